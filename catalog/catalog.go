@@ -1,0 +1,35 @@
+// Package catalog holds the data about materials that ships with Mallow.
+package catalog
+
+import (
+	"bytes"
+	"embed"
+	"encoding/json"
+	"fmt"
+	"sync"
+
+	"mallow/core/materials"
+)
+
+//go:embed data/*.json
+var files embed.FS
+
+// Load reads and checks the catalogue. It fails only if the shipped data is
+// wrong, which the tests and every start would show.
+var Load = sync.OnceValues(func() (materials.Catalog, error) {
+	var c materials.Catalog
+	for name, into := range map[string]any{
+		"bags": &c.Bags, "gravel": &c.Gravel, "posts": &c.Posts, "usual": &c.Usual,
+	} {
+		raw, err := files.ReadFile("data/" + name + ".json")
+		if err != nil {
+			return c, err
+		}
+		dec := json.NewDecoder(bytes.NewReader(raw))
+		dec.DisallowUnknownFields()
+		if err := dec.Decode(into); err != nil {
+			return c, fmt.Errorf("catalogue file %s: %w", name, err)
+		}
+	}
+	return c, c.Validate()
+})

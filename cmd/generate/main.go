@@ -1,0 +1,144 @@
+// Command generate writes what is derived from the Go types: the JSON Schemas
+// in docs/, the schema that the front end's types are made from, and the
+// printed lengths that the front end's tape notation is checked against.
+// With -check it writes nothing and fails when a file has drifted.
+package main
+
+import (
+	"bytes"
+	"encoding/json"
+	"flag"
+	"fmt"
+	"os"
+	"reflect"
+
+	"github.com/invopop/jsonschema"
+
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/plan"
+	"mallow/core/reason"
+	"mallow/server"
+)
+
+// api gathers every type that crosses between server and front end.
+type api struct {
+	Job           job.Job              `json:"job"`
+	Plan          plan.Plan            `json:"plan"`
+	JobState      server.JobState      `json:"jobState"`
+	JobList       server.JobList       `json:"jobList"`
+	History       server.History       `json:"history"`
+	CreateRequest server.CreateRequest `json:"createRequest"`
+	SaveRequest   server.SaveRequest   `json:"saveRequest"`
+	MoveRequest   server.MoveRequest   `json:"moveRequest"`
+	Reading       server.Reading       `json:"reading"`
+	Problem       server.Problem       `json:"problem"`
+	Catalogue     server.Catalogue     `json:"catalogue"`
+	Edit          job.Edit             `json:"edit"`
+}
+
+func main() {
+	check := flag.Bool("check", false, "fail when a file has drifted instead of writing it")
+	flag.Parse()
+	stale := false
+	for path, content := range map[string]any{
+		"docs/job.schema.json":          schema(job.Job{}, "Mallow job document", true),
+		"docs/plan.schema.json":         schema(plan.Plan{}, "Mallow plan document", false),
+		"web/src/gen/api.schema.json":   schema(api{}, "Mallow API", false),
+		"web/src/gen/tape.vectors.json": vectors(),
+	} {
+		drifted, err := put(path, content, *check)
+		if err != nil {
+			fmt.Fprintln(os.Stderr, "generate:", err)
+			os.Exit(1)
+		}
+		stale = stale || drifted
+	}
+	if stale {
+		fmt.Fprintln(os.Stderr, "generate: run make generate and commit what it writes")
+		os.Exit(1)
+	}
+}
+
+func put(path string, content any, check bool) (drifted bool, err error) {
+	var b bytes.Buffer
+	enc := json.NewEncoder(&b)
+	enc.SetEscapeHTML(false)
+	enc.SetIndent("", "  ")
+	if err := enc.Encode(content); err != nil {
+		return false, err
+	}
+	if !check {
+		return false, os.WriteFile(path, b.Bytes(), 0o644)
+	}
+	have, err := os.ReadFile(path)
+	if err != nil {
+		return false, err
+	}
+	if !bytes.Equal(have, b.Bytes()) {
+		fmt.Fprintln(os.Stderr, "generate:", path, "is not what the Go types say")
+		return true, nil
+	}
+	return false, nil
+}
+
+func schema(of any, title string, open bool) *jsonschema.Schema {
+	r := jsonschema.Reflector{
+		AllowAdditionalProperties:  open, // a job's unknown fields are kept
+		RequiredFromJSONSchemaTags: true,
+		Mapper:                     mapped,
+		Anonymous:                  true,
+		Namer:                      named,
+	}
+	s := r.Reflect(of)
+	s.Title = title
+	return s
+}
+
+// named keeps apart types of different packages that have one name: what was
+// measured and what is planned.
+func named(t reflect.Type) string {
+	switch t {
+	case reflect.TypeFor[plan.Run](), reflect.TypeFor[plan.Post](), reflect.TypeFor[plan.Gate](), reflect.TypeFor[plan.Bay]():
+		return "Planned" + t.Name()
+	case reflect.TypeFor[reason.Setting]():
+		return "RuleSetting"
+	}
+	return t.Name()
+}
+
+// mapped gives types their schema where Go's own kind says too little.
+func mapped(t reflect.Type) *jsonschema.Schema {
+	switch t {
+	case reflect.TypeFor[length.Length](), reflect.TypeFor[length.Volume](), reflect.TypeFor[length.Mass]():
+		return &jsonschema.Schema{Type: "number"}
+	case reflect.TypeFor[server.Document]():
+		return &jsonschema.Schema{Ref: "#/$defs/Job"}
+	}
+	// A pointer without omitempty is null when there is no value.
+	if t.Kind() == reflect.Pointer && t.Elem() == reflect.TypeFor[length.Length]() {
+		return &jsonschema.Schema{Type: "number"}
+	}
+	return nil
+}
+
+// vectors are lengths with how the core prints them.
+func vectors() any {
+	type vector struct {
+		System length.System `json:"system"`
+		Mark   float64       `json:"mark"`
+		Length float64       `json:"length"`
+		Short  string        `json:"short"`
+		Tape   string        `json:"tape"`
+	}
+	out := []vector{}
+	for _, sys := range []length.System{length.Imperial, length.Metric} {
+		for _, mark := range length.Marks(sys) {
+			u := length.Units{System: sys, SmallestMark: mark}
+			for _, l := range []float64{0, 0.5, 0.79375, 1.5875, -1.5875, 12.7, 38.1, 50.8, 304.8, -304.8, 914.4, 1517.65, 1523.9, 1524, 2355.6, 2438.4, 2603.5, 9999.4, 9999.5, 11347, 40081.2, -68.58, 12345.678} {
+				out = append(out, vector{sys, float64(mark), l, u.Short(length.Length(l)), u.Tape(length.Length(l))})
+			}
+		}
+	}
+	return out
+}

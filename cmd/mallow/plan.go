@@ -1,0 +1,154 @@
+package main
+
+import (
+	"encoding/json"
+	"fmt"
+	"io"
+	"os"
+	"text/tabwriter"
+
+	"github.com/spf13/cobra"
+
+	"mallow/catalog"
+	"mallow/core/job"
+	"mallow/core/plan"
+)
+
+func planCommand() *cobra.Command {
+	var asJSON, asTable bool
+	c := &cobra.Command{
+		Use: "plan FILE", Short: "Plan a job document and print the plan", Args: args(cobra.ExactArgs(1)),
+		Long:    "Plan a job document and print the plan. FILE - is standard input.",
+		Example: "  mallow plan job.json\n  mallow plan --json job.json | jq .totals",
+		RunE: func(c *cobra.Command, given []string) error {
+			p, unknown, err := planFile(given[0], c.InOrStdin())
+			if err != nil {
+				return usageError{err}
+			}
+			for _, field := range unknown {
+				fmt.Fprintf(c.ErrOrStderr(), "mallow: note: %s is not a field that Mallow knows; it was not used\n", field)
+			}
+			if asJSON {
+				enc := json.NewEncoder(c.OutOrStdout())
+				enc.SetIndent("", "  ")
+				return enc.Encode(p)
+			}
+			return printTable(c.OutOrStdout(), p)
+		},
+	}
+	c.Flags().BoolVar(&asJSON, "json", false, "print the plan document")
+	c.Flags().BoolVar(&asTable, "table", false, "print tables (the usual)")
+	c.MarkFlagsMutuallyExclusive("json", "table")
+	return c
+}
+
+func planFile(name string, stdin io.Reader) (plan.Plan, []string, error) {
+	cat, err := catalog.Load()
+	if err != nil {
+		return plan.Plan{}, nil, err
+	}
+	var doc []byte
+	if name == "-" {
+		doc, err = io.ReadAll(stdin)
+	} else {
+		doc, err = os.ReadFile(name)
+	}
+	if err != nil {
+		return plan.Plan{}, nil, err
+	}
+	j, unknown, err := job.Decode(doc, cat)
+	if err != nil {
+		return plan.Plan{}, nil, fmt.Errorf("%s: %w", name, err)
+	}
+	return plan.Make(j, cat), unknown, nil
+}
+
+// table prints with aligned columns and keeps the first error.
+type table struct {
+	w   *tabwriter.Writer
+	err error
+}
+
+func (t *table) row(format string, values ...any) {
+	if t.err == nil {
+		_, t.err = fmt.Fprintf(t.w, format+"\n", values...)
+	}
+}
+
+func printTable(out io.Writer, p plan.Plan) error {
+	t := &table{w: tabwriter.NewWriter(out, 0, 0, 2, ' ', 0)}
+	u := p.Units
+	t.row("%s", p.Name)
+	for _, r := range p.Runs {
+		t.row("\n%s: %s level, %s along the ground", r.Name, u.Tape(r.Length), u.Tape(r.SlopeLength))
+		printPosts(t, p, r)
+		printBays(t, p, r)
+	}
+	printTotals(t, p)
+	for i, f := range p.Findings {
+		if i == 0 {
+			t.row("\nTo look at")
+		}
+		t.row("  %s: %s", f.Severity, f.Says.Print(u))
+		for _, way := range f.Remedies {
+			t.row("    - %s", way.Says.Print(u))
+		}
+	}
+	for i, caution := range p.Cautions {
+		if i == 0 {
+			t.row("\nCautions")
+		}
+		t.row("  %s: %s", caution.Stage, caution.Says.Print(u))
+	}
+	if t.err != nil {
+		return t.err
+	}
+	return t.w.Flush()
+}
+
+func printPosts(t *table, p plan.Plan, r plan.Run) {
+	u := p.Units
+	t.row("\nPost\tKind\tStation\tSlope tape\tGround\tTop\tReveal\tHole\tDeep\tConcrete\tBags\tPost from\tCut off")
+	for _, post := range r.Posts {
+		stock, off := "none", "-"
+		if post.Stock != nil {
+			stock, off = u.Short(*post.Stock), u.Short(*post.CutOff)
+		}
+		t.row("%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%.2f\t%s\t%s", post.ID, post.Kind, u.Tape(post.Station), u.Tape(post.Slope),
+			u.Short(post.Ground), u.Short(post.Top), u.Short(post.Reveal), u.Short(post.HoleWidth), u.Short(post.HoleDepth),
+			u.Small(post.ConcreteVolume), post.Bags, stock, off)
+	}
+}
+
+func printBays(t *table, p plan.Plan, r plan.Run) {
+	u := p.Units
+	t.row("\nBay\tFrom\tTo\tCentres\tClear\tGap least\tat\tGap most\tat\tCut\tFill")
+	for _, b := range r.Bays {
+		cut, fill := "-", "-"
+		if b.Cut != nil {
+			cut = u.Short(b.Cut.Depth)
+		}
+		if b.Fill != nil {
+			fill = u.Short(b.Fill.Depth)
+		}
+		t.row("%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s", b.ID, b.From, b.To, u.Short(b.CentreToCentre), u.Short(b.Clear),
+			u.Short(b.GapLeast.Gap), u.Tape(b.GapLeast.At), u.Short(b.GapMost.Gap), u.Tape(b.GapMost.At), cut, fill)
+	}
+}
+
+func printTotals(t *table, p plan.Plan) {
+	u, total := p.Units, p.Totals
+	t.row("\nThe load")
+	t.row("  Posts\t%d", total.Posts)
+	for _, s := range total.Stock {
+		t.row("  \t%d of %s", s.Count, u.Short(s.Length))
+	}
+	for _, h := range total.Holes {
+		t.row("  Holes\t%d of %s x %s", h.Count, u.Short(h.Width), u.Short(h.Depth))
+	}
+	t.row("  Concrete\t%s = %.3f yd³ = %.3f m³", u.Small(total.ConcreteToBuy), total.ConcreteToBuy.CubicYards(), float64(total.ConcreteToBuy))
+	if total.Bag != "" {
+		t.row("  Bags\t%d x %s (%.2f)", total.Bags, total.Bag, total.BagsExact)
+	}
+	t.row("  Gravel\t%s loose, %s", u.Bulk(total.GravelLoose), u.Weight(total.GravelMass))
+}

@@ -1,0 +1,43 @@
+// Package finding holds what a plan has to say beyond its numbers: what is
+// missing, what does not fit, and the ways out.
+package finding
+
+import (
+	"mallow/core/job"
+	"mallow/core/reason"
+)
+
+// Severity orders findings.
+type Severity string
+
+// Severities.
+const (
+	Missing Severity = "missing" // a measure that the plan still needs
+	Cannot  Severity = "cannot"  // cannot be built as planned
+	Check   Severity = "check"   // can be built; look before digging
+	Note    Severity = "note"    // worth knowing
+)
+
+// Place is what a finding is about; empty parts do not apply.
+type Place struct {
+	Run  string `json:"run,omitempty"`
+	Post string `json:"post,omitempty"`
+	Bay  string `json:"bay,omitempty"`
+	Gate string `json:"gate,omitempty"`
+}
+
+// Remedy is a way out: edits of the job that can be taken with one tap.
+type Remedy struct {
+	Says  reason.Text `json:"says" jsonschema:"required"`
+	Edits []job.Edit  `json:"edits" jsonschema:"required"`
+}
+
+// Finding is one thing that the plan has to say.
+type Finding struct {
+	Rule     string      `json:"rule" jsonschema:"required" jsonschema_description:"Which check spoke; stable, for programs."`
+	Severity Severity    `json:"severity" jsonschema:"required,enum=missing,enum=cannot,enum=check,enum=note"`
+	Place    Place       `json:"place" jsonschema:"required"`
+	Field    string      `json:"field,omitempty" jsonschema_description:"JSON pointer of the measure to enter, for what is missing."`
+	Says     reason.Text `json:"says" jsonschema:"required"`
+	Remedies []Remedy    `json:"remedies,omitempty"`
+}

@@ -1,0 +1,154 @@
+package job
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"reflect"
+	"sort"
+	"strconv"
+
+	"mallow/core/length"
+)
+
+// Usual gives the usual run and gate of a measuring system; what a document
+// leaves out is taken from it.
+type Usual interface {
+	UsualRun(length.System) Run
+	UsualGate(length.System) Gate
+}
+
+// Decode reads and checks a job document. What it leaves out takes its usual
+// value. It returns the JSON pointers of fields that it does not know, which
+// stay in the document but are not used. Errors about the document's content
+// are of type Errors.
+func Decode(doc []byte, usual Usual) (Job, []string, error) {
+	tree, err := parse(doc)
+	if err != nil {
+		return Job{}, nil, err
+	}
+	if err := checkVersion(tree); err != nil {
+		return Job{}, nil, err
+	}
+	sys := systemOf(tree)
+	units := length.Usual(sys)
+	b := binder{printed: units.Short, usual: func(v reflect.Value) {
+		switch at := v.Addr().Interface().(type) {
+		case *Run:
+			*at = usual.UsualRun(sys)
+		case *Gate:
+			*at = usual.UsualGate(sys)
+		}
+	}}
+	var j Job
+	b.object("", tree, reflect.ValueOf(&j).Elem())
+	if len(b.errors) == 0 {
+		b.errors = Check(j)
+	}
+	sort.Strings(b.unknown)
+	if len(b.errors) > 0 {
+		return Job{}, b.unknown, b.errors
+	}
+	return j, b.unknown, nil
+}
+
+// systemOf looks ahead for the system, which decides the usual values; the
+// binder reports it if it is wrong.
+func systemOf(tree map[string]any) length.System {
+	units, _ := tree["units"].(map[string]any)
+	if units["system"] == string(length.Metric) {
+		return length.Metric
+	}
+	return length.Imperial
+}
+
+func checkVersion(tree map[string]any) error {
+	given, ok := tree["mallow"]
+	if !ok {
+		return Errors{{"/mallow", "nothing", "1, the version of the job document"}}
+	}
+	n, isNumber := given.(json.Number)
+	if v, err := strconv.ParseFloat(n.String(), 64); isNumber && err == nil && v == Version {
+		return nil
+	}
+	shown := (&binder{}).show(given)
+	if v, err := n.Int64(); isNumber && err == nil && v > Version {
+		return Errors{{"/mallow", shown, "1; this document was written by a newer Mallow, use that one to open it"}}
+	}
+	return Errors{{"/mallow", shown, "1"}}
+}
+
+// parse reads JSON into a tree, refusing what a map would silently hide:
+// doubled names and anything after the document.
+func parse(doc []byte) (map[string]any, error) {
+	dec := json.NewDecoder(bytes.NewReader(doc))
+	dec.UseNumber()
+	tree, err := value(dec, "", 0)
+	if err != nil {
+		return nil, syntax(err, dec)
+	}
+	if _, err := dec.Token(); !errors.Is(err, io.EOF) {
+		return nil, Errors{{"/", fmt.Sprintf("more text at byte %d", dec.InputOffset()), "one JSON object and nothing after it"}}
+	}
+	object, ok := tree.(map[string]any)
+	if !ok {
+		return nil, Errors{{"/", (&binder{}).show(tree), "a JSON object"}}
+	}
+	return object, nil
+}
+
+func syntax(err error, dec *json.Decoder) error {
+	var e Errors
+	if errors.As(err, &e) {
+		return e
+	}
+	if errors.Is(err, io.EOF) || errors.Is(err, io.ErrUnexpectedEOF) {
+		return Errors{{"/", fmt.Sprintf("a text that ends at byte %d", dec.InputOffset()), "a whole JSON object"}}
+	}
+	return Errors{{"/", fmt.Sprintf("text that is not JSON at byte %d (%v)", dec.InputOffset(), err), "a JSON object"}}
+}
+
+const deepest = 32
+
+func value(dec *json.Decoder, path string, depth int) (any, error) {
+	if depth > deepest {
+		return nil, Errors{{path, "deeper nesting", fmt.Sprintf("at most %d levels", deepest)}}
+	}
+	t, err := dec.Token()
+	if err != nil {
+		return nil, err
+	}
+	switch t {
+	case json.Delim('{'):
+		object := map[string]any{}
+		for dec.More() {
+			key, err := dec.Token()
+			if err != nil {
+				return nil, err
+			}
+			name := key.(string)
+			if _, twice := object[name]; twice {
+				return nil, Errors{{path + "/" + name, "the name twice", "each name once"}}
+			}
+			if object[name], err = value(dec, path+"/"+name, depth+1); err != nil {
+				return nil, err
+			}
+		}
+		_, err = dec.Token()
+		return object, err
+	case json.Delim('['):
+		list := []any{}
+		for dec.More() {
+			item, err := value(dec, path+"/"+strconv.Itoa(len(list)), depth+1)
+			if err != nil {
+				return nil, err
+			}
+			list = append(list, item)
+		}
+		_, err = dec.Token()
+		return list, err
+	}
+	return t, nil
+}

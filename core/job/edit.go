@@ -1,0 +1,73 @@
+package job
+
+import (
+	"encoding/json"
+	"fmt"
+	"strconv"
+	"strings"
+)
+
+// Edit is one change of a job document: set the value at a JSON pointer, or
+// take it away when Value is null. Remedies are lists of edits.
+type Edit struct {
+	Path  string          `json:"path" jsonschema_description:"JSON pointer into the job document."`
+	Value json.RawMessage `json:"value" jsonschema_description:"The new value; null takes the field away."`
+}
+
+// Set returns an edit that puts value at path.
+func Set(path string, value any) Edit {
+	raw, err := json.Marshal(value)
+	if err != nil { // only unmarshallable Go types, never data
+		panic(err)
+	}
+	return Edit{path, raw}
+}
+
+// Apply makes the edits in order and returns the changed document. Fields
+// that Mallow does not know stay as they are.
+func Apply(doc []byte, edits []Edit) ([]byte, error) {
+	tree, err := parse(doc)
+	if err != nil {
+		return nil, err
+	}
+	for _, e := range edits {
+		var value any
+		if err := json.Unmarshal(e.Value, &value); err != nil {
+			return nil, fmt.Errorf("edit of %s: %w", e.Path, err)
+		}
+		steps := strings.Split(strings.TrimPrefix(e.Path, "/"), "/")
+		if _, err := put(tree, steps, value, e.Path); err != nil {
+			return nil, err
+		}
+	}
+	return json.Marshal(tree)
+}
+
+func put(node any, steps []string, value any, path string) (any, error) {
+	if len(steps) == 0 {
+		return value, nil
+	}
+	switch n := node.(type) {
+	case map[string]any:
+		if len(steps) == 1 && value == nil {
+			delete(n, steps[0])
+			return n, nil
+		}
+		child, ok := n[steps[0]]
+		if !ok && len(steps) > 1 {
+			child = map[string]any{}
+		}
+		changed, err := put(child, steps[1:], value, path)
+		n[steps[0]] = changed
+		return n, err
+	case []any:
+		i, err := strconv.Atoi(steps[0])
+		if err != nil || i < 0 || i >= len(n) {
+			return n, fmt.Errorf("edit of %s: no element %s", path, steps[0])
+		}
+		changed, err := put(n[i], steps[1:], value, path)
+		n[i] = changed
+		return n, err
+	}
+	return node, fmt.Errorf("edit of %s: nothing to go into at %s", path, steps[0])
+}

@@ -1,0 +1,166 @@
+// Package job holds what the installer measured and chose: the job document.
+//
+// The document is JSON with a version. Lengths in it are millimetres as plain
+// numbers, whatever system the job is printed in. Fields that this version
+// does not know stay in the document untouched (the document's bytes are what
+// is kept; the Go types are a view of it) and are reported by Decode.
+package job
+
+import "mallow/core/length"
+
+// Version is the version of the job document that this code reads.
+const Version = 1
+
+// Job is one customer's site.
+type Job struct {
+	Mallow int          `json:"mallow" jsonschema:"required,enum=1" jsonschema_description:"Version of the job document."`
+	Name   string       `json:"name" jsonschema:"required,minLength=1,maxLength=120"`
+	Units  length.Units `json:"units" jsonschema:"required"`
+	Site   Site         `json:"site"`
+	Lines  []Line       `json:"lines" jsonschema:"required,minItems=1,maxItems=1" jsonschema_description:"Fence lines. This version plans one."`
+}
+
+// Site is what holds for the whole site.
+type Site struct {
+	FrostDepth *length.Length `json:"frostDepth,omitempty" jsonschema:"minimum=0,maximum=5000" jsonschema_description:"Depth the ground freezes to, by the local building office. Left out: not asked yet."`
+}
+
+// Line is one fence line, a chain of runs from corner to corner.
+type Line struct {
+	ID     string `json:"id" jsonschema:"required,minLength=1,maxLength=40"`
+	Closed bool   `json:"closed,omitempty" jsonschema:"enum=false" jsonschema_description:"Whether the last run ends where the first starts. This version plans open lines."`
+	Runs   []Run  `json:"runs" jsonschema:"required,minItems=1,maxItems=1" jsonschema_description:"Straight stretches, in order. This version plans one."`
+}
+
+// Run is a straight stretch of fence between two end posts.
+type Run struct {
+	ID     string         `json:"id" jsonschema:"required,minLength=1,maxLength=40"`
+	Name   string         `json:"name" jsonschema:"maxLength=120"`
+	Length *length.Length `json:"length,omitempty" jsonschema:"minimum=300,maximum=100000000" jsonschema_description:"Centre to centre of the two end posts, measured level. Left out: not measured yet."`
+	Turn   float64        `json:"turn,omitempty" jsonschema:"enum=0" jsonschema_description:"Turn at this run's start. This version plans one straight run."`
+
+	Ground     []GroundPoint `json:"ground,omitempty" jsonschema:"maxItems=20000" jsonschema_description:"Ground heights in order of station, straight in between. Left out: taken as level."`
+	Gates      []Gate        `json:"gates,omitempty" jsonschema:"maxItems=1000" jsonschema_description:"Gates in order of station."`
+	KeepOuts   []Reserved    `json:"keepOuts,omitempty" jsonschema:"maxItems=0" jsonschema_description:"Reserved: this version cannot keep posts out of a stretch."`
+	FixedPosts []Reserved    `json:"fixedPosts,omitempty" jsonschema:"maxItems=0" jsonschema_description:"Reserved: this version cannot hold a post where it stands."`
+
+	Fence   Fence   `json:"fence"`
+	Post    Post    `json:"post"`
+	Spacing Spacing `json:"spacing"`
+	Grade   Grade   `json:"grade"`
+	Hole    Hole    `json:"hole"`
+	Setting Setting `json:"setting"`
+}
+
+// Reserved is an element that a later version gives a shape. A document that
+// holds one is refused: to ignore a buried pipe would be worse.
+type Reserved struct{}
+
+// GroundPoint is the height of the ground at a station.
+type GroundPoint struct {
+	At     length.Length `json:"at" jsonschema:"required,minimum=0,maximum=100000000" jsonschema_description:"Station: level distance from the centre of the run's first post."`
+	Height length.Length `json:"height" jsonschema:"required,minimum=-1000000,maximum=1000000" jsonschema_description:"Ground height above any one datum."`
+}
+
+// Gate is an opening whose clear width is exact.
+type Gate struct {
+	ID      string        `json:"id" jsonschema:"required,minLength=1,maxLength=40"`
+	Name    string        `json:"name,omitempty" jsonschema:"maxLength=120"`
+	At      length.Length `json:"at" jsonschema:"required,minimum=0,maximum=100000000" jsonschema_description:"Station of the middle of the opening."`
+	Opening length.Length `json:"opening" jsonschema:"required,minimum=300,maximum=12000" jsonschema_description:"Clear opening between the faces of the two gate posts."`
+	Gap     length.Length `json:"gap" jsonschema:"minimum=0,maximum=600" jsonschema_description:"Least gap under the leaf, over the highest ground across the opening. Usual: 4 in or 100 mm."`
+}
+
+// Fence is the height of the fence and the corridor its bottom runs in.
+type Fence struct {
+	Height   length.Length `json:"height" jsonschema:"minimum=300,maximum=5000" jsonschema_description:"From the lowest fence part to the top. Usual: 6 ft or 1800 mm."`
+	GapLeast length.Length `json:"gapLeast" jsonschema:"minimum=0,maximum=1000" jsonschema_description:"Least gap between ground and fence. Usual: 2 in or 50 mm."`
+	GapMost  length.Length `json:"gapMost" jsonschema:"minimum=0,maximum=1500" jsonschema_description:"Most gap between ground and fence. Usual: 3 in or 75 mm."`
+}
+
+// Shape is the section of a post.
+type Shape string
+
+// Shapes of post.
+const (
+	SquarePost Shape = "square"
+	RoundPost  Shape = "round"
+)
+
+// Post is the post material.
+type Post struct {
+	Shape  Shape           `json:"shape" jsonschema:"enum=square,enum=round"`
+	Width  length.Length   `json:"width" jsonschema:"minimum=20,maximum=400" jsonschema_description:"Side of a square post, or outside diameter of a round one."`
+	Hollow bool            `json:"hollow,omitempty" jsonschema_description:"An open hollow post: it fills with concrete, up to the concrete's top, as it is set."`
+	Wall   length.Length   `json:"wall,omitempty" jsonschema:"minimum=0,maximum=50" jsonschema_description:"Wall thickness of a hollow post."`
+	Above  length.Length   `json:"above,omitempty" jsonschema:"minimum=0,maximum=1000" jsonschema_description:"How far the post stands above the fence's top."`
+	Trim   length.Length   `json:"trim,omitempty" jsonschema:"minimum=0,maximum=500" jsonschema_description:"Spare length to cut off after setting."`
+	Stock  []length.Length `json:"stock" jsonschema:"minItems=1,maxItems=40" jsonschema_description:"Lengths the posts are sold in."`
+}
+
+// Spacing is how the bays are found.
+type Spacing struct {
+	Most length.Length `json:"most" jsonschema:"minimum=300,maximum=10000" jsonschema_description:"Most spacing, centre to centre. Usual: 96 in for 8 ft lumber, or 2400 mm."`
+}
+
+// Look is how the fence follows the ground.
+type Look string
+
+// The looks that are planned so far.
+const (
+	Level   Look = "level"
+	Stepped Look = "stepped"
+	Raked   Look = "raked"
+)
+
+// Give is what is done where the ground does not fit the corridor.
+type Give string
+
+// Ways to make the ground fit.
+const (
+	Fill Give = "fill" // hold the least gap; fill under the low places
+	Cut  Give = "cut"  // hold the most gap; cut the high places
+	Both Give = "both" // half and half
+)
+
+// Grade is how the fence follows the ground.
+type Grade struct {
+	Look Look           `json:"look" jsonschema:"enum=level,enum=stepped,enum=raked"`
+	Give Give           `json:"give" jsonschema:"enum=fill,enum=cut,enum=both" jsonschema_description:"What gives where both gaps cannot be held: fill under the low places, cut the high ones, or half and half."`
+	Rack *length.Length `json:"rack,omitempty" jsonschema:"minimum=0,maximum=3000" jsonschema_description:"How far a raked panel can lean out of square over one bay. Left out: no limit."`
+}
+
+// Share is the part of the whole post that belongs in the ground.
+type Share string
+
+// The schools of how much post belongs in the ground.
+const (
+	NoShare Share = "none"
+	Quarter Share = "quarter" // of the whole length; the same as a third of the height above
+	Third   Share = "third"   // of the whole length
+	Half    Share = "half"    // of the whole length
+)
+
+// Hole is the rules for hole width and depth.
+type Hole struct {
+	WidthFactor    float64         `json:"widthFactor" jsonschema:"minimum=1,maximum=8" jsonschema_description:"Hole width as a multiple of the post's width. Usual: 3."`
+	Augers         []length.Length `json:"augers" jsonschema:"minItems=1,maxItems=40" jsonschema_description:"Auger diameters to be had."`
+	FrostMargin    length.Length   `json:"frostMargin" jsonschema:"minimum=0,maximum=1000" jsonschema_description:"Added below the frost depth. Many add 6 in or 150 mm."`
+	Share          Share           `json:"share" jsonschema:"enum=none,enum=quarter,enum=third,enum=half" jsonschema_description:"Share of the whole post's length that stands in the ground."`
+	Floor          length.Length   `json:"floor" jsonschema:"minimum=0,maximum=3000" jsonschema_description:"Never shallower than this. Usual: 24 in or 600 mm."`
+	FloorPerHeight float64         `json:"floorPerHeight,omitempty" jsonschema:"minimum=0,maximum=2" jsonschema_description:"Added to the floor for each unit of fence height over 4 ft: 0.25 is 3 in per foot."`
+	GateExtraDepth length.Length   `json:"gateExtraDepth" jsonschema:"minimum=0,maximum=1500" jsonschema_description:"Gate posts go this much deeper."`
+	GateExtraWidth length.Length   `json:"gateExtraWidth" jsonschema:"minimum=0,maximum=600" jsonschema_description:"Gate post holes are this much wider, before rounding up to an auger."`
+	EndExtraDepth  length.Length   `json:"endExtraDepth,omitempty" jsonschema:"minimum=0,maximum=1500" jsonschema_description:"End posts go this much deeper."`
+	RoundDepthTo   length.Length   `json:"roundDepthTo" jsonschema:"minimum=0,maximum=300" jsonschema_description:"Depth is rounded up to a multiple of this, so that one mark on the digger's handle serves. 0: not rounded."`
+	Width          *length.Length  `json:"width,omitempty" jsonschema:"minimum=50,maximum=2000" jsonschema_description:"Hole width set by hand, over all rules."`
+	Depth          *length.Length  `json:"depth,omitempty" jsonschema:"minimum=100,maximum=5000" jsonschema_description:"Depth of the post's foot set by hand, over all rules."`
+}
+
+// Setting is what goes into the hole.
+type Setting struct {
+	Gravel length.Length `json:"gravel" jsonschema:"minimum=0,maximum=600" jsonschema_description:"Gravel under the post's foot, dug below the depth that the rules ask for."`
+	Cover  length.Length `json:"cover" jsonschema:"minimum=0,maximum=600" jsonschema_description:"Soil over the concrete: how far below ground the concrete stops."`
+	Bag    string        `json:"bag" jsonschema:"minLength=1,maxLength=40" jsonschema_description:"Bag of dry concrete, by its name in the catalogue: 40lb, 50lb, 60lb, 80lb, 20kg, 25kg."`
+	Waste  float64       `json:"waste,omitempty" jsonschema:"minimum=0,maximum=0.5" jsonschema_description:"Concrete bought beyond what is computed, as a fraction."`
+}

@@ -1,0 +1,15 @@
+package job
+
+import "mallow/core/length"
+
+// New returns a job in which nothing is measured yet, with one run of usual
+// values, all written out: what the job is planned with stays in the job.
+func New(name string, sys length.System, usual Usual) Job {
+	run := usual.UsualRun(sys)
+	run.ID, run.Name = "R1", "Run 1"
+	run.Ground, run.Gates = []GroundPoint{}, []Gate{}
+	return Job{
+		Mallow: Version, Name: name, Units: length.Usual(sys),
+		Lines: []Line{{ID: "L1", Runs: []Run{run}}},
+	}
+}

@@ -1,0 +1,52 @@
+package job
+
+import (
+	"math"
+
+	"mallow/core/length"
+)
+
+// PostKind tells posts apart by what they carry.
+type PostKind string
+
+// Kinds of post. Ends and gate posts are terminals: they are set first.
+const (
+	EndPost  PostKind = "end"
+	GatePost PostKind = "gate"
+	LinePost PostKind = "line"
+)
+
+// Across is the widest measure through the post's section, which a hole must
+// at least have: the diagonal of a square post, the diameter of a round one.
+func (p Post) Across() length.Length {
+	if p.Shape == RoundPost {
+		return p.Width
+	}
+	return p.Width * math.Sqrt2
+}
+
+// Section returns the area that the post takes from the concrete: all of a
+// solid post, only the wall of a hollow one, which fills as it is set.
+func (p Post) Section() length.Area {
+	area := length.Square
+	if p.Shape == RoundPost {
+		area = length.Disc
+	}
+	if p.Hollow {
+		return area(p.Width) - area(p.Width-2*p.Wall)
+	}
+	return area(p.Width)
+}
+
+// Fraction is the share as a number; 0 for no share.
+func (s Share) Fraction() float64 {
+	switch s {
+	case Quarter:
+		return 1.0 / 4
+	case Third:
+		return 1.0 / 3
+	case Half:
+		return 1.0 / 2
+	}
+	return 0
+}

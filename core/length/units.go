@@ -1,0 +1,181 @@
+package length
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+)
+
+// System is the measuring system that a job is written and printed in.
+type System string
+
+// The two systems.
+const (
+	Imperial System = "imperial"
+	Metric   System = "metric"
+)
+
+// Units says how measures are printed: the system, and the smallest mark on
+// the user's tape, to which printed lengths are rounded.
+type Units struct {
+	System       System `json:"system" jsonschema:"required,enum=imperial,enum=metric" jsonschema_description:"System that lengths are printed and bare numbers are read in. Lengths in this document are millimetres either way."`
+	SmallestMark Length `json:"smallestMark" jsonschema:"required,minimum=0.79375,maximum=25.4" jsonschema_description:"Smallest mark on the tape: 1/2, 1/4, 1/8, 1/16 or 1/32 in, or 1, 5 or 10 mm."`
+}
+
+// Marks lists the smallest marks a system's tapes have, finest first.
+func Marks(s System) []Length {
+	if s == Metric {
+		return []Length{1, 5, 10}
+	}
+	return []Length{Inch / 32, Inch / 16, Inch / 8, Inch / 4, Inch / 2}
+}
+
+// HasMark tells whether the smallest mark is one that the system's tapes have.
+func (u Units) HasMark() bool {
+	for _, m := range Marks(u.System) {
+		if math.Abs(float64(m-u.SmallestMark)) < 1e-9 {
+			return true
+		}
+	}
+	return false
+}
+
+// Usual returns a system's common tape: sixteenths, or millimetres.
+func Usual(s System) Units {
+	if s == Metric {
+		return Units{Metric, 1}
+	}
+	return Units{Imperial, Inch / 16}
+}
+
+// count returns the number of smallest marks nearest to l. Halfway goes away
+// from zero; a value within a millionth of a mark of halfway counts as
+// halfway, so that float noise does not decide.
+func (u Units) count(l Length) int64 {
+	marks := math.Abs(float64(l / u.SmallestMark))
+	n := int64(math.Floor(marks + 0.5 + 1e-6))
+	if l < 0 {
+		return -n
+	}
+	return n
+}
+
+// Round returns the length at the smallest mark nearest to l; halfway goes
+// away from zero.
+func (u Units) Round(l Length) Length {
+	return Length(u.count(l)) * u.SmallestMark
+}
+
+// Feet is an imperial length split as a tape shows it.
+type Feet struct {
+	Negative               bool
+	Feet, Inches           int64
+	Numerator, Denominator int64 // of an inch; 0/1 when whole
+}
+
+// Split rounds l to the smallest mark and splits it into feet, inches and a
+// fraction in lowest terms.
+func (u Units) Split(l Length) Feet {
+	per := int64(math.Round(float64(Inch / u.SmallestMark)))
+	n := u.count(l)
+	f := Feet{Negative: n < 0, Denominator: 1}
+	if n < 0 {
+		n = -n
+	}
+	f.Feet, n = n/(12*per), n%(12*per)
+	f.Inches, n = n/per, n%per
+	if n != 0 {
+		for n%2 == 0 {
+			n, per = n/2, per/2
+		}
+		f.Numerator, f.Denominator = n, per
+	}
+	return f
+}
+
+// ShortFeet is where Short changes from inches alone to feet and inches.
+const ShortFeet = 5
+
+// ShortMetres is where Short changes from millimetres to metres.
+const ShortMetres = 10
+
+// Short prints a measure the way it is said on site: inches alone below 5 ft
+// (42"), feet and inches above; millimetres below 10 m, metres above.
+func (u Units) Short(l Length) string {
+	if u.System == Metric {
+		r := u.Round(l)
+		if r.Abs() < ShortMetres*Metre {
+			return strconv.FormatFloat(float64(r), 'f', 0, 64) + " mm"
+		}
+		return u.metres(r)
+	}
+	f := u.Split(l)
+	if f.Feet < ShortFeet {
+		f.Inches += 12 * f.Feet
+		f.Feet = 0
+		return f.print(false)
+	}
+	return f.print(true)
+}
+
+// Tape prints a running distance: always feet and inches (3' 10 1/2"), or
+// metres to the millimetre (11.347 m), so that a column of stations reads the
+// same from top to bottom.
+func (u Units) Tape(l Length) string {
+	if u.System == Metric {
+		return u.metres(u.Round(l))
+	}
+	return u.Split(l).print(true)
+}
+
+func (u Units) metres(r Length) string {
+	decimals := 3
+	if u.SmallestMark >= Centimetre {
+		decimals = 2
+	}
+	return strconv.FormatFloat(r.Metres(), 'f', decimals, 64) + " m"
+}
+
+func (f Feet) print(feet bool) string {
+	var b strings.Builder
+	if f.Negative {
+		b.WriteByte('-')
+	}
+	if feet {
+		fmt.Fprintf(&b, "%d' ", f.Feet)
+	}
+	switch {
+	case f.Numerator == 0:
+		fmt.Fprintf(&b, "%d\"", f.Inches)
+	case f.Inches == 0 && !feet:
+		fmt.Fprintf(&b, "%d/%d\"", f.Numerator, f.Denominator)
+	default:
+		fmt.Fprintf(&b, "%d %d/%d\"", f.Inches, f.Numerator, f.Denominator)
+	}
+	return b.String()
+}
+
+// Bulk prints a volume as it is ordered: cubic yards or cubic metres.
+func (u Units) Bulk(v Volume) string {
+	if u.System == Metric {
+		return strconv.FormatFloat(float64(v), 'f', 2, 64) + " m³"
+	}
+	return strconv.FormatFloat(v.CubicYards(), 'f', 2, 64) + " yd³"
+}
+
+// Small prints a volume as it is poured: cubic feet or litres.
+func (u Units) Small(v Volume) string {
+	if u.System == Metric {
+		return strconv.FormatFloat(float64(v)*1000, 'f', 1, 64) + " L"
+	}
+	return strconv.FormatFloat(v.CubicFeet(), 'f', 2, 64) + " ft³"
+}
+
+// Weight prints a mass as it is loaded: pounds or kilograms.
+func (u Units) Weight(m Mass) string {
+	if u.System == Metric {
+		return strconv.FormatFloat(float64(m), 'f', 0, 64) + " kg"
+	}
+	return strconv.FormatFloat(float64(m/Pound), 'f', 0, 64) + " lb"
+}

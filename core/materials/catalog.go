@@ -1,0 +1,106 @@
+// Package materials says what the core needs to know about the things that
+// are bought: bags, gravel, post sizes, and the usual values of a run. The
+// data itself is given to the core.
+package materials
+
+import (
+	"fmt"
+
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/reason"
+)
+
+// Bag is a bag of dry concrete.
+type Bag struct {
+	ID     string        `json:"id" jsonschema:"required"`
+	Name   string        `json:"name" jsonschema:"required"`
+	System length.System `json:"system" jsonschema:"required,enum=imperial,enum=metric"`
+	Mass   length.Mass   `json:"mass" jsonschema:"required"`  // kilograms
+	Yield  length.Volume `json:"yield" jsonschema:"required"` // cubic metres of concrete in place
+	Source reason.Source `json:"source" jsonschema:"required"`
+}
+
+// Gravel is crushed gravel as it is bought.
+type Gravel struct {
+	Density float64       `json:"density"` // kilograms per loose cubic metre
+	Tamping float64       `json:"tamping"` // loose volume beyond the tamped one, as a fraction
+	Source  reason.Source `json:"source"`
+}
+
+// PostSize is a post that can be bought.
+type PostSize struct {
+	Name   string        `json:"name" jsonschema:"required"`
+	System length.System `json:"system" jsonschema:"required,enum=imperial,enum=metric"`
+	Shape  job.Shape     `json:"shape" jsonschema:"required,enum=square,enum=round"`
+	Width  length.Length `json:"width" jsonschema:"required"`
+	Hollow bool          `json:"hollow" jsonschema:"required"`
+	Wall   length.Length `json:"wall" jsonschema:"required"`
+	Source reason.Source `json:"source" jsonschema:"required"`
+}
+
+// UsualJob is what a new run and a new gate start with in one system.
+type UsualJob struct {
+	Run  job.Run  `json:"run"`
+	Gate job.Gate `json:"gate"`
+}
+
+// Catalog is all of it.
+type Catalog struct {
+	Bags   []Bag                      `json:"bags"`
+	Gravel Gravel                     `json:"gravel"`
+	Posts  []PostSize                 `json:"posts"`
+	Usual  map[length.System]UsualJob `json:"usual"`
+}
+
+// UsualRun returns the usual values of a run.
+func (c Catalog) UsualRun(s length.System) job.Run { return c.Usual[s].Run }
+
+// UsualGate returns the usual values of a gate.
+func (c Catalog) UsualGate(s length.System) job.Gate { return c.Usual[s].Gate }
+
+// Bag finds a bag by its name in the catalogue.
+func (c Catalog) Bag(id string) (Bag, bool) {
+	for _, b := range c.Bags {
+		if b.ID == id {
+			return b, true
+		}
+	}
+	return Bag{}, false
+}
+
+// Validate returns the first thing wrong with the catalogue.
+func (c Catalog) Validate() error {
+	seen := map[string]bool{}
+	for _, b := range c.Bags {
+		switch {
+		case b.ID == "" || seen[b.ID]:
+			return fmt.Errorf("bag %q: id is empty or given twice", b.ID)
+		case b.Mass <= 0 || b.Yield <= 0:
+			return fmt.Errorf("bag %q: mass and yield must be above 0", b.ID)
+		case float64(b.Mass)/float64(b.Yield) < 1500 || float64(b.Mass)/float64(b.Yield) > 2500:
+			return fmt.Errorf("bag %q: %.0f kg/m³ is not concrete (1500 to 2500)", b.ID, float64(b.Mass)/float64(b.Yield))
+		case b.Source.Kind == "":
+			return fmt.Errorf("bag %q: has no source", b.ID)
+		}
+		seen[b.ID] = true
+	}
+	if c.Gravel.Density < 1000 || c.Gravel.Density > 2500 || c.Gravel.Tamping < 0 || c.Gravel.Tamping > 0.5 {
+		return fmt.Errorf("gravel: density %g (1000 to 2500 kg/m³) or tamping %g (0 to 0.5) is out of range", c.Gravel.Density, c.Gravel.Tamping)
+	}
+	for _, p := range c.Posts {
+		if p.Width <= 0 || p.Hollow && (p.Wall <= 0 || 2*p.Wall >= p.Width) || p.Source.Kind == "" {
+			return fmt.Errorf("post %q: width, wall or source is wrong", p.Name)
+		}
+	}
+	for _, s := range []length.System{length.Imperial, length.Metric} {
+		u, ok := c.Usual[s]
+		if !ok {
+			return fmt.Errorf("no usual values for %s jobs", s)
+		}
+		if !seen[u.Run.Setting.Bag] {
+			return fmt.Errorf("usual %s bag %q is not in the catalogue", s, u.Run.Setting.Bag)
+		}
+	}
+	return nil
+}

@@ -1,0 +1,25 @@
+package plan
+
+import (
+	"mallow/core/length"
+	"mallow/core/materials"
+	"mallow/core/reason"
+)
+
+// aloneMost is the mass above which two people lift (common practice).
+const aloneMost = 25 * length.Kilogram
+
+// cautions stand at the stage where the work can hurt someone.
+func cautions(bag materials.Bag) []Caution {
+	out := []Caution{
+		{Walk, reason.Say("Prove the boundary and read the local code before anything is dug. A survey and the local office decide, not this plan.")},
+		{Dig, reason.Say("Have every service located and marked first; dig by hand near a mark. Private lines are the owner's to find.")},
+		{Dig, reason.Say("No loose clothing at an auger; it kicks when it meets rock or root. Cover or guard every open hole.")},
+		{Dig, reason.Say("Frost and depth figures defer to the local code; an engineer decides where wind or load matters.")},
+		{Pour, reason.Say("Wet concrete burns skin and eyes and cement dust harms lungs: gloves, goggles, mask, and water to wash with.")},
+	}
+	if bag.Mass > aloneMost {
+		out = append(out, Caution{Pour, reason.Say("One ", bag.Name, " is over what one person should lift again and again (25 kg, 55 lb): two people, or smaller bags.")})
+	}
+	return out
+}

@@ -1,0 +1,196 @@
+// Package plan puts the rules together: a job in, a plan out.
+//
+// Make is pure: the interface, the command line, the tests and every export
+// get the same plan from the same job and catalogue. Values in a plan are
+// exact; they are rounded only when printed.
+package plan
+
+import (
+	"mallow/core/finding"
+	"mallow/core/grade"
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/reason"
+)
+
+// Version is the version of the plan document.
+const Version = 1
+
+// Plan is everything that a job's measures and choices come to. Lengths are
+// millimetres, volumes cubic metres, masses kilograms.
+type Plan struct {
+	Mallow   int               `json:"mallow" jsonschema:"required" jsonschema_description:"Version of the plan document."`
+	Name     string            `json:"name" jsonschema:"required"`
+	Units    length.Units      `json:"units" jsonschema:"required"`
+	Runs     []Run             `json:"runs" jsonschema:"required"`
+	Totals   Totals            `json:"totals" jsonschema:"required" jsonschema_description:"Totals of the job. Bags are rounded up once for the job."`
+	Findings []finding.Finding `json:"findings" jsonschema:"required"`
+	Cautions []Caution         `json:"cautions" jsonschema:"required"`
+	Reasons  []reason.Why      `json:"reasons" jsonschema:"required" jsonschema_description:"Explanations; the figures' why fields are places in this list."`
+}
+
+// Run is one planned run. Without a length it has no posts.
+type Run struct {
+	ID          string            `json:"id" jsonschema:"required"`
+	Name        string            `json:"name" jsonschema:"required"`
+	Path        string            `json:"path" jsonschema:"required" jsonschema_description:"JSON pointer of the run in the job document."`
+	Length      length.Length     `json:"length" jsonschema:"required" jsonschema_description:"Level, centre to centre of the end posts."`
+	SlopeLength length.Length     `json:"slopeLength" jsonschema:"required" jsonschema_description:"The same along the ground."`
+	Frost       *length.Length    `json:"frost,omitempty" jsonschema_description:"Frost depth; left out when it is not known."`
+	Ground      []job.GroundPoint `json:"ground" jsonschema:"required"`
+	Segments    []Segment         `json:"segments" jsonschema:"required"`
+	Posts       []Post            `json:"posts" jsonschema:"required"`
+	Bays        []Bay             `json:"bays" jsonschema:"required"`
+	Gates       []Gate            `json:"gates" jsonschema:"required"`
+	Totals      Totals            `json:"totals" jsonschema:"required" jsonschema_description:"Totals of the run. Bags are rounded up once for the run."`
+}
+
+// Segment is the stretch between two fixed posts, with equal bays.
+type Segment struct {
+	From length.Length `json:"from" jsonschema:"required"`
+	To   length.Length `json:"to" jsonschema:"required"`
+	Gate string        `json:"gate,omitempty"`
+	Bays int           `json:"bays" jsonschema:"required"`
+	Each length.Length `json:"each" jsonschema:"required"`
+	Why  reason.Ref    `json:"why" jsonschema:"required"`
+}
+
+// Post is one post with its hole.
+type Post struct {
+	ID      string        `json:"id" jsonschema:"required"`
+	Kind    job.PostKind  `json:"kind" jsonschema:"required,enum=end,enum=gate,enum=line"`
+	Gate    string        `json:"gate,omitempty"`
+	Station length.Length `json:"station" jsonschema:"required" jsonschema_description:"Centre of the post, level from the run's start."`
+	Slope   length.Length `json:"slopeTape" jsonschema:"required" jsonschema_description:"The same along the ground."`
+	Ground  length.Length `json:"ground" jsonschema:"required" jsonschema_description:"Height of the ground above the datum."`
+	Top     length.Length `json:"top" jsonschema:"required" jsonschema_description:"Height of the post's top above the datum."`
+	Reveal  length.Length `json:"reveal" jsonschema:"required" jsonschema_description:"How much post shows above ground."`
+
+	HoleWidth length.Length `json:"holeWidth" jsonschema:"required"`
+	HoleDepth length.Length `json:"holeDepth" jsonschema:"required" jsonschema_description:"Depth to dig, with the gravel."`
+	Foot      length.Length `json:"foot" jsonschema:"required" jsonschema_description:"Depth of the post's foot: its embedment."`
+	Gravel    length.Length `json:"gravel" jsonschema:"required" jsonschema_description:"Gravel under the foot."`
+	Concrete  length.Length `json:"concrete" jsonschema:"required" jsonschema_description:"Height of the concrete."`
+
+	GravelVolume   length.Volume  `json:"gravelVolume" jsonschema:"required"`
+	ConcreteVolume length.Volume  `json:"concreteVolume" jsonschema:"required"`
+	Bags           float64        `json:"bags" jsonschema:"required" jsonschema_description:"Bags to pour, as a decimal."`
+	Needed         length.Length  `json:"needed" jsonschema:"required" jsonschema_description:"Length of post needed: reveal, embedment and trim."`
+	Stock          *length.Length `json:"stock,omitempty" jsonschema_description:"Stock length to take; left out when none is long enough."`
+	CutOff         *length.Length `json:"cutOff,omitempty" jsonschema_description:"To cut off: stock less reveal and embedment."`
+	Why            PostWhy        `json:"why" jsonschema:"required"`
+}
+
+// PostWhy is where a post's figures are explained.
+type PostWhy struct {
+	Station   reason.Ref `json:"station" jsonschema:"required"`
+	Top       reason.Ref `json:"top" jsonschema:"required"`
+	HoleWidth reason.Ref `json:"holeWidth" jsonschema:"required"`
+	HoleDepth reason.Ref `json:"holeDepth" jsonschema:"required"`
+	Concrete  reason.Ref `json:"concrete" jsonschema:"required"`
+	Stock     reason.Ref `json:"stock" jsonschema:"required"`
+}
+
+// Bay is the space between two neighbouring posts.
+type Bay struct {
+	ID             string        `json:"id" jsonschema:"required"`
+	Gate           string        `json:"gate,omitempty"`
+	From           string        `json:"from" jsonschema:"required"`
+	To             string        `json:"to" jsonschema:"required"`
+	CentreToCentre length.Length `json:"centreToCentre" jsonschema:"required"`
+	Clear          length.Length `json:"clear" jsonschema:"required" jsonschema_description:"Between the posts' faces."`
+	BottomStart    length.Length `json:"bottomStart" jsonschema:"required" jsonschema_description:"Heights above the datum; for a gate, of the leaf's bottom."`
+	BottomEnd      length.Length `json:"bottomEnd" jsonschema:"required"`
+	TopStart       length.Length `json:"topStart" jsonschema:"required"`
+	TopEnd         length.Length `json:"topEnd" jsonschema:"required"`
+	GapLeast       grade.Gap     `json:"gapLeast" jsonschema:"required"`
+	GapMost        grade.Gap     `json:"gapMost" jsonschema:"required"`
+	Cut            *grade.Earth  `json:"cut,omitempty" jsonschema_description:"Ground to cut so that the least gap holds; left out where it does."`
+	Fill           *grade.Earth  `json:"fill,omitempty" jsonschema_description:"Ground to fill so that the most gap holds; left out where it does."`
+	Why            BayWhy        `json:"why" jsonschema:"required"`
+}
+
+// BayWhy is where a bay's figures are explained.
+type BayWhy struct {
+	Spacing reason.Ref `json:"spacing" jsonschema:"required"`
+	Gap     reason.Ref `json:"gap" jsonschema:"required"`
+}
+
+// Gate is one planned gate.
+type Gate struct {
+	ID      string        `json:"id" jsonschema:"required"`
+	Name    string        `json:"name" jsonschema:"required"`
+	Path    string        `json:"path" jsonschema:"required" jsonschema_description:"JSON pointer of the gate in the job document."`
+	At      length.Length `json:"at" jsonschema:"required"`
+	Opening length.Length `json:"opening" jsonschema:"required"`
+	First   string        `json:"first" jsonschema:"required" jsonschema_description:"Its first post."`
+	Second  string        `json:"second" jsonschema:"required"`
+	Bay     string        `json:"bay" jsonschema:"required"`
+	Leaf    length.Length `json:"leaf" jsonschema:"required" jsonschema_description:"Height of the leaf: from its gap up to the fence's top line."`
+}
+
+// Totals is what a run or a job takes. Everything is a sum of exact values;
+// only whole bags are rounded, once.
+type Totals struct {
+	Posts      int         `json:"posts" jsonschema:"required"`
+	Kinds      []KindCount `json:"kinds" jsonschema:"required"`
+	Stock      []Stock     `json:"stock" jsonschema:"required"`
+	StockShort int         `json:"stockShort" jsonschema:"required" jsonschema_description:"Posts for which no stock length is long enough."`
+	Holes      []Holes     `json:"holes" jsonschema:"required"`
+
+	Concrete      length.Volume `json:"concrete" jsonschema:"required" jsonschema_description:"In the holes."`
+	ConcreteToBuy length.Volume `json:"concreteToBuy" jsonschema:"required" jsonschema_description:"With waste."`
+	Bag           string        `json:"bag" jsonschema:"required" jsonschema_description:"Name of the bag; empty when the job's bag is not in the catalogue."`
+	BagsExact     float64       `json:"bagsExact" jsonschema:"required"`
+	Bags          int           `json:"bags" jsonschema:"required" jsonschema_description:"Rounded up once for the whole."`
+	BagsMass      length.Mass   `json:"bagsMass" jsonschema:"required"`
+
+	Gravel      length.Volume `json:"gravel" jsonschema:"required" jsonschema_description:"Tamped, in the holes."`
+	GravelLoose length.Volume `json:"gravelLoose" jsonschema:"required" jsonschema_description:"Loose, as bought."`
+	GravelMass  length.Mass   `json:"gravelMass" jsonschema:"required"`
+
+	Why TotalsWhy `json:"why" jsonschema:"required"`
+}
+
+// TotalsWhy is where the totals are explained.
+type TotalsWhy struct {
+	Concrete reason.Ref `json:"concrete" jsonschema:"required"`
+	Gravel   reason.Ref `json:"gravel" jsonschema:"required"`
+}
+
+// KindCount counts posts of one kind.
+type KindCount struct {
+	Kind  job.PostKind `json:"kind" jsonschema:"required,enum=end,enum=gate,enum=line"`
+	Count int          `json:"count" jsonschema:"required"`
+}
+
+// Stock counts posts of one stock length.
+type Stock struct {
+	Length length.Length `json:"length" jsonschema:"required"`
+	Count  int           `json:"count" jsonschema:"required"`
+}
+
+// Holes counts holes of one size.
+type Holes struct {
+	Width length.Length `json:"width" jsonschema:"required"`
+	Depth length.Length `json:"depth" jsonschema:"required"`
+	Count int           `json:"count" jsonschema:"required"`
+}
+
+// Stage is a stage of the work.
+type Stage string
+
+// The stages that work so far.
+const (
+	Walk  Stage = "walk"
+	Space Stage = "space"
+	Grade Stage = "grade"
+	Dig   Stage = "dig"
+	Pour  Stage = "pour"
+)
+
+// Caution stands where work can hurt someone.
+type Caution struct {
+	Stage Stage       `json:"stage" jsonschema:"required,enum=walk,enum=space,enum=grade,enum=dig,enum=pour"`
+	Says  reason.Text `json:"says" jsonschema:"required"`
+}

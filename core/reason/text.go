@@ -1,0 +1,100 @@
+// Package reason says why a number is what it is: the rules that spoke, what
+// each asked, which one governed, with the source of each.
+package reason
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+
+	"mallow/core/length"
+)
+
+// PartKind tells how a part of a sentence is printed.
+type PartKind string
+
+// Kinds of part. Measures stay numbers until they are printed, so that one
+// sentence serves both systems and fractions can be set as fractions.
+const (
+	PlainText PartKind = "text"
+	Measure   PartKind = "length" // millimetres, printed short
+	Station   PartKind = "tape"   // millimetres, printed as a running distance
+	Poured    PartKind = "small"  // cubic metres, printed in ft³ or litres
+	Ordered   PartKind = "bulk"   // cubic metres, printed in yd³ or m³
+	Number    PartKind = "number"
+)
+
+// Part is a piece of a sentence: words or a number.
+type Part struct {
+	Kind  PartKind `json:"kind" jsonschema:"required,enum=text,enum=length,enum=tape,enum=small,enum=bulk,enum=number"`
+	Text  string   `json:"text,omitempty"`
+	Value float64  `json:"value,omitempty" jsonschema_description:"Millimetres, cubic metres or a plain number, by kind."`
+}
+
+// Text is a sentence.
+type Text []Part
+
+// Tape marks a length as a running distance.
+type Tape length.Length
+
+// Bulk marks a volume as one that is ordered by the yard or cubic metre.
+type Bulk length.Volume
+
+// Say builds a sentence from strings, lengths, Tape stations, volumes, Bulk
+// volumes, numbers and other sentences.
+func Say(parts ...any) Text {
+	t := make(Text, 0, len(parts))
+	for _, p := range parts {
+		switch v := p.(type) {
+		case string:
+			t = append(t, Part{Kind: PlainText, Text: v})
+		case length.Length:
+			t = append(t, Part{Kind: Measure, Value: float64(v)})
+		case Tape:
+			t = append(t, Part{Kind: Station, Value: float64(v)})
+		case length.Volume:
+			t = append(t, Part{Kind: Poured, Value: float64(v)})
+		case Bulk:
+			t = append(t, Part{Kind: Ordered, Value: float64(v)})
+		case int:
+			t = append(t, Part{Kind: Number, Value: float64(v)})
+		case float64:
+			t = append(t, Part{Kind: Number, Value: v})
+		case Text:
+			t = append(t, v...)
+		default:
+			t = append(t, Part{Kind: PlainText, Text: fmt.Sprint(v)})
+		}
+	}
+	return t
+}
+
+// Print writes the sentence in the user's units.
+func (t Text) Print(u length.Units) string {
+	var b strings.Builder
+	for _, p := range t {
+		switch p.Kind {
+		case Measure:
+			b.WriteString(u.Short(length.Length(p.Value)))
+		case Station:
+			b.WriteString(u.Tape(length.Length(p.Value)))
+		case Poured:
+			b.WriteString(u.Small(length.Volume(p.Value)))
+		case Ordered:
+			b.WriteString(u.Bulk(length.Volume(p.Value)))
+		case Number:
+			b.WriteString(strconv.FormatFloat(p.Value, 'f', decimals(p.Value), 64))
+		default:
+			b.WriteString(p.Text)
+		}
+	}
+	return b.String()
+}
+
+// decimals keeps whole numbers whole and shows others to hundredths.
+func decimals(v float64) int {
+	if v == float64(int64(v)) {
+		return 0
+	}
+	return 2
+}

@@ -1,0 +1,84 @@
+package reason
+
+// SourceKind tells how well founded a rule is.
+type SourceKind string
+
+// Kinds of source.
+const (
+	Published SourceKind = "published"
+	Practice  SourceKind = "common practice"
+	Memory    SourceKind = "from memory" // published, but quoted from memory
+	Geometry  SourceKind = "geometry"    // follows from measures alone
+	Yours     SourceKind = "yours"       // entered by the user
+)
+
+// Source names where a rule comes from.
+type Source struct {
+	Kind SourceKind `json:"kind" jsonschema:"required,enum=published,enum=common practice,enum=from memory,enum=geometry,enum=yours"`
+	Name string     `json:"name,omitempty"`
+}
+
+// SettingKind tells how a setting is entered.
+type SettingKind string
+
+// Kinds of setting.
+const (
+	LengthSetting SettingKind = "length"
+	RatioSetting  SettingKind = "ratio"
+	ChoiceSetting SettingKind = "choice"
+)
+
+// Setting is a value of the job that a rule used and the user can change.
+type Setting struct {
+	Path    string      `json:"path" jsonschema:"required" jsonschema_description:"JSON pointer into the job document."`
+	Name    string      `json:"name" jsonschema:"required"`
+	Kind    SettingKind `json:"kind" jsonschema:"required,enum=length,enum=ratio,enum=choice"`
+	Value   any         `json:"value,omitempty" jsonschema_description:"Value in use; millimetres for lengths; left out when not set."`
+	Usual   any         `json:"usual,omitempty" jsonschema_description:"Usual value of the catalogue; left out when there is none."`
+	Changed bool        `json:"changed" jsonschema:"required" jsonschema_description:"The job's value differs from the usual one."`
+	Choices []string    `json:"choices,omitempty"`
+}
+
+// Step is one rule: what it asked, on what ground, and whether it governs.
+type Step struct {
+	Rule     string    `json:"rule" jsonschema:"required" jsonschema_description:"Name of the rule."`
+	Says     Text      `json:"says" jsonschema:"required" jsonschema_description:"The rule with its inputs and its value."`
+	Governs  bool      `json:"governs" jsonschema:"required"`
+	Source   Source    `json:"source" jsonschema:"required"`
+	Settings []Setting `json:"settings,omitempty"`
+}
+
+// Why is the explanation of one figure.
+type Why struct {
+	Figure   string `json:"figure" jsonschema:"required"`
+	Sentence Text   `json:"sentence" jsonschema:"required" jsonschema_description:"The explanation in one sentence."`
+	Steps    []Step `json:"steps" jsonschema:"required"`
+	Caution  string `json:"caution,omitempty"`
+}
+
+// Ref is the place of a Why in a Book.
+type Ref int
+
+// Book keeps explanations; figures with the same explanation share one.
+type Book struct {
+	whys  []Why
+	index map[any]Ref
+}
+
+// Put returns the place of the explanation with the given key, writing it the
+// first time the key is seen. The key must hold everything that write uses.
+func (b *Book) Put(key any, write func() Why) Ref {
+	if b.index == nil {
+		b.index = map[any]Ref{}
+	}
+	if ref, ok := b.index[key]; ok {
+		return ref
+	}
+	ref := Ref(len(b.whys))
+	b.whys = append(b.whys, write())
+	b.index[key] = ref
+	return ref
+}
+
+// Whys returns all explanations; a Ref is an index into them.
+func (b *Book) Whys() []Why { return b.whys }

@@ -1,0 +1,57 @@
+package server
+
+import (
+	"errors"
+	"strings"
+
+	"github.com/gofiber/fiber/v3"
+
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/plan"
+)
+
+// plan answers a job document with its plan. Nothing is kept.
+func (s *server) plan(c fiber.Ctx) error {
+	j, _, err := job.Decode(c.Body(), s.Catalog)
+	if err != nil {
+		return err
+	}
+	return c.JSON(plan.Make(j, s.Catalog))
+}
+
+// tape reads an entry while it is being typed, so that the notation has one
+// reader. What is not understood is an answer too, not a failure.
+func (s *server) tape(c fiber.Ctx) error {
+	sys := length.Imperial
+	if c.Query("system") == string(length.Metric) {
+		sys = length.Metric
+	}
+	text := c.Query("text")
+	r, err := length.Read(text, sys)
+	var not *length.ParseError
+	switch {
+	case errors.As(err, &not):
+		return c.JSON(Reading{Others: []OtherReading{}, Part: not.Part, Why: not.Why})
+	case err != nil:
+		return err
+	}
+	out := Reading{OK: true, Length: r.Length, Bare: r.Bare, Others: []OtherReading{}}
+	names := map[bool][]string{true: {" m", " in"}, false: {" ft", " mm"}}[sys == length.Metric]
+	for i, l := range r.Others {
+		out.Others = append(out.Others, OtherReading{strings.TrimSpace(text) + names[i], l})
+	}
+	return c.JSON(out)
+}
+
+func (s *server) catalogue(c fiber.Ctx) error {
+	out := Catalogue{Bags: s.Catalog.Bags, Posts: s.Catalog.Posts, Runs: map[string]job.Run{}, Gates: map[string]job.Gate{}, Marks: map[string][]float64{}}
+	for _, sys := range []length.System{length.Imperial, length.Metric} {
+		out.Runs[string(sys)] = s.Catalog.UsualRun(sys)
+		out.Gates[string(sys)] = s.Catalog.UsualGate(sys)
+		for _, m := range length.Marks(sys) {
+			out.Marks[string(sys)] = append(out.Marks[string(sys)], float64(m))
+		}
+	}
+	return c.JSON(out)
+}

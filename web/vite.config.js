@@ -1,0 +1,14 @@
+import { svelte } from '@sveltejs/vite-plugin-svelte'
+import tailwindcss from '@tailwindcss/vite'
+import { defineConfig } from 'vite'
+
+export default defineConfig({
+  plugins: [svelte(), tailwindcss()],
+  build: {
+    outDir: 'dist/app',
+    emptyOutDir: true,
+    assetsInlineLimit: 0, // the content policy allows no inline script or style
+    modulePreload: { polyfill: false },
+  },
+  server: { proxy: { '/api': 'http://127.0.0.1:8420' } },
+})
