@@ -18,6 +18,18 @@ const (
 	Note    Severity = "note"    // worth knowing
 )
 
+// Stage is the stage of the work at which something is to be said.
+type Stage string
+
+// The stages that work so far.
+const (
+	Walk  Stage = "walk"
+	Space Stage = "space"
+	Grade Stage = "grade"
+	Dig   Stage = "dig"
+	Pour  Stage = "pour"
+)
+
 // Place is what a finding is about; empty parts do not apply.
 type Place struct {
 	Run  string `json:"run,omitempty"`
@@ -36,6 +48,7 @@ type Remedy struct {
 type Finding struct {
 	Rule     string      `json:"rule" jsonschema:"required" jsonschema_description:"Which check spoke; stable, for programs."`
 	Severity Severity    `json:"severity" jsonschema:"required,enum=missing,enum=cannot,enum=check,enum=note"`
+	Stage    Stage       `json:"stage" jsonschema:"required,enum=walk,enum=space,enum=grade,enum=dig,enum=pour"`
 	Place    Place       `json:"place" jsonschema:"required"`
 	Field    string      `json:"field,omitempty" jsonschema_description:"JSON pointer of the measure to enter, for what is missing."`
 	Says     reason.Text `json:"says" jsonschema:"required"`

@@ -10,18 +10,12 @@ import (
 // Edit is one change of a job document: set the value at a JSON pointer, or
 // take it away when Value is null. Remedies are lists of edits.
 type Edit struct {
-	Path  string          `json:"path" jsonschema_description:"JSON pointer into the job document."`
-	Value json.RawMessage `json:"value" jsonschema_description:"The new value; null takes the field away."`
+	Path  string `json:"path" jsonschema:"required" jsonschema_description:"JSON pointer into the job document."`
+	Value any    `json:"value" jsonschema:"required" jsonschema_description:"The new value; null takes the field away."`
 }
 
 // Set returns an edit that puts value at path.
-func Set(path string, value any) Edit {
-	raw, err := json.Marshal(value)
-	if err != nil { // only unmarshallable Go types, never data
-		panic(err)
-	}
-	return Edit{path, raw}
-}
+func Set(path string, value any) Edit { return Edit{path, value} }
 
 // Apply makes the edits in order and returns the changed document. Fields
 // that Mallow does not know stay as they are.
@@ -31,12 +25,8 @@ func Apply(doc []byte, edits []Edit) ([]byte, error) {
 		return nil, err
 	}
 	for _, e := range edits {
-		var value any
-		if err := json.Unmarshal(e.Value, &value); err != nil {
-			return nil, fmt.Errorf("edit of %s: %w", e.Path, err)
-		}
 		steps := strings.Split(strings.TrimPrefix(e.Path, "/"), "/")
-		if _, err := put(tree, steps, value, e.Path); err != nil {
+		if _, err := put(tree, steps, e.Value, e.Path); err != nil {
 			return nil, err
 		}
 	}

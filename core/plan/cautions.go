@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"mallow/core/finding"
 	"mallow/core/length"
 	"mallow/core/materials"
 	"mallow/core/reason"
@@ -12,14 +13,14 @@ const aloneMost = 25 * length.Kilogram
 // cautions stand at the stage where the work can hurt someone.
 func cautions(bag materials.Bag) []Caution {
 	out := []Caution{
-		{Walk, reason.Say("Prove the boundary and read the local code before anything is dug. A survey and the local office decide, not this plan.")},
-		{Dig, reason.Say("Have every service located and marked first; dig by hand near a mark. Private lines are the owner's to find.")},
-		{Dig, reason.Say("No loose clothing at an auger; it kicks when it meets rock or root. Cover or guard every open hole.")},
-		{Dig, reason.Say("Frost and depth figures defer to the local code; an engineer decides where wind or load matters.")},
-		{Pour, reason.Say("Wet concrete burns skin and eyes and cement dust harms lungs: gloves, goggles, mask, and water to wash with.")},
+		{finding.Walk, reason.Say("Prove the boundary and read the local code before anything is dug. A survey and the local office decide, not this plan.")},
+		{finding.Dig, reason.Say("Have every service located and marked first; dig by hand near a mark. Private lines are the owner's to find.")},
+		{finding.Dig, reason.Say("No loose clothing at an auger; it kicks when it meets rock or root. Cover or guard every open hole.")},
+		{finding.Dig, reason.Say("Frost and depth figures defer to the local code; an engineer decides where wind or load matters.")},
+		{finding.Pour, reason.Say("Wet concrete burns skin and eyes and cement dust harms lungs: gloves, goggles, mask, and water to wash with.")},
 	}
 	if bag.Mass > aloneMost {
-		out = append(out, Caution{Pour, reason.Say("One ", bag.Name, " is over what one person should lift again and again (25 kg, 55 lb): two people, or smaller bags.")})
+		out = append(out, Caution{finding.Pour, reason.Say("One ", bag.Name, " is over what one person should lift again and again (25 kg, 55 lb): two people, or smaller bags.")})
 	}
 	return out
 }

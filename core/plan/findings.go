@@ -20,20 +20,20 @@ func (m *maker) set(path string, value any) job.Edit { return job.Set(m.path+pat
 // missing asks for what the plan cannot do without, first things first.
 func (m *maker) missing() {
 	if m.run.Length == nil {
-		m.find(finding.Finding{Rule: "length-missing", Severity: finding.Missing, Field: m.path + "/length",
+		m.find(finding.Finding{Rule: "length-missing", Stage: finding.Walk, Severity: finding.Missing, Field: m.path + "/length",
 			Says: reason.Say("How long is the run, centre to centre of its end posts?")})
 	}
 	if len(m.run.Ground) == 0 {
-		m.find(finding.Finding{Rule: "ground-missing", Severity: finding.Missing, Field: m.path + "/ground",
+		m.find(finding.Finding{Rule: "ground-missing", Stage: finding.Walk, Severity: finding.Missing, Field: m.path + "/ground",
 			Says: reason.Say("How does the ground fall? Without heights it is taken as level.")})
 	}
 	if m.job.Site.FrostDepth == nil {
-		m.find(finding.Finding{Rule: "frost-missing", Severity: finding.Missing, Field: "/site/frostDepth",
+		m.find(finding.Finding{Rule: "frost-missing", Stage: finding.Walk, Severity: finding.Missing, Field: "/site/frostDepth",
 			Says: reason.Say("How deep does the frost go? The local building office knows. Until then the holes follow the other rules.")})
 	}
 	if !m.bagKnown {
 		usual := m.usual.Setting.Bag
-		m.find(finding.Finding{Rule: "bag-unknown", Severity: finding.Cannot,
+		m.find(finding.Finding{Rule: "bag-unknown", Stage: finding.Pour, Severity: finding.Cannot,
 			Says:     reason.Say("There is no bag called ", m.run.Setting.Bag, " in the catalogue, so bags are not counted."),
 			Remedies: []finding.Remedy{{Says: reason.Say("Take ", usual), Edits: []job.Edit{m.set("/setting/bag", usual)}}}})
 	}
@@ -59,7 +59,7 @@ func (m *maker) judgeShortSegments() {
 		}
 		first := m.firstPost(i)
 		a, b := m.out.Posts[first], m.out.Posts[first+1]
-		f := finding.Finding{Rule: "short-bay", Severity: finding.Check,
+		f := finding.Finding{Rule: "short-bay", Stage: finding.Space, Severity: finding.Check,
 			Place:    finding.Place{Bay: bayID(first), Post: a.ID},
 			Says:     reason.Say("The bay between ", a.ID, " and ", b.ID, " is only ", span, "."),
 			Remedies: m.moveGates(i, span)}
@@ -138,7 +138,7 @@ func (m *maker) judgeCorridor() {
 		}
 		says = append(says, reason.Say("fill ", b.Fill.Depth, " at ", reason.Tape(b.Fill.At))...)
 	}
-	m.find(finding.Finding{Rule: "corridor", Severity: finding.Check, Place: finding.Place{Bay: bayID(worst)},
+	m.find(finding.Finding{Rule: "corridor", Stage: finding.Grade, Severity: finding.Check, Place: finding.Place{Bay: bayID(worst)},
 		Says: append(says, reason.Say(".")...), Remedies: m.corridorRemedies(depth)})
 }
 
@@ -231,7 +231,7 @@ func (m *maker) judgeRack() {
 	if worst < 0 {
 		return
 	}
-	m.find(finding.Finding{Rule: "rack", Severity: finding.Cannot, Place: finding.Place{Bay: bayID(worst)},
+	m.find(finding.Finding{Rule: "rack", Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Bay: bayID(worst)},
 		Says: reason.Say(bays, plural(bays, " bay leans", " bays lean"), " more than the panel's rack of ", limit, "; ", bayID(worst), " the most, ", lean, "."),
 		Remedies: []finding.Remedy{
 			{Says: reason.Say("Step it"), Edits: []job.Edit{m.set("/grade/look", job.Stepped)}},
@@ -245,7 +245,7 @@ const leastLeaf = 300 * length.Millimetre
 func (m *maker) judgeLeaves() {
 	for _, g := range m.out.Gates {
 		if g.Leaf < leastLeaf {
-			m.find(finding.Finding{Rule: "leaf", Severity: finding.Cannot, Place: finding.Place{Gate: g.ID},
+			m.find(finding.Finding{Rule: "leaf", Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Gate: g.ID},
 				Says: reason.Say("Between its gap and the fence's top only ", g.Leaf, " are left for the leaf of ", label(g), ".")})
 		}
 	}
@@ -275,18 +275,18 @@ func (m *maker) judgeHoles() {
 		}
 	}
 	if noAuger != nil {
-		m.find(finding.Finding{Rule: "no-auger", Severity: finding.Note, Place: finding.Place{Post: noAuger.ID},
+		m.find(finding.Finding{Rule: "no-auger", Stage: finding.Dig, Severity: finding.Note, Place: finding.Place{Post: noAuger.ID},
 			Says: reason.Say("No auger in the list is ", noAuger.HoleWidth, " wide: ", noAuger.ID, " is dug by spade."),
 			Remedies: []finding.Remedy{{Says: reason.Say("Add a ", noAuger.HoleWidth, " auger"),
 				Edits: []job.Edit{m.set("/hole/augers", append(append([]length.Length(nil), h.Augers...), noAuger.HoleWidth))}}}})
 	}
 	if shallow != nil {
-		m.find(finding.Finding{Rule: "shallow", Severity: finding.Check, Place: finding.Place{Post: shallow.ID},
+		m.find(finding.Finding{Rule: "shallow", Stage: finding.Dig, Severity: finding.Check, Place: finding.Place{Post: shallow.ID},
 			Says:     reason.Say("The depth set by hand, ", shallow.Foot, ", is less than the rules ask for at ", shallow.ID, ". Frost can lift it."),
 			Remedies: []finding.Remedy{{Says: reason.Say("Go by the rules"), Edits: []job.Edit{m.set("/hole/depth", nil)}}}})
 	}
 	if dry != nil {
-		m.find(finding.Finding{Rule: "no-concrete", Severity: finding.Cannot, Place: finding.Place{Post: dry.ID},
+		m.find(finding.Finding{Rule: "no-concrete", Stage: finding.Pour, Severity: finding.Cannot, Place: finding.Place{Post: dry.ID},
 			Says:     reason.Say("The soil cover, ", m.run.Setting.Cover, ", reaches the foot of ", dry.ID, ": no concrete is left."),
 			Remedies: []finding.Remedy{{Says: reason.Say("Cover ", m.usual.Setting.Cover), Edits: []job.Edit{m.set("/setting/cover", m.usual.Setting.Cover)}}}})
 	}
@@ -312,7 +312,7 @@ func (m *maker) judgeStock() {
 		top = max(top, l)
 	}
 	over := longest.Needed - top
-	f := finding.Finding{Rule: "stock", Severity: finding.Cannot, Place: finding.Place{Post: longest.ID},
+	f := finding.Finding{Rule: "stock", Stage: finding.Dig, Severity: finding.Cannot, Place: finding.Place{Post: longest.ID},
 		Says: reason.Say(count, plural(count, " post is", " posts are"), " longer than any stock; ", longest.ID, " the most: it needs ", longest.Needed, ", ", over, " over the longest, ", top, ".")}
 	unit := length.Foot
 	if m.job.Units.System == length.Metric {

@@ -58,7 +58,7 @@ type maker struct {
 
 func (m *maker) make() Run {
 	m.out = Run{
-		ID: m.run.ID, Name: m.run.Name, Path: m.path, Frost: m.job.Site.FrostDepth,
+		ID: m.run.ID, Name: m.run.Name, Path: m.path, Hollow: m.run.Post.Hollow, Frost: m.job.Site.FrostDepth,
 		Ground: []job.GroundPoint{}, Segments: []Segment{}, Posts: []Post{}, Bays: []Bay{}, Gates: []Gate{},
 	}
 	m.missing()

@@ -35,6 +35,7 @@ type Run struct {
 	Name        string            `json:"name" jsonschema:"required"`
 	Path        string            `json:"path" jsonschema:"required" jsonschema_description:"JSON pointer of the run in the job document."`
 	Length      length.Length     `json:"length" jsonschema:"required" jsonschema_description:"Level, centre to centre of the end posts."`
+	Hollow      bool              `json:"hollow" jsonschema:"required" jsonschema_description:"Its posts are hollow: drawn as metal."`
 	SlopeLength length.Length     `json:"slopeLength" jsonschema:"required" jsonschema_description:"The same along the ground."`
 	Frost       *length.Length    `json:"frost,omitempty" jsonschema_description:"Frost depth; left out when it is not known."`
 	Ground      []job.GroundPoint `json:"ground" jsonschema:"required"`
@@ -177,20 +178,8 @@ type Holes struct {
 	Count int           `json:"count" jsonschema:"required"`
 }
 
-// Stage is a stage of the work.
-type Stage string
-
-// The stages that work so far.
-const (
-	Walk  Stage = "walk"
-	Space Stage = "space"
-	Grade Stage = "grade"
-	Dig   Stage = "dig"
-	Pour  Stage = "pour"
-)
-
 // Caution stands where work can hurt someone.
 type Caution struct {
-	Stage Stage       `json:"stage" jsonschema:"required,enum=walk,enum=space,enum=grade,enum=dig,enum=pour"`
-	Says  reason.Text `json:"says" jsonschema:"required"`
+	Stage finding.Stage `json:"stage" jsonschema:"required,enum=walk,enum=space,enum=grade,enum=dig,enum=pour"`
+	Says  reason.Text   `json:"says" jsonschema:"required"`
 }

@@ -7,6 +7,7 @@ type Silhouette struct {
 	Length length.Length      `json:"length" jsonschema:"required"`
 	Ground [][2]length.Length `json:"ground" jsonschema:"required" jsonschema_description:"Station and height of each break point."`
 	Posts  [][3]length.Length `json:"posts" jsonschema:"required" jsonschema_description:"Station, ground and top of each post."`
+	Hollow bool               `json:"hollow" jsonschema:"required" jsonschema_description:"Hollow posts: drawn as metal."`
 	Bays   []Outline          `json:"bays" jsonschema:"required"`
 }
 
@@ -23,7 +24,7 @@ func (p Plan) Outline() Silhouette {
 		return s
 	}
 	run := p.Runs[0]
-	s.Length = run.Length
+	s.Length, s.Hollow = run.Length, run.Hollow
 	for _, g := range run.Ground {
 		s.Ground = append(s.Ground, [2]length.Length{g.At, g.Height})
 	}

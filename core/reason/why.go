@@ -33,8 +33,8 @@ type Setting struct {
 	Path    string      `json:"path" jsonschema:"required" jsonschema_description:"JSON pointer into the job document."`
 	Name    string      `json:"name" jsonschema:"required"`
 	Kind    SettingKind `json:"kind" jsonschema:"required,enum=length,enum=ratio,enum=choice"`
-	Value   any         `json:"value,omitempty" jsonschema_description:"Value in use; millimetres for lengths; left out when not set."`
-	Usual   any         `json:"usual,omitempty" jsonschema_description:"Usual value of the catalogue; left out when there is none."`
+	Value   any         `json:"value,omitempty" jsonschema:"oneof_type=number;string" jsonschema_description:"Value in use; millimetres for lengths; left out when not set."`
+	Usual   any         `json:"usual,omitempty" jsonschema:"oneof_type=number;string" jsonschema_description:"Usual value of the catalogue; left out when there is none."`
 	Changed bool        `json:"changed" jsonschema:"required" jsonschema_description:"The job's value differs from the usual one."`
 	Choices []string    `json:"choices,omitempty"`
 }

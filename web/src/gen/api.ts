@@ -299,6 +299,10 @@ export interface PlannedRun {
    */
   length: number
   /**
+   * Its posts are hollow: drawn as metal.
+   */
+  hollow: boolean
+  /**
    * The same along the ground.
    */
   slopeLength: number
@@ -560,6 +564,7 @@ export interface Finding {
    */
   rule: string
   severity: 'missing' | 'cannot' | 'check' | 'note'
+  stage: 'walk' | 'space' | 'grade' | 'dig' | 'pour'
   place: Place
   /**
    * JSON pointer of the measure to enter, for what is missing.
@@ -590,27 +595,13 @@ export interface Edit {
   /**
    * JSON pointer into the job document.
    */
-  path?: string
-  value?: Job1
-}
-/**
- * The new value; null takes the field away.
- */
-export interface Job1 {
+  path: string
   /**
-   * Version of the job document.
+   * The new value; null takes the field away.
    */
-  mallow: 1
-  name: string
-  units: Units
-  site?: Site
-  /**
-   * Fence lines. This version plans one.
-   *
-   * @minItems 1
-   * @maxItems 1
-   */
-  lines: Line[]
+  value: {
+    [k: string]: unknown
+  }
 }
 export interface Caution {
   stage: 'walk' | 'space' | 'grade' | 'dig' | 'pour'
@@ -646,15 +637,11 @@ export interface RuleSetting {
   /**
    * Value in use; millimetres for lengths; left out when not set.
    */
-  value?: {
-    [k: string]: unknown
-  }
+  value?: number | string
   /**
    * Usual value of the catalogue; left out when there is none.
    */
-  usual?: {
-    [k: string]: unknown
-  }
+  usual?: number | string
   /**
    * The job's value differs from the usual one.
    */
@@ -713,6 +700,10 @@ export interface Silhouette {
    * Station, ground and top of each post.
    */
   posts: number[][]
+  /**
+   * Hollow posts: drawn as metal.
+   */
+  hollow: boolean
   bays: Outline[]
 }
 export interface Outline {
@@ -785,9 +776,9 @@ export interface Problem {
   current?: JobState1
 }
 export interface FieldError {
-  field?: string
-  given?: string
-  allowed?: string
+  field: string
+  given: string
+  allowed: string
 }
 /**
  * The job as it stands, when a change was made against an older revision.

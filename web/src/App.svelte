@@ -1,0 +1,14 @@
+<script lang="ts">
+  import Router from 'svelte-spa-router'
+  import JobPage from './job/JobPage.svelte'
+  import JobList from './jobs/JobList.svelte'
+  import NotFound from './jobs/NotFound.svelte'
+  import { theme } from './lib/theme.svelte'
+
+  const routes = { '/': JobList, '/jobs/:id': JobPage, '*': NotFound }
+  $effect(() => {
+    document.documentElement.dataset.theme = theme.current
+  })
+</script>
+
+<Router {routes} />

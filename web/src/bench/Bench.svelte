@@ -1,0 +1,73 @@
+<script lang="ts">
+  // The work of the current stage.
+  import { Tabs } from 'bits-ui'
+  import TriangleAlert from '@lucide/svelte/icons/triangle-alert'
+  import ViewControls from '../drawing/ViewControls.svelte'
+  import type { View } from '../drawing/view.svelte'
+  import type { Session } from '../lib/session.svelte'
+  import { stages, type Stage } from '../lib/stages'
+  import Words from '../parts/Words.svelte'
+  import Dig from './Dig.svelte'
+  import Findings from './Findings.svelte'
+  import Grade from './Grade.svelte'
+  import Guide from './Guide.svelte'
+  import Pour from './Pour.svelte'
+  import PostCard from './PostCard.svelte'
+  import Space from './Space.svelte'
+  import Walk from './Walk.svelte'
+
+  let { session, view, stage = $bindable() }: { session: Session; view: View; stage: Stage } = $props()
+  let guiding = $state(false)
+  const panels = { walk: Walk, space: Space, grade: Grade, dig: Dig, pour: Pour }
+  const count = (id: Stage) =>
+    session.plan.findings.filter((f) => f.stage === id && f.severity !== 'note').length
+  const cautions = $derived(session.plan.cautions.filter((c) => c.stage === stage))
+</script>
+
+<Tabs.Root
+  bind:value={() => stage, (v) => (stage = v as Stage)}
+  class="flex min-h-0 min-w-0 flex-1 flex-col"
+  activationMode="automatic"
+>
+  <div class="flex flex-none items-center justify-between border-b border-line bg-paper">
+    <Tabs.List class="flex min-w-0 overflow-x-auto max-lg:flex-1" aria-label="Stages of the work">
+      {#each stages as s (s.id)}
+        <Tabs.Trigger
+          value={s.id}
+          class="min-h-12 flex-1 border-b-4 px-3 text-[1.02rem] font-semibold whitespace-nowrap data-[state=active]:border-mallow data-[state=active]:bg-sheet data-[state=inactive]:border-transparent data-[state=inactive]:text-pencil sm:flex-none sm:px-5"
+        >
+          {s.name}{#if count(s.id)}<span
+              class="ml-1.5 inline-block min-w-5 border border-warn bg-warn-wash px-1 text-center text-[0.85rem] leading-5 text-warn"
+              >{count(s.id)}<span class="sr-only"> to look at</span></span
+            >{/if}
+        </Tabs.Trigger>
+      {/each}
+    </Tabs.List>
+    {#if session.run.posts.length}<div class="pr-1 max-lg:hidden"><ViewControls {view} /></div>{/if}
+  </div>
+  {#each stages as s (s.id)}
+    {@const Panel = panels[s.id]}
+    <Tabs.Content
+      value={s.id}
+      class="min-h-0 flex-1 overflow-auto bg-paper p-3 focus-visible:outline-offset-[-3px] sm:p-4"
+      tabindex={-1}
+    >
+      {#if stage === s.id}
+        <Guide {session} bind:shown={guiding} />
+        <Findings {session} stage={s.id} />
+        {#if session.run.posts.length && s.id !== 'walk'}<PostCard {session} {view} stage={s.id} />{/if}
+        {#if session.run.posts.length || !guiding}<Panel {session} {view} />{/if}
+        {#if cautions.length}
+          <ul class="mt-5 grid max-w-4xl gap-1.5">
+            {#each cautions as c, i (i)}
+              <li class="flex gap-2 bg-warn-wash px-3 py-2 leading-snug text-warn">
+                <TriangleAlert size={18} class="mt-0.5 shrink-0" aria-hidden="true" />
+                <span><Words says={c.says} units={session.units} /></span>
+              </li>
+            {/each}
+          </ul>
+        {/if}
+      {/if}
+    </Tabs.Content>
+  {/each}
+</Tabs.Root>

@@ -1,0 +1,96 @@
+<script lang="ts">
+  // The first things to enter, in the order that they are measured.
+  import { tick } from 'svelte'
+  import type { GroundPoint } from '../gen/api'
+  import type { Session } from '../lib/session.svelte'
+  import { short, tape } from '../lib/tape'
+  import TapeEntry from '../parts/TapeEntry.svelte'
+
+  let { session, shown = $bindable(false) }: { session: Session; shown?: boolean } = $props()
+  const units = $derived(session.units)
+  const missing = $derived(session.plan.findings.filter((f) => f.severity === 'missing').map((f) => f.rule))
+  const length = $derived(session.value<number>(session.at('/length')))
+  const ground = $derived(session.value<GroundPoint[]>(session.at('/ground')) ?? [])
+  const frost = $derived(session.value<number>('/site/frostDepth'))
+  const fall = $derived(ground.length ? ground[ground.length - 1]!.height - ground[0]!.height : undefined)
+  const done = $derived([length !== undefined, ground.length > 0, frost !== undefined])
+  let box = $state<HTMLElement>()
+  // Stays until the user moves on, so that the last entry does not vanish
+  // under the hands.
+  $effect(() => {
+    if (missing.length) shown = true
+  })
+
+  async function next() {
+    await tick()
+    box?.querySelector<HTMLInputElement>('li[data-open="true"] input')?.focus()
+  }
+  $effect(() => {
+    if (shown) void next()
+  })
+  async function set(path: string, value: unknown, what: string) {
+    session.commit([{ path, value }], what)
+    await next()
+  }
+  const example = $derived(
+    units.system === 'metric' ? 'such as 22.68m or 22680' : 'such as 131\' 6" or 131-6',
+  )
+</script>
+
+{#if shown}
+  <section
+    bind:this={box}
+    class="mb-5 max-w-3xl border-2 border-ink bg-sheet p-4"
+    aria-labelledby="guide-title"
+  >
+    <div class="flex items-start justify-between gap-3">
+      <h2 id="guide-title" class="text-[1.15rem] font-bold">
+        {missing.length ? 'First, three things to measure' : 'That is enough to plan with'}
+      </h2>
+      <button class="btn" class:btn-main={!missing.length} onclick={() => (shown = false)}
+        >{missing.length ? 'Later' : 'Go on'}</button
+      >
+    </div>
+    <ol class="mt-3 grid gap-3 sm:grid-cols-3">
+      <li data-open={!done[0]}>
+        <TapeEntry
+          label="1. How long is the run?"
+          hint="Centre to centre of the end posts, level; {example}."
+          value={length}
+          {units}
+          long
+          error={session.errorAt(session.at('/length'))?.allowed}
+          oncommit={(mm) => set(session.at('/length'), mm, `Run length ${tape(mm ?? 0, units)}`)}
+        />
+      </li>
+      <li data-open={done[0] && !done[1]}>
+        <TapeEntry
+          label="2. How does the ground go?"
+          hint="Height of the far end over the near end; minus when it falls. More heights under Walk."
+          value={fall}
+          {units}
+          disabled={length === undefined}
+          oncommit={(mm) =>
+            set(
+              session.at('/ground'),
+              [
+                { at: 0, height: 0 },
+                { at: length, height: mm },
+              ],
+              `Ground at the far end ${short(mm ?? 0, units)}`,
+            )}
+        />
+      </li>
+      <li data-open={done[0] && done[1] && !done[2]}>
+        <TapeEntry
+          label="3. How deep does the frost go?"
+          hint="The local building office knows; 0 where there is none."
+          value={frost}
+          {units}
+          error={session.errorAt('/site/frostDepth')?.allowed}
+          oncommit={(mm) => set('/site/frostDepth', mm, `Frost depth ${short(mm ?? 0, units)}`)}
+        />
+      </li>
+    </ol>
+  </section>
+{/if}

@@ -1,0 +1,36 @@
+<script lang="ts">
+  // A length of the job, entered on the bench.
+  import type { Session } from '../lib/session.svelte'
+  import { short, tape } from '../lib/tape'
+  import TapeEntry from '../parts/TapeEntry.svelte'
+
+  interface Props {
+    session: Session
+    path: string
+    label: string
+    long?: boolean
+    hint?: string
+    optional?: boolean
+    hideLabel?: boolean
+  }
+  let { session, path, label, long = false, hint = '', optional = false, hideLabel = false }: Props = $props()
+  const units = $derived(session.units)
+  const error = $derived(session.errorAt(path))
+</script>
+
+<TapeEntry
+  {label}
+  {long}
+  {hint}
+  {optional}
+  {hideLabel}
+  {units}
+  value={session.value<number>(path)}
+  error={error ? `Given ${error.given}; allowed is ${error.allowed}.` : ''}
+  onpreview={(mm) => session.preview([{ path, value: mm }])}
+  oncommit={(mm) =>
+    session.commit(
+      [{ path, value: mm }],
+      `${label} ${mm === null ? 'not set' : (long ? tape : short)(mm, units)}`,
+    )}
+/>

@@ -1,0 +1,84 @@
+<script lang="ts">
+  // The post that is picked, large: what a crew member reads at the hole.
+  import ChevronLeft from '@lucide/svelte/icons/chevron-left'
+  import ChevronRight from '@lucide/svelte/icons/chevron-right'
+  import type { View } from '../drawing/view.svelte'
+  import type { Session } from '../lib/session.svelte'
+  import type { Stage } from '../lib/stages'
+  import { small } from '../lib/tape'
+  import Figure from '../parts/Figure.svelte'
+  import Fraction from '../parts/Fraction.svelte'
+
+  let { session, view, stage }: { session: Session; view: View; stage: Stage } = $props()
+  const units = $derived(session.units)
+  const p = $derived(session.run.posts[session.post]!)
+  const bay = $derived(session.run.bays[session.post])
+
+  function go(by: number) {
+    session.post = Math.min(Math.max(session.post + by, 0), session.run.posts.length - 1)
+    view.show(session.run.posts[session.post]!.station)
+  }
+</script>
+
+{#snippet fact(name: string, why: number, mm: number, long = false)}
+  <div>
+    <dt class="text-[0.88rem] text-pencil">{name}</dt>
+    <dd class="text-[1.3rem] font-bold">
+      <Figure {why} of="{p.id} {name.toLowerCase()}"><Fraction {mm} {units} {long} /></Figure>
+    </dd>
+  </div>
+{/snippet}
+
+<section
+  class="mb-4 flex flex-wrap items-center gap-x-1 gap-y-2 border border-line bg-sheet p-1.5"
+  aria-label="The post"
+>
+  <button
+    class="btn btn-plain btn-icon"
+    aria-label="Post before"
+    disabled={session.post === 0}
+    onclick={() => go(-1)}><ChevronLeft size={22} /></button
+  >
+  <strong class="min-w-16 text-center text-[1.15rem] text-mallow" data-testid="post">{p.id}</strong>
+  <button
+    class="btn btn-plain btn-icon"
+    aria-label="Next post"
+    disabled={session.post === session.run.posts.length - 1}
+    onclick={() => go(1)}><ChevronRight size={22} /></button
+  >
+  <dl class="flex flex-wrap gap-x-6 gap-y-1 px-2">
+    {@render fact(p.kind === 'line' ? 'Station' : `Station, ${p.kind} post`, p.why.station, p.station, true)}
+    {#if stage === 'space'}
+      {@render fact('Along the slope', p.why.station, p.slopeTape, true)}
+      {#if bay}{@render fact('To the next, centres', bay.why.spacing, bay.centreToCentre)}{/if}
+      {#if bay}{@render fact('Clear', bay.why.spacing, bay.clear)}{/if}
+    {:else if stage === 'grade'}
+      {@render fact('Top above ground', p.why.top, p.reveal)}
+      {#if p.stock !== undefined}
+        {@render fact('Post', p.why.stock, p.stock)}
+        {@render fact('Cut off', p.why.stock, p.cutOff ?? 0)}
+      {/if}
+      {#if bay}{@render fact('Gap to the next, most', bay.why.gap, bay.gapMost.gap)}{/if}
+    {:else if stage === 'dig'}
+      {@render fact('Hole width', p.why.holeWidth, p.holeWidth)}
+      {@render fact('Dig', p.why.holeDepth, p.holeDepth)}
+      {@render fact('Foot of the post', p.why.holeDepth, p.foot)}
+      {#if p.stock !== undefined}{@render fact('Post', p.why.stock, p.stock)}{/if}
+    {:else}
+      {@render fact('Gravel', p.why.concrete, p.gravel)}
+      {@render fact('Concrete', p.why.concrete, p.concrete)}
+      <div>
+        <dt class="text-[0.88rem] text-pencil">Bags to pour</dt>
+        <dd class="text-[1.3rem] font-bold">
+          <Figure why={p.why.concrete} of="{p.id} concrete">{p.bags.toFixed(2)}</Figure>
+        </dd>
+      </div>
+      <div>
+        <dt class="text-[0.88rem] text-pencil">Volume</dt>
+        <dd class="text-[1.3rem] font-bold">
+          <Figure why={p.why.concrete} of="{p.id} concrete">{small(p.concreteVolume, units)}</Figure>
+        </dd>
+      </div>
+    {/if}
+  </dl>
+</section>

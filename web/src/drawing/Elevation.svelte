@@ -1,0 +1,238 @@
+<script lang="ts">
+  // The run from the side, drawn true: fence, ground in section, holes and
+  // frost, with the tape under it.
+  import type { Snippet } from 'svelte'
+  import type { Session } from '../lib/session.svelte'
+  import { short, tape } from '../lib/tape'
+  import type { Stage } from '../lib/stages'
+  import { draw } from './paths'
+  import GateHandle from './GateHandle.svelte'
+  import GroundHandles from './GroundHandles.svelte'
+  import Marks from './Marks.svelte'
+  import Ruler from './Ruler.svelte'
+  import { TAPE_HEIGHT, type View } from './view.svelte'
+
+  interface Props {
+    session: Session
+    view: View
+    stage: Stage
+    empty?: Snippet
+  }
+  let { session, view, stage, empty }: Props = $props()
+
+  const run = $derived(session.run)
+  const units = $derived(session.units)
+  const width = $derived(session.value<number>(session.at('/post/width')) ?? 0)
+  const metal = $derived(session.value<boolean>(session.at('/post/hollow')) ?? false)
+  const d = $derived(draw(run, width, view))
+  const above = $derived(stage === 'dig' || stage === 'pour' ? 0.38 : 1)
+  const below = $derived(stage === 'dig' || stage === 'pour' || stage === 'grade' ? 1 : 0.75)
+  const current = $derived(run.posts[session.post])
+  const stale = $derived(session.errors.length > 0)
+
+  let svg: SVGSVGElement
+  let said = $state('')
+
+  function pick(index: number, show = true) {
+    const p = run.posts[index]
+    if (!p) return
+    session.post = index
+    if (show) view.show(p.station)
+    said = `${p.id}, ${p.kind} post at ${tape(p.station, units)}, hole ${short(p.holeWidth, units)} by ${short(p.holeDepth, units)}`
+  }
+
+  function nearest(x: number): number {
+    const at = view.station(x)
+    let best = 0
+    run.posts.forEach((p, i) => {
+      if (Math.abs(p.station - at) < Math.abs(run.posts[best]!.station - at)) best = i
+    })
+    return best
+  }
+
+  // One pointer pans, two pinch; a tap picks the nearest post.
+  const pointers: Record<number, { x: number; y: number }> = {}
+  let moved = 0
+
+  function down(e: PointerEvent) {
+    if (e.button !== 0) return
+    svg.setPointerCapture(e.pointerId)
+    pointers[e.pointerId] = { x: e.clientX, y: e.clientY }
+    moved = 0
+  }
+
+  function move(e: PointerEvent) {
+    const was = pointers[e.pointerId]
+    if (!was) return
+    const others = Object.entries(pointers).filter(([id]) => Number(id) !== e.pointerId)
+    moved += Math.abs(e.clientX - was.x) + Math.abs(e.clientY - was.y)
+    if (others.length) {
+      const o = others[0]![1]
+      const ratio = (Math.abs(e.clientX - o.x) + 20) / (Math.abs(was.x - o.x) + 20)
+      view.zoomBy(ratio, (e.clientX + o.x) / 2 - svg.getBoundingClientRect().left)
+    } else if (moved > 4) view.pan(e.clientX - was.x, e.clientY - was.y)
+    pointers[e.pointerId] = { x: e.clientX, y: e.clientY }
+  }
+
+  function up(e: PointerEvent) {
+    if (!pointers[e.pointerId]) return
+    delete pointers[e.pointerId]
+    if (e.type === 'pointerup' && moved <= 4) {
+      pick(nearest(e.clientX - svg.getBoundingClientRect().left), false)
+    }
+  }
+
+  function wheel(e: WheelEvent) {
+    if (e.ctrlKey) {
+      e.preventDefault()
+      view.zoomBy(Math.exp(-e.deltaY / 200), e.clientX - svg.getBoundingClientRect().left)
+    } else if (view.zoom > 1 || e.deltaX) {
+      e.preventDefault()
+      view.pan(-(e.deltaX + e.deltaY))
+    }
+  }
+
+  function key(e: KeyboardEvent) {
+    if (e.target !== svg || e.ctrlKey || e.metaKey || e.altKey) return
+    const to: Record<string, number> = {
+      ArrowLeft: session.post - 1,
+      ArrowRight: session.post + 1,
+      Home: 0,
+      End: run.posts.length - 1,
+    }
+    if (e.key in to) pick(Math.min(Math.max(to[e.key]!, 0), run.posts.length - 1))
+    else if (e.key === '+' || e.key === '=') view.zoomBy(1.5)
+    else if (e.key === '-') view.zoomBy(1 / 1.5)
+    else return
+    e.preventDefault()
+  }
+
+  function listen(node: SVGSVGElement) {
+    node.addEventListener('wheel', wheel, { passive: false })
+    return () => node.removeEventListener('wheel', wheel)
+  }
+</script>
+
+<div
+  class="relative h-full w-full overflow-hidden bg-sheet select-none"
+  bind:clientWidth={view.width}
+  bind:clientHeight={view.height}
+>
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
+  <svg
+    bind:this={svg}
+    {@attach listen}
+    class="block touch-pan-y outline-none focus-visible:outline-3 focus-visible:-outline-offset-3 focus-visible:outline-mallow"
+    class:opacity-50={stale}
+    width={view.width}
+    height={view.height}
+    role="application"
+    aria-label="The run from the side, {run.posts
+      .length} posts. Left and right arrows go from post to post, plus and minus zoom."
+    tabindex="0"
+    onpointerdown={down}
+    onpointermove={move}
+    onpointerup={up}
+    onpointercancel={up}
+    onkeydown={key}
+    data-posts={run.posts.length}
+  >
+    <defs>
+      <pattern id="hatch" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
+        <path d="M0 0H9" class="stroke-(--ground-hatch)" stroke-width="1.6" />
+      </pattern>
+      <pattern id="dots" width="6" height="6" patternUnits="userSpaceOnUse">
+        <circle cx="1.5" cy="1.5" r="1.1" class="fill-(--gravel-dot)" />
+        <circle cx="4.6" cy="4.4" r="1.1" class="fill-(--gravel-dot)" />
+      </pattern>
+      <pattern id="boards" width="8" height="8" patternUnits="userSpaceOnUse">
+        <path d="M0 0V8" class="stroke-(--timber-edge)" stroke-width="1" opacity="0.55" />
+      </pattern>
+      <pattern id="mesh" width="10" height="10" patternUnits="userSpaceOnUse">
+        <path
+          d="M0 0 10 10M10 0 0 10"
+          class="stroke-(--metal-edge)"
+          stroke-width="0.9"
+          opacity="0.6"
+          fill="none"
+        />
+      </pattern>
+      <pattern id="earth" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <path d="M0 0H7" class="stroke-(--stop)" stroke-width="2.2" />
+      </pattern>
+      <clipPath id="sheet"
+        ><rect width={view.width} height={Math.max(0, view.height - TAPE_HEIGHT)} /></clipPath
+      >
+    </defs>
+
+    <g clip-path="url(#sheet)">
+      <path d={d.ground} class="fill-(--ground)" />
+      {#if run.frost}
+        <path d={d.frost} class="fill-(--frost)" opacity={stage === 'dig' ? 1 : 0.8} />
+      {/if}
+      <path d={d.ground} fill="url(#hatch)" opacity="0.5" />
+      {#if run.frost}
+        <path
+          d={d.frostLine}
+          class="stroke-(--frost-edge)"
+          fill="none"
+          stroke-width="2"
+          stroke-dasharray="9 5"
+        />
+      {/if}
+      <g opacity={below}>
+        <path d={d.soil} class="fill-(--ground) stroke-(--ground-edge)" stroke-width="1" />
+        <path d={d.concrete} class="fill-(--concrete) stroke-(--concrete-edge)" stroke-width="1.2" />
+        <path d={d.gravel} class="fill-(--gravel)" />
+        <path d={d.gravel} fill="url(#dots)" class="stroke-(--concrete-edge)" stroke-width="1.2" />
+        <path
+          d={d.postsBelow}
+          class={metal ? 'fill-(--metal) stroke-(--metal-edge)' : 'fill-(--timber) stroke-(--timber-edge)'}
+          stroke-width="1"
+          stroke-dasharray="4 2"
+        />
+      </g>
+      <path d={d.surface} class="stroke-(--ground-edge)" fill="none" stroke-width="2.5" />
+      {#if stage === 'grade'}
+        <path d={d.fill} fill="url(#earth)" />
+        <path d={d.cut} fill="url(#earth)" />
+      {/if}
+      <g opacity={above}>
+        <path
+          d={d.panels}
+          class={metal ? 'fill-(--metal)' : 'fill-(--timber)'}
+          fill-opacity={metal ? 0.12 : 0.45}
+        />
+        <path
+          d={d.panels}
+          fill="url(#{metal ? 'mesh' : 'boards'})"
+          class={metal ? 'stroke-(--metal-edge)' : 'stroke-(--timber-edge)'}
+          stroke-width="1.2"
+        />
+        <path d={d.leaves} class="fill-(--sheet) stroke-(--ink)" stroke-width="1.8" />
+        <path d={d.braces} class="stroke-(--ink)" fill="none" stroke-width="1.6" />
+        <path
+          d={d.postsAbove}
+          class={metal ? 'fill-(--metal) stroke-(--metal-edge)' : 'fill-(--timber) stroke-(--timber-edge)'}
+          stroke-width="1.3"
+        />
+      </g>
+      <path d={d.string} class="stroke-(--mallow)" fill="none" stroke-width="2" />
+      {#if current}<Marks {session} {view} {stage} />{/if}
+    </g>
+    <Ruler {session} {view} />
+    {#if stage === 'walk'}<GroundHandles {session} {view} />{/if}
+    {#each run.gates as gate (gate.id)}
+      <GateHandle {session} {view} {gate} />
+    {/each}
+  </svg>
+  {#if !run.posts.length}{@render empty?.()}{/if}
+  {#if stale}
+    <p
+      class="absolute top-2 left-1/2 -translate-x-1/2 border border-stop bg-stop-wash px-3 py-1 font-medium text-stop"
+    >
+      Drawn as it last fitted
+    </p>
+  {/if}
+  <p class="sr-only" aria-live="polite">{said}</p>
+</div>

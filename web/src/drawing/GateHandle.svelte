@@ -1,0 +1,84 @@
+<script lang="ts">
+  // A gate on the tape: drag it along, or nudge it mark by mark.
+  import type { PlannedGate } from '../gen/api'
+  import type { Session } from '../lib/session.svelte'
+  import { tape } from '../lib/tape'
+  import { dragging, snap } from './drag'
+  import { TAPE_HEIGHT, type View } from './view.svelte'
+
+  let { session, view, gate }: { session: Session; view: View; gate: PlannedGate } = $props()
+  const units = $derived(session.units)
+  const post = $derived(session.value<number>(session.at('/post/width')) ?? 0)
+  const half = $derived((gate.opening + post) / 2)
+  const least = $derived(half)
+  const most = $derived(session.run.length - half)
+  const name = $derived(gate.name || gate.id)
+  const x = $derived(view.x(gate.at))
+  const wide = $derived(Math.max(gate.opening * view.scale, 44))
+  const y = $derived(view.height - TAPE_HEIGHT)
+
+  // The two ends are real stops: no gate post stands beyond the run's ends.
+  const within = (mm: number) => Math.min(Math.max(mm, least), most)
+
+  let from = 0
+  let at = 0
+  function place(mm: number) {
+    at = within(mm)
+    session.preview([{ path: `${gate.path}/at`, value: at }])
+  }
+  function settle() {
+    session.commit([{ path: `${gate.path}/at`, value: at }], `${name} to ${tape(at, units)}`)
+  }
+  const drag = dragging({
+    start: () => (from = at = gate.at),
+    move: (dx) => place(snap(from + dx / view.scale, 1 / view.scale, units)),
+    end: settle,
+    cancel: () => place(from),
+  })
+
+  // Nudges in quick succession are one revision.
+  let waiting: ReturnType<typeof setTimeout> | undefined
+  function key(e: KeyboardEvent) {
+    const step = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1, PageUp: 16, PageDown: -16 }[e.key]
+    if (!step) return
+    e.preventDefault()
+    e.stopPropagation()
+    place((waiting ? at : gate.at) + step * (e.shiftKey ? 16 : 1) * units.smallestMark)
+    clearTimeout(waiting)
+    waiting = setTimeout(() => {
+      waiting = undefined
+      settle()
+    }, 500)
+  }
+</script>
+
+<g
+  {@attach drag}
+  class="cursor-ew-resize touch-none"
+  role="slider"
+  tabindex="0"
+  aria-label="{name}, middle of the opening"
+  aria-orientation="horizontal"
+  aria-valuemin={least}
+  aria-valuemax={most}
+  aria-valuenow={gate.at}
+  aria-valuetext={tape(gate.at, units)}
+  onkeydown={key}
+  data-gate={gate.id}
+>
+  <rect x={x - wide / 2} {y} width={wide} height={TAPE_HEIGHT} fill="transparent" />
+  <rect
+    x={x - wide / 2}
+    y={y + 1}
+    width={wide}
+    height="35"
+    class="fill-(--sheet) stroke-(--ink)"
+    stroke-width="2"
+  />
+  <path
+    d="M{x - 7} {y + 11}l-7 8 7 8M{x + 7} {y + 11}l7 8-7 8M{x} {y + 8}v22"
+    fill="none"
+    class="stroke-(--ink)"
+    stroke-width="2.2"
+  />
+</g>

@@ -1,0 +1,69 @@
+<script lang="ts">
+  // The tape: a ruler under the run, with a mark at every post.
+  import type { Session } from '../lib/session.svelte'
+  import { rulerLabel, rulerScale } from '../lib/tape'
+  import Measure from './Measure.svelte'
+  import { inSight } from './paths'
+  import { TAPE_HEIGHT, type View } from './view.svelte'
+
+  let { session, view }: { session: Session; view: View } = $props()
+  const run = $derived(session.run)
+  const units = $derived(session.units)
+  const top = $derived(view.height - TAPE_HEIGHT)
+  const scale = $derived(rulerScale(view.scale, units))
+  const current = $derived(run.posts[session.post])
+  const ticks = $derived.by(() => {
+    const out: { x: number; label: string }[] = []
+    const first = Math.max(0, Math.ceil(view.from / scale.tick))
+    const last = Math.floor(Math.min(view.to, run.length) / scale.tick + 1e-9)
+    for (let k = first; k <= last; k++) {
+      const at = k * scale.tick
+      out.push({ x: view.x(at), label: k % scale.every ? '' : rulerLabel(at, units) })
+    }
+    return out
+  })
+  const marks = $derived.by(() => {
+    if (!run.posts.length) return ''
+    const { first, last } = inSight(run, view)
+    let d = ''
+    for (let i = first; i <= last; i++) {
+      const x = view.x(run.posts[i]!.station)
+      d += `M${x.toFixed(1)} ${top + 15}l-5 -15h10z`
+    }
+    return d
+  })
+  const labelX = $derived(current ? Math.min(Math.max(view.x(current.station), 62), view.width - 62) : 0)
+</script>
+
+<g>
+  <rect x="0" y={top} width={view.width} height={TAPE_HEIGHT} class="fill-(--tape)" />
+  <path d="M0 {top}H{view.width}" class="stroke-(--ink)" stroke-width="1.5" />
+  {#each ticks as t (t.x)}
+    <path
+      d="M{t.x.toFixed(1)} {top}v{t.label ? 20 : 9}"
+      class="stroke-(--ink)"
+      stroke-width={t.label ? 1.4 : 0.9}
+    />
+    {#if t.label}
+      <text x={t.x} y={top + 33} text-anchor="middle" class="fill-(--ink) text-[13px]">{t.label}</text>
+    {/if}
+  {/each}
+  <path d={marks} class="fill-(--ink)" />
+  {#if current}
+    {@const x = view.x(current.station)}
+    <path d="M{x} {top + 17}l-7 -17h14z" class="fill-(--mallow)" />
+    <g aria-hidden="true">
+      <rect x={labelX - 60} y={top + 38} width="120" height="23" class="fill-(--mallow)" />
+      <Measure
+        x={labelX}
+        y={top + 55}
+        {units}
+        words="{current.id} · "
+        mm={current.station}
+        long
+        strong
+        tone="onmallow"
+      />
+    </g>
+  {/if}
+</g>

@@ -1,0 +1,137 @@
+// The plan as SVG paths. One path for each material keeps a long run light.
+import type { PlannedBay, PlannedPost, PlannedRun } from '../gen/api'
+import type { View } from './view.svelte'
+
+const n = (v: number) => v.toFixed(1)
+
+const rect = (x: number, y: number, w: number, h: number) =>
+  h > 0.05 && w > 0 ? `M${n(x)} ${n(y)}h${n(w)}v${n(h)}h${n(-w)}z` : ''
+
+export interface Drawn {
+  ground: string
+  surface: string
+  frost: string
+  frostLine: string
+  soil: string
+  concrete: string
+  gravel: string
+  postsBelow: string
+  postsAbove: string
+  panels: string
+  leaves: string
+  braces: string
+  string: string
+  fill: string
+  cut: string
+}
+
+/** The posts and bays in sight, with one to spare either side. */
+export function inSight(run: PlannedRun, view: View): { first: number; last: number } {
+  const posts = run.posts
+  let first = posts.findIndex((p) => p.station >= view.from)
+  if (first < 0) first = posts.length
+  let last = posts.findIndex((p) => p.station > view.to)
+  if (last < 0) last = posts.length
+  return { first: Math.max(0, first - 1), last: Math.min(posts.length - 1, last) }
+}
+
+export function draw(run: PlannedRun, width: number, view: View): Drawn {
+  const d: Drawn = {
+    ground: '',
+    surface: '',
+    frost: '',
+    frostLine: '',
+    soil: '',
+    concrete: '',
+    gravel: '',
+    postsBelow: '',
+    postsAbove: '',
+    panels: '',
+    leaves: '',
+    braces: '',
+    string: '',
+    fill: '',
+    cut: '',
+  }
+  drawGround(d, run, view)
+  if (!run.posts.length) return d
+  const { first, last } = inSight(run, view)
+  for (let i = first; i <= last; i++) drawPost(d, run.posts[i]!, width, view)
+  for (let i = first; i < last; i++) {
+    drawBay(d, run, run.bays[i]!, run.posts[i]!, run.posts[i + 1]!, view)
+  }
+  return d
+}
+
+/** The surface between two stations, as path points. */
+function surface(run: PlannedRun, from: number, to: number, view: View): string[] {
+  return run.ground
+    .filter((g) => g.at > from && g.at < to)
+    .map((g) => `${n(view.x(g.at))} ${n(view.y(g.height))}`)
+}
+
+function drawGround(d: Drawn, run: PlannedRun, view: View) {
+  const g = run.ground.length
+    ? run.ground
+    : [
+        { at: 0, height: 0 },
+        { at: view.length, height: 0 },
+      ]
+  const inside = cutToSight(g, view)
+  const at = (drop: number) => inside.map((p) => `${n(view.x(p.at))} ${n(view.y(p.height - drop))}`)
+  d.surface = 'M' + at(0).join('L')
+  d.ground = `${d.surface}V2000H${n(view.x(inside[0]!.at))}z`
+  if (run.frost) {
+    d.frostLine = 'M' + at(run.frost).join('L')
+    d.frost = `${d.surface}L${at(run.frost).reverse().join('L')}z`
+  }
+}
+
+/** The profile cut to what is in sight, so that coordinates stay small. */
+function cutToSight(g: { at: number; height: number }[], view: View) {
+  const from = view.from - 10
+  const to = view.to + 10
+  const heightAt = (s: number) => {
+    if (s <= g[0]!.at) return g[0]!.height
+    for (let i = 1; i < g.length; i++) {
+      const a = g[i - 1]!
+      const b = g[i]!
+      if (s <= b.at) return a.height + ((b.height - a.height) * (s - a.at)) / (b.at - a.at)
+    }
+    return g[g.length - 1]!.height
+  }
+  return [
+    { at: from, height: heightAt(from) },
+    ...g.filter((p) => p.at > from && p.at < to),
+    { at: to, height: heightAt(to) },
+  ]
+}
+
+function drawPost(d: Drawn, p: PlannedPost, width: number, view: View) {
+  const x = view.x(p.station)
+  const hole = Math.max(p.holeWidth * view.scale, 5)
+  const post = Math.max(width * view.scale, 3)
+  const y = (depth: number) => view.y(p.ground - depth)
+  const cover = p.foot - p.concrete
+  d.soil += rect(x - hole / 2, y(0), hole, y(cover) - y(0))
+  d.concrete += rect(x - hole / 2, y(cover), hole, y(p.foot) - y(cover))
+  d.gravel += rect(x - hole / 2, y(p.foot), hole, y(p.holeDepth) - y(p.foot))
+  d.postsBelow += rect(x - post / 2, y(0), post, y(p.foot) - y(0))
+  d.postsAbove += rect(x - post / 2, view.y(p.top), post, y(0) - view.y(p.top))
+}
+
+function drawBay(d: Drawn, run: PlannedRun, b: PlannedBay, p: PlannedPost, q: PlannedPost, view: View) {
+  const [x1, x2] = [view.x(p.station), view.x(q.station)]
+  const [t1, t2] = [view.y(b.topStart), view.y(b.topEnd)]
+  const [b1, b2] = [view.y(b.bottomStart), view.y(b.bottomEnd)]
+  const outline = `M${n(x1)} ${n(t1)}L${n(x2)} ${n(t2)}L${n(x2)} ${n(b2)}L${n(x1)} ${n(b1)}z`
+  if (b.gate) {
+    d.leaves += outline
+    d.braces += `M${n(x1)} ${n(b1)}L${n(x2)} ${n(t2)}`
+  } else d.panels += outline
+  d.string += `M${n(x1)} ${n(t1)}L${n(x2)} ${n(t2)}`
+  const between = surface(run, p.station, q.station, view)
+  const under = [`${n(x1)} ${n(view.y(p.ground))}`, ...between, `${n(x2)} ${n(view.y(q.ground))}`]
+  if (b.fill) d.fill += `M${under.join('L')}L${n(x2)} ${n(b2)}L${n(x1)} ${n(b1)}z`
+  if (b.cut) d.cut += `M${under.join('L')}L${n(x2)} ${n(b2)}L${n(x1)} ${n(b1)}z`
+}

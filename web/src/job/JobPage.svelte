@@ -1,0 +1,114 @@
+<script lang="ts">
+  import { onMount, untrack } from 'svelte'
+  import Bench from '../bench/Bench.svelte'
+  import Elevation from '../drawing/Elevation.svelte'
+  import ViewControls from '../drawing/ViewControls.svelte'
+  import { View } from '../drawing/view.svelte'
+  import { provideAsking } from '../lib/asking.svelte'
+  import { Gone, Refused } from '../lib/api'
+  import { Session } from '../lib/session.svelte'
+  import type { Stage } from '../lib/stages'
+  import Load from '../load/Load.svelte'
+  import Masthead from '../parts/Masthead.svelte'
+  import WhyPopover from '../parts/WhyPopover.svelte'
+  import Conflict from './Conflict.svelte'
+  import JobBar from './JobBar.svelte'
+  import SavingNotice from './SavingNotice.svelte'
+
+  let { params }: { params: { id: string } } = $props()
+  let session = $state.raw<Session | null>(null)
+  let view = $state.raw<View | null>(null)
+  let stage = $state<Stage>('walk')
+  let trouble = $state.raw<{ title: string; detail: string } | null>(null)
+  provideAsking()
+
+  async function open(id: string) {
+    trouble = null
+    session?.close()
+    session = null
+    try {
+      const s = await Session.open(id)
+      if (id !== params.id) return s.close()
+      view = new View(() => s.run)
+      stage = s.plan.findings.some((f) => f.severity === 'missing') ? 'walk' : 'space'
+      session = s
+      document.title = `${s.doc.name} · Mallow`
+    } catch (e) {
+      trouble = {
+        title:
+          e instanceof Refused
+            ? e.problem.title
+            : e instanceof Gone
+              ? 'Mallow is not answering'
+              : 'This job cannot be opened',
+        detail: e instanceof Error ? e.message : String(e),
+      }
+    }
+  }
+  $effect(() => {
+    const id = params.id
+    untrack(() => void open(id))
+  })
+  onMount(() => () => session?.close())
+
+  // Undo and redo as everywhere on the web; inside an entry that is being
+  // typed they stay the entry's own.
+  function key(e: KeyboardEvent) {
+    if (!session || !(e.ctrlKey || e.metaKey) || e.altKey) return
+    if (e.target instanceof HTMLInputElement) return
+    const k = e.key.toLowerCase()
+    if (k === 'z' && !e.shiftKey) void session.undo()
+    else if (k === 'y' || (k === 'z' && e.shiftKey)) void session.redo()
+    else return
+    e.preventDefault()
+  }
+</script>
+
+<svelte:window onkeydown={key} />
+
+<div class="flex flex-col lg:h-dvh">
+  <Masthead>
+    {#if session}<JobBar {session} />{/if}
+  </Masthead>
+  {#if trouble}
+    <main class="mx-auto max-w-xl p-6">
+      <h1 class="text-2xl font-bold">{trouble.title}</h1>
+      <p class="mt-2">{trouble.detail}</p>
+      <p class="mt-4 flex flex-wrap gap-2">
+        <button class="btn btn-main" onclick={() => open(params.id)}>Try again</button>
+        <a class="btn" href="#/">All jobs</a>
+      </p>
+    </main>
+  {:else if session && view}
+    <SavingNotice {session} />
+    <main class="flex min-h-0 flex-1 flex-col">
+      <section
+        class="relative h-60 flex-none border-b-2 border-ink max-lg:sticky max-lg:top-0 max-lg:z-10 sm:h-72 lg:h-[43%]"
+        aria-label="Drawing"
+      >
+        {#key session}
+          <Elevation {session} {view} {stage}>
+            {#snippet empty()}
+              <p
+                class="pointer-events-none absolute inset-x-4 top-8 text-center text-[1.1rem] font-medium text-pencil"
+              >
+                The fence is drawn here as soon as the run has a length.
+              </p>
+            {/snippet}
+          </Elevation>
+        {/key}
+        {#if session.run.posts.length}
+          <div class="absolute top-1 right-1 lg:hidden"><ViewControls {view} /></div>
+        {/if}
+      </section>
+      <div class="flex min-h-0 flex-1 max-lg:flex-col">
+        <Bench {session} {view} bind:stage />
+        <Load {session} />
+      </div>
+    </main>
+    <WhyPopover {session} />
+    <Conflict {session} />
+  {:else}
+    <p class="p-6 text-pencil" aria-busy="true">Opening the job …</p>
+  {/if}
+</div>

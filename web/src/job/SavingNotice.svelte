@@ -1,0 +1,33 @@
+<script lang="ts">
+  import type { Session } from '../lib/session.svelte'
+
+  let { session }: { session: Session } = $props()
+</script>
+
+{#if session.saving === 'gone'}
+  <div class="flex flex-wrap items-center gap-x-3 border-b border-stop bg-stop-wash px-3 py-2" role="alert">
+    <strong class="text-stop">Mallow is not answering.</strong>
+    <span
+      >Your last change is kept in this browser and is saved as soon as it is back. Trying every two seconds.</span
+    >
+  </div>
+{:else if session.saving === 'invalid'}
+  <div class="flex flex-wrap items-center gap-x-3 border-b border-stop bg-stop-wash px-3 py-1" role="alert">
+    <strong class="text-stop">Not saved:</strong>
+    <span class="min-w-0">
+      {#each session.errors.slice(0, 3) as e (e.field)}<span
+          >{session.fieldName(e.field)} was {e.given}; allowed is {e.allowed}.
+        </span>{/each}
+    </span>
+    <button class="btn" onclick={() => session.revert()}>Back to what was saved</button>
+  </div>
+{:else if session.notice}
+  <div class="flex flex-wrap items-center gap-x-3 border-b border-line bg-warn-wash px-3 py-1">
+    <span>{session.notice}</span>
+    <button class="btn btn-plain underline" onclick={() => (session.notice = '')}>All right</button>
+  </div>
+{:else if session.unknown.length}
+  <p class="border-b border-line bg-warn-wash px-3 py-1.5">
+    Kept but not used, because this version does not know it: {session.unknown.slice(0, 4).join(', ')}.
+  </p>
+{/if}

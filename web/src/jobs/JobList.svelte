@@ -1,0 +1,139 @@
+<script lang="ts">
+  import Plus from '@lucide/svelte/icons/plus'
+  import Trash2 from '@lucide/svelte/icons/trash-2'
+  import { onMount } from 'svelte'
+  import type { JobSummary } from '../gen/api'
+  import { api } from '../lib/api'
+  import { tape } from '../lib/tape'
+  import Masthead from '../parts/Masthead.svelte'
+  import Fraction from '../parts/Fraction.svelte'
+  import NewJob from './NewJob.svelte'
+  import Silhouette from './Silhouette.svelte'
+
+  let jobs = $state.raw<JobSummary[] | null>(null)
+  let trouble = $state('')
+  let making = $state(false)
+  let removed = $state.raw<JobSummary | null>(null)
+  const open = $derived(jobs?.filter((j) => !j.deleted) ?? [])
+  const bin = $derived(jobs?.filter((j) => j.deleted) ?? [])
+
+  async function load() {
+    try {
+      jobs = (await api.list()).jobs
+      trouble = ''
+    } catch (e) {
+      trouble = e instanceof Error ? e.message : String(e)
+    }
+  }
+  onMount(() => {
+    document.title = 'Mallow'
+    void load()
+  })
+
+  async function act(what: () => Promise<void>, job: JobSummary | null) {
+    try {
+      await what()
+      removed = job
+    } catch (e) {
+      trouble = e instanceof Error ? e.message : String(e)
+      return
+    }
+    await load()
+  }
+
+  const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' })
+</script>
+
+<Masthead />
+<main class="mx-auto max-w-6xl p-3 pb-24 sm:p-6">
+  <div class="flex items-center justify-between gap-3">
+    <h1 class="text-2xl font-bold">Jobs</h1>
+    <button class="btn btn-main" onclick={() => (making = true)}
+      ><Plus size={20} aria-hidden="true" />New job</button
+    >
+  </div>
+
+  {#if trouble}
+    <div class="mt-4 border border-stop bg-stop-wash p-4 text-stop" role="alert">
+      <p class="font-semibold">{trouble}</p>
+      <p class="mt-1 text-ink">
+        What was saved is kept. Look whether Mallow still runs where you started it.
+      </p>
+      <button class="btn mt-3" onclick={load}>Try again</button>
+    </div>
+  {/if}
+
+  {#if !jobs && !trouble}
+    <p class="mt-6 text-pencil" aria-busy="true">Reading the jobs …</p>
+  {:else if jobs && !open.length}
+    <div class="mt-6 border border-line bg-sheet p-6">
+      <p class="text-lg font-semibold">No jobs yet</p>
+      <p class="mt-1 max-w-prose">
+        Start one with what you have: the length of a run, how the ground falls, and how deep the frost goes.
+      </p>
+    </div>
+  {/if}
+
+  <ul class="mt-4 grid gap-3">
+    {#each open as j (j.id)}
+      <li class="grid border border-line bg-sheet hover:border-ink sm:grid-cols-[17rem_1fr_auto]">
+        <a href="#/jobs/{j.id}" class="flex flex-col justify-center p-3 sm:p-4">
+          <span class="text-[1.15rem] leading-snug font-bold">{j.name}</span>
+          {#if j.problem}
+            <span class="text-stop">Cannot be read: {j.problem}</span>
+          {:else if j.posts}
+            <span
+              ><Fraction mm={j.outline.length} units={j.units} long /> · {j.posts} posts{#if j.bagName}{' · '}{j.bags}
+                bags{/if}</span
+            >
+          {:else}
+            <span class="text-pencil">nothing measured yet</span>
+          {/if}
+          {#if j.missing}<span class="font-medium text-warn"
+              >{j.missing} {j.missing === 1 ? 'measure' : 'measures'} still to take</span
+            >{/if}
+          {#if j.problems}<span class="font-medium text-warn">{j.problems} to look at</span>{/if}
+          <span class="text-[0.9rem] text-pencil">saved {when.format(new Date(j.savedAt))}</span>
+        </a>
+        <a href="#/jobs/{j.id}" class="flex items-end px-2 pt-2" tabindex="-1" aria-hidden="true">
+          {#if j.posts}<Silhouette outline={j.outline} /><span class="sr-only"
+              >{tape(j.outline.length, j.units)}</span
+            >{/if}
+        </a>
+        <button
+          class="btn btn-plain btn-icon m-1 self-center"
+          aria-label="Delete {j.name}"
+          onclick={() => act(() => api.delete(j.id), j)}><Trash2 size={20} /></button
+        >
+      </li>
+    {/each}
+  </ul>
+
+  {#if bin.length}
+    <details class="mt-8">
+      <summary class="min-h-11 cursor-pointer py-2 font-semibold">Deleted ({bin.length})</summary>
+      <ul class="mt-1 grid gap-1">
+        {#each bin as j (j.id)}
+          <li class="flex items-center justify-between gap-3 border-t border-rule py-1">
+            <span>{j.name}</span>
+            <button class="btn" onclick={() => act(() => api.undelete(j.id), null)}>Put back</button>
+          </li>
+        {/each}
+      </ul>
+    </details>
+  {/if}
+</main>
+
+{#if removed}
+  {@const job = removed}
+  <div
+    class="fixed bottom-4 left-1/2 z-30 flex w-max max-w-[calc(100vw-1rem)] -translate-x-1/2 items-center gap-3 border border-ink bg-ink px-4 py-1.5 text-paper"
+    role="status"
+  >
+    <span>{job.name} is deleted.</span>
+    <button class="min-h-11 px-2 font-bold underline" onclick={() => act(() => api.undelete(job.id), null)}
+      >Undo</button
+    >
+  </div>
+{/if}
+<NewJob bind:open={making} />

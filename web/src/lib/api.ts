@@ -1,0 +1,67 @@
+import type {
+  Catalogue,
+  CreateRequest,
+  History,
+  Job,
+  JobList,
+  JobState,
+  Plan,
+  Problem,
+  Reading,
+  SaveRequest,
+} from '../gen/api'
+
+/** The server answered, and said no. */
+export class Refused extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail)
+  }
+}
+
+/** The server did not answer. */
+export class Gone extends Error {
+  constructor() {
+    super('Mallow is not answering.')
+  }
+}
+
+async function call<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
+  let answer: Response
+  try {
+    answer = await fetch('/api' + path, {
+      method,
+      signal,
+      headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
+      body: body === undefined ? undefined : JSON.stringify(body),
+    })
+  } catch (e) {
+    if (signal?.aborted) throw e
+    throw new Gone()
+  }
+  if (answer.ok) return (answer.status === 204 ? undefined : await answer.json()) as T
+  let problem: Problem
+  try {
+    problem = (await answer.json()) as Problem
+  } catch {
+    throw new Gone()
+  }
+  throw new Refused(problem)
+}
+
+export const api = {
+  list: () => call<JobList>('GET', '/jobs'),
+  get: (id: string) => call<JobState>('GET', `/jobs/${id}`),
+  create: (req: CreateRequest) => call<JobState>('POST', '/jobs', req),
+  save: (id: string, req: SaveRequest) => call<JobState>('PUT', `/jobs/${id}`, req),
+  undo: (id: string, base: number) => call<JobState>('POST', `/jobs/${id}/undo`, { base }),
+  redo: (id: string, base: number) => call<JobState>('POST', `/jobs/${id}/redo`, { base }),
+  restore: (id: string, base: number, revision: number) =>
+    call<JobState>('POST', `/jobs/${id}/restore`, { base, revision }),
+  history: (id: string) => call<History>('GET', `/jobs/${id}/history`),
+  delete: (id: string) => call<void>('DELETE', `/jobs/${id}`),
+  undelete: (id: string) => call<void>('POST', `/jobs/${id}/undelete`, {}),
+  plan: (doc: Job) => call<Plan>('POST', '/plan', doc),
+  catalogue: () => call<Catalogue>('GET', '/catalogue'),
+  tape: (text: string, system: string, signal?: AbortSignal) =>
+    call<Reading>('GET', `/tape?${new URLSearchParams({ text, system })}`, undefined, signal),
+}

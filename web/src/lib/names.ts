@@ -1,0 +1,19 @@
+// What choices are called on screen.
+const names: Record<string, string> = {
+  none: 'no share',
+  quarter: 'a quarter',
+  third: 'a third',
+  half: 'a half',
+  fill: 'fill low ground',
+  cut: 'cut high ground',
+  both: 'half and half',
+  level: 'level',
+  stepped: 'stepped',
+  raked: 'raked',
+}
+
+export function choiceName(choice: string): string {
+  return names[choice] ?? choice.replace(/^(\d+)(lb|kg)$/, '$1 $2 bag')
+}
+
+export const kindName: Record<string, string> = { end: 'end', gate: 'gate', line: 'line' }

@@ -1,0 +1,291 @@
+// One open job: the document as it stands in this window, its plan, and the
+// saving of it. Edits show at once; the plan follows, latest wins; saves go
+// one after another, each on top of the revision that the window knows.
+import type { Catalogue, FieldError, Job, JobState, Plan, PlannedRun } from '../gen/api'
+import { api, Gone, Refused } from './api'
+import { change, read, type Change } from './doc'
+
+export type Saving = 'saved' | 'saving' | 'gone' | 'conflict' | 'invalid'
+
+interface Pending {
+  base: number
+  doc: Job
+  what: string
+}
+
+const fieldNames: Record<string, string> = {
+  at: 'The place',
+  length: 'The length',
+  opening: 'The clear opening',
+  height: 'The height',
+  gapMost: 'The most gap',
+  gapLeast: 'The least gap',
+  most: 'The most spacing',
+  wall: 'The wall of the post',
+  width: 'The width',
+}
+
+const RETRY = 2000
+
+export class Session {
+  doc = $state.raw<Job>()!
+  plan = $state.raw<Plan>()!
+  saving = $state<Saving>('saved')
+  errors = $state.raw<FieldError[]>([])
+  revision = $state(0)
+  canUndo = $state(false)
+  canRedo = $state(false)
+  unknown = $state.raw<string[]>([])
+  theirs = $state.raw<JobState | null>(null)
+  notice = $state('')
+  post = $state(0)
+
+  private queue: Pending | null = null
+  private busy = false
+  private planning = false
+  private planAgain = false
+  private retry: ReturnType<typeof setTimeout> | undefined
+  private closed = false
+
+  private constructor(
+    readonly id: string,
+    readonly catalogue: Catalogue,
+  ) {}
+
+  static async open(id: string): Promise<Session> {
+    const [state, catalogue] = await Promise.all([api.get(id), api.catalogue()])
+    const s = new Session(id, catalogue)
+    s.take(state)
+    s.plan = await api.plan(state.doc).catch((e) => {
+      if (e instanceof Refused) throw new Error(`This job cannot be read: ${e.problem.detail}`)
+      throw e
+    })
+    s.pickUp()
+    return s
+  }
+
+  close() {
+    this.closed = true
+    clearTimeout(this.retry)
+  }
+
+  get run(): PlannedRun {
+    return this.plan.runs[0]!
+  }
+
+  get units() {
+    return this.plan.units
+  }
+
+  /** Path of a field of the first run. */
+  at(field: string): string {
+    return `/lines/0/runs/0${field}`
+  }
+
+  /** The value at a path, or the usual one where the document leaves it out. */
+  value<T>(path: string): T | undefined {
+    const own = read(this.doc, path)
+    if (own !== undefined && own !== null) return own as T
+    const inRun = /^\/lines\/\d+\/runs\/\d+(\/.*)$/.exec(path)
+    const usual = inRun && read(this.catalogue.runs[this.doc.units.system], inRun[1]!)
+    return (usual ?? undefined) as T | undefined
+  }
+
+  errorAt(path: string): FieldError | undefined {
+    return this.errors.find((e) => e.field === path)
+  }
+
+  /** What a field is called, for a message: the words of its last name. */
+  fieldName(path: string): string {
+    const name =
+      path
+        .split('/')
+        .filter((part) => !/^\d+$/.test(part))
+        .pop() ?? path
+    return fieldNames[name] ?? name.replace(/[A-Z]/g, (c) => ' ' + c.toLowerCase())
+  }
+
+  /** Shows a change without saving it: a drag under way. */
+  preview(changes: Change[]) {
+    this.doc = change(this.doc, changes)
+    void this.replan()
+  }
+
+  /** Makes a change and saves it as a revision. */
+  commit(changes: Change[], what: string) {
+    this.doc = change(this.doc, changes)
+    void this.replan()
+    this.enqueue({ base: this.revision, doc: this.doc, what })
+  }
+
+  async undo() {
+    await this.move((base) => api.undo(this.id, base))
+  }
+
+  async redo() {
+    await this.move((base) => api.redo(this.id, base))
+  }
+
+  async restore(revision: number) {
+    await this.move((base) => api.restore(this.id, base, revision))
+  }
+
+  /** The conflict's ways out. */
+  async keepMine() {
+    if (!this.theirs) return
+    this.revision = this.theirs.revision
+    this.theirs = null
+    this.enqueue({ base: this.revision, doc: this.doc, what: 'Mine over the other window’s' })
+  }
+
+  async takeTheirs() {
+    const theirs = this.theirs
+    if (!theirs) return
+    this.theirs = null
+    this.drop()
+    this.take(theirs)
+    await this.replan()
+  }
+
+  async keepCopy(): Promise<string> {
+    const copy = await api.create({
+      doc: { ...this.doc, name: `${this.doc.name} (copy)`.slice(0, 120) },
+      what: 'Copy of what another window did not have',
+    })
+    await this.takeTheirs()
+    return copy.id
+  }
+
+  /** Goes back to what was last saved, when an entry cannot be used. */
+  async revert() {
+    this.drop()
+    this.take(await api.get(this.id))
+    await this.replan()
+  }
+
+  private take(state: JobState) {
+    this.doc = state.doc
+    this.known(state)
+    this.saving = 'saved'
+    this.errors = []
+  }
+
+  private known(state: JobState) {
+    this.revision = state.revision
+    this.canUndo = state.canUndo
+    this.canRedo = state.canRedo
+    this.unknown = state.unknown
+  }
+
+  private async move(to: (base: number) => Promise<JobState>) {
+    if (this.busy || this.queue) return
+    try {
+      this.take(await to(this.revision))
+      await this.replan()
+    } catch (e) {
+      this.failed(e)
+    }
+  }
+
+  private async replan() {
+    if (this.planning) {
+      this.planAgain = true
+      return
+    }
+    this.planning = true
+    try {
+      do {
+        this.planAgain = false
+        const doc = this.doc
+        try {
+          const plan = await api.plan(doc)
+          if (doc === this.doc || this.planAgain) this.plan = plan
+          this.errors = []
+          this.post = Math.min(this.post, Math.max(0, this.run.posts.length - 1))
+        } catch (e) {
+          if (e instanceof Refused) this.errors = e.problem.fields ?? []
+        }
+      } while (this.planAgain)
+    } finally {
+      this.planning = false
+    }
+  }
+
+  private get key() {
+    return `mallow.unsaved.${this.id}`
+  }
+
+  private enqueue(p: Pending) {
+    this.queue = p
+    localStorage.setItem(this.key, JSON.stringify(p))
+    void this.flush()
+  }
+
+  private drop() {
+    this.queue = null
+    clearTimeout(this.retry)
+    localStorage.removeItem(this.key)
+  }
+
+  /** Takes up a change that this browser kept when Mallow had gone. */
+  private pickUp() {
+    const kept = localStorage.getItem(this.key)
+    if (!kept) return
+    try {
+      const p = JSON.parse(kept) as Pending
+      this.doc = p.doc
+      this.revision = p.base
+      this.notice = 'A change that was not saved last time has been picked up.'
+      void this.replan()
+      this.enqueue(p)
+    } catch {
+      localStorage.removeItem(this.key)
+    }
+  }
+
+  private async flush() {
+    if (this.busy || !this.queue || this.closed) return
+    this.busy = true
+    clearTimeout(this.retry)
+    this.saving = 'saving'
+    const p = this.queue
+    try {
+      const state = await api.save(this.id, { base: this.revision, doc: p.doc, what: p.what })
+      this.known(state)
+      if (this.queue === p) {
+        this.drop()
+        this.saving = 'saved'
+      }
+    } catch (e) {
+      this.failed(e, p)
+    } finally {
+      this.busy = false
+    }
+    if (this.queue && this.queue !== p && !this.theirs) void this.flush()
+  }
+
+  private failed(e: unknown, p?: Pending) {
+    if (e instanceof Refused && e.problem.current) {
+      this.saving = 'conflict'
+      this.theirs = e.problem.current
+    } else if (e instanceof Refused) {
+      this.saving = p ? 'invalid' : 'saved'
+      this.errors = e.problem.fields ?? []
+      if (!this.errors.length) this.notice = e.problem.detail
+      if (p && this.queue === p) this.drop()
+    } else if (e instanceof Gone) {
+      this.saving = 'gone'
+      this.retry = setTimeout(() => void this.again(), RETRY)
+    } else throw e
+  }
+
+  private async again() {
+    if (this.queue) return this.flush()
+    try {
+      this.take(await api.get(this.id))
+      await this.replan()
+    } catch (e) {
+      this.failed(e)
+    }
+  }
+}

@@ -1,0 +1,149 @@
+// Printing lengths as the core prints them. Only printing: the core reads
+// entries. Checked against the core's own output (gen/tape.vectors.json).
+import type { Units } from '../gen/api'
+
+export const INCH = 25.4
+const FOOT = 12 * INCH
+const CUBIC_FOOT = 0.028316846592
+
+/** A printed measure: whole part, fraction and unit, so that a fraction can be set as one. */
+export interface Printed {
+  sign: '' | '-'
+  feet?: number
+  whole?: number
+  numerator?: number
+  denominator?: number
+  unit: string
+}
+
+/** Number of smallest marks nearest to mm; halfway goes away from zero. */
+function count(mm: number, mark: number): number {
+  const n = Math.floor(Math.abs(mm / mark) + 0.5 + 1e-6)
+  return mm < 0 ? -n : n
+}
+
+export const round = (mm: number, units: Units) => count(mm, units.smallestMark) * units.smallestMark
+
+export function split(mm: number, units: Units, long: boolean): Printed {
+  if (units.system === 'metric') return splitMetric(mm, units, long)
+  const per = Math.round(INCH / units.smallestMark)
+  let n = count(mm, units.smallestMark)
+  const sign = n < 0 ? '-' : ''
+  n = Math.abs(n)
+  let feet = Math.floor(n / (12 * per))
+  n %= 12 * per
+  let inches = Math.floor(n / per)
+  let numerator = n % per
+  let denominator = per
+  while (numerator && numerator % 2 === 0) {
+    numerator /= 2
+    denominator /= 2
+  }
+  const withFeet = long || feet >= 5
+  if (!withFeet) {
+    inches += 12 * feet
+    feet = 0
+  }
+  const out: Printed = { sign, unit: '"' }
+  if (withFeet) out.feet = feet
+  if (!numerator || inches || withFeet) out.whole = inches
+  if (numerator) Object.assign(out, { numerator, denominator })
+  return out
+}
+
+function splitMetric(mm: number, units: Units, long: boolean): Printed {
+  const r = round(mm, units)
+  const sign = r < 0 ? '-' : ''
+  if (!long && Math.abs(r) < 10000) return { sign, whole: Math.abs(r), unit: ' mm' }
+  const decimals = units.smallestMark >= 10 ? 2 : 3
+  return { sign, unit: ` ${(Math.abs(r) / 1000).toFixed(decimals)} m` }
+}
+
+function text(p: Printed): string {
+  const parts = []
+  if (p.feet !== undefined) parts.push(`${p.feet}'`)
+  if (p.whole !== undefined) parts.push(String(p.whole))
+  if (p.numerator !== undefined) parts.push(`${p.numerator}/${p.denominator}`)
+  return p.sign + (parts.join(' ') + p.unit).trimStart()
+}
+
+/** A measure as it is said on site: 42", 7' 8 13/16", 600 mm. */
+export const short = (mm: number, units: Units) => text(split(mm, units, false))
+
+/** A running distance: 3' 10 1/2", 11.347 m. */
+export const tape = (mm: number, units: Units) => text(split(mm, units, true))
+
+/** A volume as it is ordered. */
+export function bulk(m3: number, units: Units): string {
+  return units.system === 'metric' ? `${m3.toFixed(2)} m³` : `${(m3 / (27 * CUBIC_FOOT)).toFixed(2)} yd³`
+}
+
+/** A volume as it is poured. */
+export function small(m3: number, units: Units): string {
+  return units.system === 'metric' ? `${(m3 * 1000).toFixed(1)} L` : `${(m3 / CUBIC_FOOT).toFixed(2)} ft³`
+}
+
+export function weight(kg: number, units: Units): string {
+  return units.system === 'metric' ? `${kg.toFixed(0)} kg` : `${(kg / 0.45359237).toFixed(0)} lb`
+}
+
+export const number = (n: number) => (Number.isInteger(n) ? String(n) : n.toFixed(2))
+
+/** Where numbers and ticks stand on a ruler, in the unit they belong to, finest first. */
+const RULERS = {
+  imperial: [
+    [0.25, 1 / 24],
+    [0.5, 1 / 12],
+    [1, 0.25],
+    [2, 0.5],
+    [5, 1],
+    [10, 2],
+    [20, 5],
+    [50, 10],
+    [100, 20],
+    [200, 50],
+    [500, 100],
+    [1000, 200],
+    [5000, 1000],
+    [20000, 5000],
+  ],
+  metric: [
+    [0.1, 0.01],
+    [0.2, 0.05],
+    [0.5, 0.1],
+    [1, 0.2],
+    [2, 0.5],
+    [5, 1],
+    [10, 2],
+    [20, 5],
+    [50, 10],
+    [100, 20],
+    [200, 50],
+    [500, 100],
+    [1000, 200],
+    [5000, 1000],
+  ],
+}
+
+export interface RulerScale {
+  /** Millimetres from tick to tick. */
+  tick: number
+  /** Ticks from number to number. */
+  every: number
+}
+
+/** The finest ruler whose numbers stand far enough apart to read. */
+export function rulerScale(pixelsPerMm: number, units: Units): RulerScale {
+  const unit = units.system === 'metric' ? 1000 : FOOT
+  const table = RULERS[units.system]
+  const [label, tick] = table.find(([l]) => l! * unit * pixelsPerMm >= 60) ?? table[table.length - 1]!
+  return { tick: tick! * unit, every: Math.round(label! / tick!) }
+}
+
+/** A number on the ruler. */
+export function rulerLabel(mm: number, units: Units): string {
+  if (units.system === 'metric') return `${+(mm / 1000).toFixed(2)} m`
+  const inches = Math.round(mm / INCH)
+  const [feet, rest] = [Math.floor(inches / 12), inches % 12]
+  return rest ? `${feet}′ ${rest}″` : `${feet}′`
+}

@@ -1,0 +1,118 @@
+<script lang="ts">
+  // What the truck must carry. A change shows its difference for a moment.
+  import ChevronUp from '@lucide/svelte/icons/chevron-up'
+  import { untrack } from 'svelte'
+  import type { Totals } from '../gen/api'
+  import type { Session } from '../lib/session.svelte'
+  import { bulk, small, weight } from '../lib/tape'
+  import Figure from '../parts/Figure.svelte'
+  import Fraction from '../parts/Fraction.svelte'
+
+  let { session }: { session: Session } = $props()
+  const t = $derived(session.plan.totals)
+  const units = $derived(session.units)
+  let open = $state(false)
+
+  // Differences are against the load as it was before the change began, and
+  // fade a while after the last one.
+  let settled = $state.raw<Totals | null>(null)
+  let timer: ReturnType<typeof setTimeout> | undefined
+  $effect(() => {
+    const now = t
+    untrack(() => {
+      settled ??= now
+      clearTimeout(timer)
+      timer = setTimeout(() => (settled = now), 5000)
+    })
+    return () => clearTimeout(timer)
+  })
+  const signed = (n: number, unit = '') => (n > 0 ? '+' : '−') + Math.abs(n) + unit
+  const posts = $derived(settled ? t.posts - settled.posts : 0)
+  const bags = $derived(settled ? t.bags - settled.bags : 0)
+  const gravel = $derived.by(() => {
+    if (!settled) return ''
+    const was = bulk(settled.gravelLoose, units)
+    const is = bulk(t.gravelLoose, units)
+    const diff = t.gravelLoose - settled.gravelLoose
+    return was === is ? '' : (diff > 0 ? '+' : '−') + bulk(Math.abs(diff), units)
+  })
+  const spoken = $derived(
+    [posts && signed(posts, ' posts'), bags && signed(bags, ' bags'), gravel && `${gravel} gravel`]
+      .filter(Boolean)
+      .join(', '),
+  )
+  const kinds: Record<string, string> = { end: 'end', gate: 'gate', line: 'line' }
+</script>
+
+{#snippet change(text: string)}
+  {#if text}<span class="ml-1.5 bg-mallow px-1.5 text-[0.9rem] font-bold text-on-mallow">{text}</span>{/if}
+{/snippet}
+
+<aside
+  class="border-line bg-paper max-lg:sticky max-lg:bottom-0 max-lg:z-20 max-lg:border-t lg:w-72 lg:flex-none lg:overflow-auto lg:border-l"
+  aria-labelledby="load-title"
+>
+  <button
+    class="flex min-h-13 w-full items-center justify-between gap-2 px-3 text-left lg:hidden"
+    aria-expanded={open}
+    onclick={() => (open = !open)}
+  >
+    <span class="font-semibold"
+      >{t.posts} posts{@render change(posts ? signed(posts) : '')} · {t.bags} bags{@render change(
+        bags ? signed(bags) : '',
+      )} · {bulk(t.gravelLoose, units)} gravel</span
+    >
+    <ChevronUp size={20} class={open ? 'rotate-180' : ''} aria-hidden="true" />
+  </button>
+  <div class="px-3 pb-3 lg:block lg:py-3 {open ? 'max-h-[60dvh] overflow-auto' : 'hidden'}">
+    <h2 id="load-title" class="text-[1.05rem] font-bold">The load</h2>
+    <dl class="mt-1" data-testid="load">
+      <div class="border-t border-rule py-2">
+        <dt class="label">Posts</dt>
+        <dd class="text-[1.35rem] font-bold" data-load="posts">
+          {t.posts}{@render change(posts ? signed(posts) : '')}
+        </dd>
+        <dd class="text-[0.95rem]">{t.kinds.map((k) => `${k.count} ${kinds[k.kind]}`).join(', ')}</dd>
+        {#each t.stock as s (s.length)}
+          <dd class="text-[1.05rem]">{s.count} × <Fraction mm={s.length} {units} /></dd>
+        {/each}
+        {#if t.stockShort}<dd class="font-medium text-stop">{t.stockShort} longer than any stock</dd>{/if}
+      </div>
+      <div class="border-t border-rule py-2">
+        <dt class="label">Concrete</dt>
+        <dd class="text-[1.35rem] font-bold" data-load="bags">
+          {#if t.bag}
+            <Figure why={t.why.concrete} of="Concrete for the run">{t.bags} bags</Figure>
+          {:else}
+            <Figure why={t.why.concrete} of="Concrete for the run">no bag chosen</Figure>
+          {/if}{@render change(bags ? signed(bags) : '')}
+        </dd>
+        <dd class="text-[1.05rem]">
+          {bulk(t.concreteToBuy, units)} = {units.system === 'metric'
+            ? `${(t.concreteToBuy / 0.764554857984).toFixed(2)} yd³`
+            : `${t.concreteToBuy.toFixed(2)} m³`}
+        </dd>
+        <dd class="text-[0.95rem] text-pencil">
+          {small(t.concreteToBuy, units)}{#if t.bag}, {weight(t.bagsMass, units)} in {t.bag}s{/if}
+        </dd>
+      </div>
+      <div class="border-t border-rule py-2">
+        <dt class="label">Gravel, loose</dt>
+        <dd class="text-[1.35rem] font-bold" data-load="gravel">
+          <Figure why={t.why.gravel} of="Gravel for the run">{bulk(t.gravelLoose, units)}</Figure
+          >{@render change(gravel)}
+        </dd>
+        <dd class="text-[0.95rem] text-pencil">{weight(t.gravelMass, units)}</dd>
+      </div>
+      <div class="border-t border-rule py-2">
+        <dt class="label">Holes</dt>
+        {#each t.holes as h (`${h.width}/${h.depth}`)}
+          <dd class="text-[1.05rem]">
+            {h.count} × <Fraction mm={h.width} {units} /> wide, <Fraction mm={h.depth} {units} /> deep
+          </dd>
+        {/each}
+      </div>
+    </dl>
+    <p class="sr-only" aria-live="polite">{spoken}</p>
+  </div>
+</aside>

@@ -1,0 +1,169 @@
+<script lang="ts">
+  // One input for all lengths. It keeps every keystroke, shows how it was
+  // read, and steps by the smallest mark.
+  import type { Reading, Units } from '../gen/api'
+  import { api } from '../lib/api'
+  import { round, short, tape } from '../lib/tape'
+  import Fraction from './Fraction.svelte'
+
+  interface Props {
+    label: string
+    value: number | undefined
+    units: Units
+    long?: boolean
+    hideLabel?: boolean
+    optional?: boolean
+    error?: string
+    hint?: string
+    disabled?: boolean
+    oncommit: (mm: number | null) => void
+    onpreview?: (mm: number) => void
+    focusOn?: boolean
+  }
+  let {
+    label,
+    value,
+    units,
+    long = false,
+    hideLabel = false,
+    optional = false,
+    error = '',
+    hint = '',
+    disabled = false,
+    oncommit,
+    onpreview,
+  }: Props = $props()
+
+  const id = $props.id()
+  const shown = $derived(value === undefined ? '' : (long ? tape : short)(value, units))
+  let text = $state<string | null>(null) // what is being typed; null: nothing
+  let reading = $state.raw<Reading | null>(null)
+  let asked: AbortController | undefined
+  let pending: Promise<void> = Promise.resolve()
+  let stepped: number | null = null
+
+  const trouble = $derived(
+    reading && !reading.ok && text?.trim()
+      ? reading.part && reading.part !== text.trim()
+        ? `Did not understand “${reading.part}”: ${reading.why}.`
+        : `Did not understand this: ${reading.why}.`
+      : error,
+  )
+
+  function typed(next: string) {
+    text = next
+    stepped = null
+    asked?.abort()
+    const mine = (asked = new AbortController())
+    if (!next.trim()) {
+      reading = null
+      return
+    }
+    pending = api
+      .tape(next, units.system, mine.signal)
+      .then((r) => {
+        if (mine.signal.aborted) return
+        reading = r
+        if (r.ok) onpreview?.(r.length)
+      })
+      .catch(() => {
+        if (!mine.signal.aborted)
+          reading = {
+            ok: false,
+            length: 0,
+            bare: false,
+            others: [],
+            why: 'Mallow is not answering, so it could not be read',
+          }
+      })
+  }
+
+  async function commit() {
+    if (text === null) return
+    await pending
+    if (text === null) return
+    if (!text.trim()) {
+      if (optional && value !== undefined) oncommit(null)
+      rest()
+    } else if (stepped !== null || reading?.ok) {
+      const mm = stepped ?? reading!.length
+      rest()
+      if (value === undefined || Math.abs(mm - value) > 1e-6) oncommit(mm)
+    }
+  }
+
+  function rest() {
+    text = null
+    reading = null
+    stepped = null
+  }
+
+  function take(mm: number) {
+    rest()
+    oncommit(mm)
+  }
+
+  function key(e: KeyboardEvent) {
+    if (e.key === 'Enter') {
+      e.preventDefault()
+      void commit()
+    } else if (e.key === 'Escape' && text !== null) {
+      e.stopPropagation()
+      rest()
+      if (value !== undefined) onpreview?.(value)
+    } else if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {
+      e.preventDefault()
+      const from = stepped ?? (reading?.ok ? reading.length : (value ?? 0))
+      const marks = (e.key === 'ArrowUp' ? 1 : -1) * (e.shiftKey ? 16 : 1)
+      const to = round(from, units) + marks * units.smallestMark
+      text = (long ? tape : short)(to, units)
+      reading = null
+      stepped = to
+      onpreview?.(to)
+    }
+  }
+</script>
+
+<div class="min-w-0">
+  <label for={id} class={hideLabel ? 'sr-only' : 'label mb-1'}>{label}</label>
+  <input
+    {id}
+    class="field"
+    type="text"
+    inputmode="text"
+    autocomplete="off"
+    autocapitalize="off"
+    spellcheck="false"
+    {disabled}
+    placeholder={optional ? 'not set' : ''}
+    value={text ?? shown}
+    oninput={(e) => typed(e.currentTarget.value)}
+    onkeydown={key}
+    onblur={() => void commit()}
+    onfocus={(e) => e.currentTarget.select()}
+    aria-invalid={trouble ? 'true' : undefined}
+    aria-describedby="{id}-says"
+  />
+  <div id="{id}-says" class="text-[0.9rem] leading-snug" aria-live="polite">
+    {#if trouble}
+      <p class="mt-1 font-medium text-stop">{trouble}</p>
+    {:else if text !== null && reading?.ok}
+      <p class="mt-1 text-pencil">
+        read as <strong class="font-semibold text-ink"><Fraction mm={reading.length} {units} {long} /></strong
+        >
+        {#if reading.bare}
+          {#each reading.others as other (other.text)}
+            <button
+              type="button"
+              class="ml-1 min-h-7 border border-line px-1.5 pointer-coarse:min-h-11"
+              onmousedown={(e) => e.preventDefault()}
+              onclick={() => take(other.length)}>or {other.text}</button
+            >
+          {/each}
+        {/if}
+      </p>
+    {:else if hint}
+      <p class="mt-1 text-pencil">{hint}</p>
+    {/if}
+  </div>
+</div>

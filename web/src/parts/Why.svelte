@@ -1,0 +1,88 @@
+<script lang="ts">
+  import TriangleAlert from '@lucide/svelte/icons/triangle-alert'
+  import type { RuleSetting, Why } from '../gen/api'
+  import type { Session } from '../lib/session.svelte'
+  import { short } from '../lib/tape'
+  import { choiceName } from '../lib/names'
+  import NumberEntry from './NumberEntry.svelte'
+  import Pick from './Pick.svelte'
+  import TapeEntry from './TapeEntry.svelte'
+  import Words from './Words.svelte'
+
+  let { session, reason, of }: { session: Session; reason: Why; of: string } = $props()
+  const units = $derived(session.units)
+
+  function usual(s: RuleSetting): string {
+    if (s.usual === undefined) return s.changed ? 'usually not set' : ''
+    if (s.kind === 'length') return `usually ${short(s.usual as number, units)}`
+    return `usually ${s.kind === 'choice' ? choiceName(String(s.usual)) : s.usual}`
+  }
+
+  function set(s: RuleSetting, value: unknown, shown: string) {
+    session.commit([{ path: s.path, value }], `${s.name}: ${shown}`)
+  }
+</script>
+
+<div class="border-b border-rule px-4 pt-3 pb-3">
+  <div class="text-[0.9rem] font-medium text-pencil">{of}</div>
+  <p class="mt-0.5 text-[1.1rem] leading-snug font-semibold"><Words says={reason.sentence} {units} /></p>
+</div>
+<ul>
+  {#each reason.steps as step, i (i)}
+    <li
+      class="border-b border-rule px-4 py-2.5 last:border-0 {step.governs
+        ? 'border-l-4 border-l-mallow pl-3'
+        : ''}"
+    >
+      <div class="flex flex-wrap items-baseline gap-x-2">
+        <span class="font-semibold">{step.rule}</span>
+        {#if step.governs}<span class="text-[0.88rem] font-semibold text-mallow">governs</span>{/if}
+        <span class="text-[0.88rem] text-pencil"
+          >{step.source.kind}{#if step.source.name}: {step.source.name}{/if}</span
+        >
+      </div>
+      <p class="leading-snug"><Words says={step.says} {units} /></p>
+      {#each step.settings ?? [] as s (s.path)}
+        <div class="mt-2 grid grid-cols-[1fr_9rem] items-start gap-x-3">
+          <div class="pt-2 text-[0.92rem] leading-tight">
+            {s.name}
+            <span class="block text-[0.88rem] {s.changed ? 'font-semibold text-warn' : 'text-pencil'}">
+              {s.changed ? `changed; ${usual(s)}` : usual(s)}
+            </span>
+          </div>
+          {#if s.kind === 'length'}
+            <TapeEntry
+              label={s.name}
+              hideLabel
+              optional={s.usual === undefined && s.path.includes('/hole/')}
+              value={s.value as number | undefined}
+              {units}
+              error={session.errorAt(s.path)?.allowed}
+              oncommit={(mm) => set(s, mm, mm === null ? 'by the rules' : short(mm, units))}
+            />
+          {:else if s.kind === 'ratio'}
+            <NumberEntry
+              label={s.name}
+              hideLabel
+              value={s.value as number}
+              oncommit={(n) => set(s, n, String(n))}
+            />
+          {:else}
+            <Pick
+              label={s.name}
+              hideLabel
+              value={String(s.value)}
+              options={(s.choices ?? []).map((c) => ({ value: c, name: choiceName(c) }))}
+              onpick={(v) => set(s, v, choiceName(v))}
+            />
+          {/if}
+        </div>
+      {/each}
+    </li>
+  {/each}
+</ul>
+{#if reason.caution}
+  <p class="flex gap-2 border-t border-rule bg-warn-wash px-4 py-2.5 text-[0.92rem] leading-snug text-warn">
+    <TriangleAlert size={18} class="mt-0.5 shrink-0" aria-hidden="true" />{reason.caution}
+  </p>
+{/if}

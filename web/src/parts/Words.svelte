@@ -1,0 +1,19 @@
+<script lang="ts">
+  import type { Part, Units } from '../gen/api'
+  import { bulk, number, small } from '../lib/tape'
+  import Fraction from './Fraction.svelte'
+
+  let { says, units }: { says: Part[]; units: Units } = $props()
+</script>
+
+{#each says as part, i (i)}{#if part.kind === 'length'}<Fraction
+      mm={part.value ?? 0}
+      {units}
+    />{:else if part.kind === 'tape'}<Fraction
+      mm={part.value ?? 0}
+      {units}
+      long
+    />{:else if part.kind === 'small'}{small(part.value ?? 0, units)}{:else if part.kind === 'bulk'}{bulk(
+      part.value ?? 0,
+      units,
+    )}{:else if part.kind === 'number'}{number(part.value ?? 0)}{:else}{part.text}{/if}{/each}
