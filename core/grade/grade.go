@@ -119,17 +119,19 @@ func bounds(run job.Run, layout spacing.Layout, ground survey.Profile) (low, hig
 func level(run job.Run, layout spacing.Layout, ground survey.Profile) (low, high []ends) {
 	bottom, top := ground.Span(0, *run.Length)
 	l, h := top+run.Fence.GapLeast, bottom+run.Fence.GapMost
-	for range layout.Bays {
-		low, high = append(low, ends{l, l}), append(high, ends{h, h})
+	low, high = make([]ends, len(layout.Bays)), make([]ends, len(layout.Bays))
+	for i := range layout.Bays {
+		low[i], high[i] = ends{l, l}, ends{h, h}
 	}
 	return low, high
 }
 
 func stepped(run job.Run, layout spacing.Layout, ground survey.Profile) (low, high []ends) {
-	for _, b := range layout.Bays {
+	low, high = make([]ends, len(layout.Bays)), make([]ends, len(layout.Bays))
+	for i, b := range layout.Bays {
 		bottom, top := ground.Span(layout.Posts[b.First].Station, layout.Posts[b.First+1].Station)
 		l, h := top+run.Fence.GapLeast, bottom+run.Fence.GapMost
-		low, high = append(low, ends{l, l}), append(high, ends{h, h})
+		low[i], high[i] = ends{l, l}, ends{h, h}
 	}
 	return low, high
 }
@@ -157,9 +159,9 @@ func raked(run job.Run, layout spacing.Layout, ground survey.Profile) (low, high
 		l[p], h[p] = g+run.Fence.GapLeast+bulge[p], g+run.Fence.GapMost-hollow[p]
 	}
 	flatten(run, layout, ground, l, h)
-	for _, b := range layout.Bays {
-		low = append(low, ends{l[b.First], l[b.First+1]})
-		high = append(high, ends{h[b.First], h[b.First+1]})
+	low, high = make([]ends, len(layout.Bays)), make([]ends, len(layout.Bays))
+	for i, b := range layout.Bays {
+		low[i], high[i] = ends{l[b.First], l[b.First+1]}, ends{h[b.First], h[b.First+1]}
 	}
 	return low, high
 }

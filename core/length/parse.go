@@ -169,9 +169,11 @@ func (p *parser) entry() (Reading, error) {
 	return r, nil
 }
 
-// dashed reads feet-inches and feet-inches-fraction: 8-6, 8-6-1/2.
+// dashed reads feet-inches and feet-inches-fraction: 8-6, 8-6-1/2. A fraction
+// straight after the dash is not feet: 6-1/2 is six and a half inches, as
+// carpenters write it, and 6 ft 1/2 in is 6-0-1/2.
 func (p *parser) dashed() (Length, bool, error) {
-	if len(p.tokens) < p.pos+3 || !p.tokens[p.pos].number || p.tokens[p.pos+1].text != "-" || p.tokens[p.pos+1].number {
+	if len(p.tokens) < p.pos+3 || !p.tokens[p.pos].number || p.tokens[p.pos+1].text != "-" || p.tokens[p.pos+1].number || p.isFraction(p.pos+2) {
 		return 0, false, nil
 	}
 	feet, err := p.whole()

@@ -2,7 +2,6 @@ package plan
 
 import (
 	"mallow/core/finding"
-	"mallow/core/footing"
 	"mallow/core/grade"
 	"mallow/core/job"
 	"mallow/core/length"
@@ -160,7 +159,10 @@ func (m *maker) corridorRemedies(now length.Length) []finding.Remedy {
 	try := func(says reason.Text, change func(*job.Run), edits ...job.Edit) {
 		run := m.run
 		change(&run)
-		layout := spacing.Equal(run)
+		layout := m.layout
+		if run.Spacing != m.run.Spacing {
+			layout = spacing.Equal(run)
+		}
 		line := grade.Solve(run, layout, m.ground)
 		worst := length.Length(0)
 		for _, b := range line.Bays {
@@ -260,34 +262,23 @@ func label(g Gate) string {
 
 func (m *maker) judgeHoles() {
 	h := m.run.Hole
-	var noAuger, shallow, dry *Post
-	for i := range m.out.Posts {
-		p := &m.out.Posts[i]
-		q := footing.Question{Kind: p.Kind, Reveal: p.Reveal, Frost: m.job.Site.FrostDepth, Height: m.run.Fence.Height, Post: m.run.Post, Hole: h}
-		if d := footing.FindDepth(q); d.ByHand && d.Foot < d.Rounded-length.Tolerance && (shallow == nil || p.Foot < shallow.Foot) {
-			shallow = p
-		}
-		if w := footing.FindWidth(q); !w.Auger && noAuger == nil {
-			noAuger = p
-		}
-		if p.Concrete <= 0 && dry == nil {
-			dry = p
-		}
+	if m.noAuger >= 0 {
+		p := &m.out.Posts[m.noAuger]
+		m.find(finding.Finding{Rule: "no-auger", Stage: finding.Dig, Severity: finding.Note, Place: finding.Place{Post: p.ID},
+			Says: reason.Say("No auger in the list is ", p.HoleWidth, " wide: ", p.ID, " is dug by spade."),
+			Remedies: []finding.Remedy{{Says: reason.Say("Add a ", p.HoleWidth, " auger"),
+				Edits: []job.Edit{m.set("/hole/augers", append(append([]length.Length(nil), h.Augers...), p.HoleWidth))}}}})
 	}
-	if noAuger != nil {
-		m.find(finding.Finding{Rule: "no-auger", Stage: finding.Dig, Severity: finding.Note, Place: finding.Place{Post: noAuger.ID},
-			Says: reason.Say("No auger in the list is ", noAuger.HoleWidth, " wide: ", noAuger.ID, " is dug by spade."),
-			Remedies: []finding.Remedy{{Says: reason.Say("Add a ", noAuger.HoleWidth, " auger"),
-				Edits: []job.Edit{m.set("/hole/augers", append(append([]length.Length(nil), h.Augers...), noAuger.HoleWidth))}}}})
-	}
-	if shallow != nil {
-		m.find(finding.Finding{Rule: "shallow", Stage: finding.Dig, Severity: finding.Check, Place: finding.Place{Post: shallow.ID},
-			Says:     reason.Say("The depth set by hand, ", shallow.Foot, ", is less than the rules ask for at ", shallow.ID, ". Frost can lift it."),
+	if m.shallow >= 0 {
+		p := &m.out.Posts[m.shallow]
+		m.find(finding.Finding{Rule: "shallow", Stage: finding.Dig, Severity: finding.Check, Place: finding.Place{Post: p.ID},
+			Says:     reason.Say("The depth set by hand, ", p.Foot, ", is less than the rules ask for at ", p.ID, ". Frost can lift it."),
 			Remedies: []finding.Remedy{{Says: reason.Say("Go by the rules"), Edits: []job.Edit{m.set("/hole/depth", nil)}}}})
 	}
-	if dry != nil {
-		m.find(finding.Finding{Rule: "no-concrete", Stage: finding.Pour, Severity: finding.Cannot, Place: finding.Place{Post: dry.ID},
-			Says:     reason.Say("The soil cover, ", m.run.Setting.Cover, ", reaches the foot of ", dry.ID, ": no concrete is left."),
+	if m.dry >= 0 {
+		p := &m.out.Posts[m.dry]
+		m.find(finding.Finding{Rule: "no-concrete", Stage: finding.Pour, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
+			Says:     reason.Say("The soil cover, ", m.run.Setting.Cover, ", reaches the foot of ", p.ID, ": no concrete is left."),
 			Remedies: []finding.Remedy{{Says: reason.Say("Cover ", m.usual.Setting.Cover), Edits: []job.Edit{m.set("/setting/cover", m.usual.Setting.Cover)}}}})
 	}
 }

@@ -8,6 +8,7 @@ import (
 	"mallow/core/footing"
 	"mallow/core/grade"
 	"mallow/core/job"
+	"mallow/core/length"
 	"mallow/core/materials"
 	"mallow/core/pour"
 	"mallow/core/reason"
@@ -21,12 +22,7 @@ func Make(j job.Job, cat materials.Catalog) Plan {
 	book := &reason.Book{}
 	for l, line := range j.Lines {
 		for r, run := range line.Runs {
-			m := maker{
-				job: j, run: run, cat: cat, book: book,
-				usual: cat.UsualRun(j.Units.System),
-				path:  fmt.Sprintf("/lines/%d/runs/%d", l, r),
-			}
-			m.bag, m.bagKnown = cat.Bag(run.Setting.Bag)
+			m := newMaker(j, run, cat, book, fmt.Sprintf("/lines/%d/runs/%d", l, r))
 			p.Runs = append(p.Runs, m.make())
 			p.Findings = append(p.Findings, m.findings...)
 			p.Cautions = append(p.Cautions, cautions(m.bag)...)
@@ -40,20 +36,45 @@ func Make(j job.Job, cat materials.Catalog) Plan {
 
 // maker plans one run.
 type maker struct {
-	job      job.Job
-	run      job.Run
-	usual    job.Run
-	path     string
-	cat      materials.Catalog
-	bag      materials.Bag
-	bagKnown bool
-	book     *reason.Book
-	findings []finding.Finding
+	job       job.Job
+	run       job.Run
+	usual     job.Run
+	path      string
+	cat       materials.Catalog
+	bag       materials.Bag
+	bagKnown  bool
+	book      *reason.Book
+	few       reason.Index[any] // explanations of which there are few, under any key
+	findings  []finding.Finding
+	depthWhys reason.Index[depthKey]
+	stockWhys reason.Index[[2]length.Length] // by reveal and foot
+	gapWhys   reason.Index[[2]grade.Gap]     // by least and most
+	shared    map[any][]reason.Step          // rules that many explanations have in common
+
+	widths map[job.PostKind]footing.Width
+
+	// Posts that something is to be said of, noted while their holes are sized.
+	noAuger, shallow, dry int
 
 	ground survey.Profile
 	layout spacing.Layout
 	line   grade.Line
 	out    Run
+}
+
+func newMaker(j job.Job, run job.Run, cat materials.Catalog, book *reason.Book, path string) *maker {
+	m := &maker{
+		job: j, run: run, usual: cat.UsualRun(j.Units.System), path: path, cat: cat, book: book,
+		few:       reason.NewIndex[any](book),
+		depthWhys: reason.NewIndex[depthKey](book),
+		stockWhys: reason.NewIndex[[2]length.Length](book),
+		gapWhys:   reason.NewIndex[[2]grade.Gap](book),
+		shared:    map[any][]reason.Step{},
+		widths:    map[job.PostKind]footing.Width{},
+		noAuger:   -1, shallow: -1, dry: -1,
+	}
+	m.bag, m.bagKnown = cat.Bag(run.Setting.Bag)
+	return m
 }
 
 func (m *maker) make() Run {
@@ -68,6 +89,7 @@ func (m *maker) make() Run {
 	}
 	m.ground = survey.NewProfile(m.run.Ground, *m.run.Length)
 	m.layout = spacing.Equal(m.run)
+	m.book.Expect(3*len(m.layout.Posts) + 16) // most posts differ in depth, length and gap
 	m.line = grade.Solve(m.run, m.layout, m.ground)
 	m.out.Length = *m.run.Length
 	m.out.SlopeLength = m.ground.Along(*m.run.Length)
@@ -109,7 +131,7 @@ func (m *maker) posts() {
 			Ground: ground, Top: m.line.Tops[i], Reveal: m.line.Tops[i] - ground,
 			Gravel: m.run.Setting.Gravel,
 		}
-		m.dig(&p)
+		m.dig(&p, i)
 		m.cut(&p)
 		p.Why.Station = m.whyStation(p, at)
 		p.Why.Top = m.whyTop(p)
@@ -118,21 +140,46 @@ func (m *maker) posts() {
 }
 
 // dig sizes a post's hole and its filling.
-func (m *maker) dig(p *Post) {
+func (m *maker) dig(p *Post, i int) {
 	q := footing.Question{
 		Kind: p.Kind, Reveal: p.Reveal, Frost: m.job.Site.FrostDepth, Height: m.run.Fence.Height,
 		Post: m.run.Post, Hole: m.run.Hole, Gravel: m.run.Setting.Gravel,
 	}
-	width, depth := footing.FindWidth(q), footing.FindDepth(q)
+	width, depth := m.width(q), footing.FindDepth(q)
 	fill := pour.Fill(pour.Hole{Width: width.Width, Foot: depth.Foot}, m.run.Post, m.run.Setting)
 	p.HoleWidth, p.HoleDepth, p.Foot = width.Width, depth.Hole, depth.Foot
 	p.Concrete, p.ConcreteVolume, p.GravelVolume = fill.ConcreteHeight, fill.Concrete, fill.Gravel
+	m.noteHole(i, width, depth, fill)
 	if m.bagKnown {
 		p.Bags = pour.Bags(fill.Concrete, m.bag.Yield)
 	}
 	p.Why.HoleWidth = m.whyWidth(q, width)
 	p.Why.HoleDepth = m.whyDepth(q, depth)
 	p.Why.Concrete = m.whyConcrete(p)
+}
+
+// width finds a hole's width, which all posts of a kind share.
+func (m *maker) width(q footing.Question) footing.Width {
+	w, ok := m.widths[q.Kind]
+	if !ok {
+		w = footing.FindWidth(q)
+		m.widths[q.Kind] = w
+	}
+	return w
+}
+
+// noteHole keeps the first post that needs a spade, that was set shallower by
+// hand than the rules ask, and that no concrete is left for.
+func (m *maker) noteHole(i int, w footing.Width, d footing.Depth, f pour.Filling) {
+	if m.noAuger < 0 && !w.Auger {
+		m.noAuger = i
+	}
+	if m.shallow < 0 && d.ByHand && d.Foot < d.Rounded-length.Tolerance {
+		m.shallow = i
+	}
+	if m.dry < 0 && f.ConcreteHeight <= 0 {
+		m.dry = i
+	}
 }
 
 // cut takes the post from the stock lengths.

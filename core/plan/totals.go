@@ -11,7 +11,7 @@ import (
 
 // totals adds up the run: exact values first, whole bags last.
 func (m *maker) totals() Totals {
-	t := Totals{Posts: len(m.out.Posts), Kinds: []KindCount{}, Stock: []Stock{}, Holes: []Holes{}}
+	t := Totals{Posts: len(m.out.Posts), Kinds: []KindCount{}}
 	for _, kind := range []job.PostKind{job.EndPost, job.GatePost, job.LinePost} {
 		n := 0
 		for i := range m.out.Posts {
@@ -27,17 +27,9 @@ func (m *maker) totals() Totals {
 		p := &m.out.Posts[i]
 		t.Concrete += p.ConcreteVolume
 		t.Gravel += p.GravelVolume
-		t.addHole(p.HoleWidth, p.HoleDepth)
-		if p.Stock == nil {
-			t.StockShort++
-			continue
-		}
-		t.addStock(*p.Stock)
 	}
-	slices.SortFunc(t.Stock, func(a, b Stock) int { return cmp.Compare(a.Length, b.Length) })
-	slices.SortFunc(t.Holes, func(a, b Holes) int {
-		return cmp.Or(cmp.Compare(a.Width, b.Width), cmp.Compare(a.Depth, b.Depth))
-	})
+	t.Holes = holesBySize(m.out.Posts)
+	t.Stock, t.StockShort = stockByLength(m.out.Posts)
 	t.ConcreteToBuy = t.Concrete * length.Volume(1+m.run.Setting.Waste)
 	if m.bagKnown {
 		t.Bag = m.bag.Name
@@ -51,22 +43,42 @@ func (m *maker) totals() Totals {
 	return t
 }
 
-func (t *Totals) addHole(width, depth length.Length) {
-	for i := range t.Holes {
-		if length.Same(t.Holes[i].Width, width) && length.Same(t.Holes[i].Depth, depth) {
-			t.Holes[i].Count++
-			return
-		}
+// holesBySize counts the holes of each size, the smallest first.
+func holesBySize(posts []Post) []Holes {
+	all := make([]Holes, len(posts))
+	for i := range posts {
+		all[i] = Holes{posts[i].HoleWidth, posts[i].HoleDepth, 1}
 	}
-	t.Holes = append(t.Holes, Holes{width, depth, 1})
+	slices.SortFunc(all, func(a, b Holes) int {
+		return cmp.Or(cmp.Compare(a.Width, b.Width), cmp.Compare(a.Depth, b.Depth))
+	})
+	out := all[:0]
+	for _, h := range all {
+		if n := len(out); n > 0 && length.Same(out[n-1].Width, h.Width) && length.Same(out[n-1].Depth, h.Depth) {
+			out[n-1].Count++
+			continue
+		}
+		out = append(out, h)
+	}
+	return out
 }
 
-func (t *Totals) addStock(l length.Length) {
-	for i := range t.Stock {
-		if length.Same(t.Stock[i].Length, l) {
-			t.Stock[i].Count++
-			return
+// stockByLength counts the posts of each stock length, the shortest first.
+func stockByLength(posts []Post) (out []Stock, short int) {
+	out = []Stock{}
+	for i := range posts {
+		if posts[i].Stock == nil {
+			short++
+			continue
 		}
+		l := *posts[i].Stock // one of a few lengths
+		k := slices.IndexFunc(out, func(s Stock) bool { return length.Same(s.Length, l) })
+		if k < 0 {
+			out = append(out, Stock{l, 1})
+			continue
+		}
+		out[k].Count++
 	}
-	t.Stock = append(t.Stock, Stock{l, 1})
+	slices.SortFunc(out, func(a, b Stock) int { return cmp.Compare(a.Length, b.Length) })
+	return out, short
 }

@@ -6,7 +6,6 @@ import (
 
 	"mallow/catalog"
 	"mallow/core/job"
-	"mallow/core/length"
 	"mallow/core/materials"
 	"mallow/core/plan"
 )
@@ -71,5 +70,4 @@ func TestWorkedByHand(t *testing.T) {
 	if got := p.Units.Short(run.Bays[0].CentreToCentre); got != `7' 8 13/16"` {
 		t.Errorf("bay prints as %s", got)
 	}
-	_ = length.Inch
 }

@@ -69,6 +69,19 @@ func Say(parts ...any) Text {
 	return t
 }
 
+// Sentence returns an empty sentence with room for so many parts. With its
+// methods a sentence is written in one allocation; Say is for the others.
+func Sentence(parts int) Text { return make(Text, 0, parts) }
+
+// Words adds words.
+func (t Text) Words(s string) Text { return append(t, Part{Kind: PlainText, Text: s}) }
+
+// Length adds a measure.
+func (t Text) Length(l length.Length) Text { return append(t, Part{Kind: Measure, Value: float64(l)}) }
+
+// Tape adds a running distance.
+func (t Text) Tape(l length.Length) Text { return append(t, Part{Kind: Station, Value: float64(l)}) }
+
 // Print writes the sentence in the user's units.
 func (t Text) Print(u length.Units) string {
 	var b strings.Builder

@@ -1,5 +1,11 @@
 package reason
 
+import (
+	"slices"
+
+	"mallow/core/length"
+)
+
 // SourceKind tells how well founded a rule is.
 type SourceKind string
 
@@ -53,32 +59,43 @@ type Why struct {
 	Figure   string `json:"figure" jsonschema:"required"`
 	Sentence Text   `json:"sentence" jsonschema:"required" jsonschema_description:"The explanation in one sentence."`
 	Steps    []Step `json:"steps" jsonschema:"required"`
-	Caution  string `json:"caution,omitempty"`
+	// Asked stands apart from the steps, which posts share: it differs from
+	// post to post.
+	Asked   []length.Length `json:"asked,omitempty" jsonschema_description:"What the first steps asked for, in their order, where rules compete."`
+	Caution string          `json:"caution,omitempty"`
 }
 
 // Ref is the place of a Why in a Book.
 type Ref int
 
-// Book keeps explanations; figures with the same explanation share one.
-type Book struct {
-	whys  []Why
-	index map[any]Ref
-}
+// Book keeps explanations.
+type Book struct{ whys []Why }
 
-// Put returns the place of the explanation with the given key, writing it the
-// first time the key is seen. The key must hold everything that write uses.
-func (b *Book) Put(key any, write func() Why) Ref {
-	if b.index == nil {
-		b.index = map[any]Ref{}
-	}
-	if ref, ok := b.index[key]; ok {
-		return ref
-	}
-	ref := Ref(len(b.whys))
-	b.whys = append(b.whys, write())
-	b.index[key] = ref
-	return ref
-}
+// Expect makes room for so many more explanations.
+func (b *Book) Expect(n int) { b.whys = slices.Grow(b.whys, n) }
 
 // Whys returns all explanations; a Ref is an index into them.
 func (b *Book) Whys() []Why { return b.whys }
+
+// Index finds explanations of one kind in a book, so that figures with the
+// same explanation share it. A key holds everything that its explanation is
+// written from.
+type Index[K comparable] struct {
+	book *Book
+	seen map[K]Ref
+}
+
+// NewIndex returns an empty index into the book.
+func NewIndex[K comparable](b *Book) Index[K] { return Index[K]{b, map[K]Ref{}} }
+
+// Put returns the place of the explanation with the given key, writing it the
+// first time the key is seen.
+func (x Index[K]) Put(key K, write func() Why) Ref {
+	if ref, ok := x.seen[key]; ok {
+		return ref
+	}
+	ref := Ref(len(x.book.whys))
+	x.book.whys = append(x.book.whys, write())
+	x.seen[key] = ref
+	return ref
+}

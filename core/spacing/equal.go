@@ -58,6 +58,8 @@ func Count(stretch, most length.Length) int {
 func Equal(run job.Run) Layout {
 	var l Layout
 	end := *run.Length
+	expect := Count(end, run.Spacing.Most) + 2*len(run.Gates) + 2
+	l.Posts, l.Bays = make([]Post, 0, expect), make([]Bay, 0, expect)
 	l.Posts = append(l.Posts, Post{Station: 0, Kind: job.EndPost, Gate: NoGate})
 	for _, g := range inOrder(run.Gates) {
 		first, second := run.GatePosts(run.Gates[g])

@@ -61,10 +61,14 @@ func (p Profile) piece(s length.Length) int {
 
 // Height returns the height of the ground at a station.
 func (p Profile) Height(s length.Length) length.Length {
+	return p.heightOn(p.piece(s), s)
+}
+
+// heightOn returns the height at a station that lies on the given piece.
+func (p Profile) heightOn(i int, s length.Length) length.Length {
 	if len(p.at) == 1 {
 		return p.height[0]
 	}
-	i := p.piece(s)
 	t := (s - p.at[i]) / (p.at[i+1] - p.at[i])
 	return p.height[i] + t*(p.height[i+1]-p.height[i])
 }
@@ -83,12 +87,14 @@ func (p Profile) Along(s length.Length) length.Length {
 // Each visits both ends of a stretch and every break point inside it, in
 // order. On straight pieces the ground is extreme only there.
 func (p Profile) Each(from, to length.Length, visit func(at, height length.Length)) {
-	visit(from, p.Height(from))
-	first := sort.Search(len(p.at), func(i int) bool { return p.at[i] > from })
-	for i := first; i < len(p.at) && p.at[i] < to; i++ {
-		visit(p.at[i], p.height[i])
+	i := p.piece(from)
+	visit(from, p.heightOn(i, from))
+	for i++; i < len(p.at) && p.at[i] < to; i++ {
+		if p.at[i] > from {
+			visit(p.at[i], p.height[i])
+		}
 	}
-	visit(to, p.Height(to))
+	visit(to, p.heightOn(max(0, min(i-1, len(p.at)-2)), to))
 }
 
 // Span returns the lowest and the highest ground of a stretch.

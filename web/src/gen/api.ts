@@ -611,6 +611,10 @@ export interface Why {
   figure: string
   sentence: Text1
   steps: Step[]
+  /**
+   * What the first steps asked for, in their order, where rules compete.
+   */
+  asked?: number[]
   caution?: string
 }
 export interface Step {

@@ -41,6 +41,7 @@
     await load()
   }
 
+  const counts = (j: JobSummary) => `${j.posts} posts${j.bagName ? ` · ${j.bags} bags` : ''}`
   const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' })
 </script>
 
@@ -83,8 +84,7 @@
             <span class="text-stop">Cannot be read: {j.problem}</span>
           {:else if j.posts}
             <span
-              ><Fraction mm={j.outline.length} units={j.units} long /> · {j.posts} posts{#if j.bagName}{' · '}{j.bags}
-                bags{/if}</span
+              ><Fraction mm={j.outline.length} units={j.units} long /> · {counts(j)}</span
             >
           {:else}
             <span class="text-pencil">nothing measured yet</span>

@@ -1,0 +1,183 @@
+package job_test
+
+import (
+	"encoding/json"
+	"errors"
+	"strings"
+	"testing"
+
+	"mallow/catalog"
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/materials"
+	"mallow/demo"
+)
+
+func shipped(t testing.TB) materials.Catalog {
+	t.Helper()
+	cat, err := catalog.Load()
+	if err != nil {
+		t.Fatal(err)
+	}
+	return cat
+}
+
+// doc is a small sound document; RUN stands for more fields of its run.
+const doc = `{"mallow":1,"name":"A","units":{"system":"imperial","smallestMark":1.5875},"site":{},
+	"lines":[{"id":"L1","runs":[{"id":"R1","length":30000RUN}]}]}`
+
+func with(run string) []byte { return []byte(strings.Replace(doc, "RUN", run, 1)) }
+
+func TestDecodeFillsInUsualValues(t *testing.T) {
+	j, unknown, err := job.Decode(with(`,"hole":{"frostMargin":0}`), shipped(t))
+	if err != nil || len(unknown) > 0 {
+		t.Fatal(err, unknown)
+	}
+	run := j.Lines[0].Runs[0]
+	if run.Hole.FrostMargin != 0 {
+		t.Errorf("a margin of 0 that was given became %v", run.Hole.FrostMargin)
+	}
+	if !length.Same(run.Spacing.Most, 96*length.Inch) || !length.Same(run.Fence.Height, 6*length.Foot) {
+		t.Errorf("usual values: most %v, height %v", run.Spacing.Most, run.Fence.Height)
+	}
+}
+
+// Each refusal names the field, what was given and what is allowed.
+func TestDecodeRefuses(t *testing.T) {
+	for _, c := range []struct{ what, doc, field, given, allowed string }{
+		{"not JSON", `{"mallow":1,`, "/", "ends at byte", "JSON object"},
+		{"no object", `[1]`, "/", "[1]", "object"},
+		{"two documents", `{"mallow":1} {}`, "/", "more text", "nothing after"},
+		{"doubled name", `{"mallow":1,"name":"a","name":"b"}`, "/name", "twice", "once"},
+		{"no version", `{"name":"a"}`, "/mallow", "nothing", "1"},
+		{"a newer version", `{"mallow":2}`, "/mallow", "2", "newer Mallow"},
+		{"version as text", `{"mallow":"1"}`, "/mallow", `"1"`, "1"},
+		{"no name", `{"mallow":1,"units":{"system":"metric","smallestMark":1},"lines":[]}`, "/name", "nothing", "1 to 120"},
+		{"a mark no tape has", strings.Replace(string(with("")), "1.5875", "2", 1), "/units/smallestMark", "2", "1.5875"},
+		{"length as text", strings.Replace(doc, "30000RUN", `"30 ft"`, 1), "/lines/0/runs/0/length", `"30 ft"`, "millimetres from 300"},
+		{"too short", strings.Replace(doc, "30000RUN", "12", 1), "/lines/0/runs/0/length", "12", "300"},
+		{"huge number", strings.Replace(doc, "30000RUN", "1e999", 1), "/lines/0/runs/0/length", "1e999", "300"},
+		{"misspelt case", string(with(`,"Gates":[]`)), "/lines/0/runs/0/Gates", "[]", "gates"},
+		{"two runs", strings.Replace(string(with("")), `}]}]`, `},{"id":"R2"}]}]`, 1), "/lines/0/runs", "R2", "plans 1"},
+		{"a closed line", strings.Replace(string(with("")), `"id":"L1"`, `"id":"L1","closed":true`, 1), "/lines/0/closed", "true", "false"},
+		{"a turn", string(with(`,"turn":90`)), "/lines/0/runs/0/turn", "90", "0"},
+		{"a keep-out", string(with(`,"keepOuts":[{}]`)), "/lines/0/runs/0/keepOuts", "[{}]", "cannot plan"},
+		{"a fixed post", string(with(`,"fixedPosts":[{}]`)), "/lines/0/runs/0/fixedPosts", "[{}]", "cannot plan"},
+		{"an unknown look", string(with(`,"grade":{"look":"wavy"}`)), "/lines/0/runs/0/grade/look", "wavy", "stepped"},
+		{"gaps crossed", string(with(`,"fence":{"gapLeast":100,"gapMost":50}`)), "/lines/0/runs/0/fence/gapMost", `1 15/16"`, "least gap"},
+		{"a hollow post without a wall", string(with(`,"post":{"hollow":true}`)), "/lines/0/runs/0/post/wall", `0"`, "hollow"},
+		{"a hole narrower than the post", string(with(`,"hole":{"width":100}`)), "/lines/0/runs/0/hole/width", `3 15/16"`, "corners"},
+		{"a gate off the run", string(with(`,"gates":[{"id":"G","at":100,"opening":1000}]`)), "/lines/0/runs/0/gates/0/at", `0' 3 15/16"`, "both gate posts"},
+		{"a gate too wide", strings.Replace(string(with(`,"gates":[{"id":"G","at":500,"opening":1000}]`)), "30000", "1000", 1), "/lines/0/runs/0/gates/0/opening", `39 3/8"`, "room for"},
+		{"gates over each other", string(with(`,"gates":[{"id":"A","at":9000,"opening":1000},{"id":"B","at":9500,"opening":1000}]`)), "/lines/0/runs/0/gates/1/at", `31' 2"`, "clear of the gate"},
+		{"one gate's name twice", string(with(`,"gates":[{"id":"A","at":9000,"opening":1000},{"id":"A","at":19000,"opening":1000}]`)), "/lines/0/runs/0/gates/1/id", `"A"`, "no other gate"},
+		{"ground off the run", string(with(`,"ground":[{"at":30001,"height":0}]`)), "/lines/0/runs/0/ground/0/at", `98' 5 1/8"`, "on the run"},
+		{"ground out of order", string(with(`,"ground":[{"at":500,"height":0},{"at":500,"height":1}]`)), "/lines/0/runs/0/ground/1/at", `1' 7 11/16"`, "past"},
+		{"more posts than a run may have", strings.Replace(string(with(`,"spacing":{"most":300}`)), "30000", "90000000", 1), "/lines/0/runs/0/spacing/most", `11 13/16"`, "20000"},
+		{"nested without end", strings.Repeat(`{"a":`, 200), "/a", "deeper", "levels"},
+	} {
+		_, _, err := job.Decode([]byte(c.doc), shipped(t))
+		var refused job.Errors
+		if !errors.As(err, &refused) {
+			t.Errorf("%s: got %v, want a refusal", c.what, err)
+			continue
+		}
+		f := refused[0]
+		if !strings.HasPrefix(f.Field, c.field) || !strings.Contains(f.Given, c.given) || !strings.Contains(f.Allowed, c.allowed) {
+			t.Errorf("%s: got %v", c.what, f)
+		}
+		if strings.Contains(err.Error(), "\n") {
+			t.Errorf("%s: the error is not one line: %q", c.what, err)
+		}
+	}
+}
+
+// Fields that this version does not know stay in the document through any
+// edit, and are reported.
+func TestUnknownFieldsAreKept(t *testing.T) {
+	old := with(`,"colour":"green","hole":{"frostMargin":10,"shape":{"belled":true}}`)
+	_, unknown, err := job.Decode(old, shipped(t))
+	if err != nil || strings.Join(unknown, " ") != "/lines/0/runs/0/colour /lines/0/runs/0/hole/shape" {
+		t.Fatal(unknown, err)
+	}
+	edited, err := job.Apply(old, []job.Edit{
+		job.Set("/lines/0/runs/0/hole/frostMargin", length.Length(25)),
+		job.Set("/lines/0/runs/0/grade/look", job.Raked), // makes the missing object
+		job.Set("/lines/0/runs/0/length", nil),
+	})
+	if err != nil {
+		t.Fatal(err)
+	}
+	j, unknown, err := job.Decode(edited, shipped(t))
+	if err != nil || len(unknown) != 2 {
+		t.Fatal(unknown, err)
+	}
+	run := j.Lines[0].Runs[0]
+	if run.Hole.FrostMargin != 25 || run.Grade.Look != job.Raked || run.Length != nil {
+		t.Errorf("the edits came out as %+v", run)
+	}
+	if !strings.Contains(string(edited), `"belled":true`) {
+		t.Errorf("the unknown field is gone: %s", edited)
+	}
+	if _, err := job.Apply(old, []job.Edit{job.Set("/lines/7/id", "x")}); err == nil {
+		t.Error("an edit of a line that is not there was taken")
+	}
+}
+
+// A new job written out and read again is the same job, and so are the demo's.
+func TestNewJobReadsBack(t *testing.T) {
+	for _, sys := range []length.System{length.Imperial, length.Metric} {
+		fresh := job.New("A site", sys, shipped(t))
+		raw, err := json.Marshal(fresh)
+		if err != nil {
+			t.Fatal(err)
+		}
+		back, unknown, err := job.Decode(raw, shipped(t))
+		if err != nil || len(unknown) > 0 {
+			t.Fatal(err, unknown)
+		}
+		again, err := json.Marshal(back)
+		if err != nil || string(again) != string(raw) {
+			t.Errorf("%s:\n%s\n%s", sys, raw, again)
+		}
+	}
+	docs, err := demo.Jobs()
+	if err != nil || len(docs) == 0 {
+		t.Fatal(err)
+	}
+	for _, d := range docs {
+		if _, unknown, err := job.Decode(d, shipped(t)); err != nil || len(unknown) > 0 {
+			t.Errorf("demo job: %v, unknown %v", err, unknown)
+		}
+	}
+}
+
+func FuzzDecode(f *testing.F) {
+	docs, err := demo.Jobs()
+	if err != nil {
+		f.Fatal(err)
+	}
+	for _, d := range docs {
+		f.Add(d)
+	}
+	f.Add(with(`,"gates":[{"id":"A","at":9000,"opening":1000}],"ground":[{"at":0,"height":-5}]`))
+	f.Add([]byte(`{"mallow":1,"lines":[[]],"units":null}`))
+	cat := shipped(f)
+	f.Fuzz(func(t *testing.T, raw []byte) {
+		j, _, err := job.Decode(raw, cat)
+		if err != nil {
+			var refused job.Errors
+			if !errors.As(err, &refused) || len(refused) == 0 || refused[0].Allowed == "" {
+				t.Fatalf("%v does not say what is allowed", err)
+			}
+			return
+		}
+		out, err := json.Marshal(j)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if _, _, err := job.Decode(out, cat); err != nil {
+			t.Fatalf("what was read cannot be written and read again: %v", err)
+		}
+	})
+}

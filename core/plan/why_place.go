@@ -1,0 +1,158 @@
+package plan
+
+import (
+	"mallow/core/grade"
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/reason"
+	"mallow/core/spacing"
+)
+
+func (m *maker) whySegment(s spacing.Segment) reason.Ref {
+	type key struct {
+		of   string
+		span length.Length
+		gate int
+		bays int
+	}
+	return m.few.Put(key{"segment", s.To - s.From, s.Gate, s.Bays}, func() reason.Why {
+		if s.Gate != spacing.NoGate {
+			g := m.run.Gates[s.Gate]
+			return reason.Why{
+				Figure:   "Gate posts",
+				Sentence: reason.Say(g.Opening, " clear + one post, ", m.run.Post.Width, " = ", s.Each(), " centre to centre."),
+				Steps: []reason.Step{{
+					Rule: "The opening is exact", Governs: true, Source: practice,
+					Says: reason.Say("The fence's spacing gives way to the gate, never the other way round."),
+				}},
+			}
+		}
+		most := m.run.Spacing.Most
+		return reason.Why{
+			Figure: "Spacing",
+			Sentence: reason.Say(s.To-s.From, " in ", s.Bays, plural(s.Bays, " bay of ", " equal bays of "), s.Each(),
+				": the fewest with none over ", most, "."),
+			Steps: []reason.Step{{
+				Rule: "Equal bays", Governs: true, Source: practice,
+				Says: reason.Say(s.To-s.From, " ÷ ", most, " = ", float64((s.To-s.From)/most), ", rounded up to ", s.Bays),
+				Settings: []reason.Setting{
+					m.measured("/spacing/most", "Most spacing", most, m.usual.Spacing.Most)},
+			}},
+		}
+	})
+}
+
+func (m *maker) whyStation(p Post, at spacing.Post) reason.Ref {
+	switch p.Kind {
+	case job.GatePost:
+		return m.few.Put([2]any{"gate post", at.Gate}, func() reason.Why {
+			g := m.run.Gates[at.Gate]
+			return reason.Why{
+				Figure: "Where the gate posts stand",
+				Sentence: reason.Say("Middle of the opening at ", reason.Tape(g.At), ", half the opening, ", g.Opening/2,
+					", and half a post, ", m.run.Post.Width/2, ", either side."),
+				Steps: []reason.Step{{
+					Rule: "Gate posts are fixed", Governs: true, Source: geometry,
+					Says: reason.Say("Clear opening ", g.Opening, " between the posts' faces."),
+					Settings: []reason.Setting{
+						{Path: m.gatePath(at.Gate) + "/at", Name: "Middle of the opening", Kind: reason.LengthSetting, Value: g.At},
+						{Path: m.gatePath(at.Gate) + "/opening", Name: "Clear opening", Kind: reason.LengthSetting, Value: g.Opening},
+					},
+				}},
+			}
+		})
+	case job.EndPost:
+		return m.few.Put("end post", func() reason.Why {
+			return reason.Why{
+				Figure:   "Where the end posts stand",
+				Sentence: reason.Say("The run was measured ", reason.Tape(*m.run.Length), " centre to centre of its end posts."),
+				Steps: []reason.Step{{Rule: "As measured", Governs: true, Source: yours,
+					Says:     reason.Say("Set these first; everything else is taped between them."),
+					Settings: []reason.Setting{{Path: m.path + "/length", Name: "Run length", Kind: reason.LengthSetting, Value: *m.run.Length}}}},
+			}
+		})
+	}
+	return m.out.Segments[at.Segment].Why
+}
+
+func (m *maker) whyTop(p Post) reason.Ref {
+	return m.few.Put([2]any{"top", p.Kind == job.GatePost}, func() reason.Why {
+		f := m.run.Fence
+		sentence := map[job.Look]string{
+			job.Level:   "Level: one height over the whole run, set by its highest ground.",
+			job.Stepped: "Stepped: each panel level over its own highest ground; a post takes the higher of its two panels.",
+			job.Raked:   "Raked: the top runs with the ground from post to post.",
+		}[m.run.Grade.Look]
+		if p.Kind == job.GatePost {
+			sentence += " The tops are flat across the opening."
+		}
+		w := reason.Why{Figure: "Post top", Sentence: reason.Say(sentence), Steps: []reason.Step{
+			{Rule: "Least gap", Governs: true, Source: practice,
+				Says:     reason.Say("Fence at least ", f.GapLeast, " over the ground."),
+				Settings: []reason.Setting{m.measured("/fence/gapLeast", "Least gap", f.GapLeast, m.usual.Fence.GapLeast)}},
+			{Rule: "Fence height", Source: yours, Says: reason.Say(f.Height, " from its bottom to its top."),
+				Settings: []reason.Setting{m.measured("/fence/height", "Fence height", f.Height, m.usual.Fence.Height)}},
+		}}
+		if m.run.Post.Above > 0 {
+			w.Steps = append(w.Steps, reason.Step{Rule: "Post above the fence", Source: yours,
+				Says:     reason.Say("The post stands ", m.run.Post.Above, " above the fence's top."),
+				Settings: []reason.Setting{m.measured("/post/above", "Post above the fence", m.run.Post.Above, m.usual.Post.Above)}})
+		}
+		return w
+	})
+}
+
+func (m *maker) whyGap(b Bay, gate int) reason.Ref {
+	if gate != spacing.NoGate {
+		return m.few.Put([2]any{"leaf", gate}, func() reason.Why {
+			g := m.run.Gates[gate]
+			usual := m.cat.UsualGate(m.job.Units.System).Gap
+			set := m.measured("", "Gap under the leaf", g.Gap, usual)
+			set.Path = m.gatePath(gate) + "/gap"
+			return reason.Why{
+				Figure:   "Gap under the gate",
+				Sentence: reason.Say(g.Gap, " over the highest ground across the opening, up to ", b.GapMost.Gap, " at ", reason.Tape(b.GapMost.At), "."),
+				Steps: []reason.Step{{Rule: "Gap under the leaf", Governs: true, Source: practice,
+					Says:     reason.Say("4 to 6 in (100 to 150 mm) is usual."),
+					Settings: []reason.Setting{set}}},
+				Caution: "Ground that rises inside the swing needs more: only the ground under the closed leaf is looked at here.",
+			}
+		})
+	}
+	return m.gapWhys.Put([2]grade.Gap{b.GapLeast, b.GapMost}, func() reason.Why {
+		sentence := reason.Sentence(12).Words("Gap from ").Length(b.GapLeast.Gap).Words(" at ").Tape(b.GapLeast.At).
+			Words(" to ").Length(b.GapMost.Gap).Words(" at ").Tape(b.GapMost.At)
+		switch {
+		case b.Cut != nil && b.Fill != nil:
+			sentence = sentence.Words(": cut ").Length(b.Cut.Depth).Words(" at the one, fill ").Length(b.Fill.Depth).Words(" at the other.")
+		case b.Cut != nil:
+			sentence = sentence.Words(": cut ").Length(b.Cut.Depth).Words(" of ground there.")
+		case b.Fill != nil:
+			sentence = sentence.Words(": fill ").Length(b.Fill.Depth).Words(" of ground there.")
+		default:
+			sentence = sentence.Words(": inside the limits.")
+		}
+		return reason.Why{Figure: "Gap under the fence", Sentence: sentence, Steps: m.gapSteps(b.Cut != nil, b.Fill != nil)}
+	})
+}
+
+// gapSteps are the rules of the corridor; long runs share them.
+func (m *maker) gapSteps(cut, fill bool) []reason.Step {
+	return m.steps([3]any{"gap", cut, fill}, func() []reason.Step {
+		f := m.run.Fence
+		return []reason.Step{
+			{Rule: "Least gap", Governs: cut, Source: practice, Says: reason.Say("At least ", f.GapLeast),
+				Settings: []reason.Setting{m.measured("/fence/gapLeast", "Least gap", f.GapLeast, m.usual.Fence.GapLeast)}},
+			{Rule: "Most gap", Governs: fill, Source: practice, Says: reason.Say("At most ", f.GapMost),
+				Settings: []reason.Setting{m.measured("/fence/gapMost", "Most gap", f.GapMost, m.usual.Fence.GapMost)}},
+			{Rule: "What gives", Source: practice, Says: reason.Say(gives[m.run.Grade.Give]),
+				Settings: []reason.Setting{m.choice("/grade/give", "What gives", string(m.run.Grade.Give), string(m.usual.Grade.Give), "fill", "cut", "both")}},
+		}
+	})
+}
+
+var gives = map[job.Give]string{
+	job.Fill: "Hold the least gap and fill under the low ground: soil is brought.",
+	job.Cut:  "Hold the most gap and cut the high ground: digging, and mind the roots.",
+	job.Both: "Half cut, half fill: the cut fills the low ground beside it.",
+}
