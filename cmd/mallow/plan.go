@@ -2,6 +2,7 @@ package main
 
 import (
 	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
 	"os"
@@ -21,6 +22,9 @@ func planCommand() *cobra.Command {
 		Long:    "Plan a job document and print the plan. FILE - is standard input.",
 		Example: "  mallow plan job.json\n  mallow plan --json job.json | jq .totals",
 		RunE: func(c *cobra.Command, given []string) error {
+			if asJSON && asTable {
+				return usageError{errors.New("--json and --table do not go together")}
+			}
 			p, unknown, err := planFile(given[0], c.InOrStdin())
 			if err != nil {
 				return usageError{err}
@@ -38,7 +42,6 @@ func planCommand() *cobra.Command {
 	}
 	c.Flags().BoolVar(&asJSON, "json", false, "print the plan document")
 	c.Flags().BoolVar(&asTable, "table", false, "print tables (the usual)")
-	c.MarkFlagsMutuallyExclusive("json", "table")
 	return c
 }
 

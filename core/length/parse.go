@@ -110,18 +110,28 @@ func scan(s string) ([]token, error) {
 }
 
 // unit is a unit of length as it is written; bigger units come first in an
-// entry, and the two systems do not mix in one entry.
+// entry, and the two systems do not mix in one entry. Sizes are in the small
+// unit of the system, inches or millimetres, so that feet, inches and binary
+// fractions add up without rounding and become millimetres in one step.
 type unit struct {
-	size Length
+	size float64
 	sys  System
 }
 
+// of returns so many of the system's small unit as a length.
+func (s System) of(n float64) Length {
+	if s == Imperial {
+		return Length(n) * Inch
+	}
+	return Length(n) * Millimetre
+}
+
 var unitsByName = map[string]unit{
-	"'": {Foot, Imperial}, "ft": {Foot, Imperial}, "feet": {Foot, Imperial}, "foot": {Foot, Imperial},
-	`"`: {Inch, Imperial}, "in": {Inch, Imperial}, "inch": {Inch, Imperial}, "inches": {Inch, Imperial},
-	"yd": {Yard, Imperial}, "yard": {Yard, Imperial}, "yards": {Yard, Imperial},
-	"mm": {Millimetre, Metric}, "cm": {Centimetre, Metric}, "m": {Metre, Metric},
-	"metre": {Metre, Metric}, "metres": {Metre, Metric}, "meter": {Metre, Metric}, "meters": {Metre, Metric},
+	"'": {12, Imperial}, "ft": {12, Imperial}, "feet": {12, Imperial}, "foot": {12, Imperial},
+	`"`: {1, Imperial}, "in": {1, Imperial}, "inch": {1, Imperial}, "inches": {1, Imperial},
+	"yd": {36, Imperial}, "yard": {36, Imperial}, "yards": {36, Imperial},
+	"mm": {1, Metric}, "cm": {10, Metric}, "m": {1000, Metric},
+	"metre": {1000, Metric}, "metres": {1000, Metric}, "meter": {1000, Metric}, "meters": {1000, Metric},
 }
 
 type parser struct {
@@ -192,12 +202,12 @@ func (p *parser) dashed() (Length, bool, error) {
 	if p.pos < len(p.tokens) {
 		return 0, true, p.fail(p.peek().text, "nothing may follow feet-inches-fraction")
 	}
-	return Length(feet)*Foot + Length(inches+fraction)*Inch, true, nil
+	return Imperial.of(12*feet + inches + fraction), true, nil
 }
 
 // sum reads one or more numbers, each with its unit: 8' 6 1/2", 2 m 45 cm.
 func (p *parser) sum() (Reading, error) {
-	var total Length
+	total := 0.0
 	var last unit
 	parts := 0
 	for p.pos < len(p.tokens) {
@@ -213,14 +223,14 @@ func (p *parser) sum() (Reading, error) {
 			p.pos++
 		case p.pos < len(p.tokens) && !next.number && next.text != "-":
 			return Reading{}, p.fail(next.text, "not a unit that Mallow knows (ft, in, m, cm, mm)")
-		case last.size == Foot:
-			u = unit{Inch, Imperial} // 8ft 6.5
+		case last == unit{12, Imperial}:
+			u = unit{1, Imperial} // 8ft 6.5
 		case parts > 0:
 			return Reading{}, p.fail(start, "which unit is it in?")
 		case p.pos < len(p.tokens):
 			return Reading{}, p.fail(next.text, "put a unit between the two numbers, as in 8' 6\" or 8-6")
 		case fraction != 0:
-			u = unit{Inch, Imperial} // only inches are divided into fractions
+			u = unit{1, Imperial} // only inches are divided into fractions
 		default:
 			return p.bare(value), nil
 		}
@@ -230,9 +240,9 @@ func (p *parser) sum() (Reading, error) {
 		if parts > 0 && u.size >= last.size {
 			return Reading{}, p.fail(start+" "+next.text, "the bigger unit comes first")
 		}
-		amount := Length(value+fraction) * u.size
+		amount := (value + fraction) * u.size
 		if parts > 0 && amount >= last.size {
-			return Reading{}, p.fail(start, fmt.Sprintf("must be less than one of the unit before it (%g)", float64(last.size/u.size)))
+			return Reading{}, p.fail(start, fmt.Sprintf("must be less than one of the unit before it (%g)", last.size/u.size))
 		}
 		total += amount
 		last = u
@@ -244,7 +254,7 @@ func (p *parser) sum() (Reading, error) {
 	if parts == 0 {
 		return Reading{}, p.fail(p.input, "no number in it")
 	}
-	return Reading{Length: total}, nil
+	return Reading{Length: last.sys.of(total)}, nil
 }
 
 func (p *parser) bare(value float64) Reading {

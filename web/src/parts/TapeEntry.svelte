@@ -41,6 +41,11 @@
   let asked: AbortController | undefined
   let pending: Promise<void> = Promise.resolve()
   let stepped: number | null = null
+  let was: number | undefined // the value before this entry began; previews change it
+
+  function begin() {
+    if (text === null) was = value
+  }
 
   const trouble = $derived(
     reading && !reading.ok && text?.trim()
@@ -51,6 +56,7 @@
   )
 
   function typed(next: string) {
+    begin()
     text = next
     stepped = null
     asked?.abort()
@@ -83,12 +89,12 @@
     await pending
     if (text === null) return
     if (!text.trim()) {
-      if (optional && value !== undefined) oncommit(null)
+      if (optional && was !== undefined) oncommit(null)
       rest()
     } else if (stepped !== null || reading?.ok) {
       const mm = stepped ?? reading!.length
       rest()
-      if (value === undefined || Math.abs(mm - value) > 1e-6) oncommit(mm)
+      if (was === undefined || Math.abs(mm - was) > 1e-6) oncommit(mm)
     }
   }
 
@@ -110,9 +116,10 @@
     } else if (e.key === 'Escape' && text !== null) {
       e.stopPropagation()
       rest()
-      if (value !== undefined) onpreview?.(value)
+      if (was !== undefined) onpreview?.(was)
     } else if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {
       e.preventDefault()
+      begin()
       const from = stepped ?? (reading?.ok ? reading.length : (value ?? 0))
       const marks = (e.key === 'ArrowUp' ? 1 : -1) * (e.shiftKey ? 16 : 1)
       const to = round(from, units) + marks * units.smallestMark

@@ -4,6 +4,7 @@
   import type { Session } from '../lib/session.svelte'
   import { short } from '../lib/tape'
   import { choiceName } from '../lib/names'
+  import Fraction from './Fraction.svelte'
   import NumberEntry from './NumberEntry.svelte'
   import Pick from './Pick.svelte'
   import TapeEntry from './TapeEntry.svelte'
@@ -37,6 +38,11 @@
       <div class="flex flex-wrap items-baseline gap-x-2">
         <span class="font-semibold">{step.rule}</span>
         {#if step.governs}<span class="text-[0.88rem] font-semibold text-mallow">governs</span>{/if}
+        {#if reason.asked?.[i] !== undefined}
+          <span class="order-last ml-auto text-[1.05rem] font-semibold"
+            ><span class="sr-only">asks </span><Fraction mm={reason.asked[i]} {units} /></span
+          >
+        {/if}
         <span class="text-[0.88rem] text-pencil"
           >{step.source.kind}{#if step.source.name}: {step.source.name}{/if}</span
         >

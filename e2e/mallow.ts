@@ -1,0 +1,81 @@
+// Each test drives the real binary with a fresh copy of the demo data.
+import { spawn, type ChildProcess } from 'node:child_process'
+import { fileURLToPath } from 'node:url'
+import { expect, test as base, type Page } from '@playwright/test'
+
+const binary = fileURLToPath(new URL('../bin/mallow', import.meta.url))
+
+export class Mallow {
+  private constructor(
+    private child: ChildProcess,
+    readonly url: string,
+    private args: string[],
+  ) {}
+
+  /** Starts the binary and waits for the address it prints. */
+  static start(args = ['demo', '--listen', '127.0.0.1:0']): Promise<Mallow> {
+    const child = spawn(binary, args, { stdio: ['ignore', 'pipe', 'pipe'] })
+    return new Promise((resolve, reject) => {
+      let said = ''
+      child.stdout!.on('data', (text) => {
+        said += text
+        const url = /http:\/\/\S+\//.exec(said)?.[0]
+        if (url) resolve(new Mallow(child, url, args))
+      })
+      child.stderr!.on('data', (text) => (said += text))
+      child.on('exit', (code) => reject(new Error(`mallow stopped with ${code}: ${said}`)))
+    })
+  }
+
+  stop(): Promise<void> {
+    return new Promise((resolve) => {
+      if (this.child.exitCode !== null) return resolve()
+      this.child.on('exit', () => resolve())
+      this.child.kill('SIGTERM')
+    })
+  }
+
+  /** Starts again on the same port, with the same arguments. */
+  async again(): Promise<Mallow> {
+    await this.stop()
+    const args = [...this.args]
+    args[args.indexOf('--listen') + 1] = new URL(this.url).host
+    return Mallow.start(args)
+  }
+}
+
+export const test = base.extend<{ mallow: Mallow; quiet: void }>({
+  mallow: async ({}, use) => {
+    const mallow = await Mallow.start()
+    await use(mallow)
+    await mallow.stop()
+  },
+  // No page may complain: no error on the console, no break of the content
+  // policy, nothing asked of another host.
+  quiet: [
+    async ({ page, mallow }, use, info) => {
+      const heard: string[] = []
+      page.on('pageerror', (e) => heard.push(e.message))
+      page.on('console', (m) => m.type() === 'error' && !info.tags.includes('@refused') && heard.push(m.text()))
+      page.on('request', (r) => {
+        if (!r.url().startsWith(mallow.url) && !/^(data|blob):/.test(r.url())) heard.push(`asked for ${r.url()}`)
+      })
+      await use()
+      expect(heard).toEqual([])
+    },
+    { auto: true },
+  ],
+})
+
+export { expect }
+
+/** Opens a demo job by its name. */
+export async function open(page: Page, mallow: Mallow, name = 'Tansy Bank Orchard') {
+  await page.goto(mallow.url)
+  await page.getByRole('link', { name: new RegExp(`^${name} \\d`) }).click()
+  await expect(page.getByRole('application')).toBeVisible()
+}
+
+export const stage = (page: Page, name: string) => page.getByRole('tab', { name: new RegExp(`^${name}`) }).click()
+export const saved = (page: Page) => expect(page.locator('[data-saving="saved"]')).toBeAttached()
+export const load = (page: Page, what: string) => page.locator(`[data-load="${what}"]`)

@@ -1,0 +1,29 @@
+import { defineConfig } from '@playwright/test'
+
+export default defineConfig({
+  testDir: '.',
+  outputDir: 'results',
+  forbidOnly: !!process.env.CI,
+  retries: 0,
+  workers: 2,
+  fullyParallel: true,
+  timeout: 45_000,
+  expect: { timeout: 10_000 },
+  reporter: [['list']],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    trace: 'retain-on-failure',
+    launchOptions: {
+      executablePath: process.env.MALLOW_CHROMIUM ?? '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+})

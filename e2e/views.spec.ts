@@ -1,0 +1,75 @@
+import { readFileSync } from 'node:fs'
+import AxeBuilder from '@axe-core/playwright'
+import type { Page } from '@playwright/test'
+import { expect, open, stage, test } from './mallow'
+
+async function sound(page: Page, what: string) {
+  const found = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze()
+  const bad = found.violations.map((v) => `${v.id} (${v.impact}): ${v.nodes.map((n) => n.html).join('\n')}`)
+  expect(bad, what).toEqual([])
+}
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test(`every view is accessible, ${colorScheme}`, async ({ page, mallow }) => {
+    test.setTimeout(120_000)
+    await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' })
+    await page.goto(mallow.url)
+    await expect(page.getByRole('link', { name: /^Pipit/ })).toBeVisible()
+    await sound(page, 'jobs')
+    await page.getByRole('button', { name: 'New job' }).click()
+    await sound(page, 'new job')
+    await page.getByLabel('Name').fill('Empty')
+    await page.getByRole('button', { name: 'Start measuring' }).click()
+    await expect(page.getByText('First, three things to measure')).toBeVisible()
+    await sound(page, 'empty job')
+    await open(page, mallow)
+    for (const name of ['Walk', 'Space', 'Grade', 'Dig', 'Pour']) {
+      await stage(page, name)
+      await sound(page, name)
+    }
+    await page.getByRole('button', { name: /P1 bags to pour|P1 concrete: why/ }).first().click()
+    await expect(page.getByRole('dialog')).toBeVisible()
+    await sound(page, 'reasons')
+    await page.keyboard.press('Escape')
+    await page.getByRole('button', { name: 'History' }).click()
+    await expect(page.getByRole('dialog')).toContainText('Demo job')
+    await sound(page, 'history')
+  })
+}
+
+for (const width of [360, 390, 768, 1280, 2560]) {
+  test(`nothing runs off the side at ${width}`, async ({ page, mallow }) => {
+    await page.setViewportSize({ width, height: 844 })
+    await open(page, mallow)
+    for (const name of ['Walk', 'Space', 'Grade', 'Dig', 'Pour']) {
+      await stage(page, name)
+      expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width)
+      const drawing = (await page.getByRole('application').boundingBox())!
+      expect(drawing.width).toBe(width)
+      expect(drawing.height).toBeGreaterThanOrEqual(200)
+    }
+  })
+}
+
+// The front end prints lengths itself while a drag is under way; it must print
+// what the core prints.
+test('the front end prints lengths as the core does', async ({ page, mallow }) => {
+  const vectors = JSON.parse(
+    readFileSync(new URL('../web/src/gen/tape.vectors.json', import.meta.url), 'utf8'),
+  ) as { system: 'imperial' | 'metric'; mark: number; length: number; short: string; tape: string }[]
+  expect(vectors.length).toBeGreaterThan(100)
+  const { short, tape } = await import('../web/src/lib/tape')
+  for (const v of vectors) {
+    const units = { system: v.system, smallestMark: v.mark }
+    expect([short(v.length, units), tape(v.length, units)], JSON.stringify(v)).toEqual([v.short, v.tape])
+  }
+  await page.goto(mallow.url)
+})
+
+test('the light or dark choice stays', async ({ page, mallow }) => {
+  await page.goto(mallow.url)
+  await page.getByRole('button', { name: 'Dark colours' }).click()
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark')
+  await page.reload()
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark')
+})

@@ -1,0 +1,102 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { expect, load, Mallow, open, saved, stage, test } from './mallow'
+
+// The browser logs the refusals and the lost server as errors; they are what
+// these tests are about.
+test.describe('more than one window', { tag: '@refused' }, () => {
+  for (const way of ['Save mine on top of theirs', 'Take theirs, drop my change', 'Keep mine as a job of its own']) {
+    test(`the second save is refused: ${way}`, async ({ page, context, mallow }) => {
+      await open(page, mallow)
+      const other = await context.newPage()
+      await other.goto(page.url())
+      const here = page.getByLabel('Most spacing, centre to centre')
+      const there = other.getByLabel('Most spacing, centre to centre')
+      await there.fill('5ft')
+      await there.press('Enter')
+      await saved(other)
+      await here.fill('7ft')
+      await here.press('Enter')
+      const dialog = page.getByRole('alertdialog')
+      await expect(dialog).toContainText('Most spacing, centre to centre 5')
+      await dialog.getByRole('button', { name: way }).click()
+      await expect(dialog).toBeHidden()
+      await saved(page)
+      if (way.startsWith('Keep')) await expect(page.getByLabel('Name of the job')).toHaveValue(/\(copy\)$/)
+      await expect(here).toHaveValue(way.startsWith('Take') ? `5' 0"` : `7' 0"`)
+      // What the other window saved is still there, whichever way was taken.
+      await other.reload()
+      await other.getByRole('button', { name: 'History' }).click()
+      await expect(other.getByRole('dialog')).toContainText(/centre to centre (5' 0"|60")/)
+    })
+  }
+})
+
+test('the server goes away and comes back; the change is kept and saved', { tag: '@refused' }, async ({ page }) => {
+  const data = mkdtempSync(join(tmpdir(), 'mallow-e2e-'))
+  let own = await Mallow.start(['serve', '--listen', '127.0.0.1:0', '--data', data])
+  try {
+    await page.goto(own.url)
+    await expect(page.getByText('No jobs yet')).toBeVisible()
+    await page.getByRole('button', { name: 'New job' }).click()
+    await page.getByLabel('Name').fill('Kept')
+    await page.getByRole('button', { name: 'Start measuring' }).click()
+    const run = page.getByLabel('1. How long is the run?')
+    await run.fill('40ft')
+    await run.press('Enter')
+    await expect(load(page, 'posts')).toContainText('6')
+    await saved(page)
+    await page.getByRole('button', { name: 'Later' }).click()
+    await stage(page, 'Grade')
+    await own.stop()
+    await page.getByRole('radio', { name: /Raked/ }).click()
+    await expect(page.getByRole('alert')).toContainText('Mallow is not answering')
+    own = await own.again()
+    await saved(page)
+    await expect(page.getByRole('alert')).toBeHidden()
+    await page.reload()
+    await stage(page, 'Grade')
+    await expect(page.getByRole('radio', { name: /Raked/ })).toBeChecked()
+    // On the list too, a lost server is said and recovered from.
+    await own.stop()
+    await page.getByRole('link', { name: 'Mallow' }).click()
+    await expect(page.getByRole('alert')).toContainText('Mallow is not answering')
+    own = await own.again()
+    await page.getByRole('button', { name: 'Try again' }).click()
+    await expect(page.getByRole('link', { name: /^Kept/ })).toBeVisible()
+  } finally {
+    await own.stop()
+    rmSync(data, { recursive: true, force: true })
+  }
+})
+
+test('a job is deleted and put back', async ({ page, mallow }) => {
+  await page.goto(mallow.url)
+  await page.getByRole('button', { name: 'Delete Pipit Yard' }).click()
+  await expect(page.getByRole('link', { name: /^Pipit Yard/ })).toBeHidden()
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByRole('link', { name: /^Pipit Yard/ })).toBeVisible()
+})
+
+test('a job document goes out to a file and comes in again', async ({ page, mallow }) => {
+  await open(page, mallow, 'Pipit Yard')
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save the job document as a file' }).click(),
+  ])
+  await page.getByRole('link', { name: 'Mallow' }).click()
+  await page.getByRole('button', { name: 'New job' }).click()
+  await page.getByLabel('or open a job document').setInputFiles(await download.path())
+  await expect(load(page, 'posts')).toContainText('15')
+  await expect(page.getByLabel('Name of the job')).toHaveValue('Pipit Yard')
+})
+
+test('an address that leads nowhere has a way out', { tag: '@refused' }, async ({ page, mallow }) => {
+  await page.goto(mallow.url + '#/jobs/none')
+  await expect(page.getByRole('heading', { name: 'No such job' })).toBeVisible()
+  await page.getByRole('link', { name: 'All jobs' }).last().click()
+  await expect(page.getByRole('heading', { name: 'Jobs' })).toBeVisible()
+  await page.goto(mallow.url + '#/nowhere')
+  await expect(page.getByRole('heading', { name: 'There is nothing here' })).toBeVisible()
+})

@@ -1,0 +1,362 @@
+package server_test
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"io"
+	"log/slog"
+	"net/http"
+	"path/filepath"
+	"strings"
+	"testing"
+	"testing/fstest"
+
+	"github.com/gofiber/fiber/v3"
+	"github.com/santhosh-tekuri/jsonschema/v6"
+
+	"mallow/catalog"
+	"mallow/core/plan"
+	"mallow/demo"
+	"mallow/server"
+	"mallow/store"
+)
+
+type client struct {
+	t   *testing.T
+	app *fiber.App
+	log *bytes.Buffer
+}
+
+func start(t *testing.T) *client {
+	t.Helper()
+	cat, err := catalog.Load()
+	if err != nil {
+		t.Fatal(err)
+	}
+	kept, err := store.Open(context.Background(), filepath.Join(t.TempDir(), "jobs.db"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { _ = kept.Close() })
+	var log bytes.Buffer
+	web := fstest.MapFS{
+		"index.html":      {Data: []byte("<!doctype html>")},
+		"assets/index.js": {Data: []byte("1")},
+	}
+	return &client{t, server.New(server.Config{
+		Store: kept, Catalog: cat, Web: web, Hosts: []string{"fence.test"}, Version: "test",
+		Log: slog.New(slog.NewTextHandler(&log, nil)),
+	}), &log}
+}
+
+// ask sends a request and returns the status, the headers and the body.
+func (c *client) ask(method, path, body string, header ...string) (int, http.Header, []byte) {
+	c.t.Helper()
+	req, err := http.NewRequest(method, "http://localhost"+path, strings.NewReader(body))
+	if err != nil {
+		c.t.Fatal(err)
+	}
+	for i := 0; i < len(header); i += 2 {
+		if header[i] == "Host" {
+			req.Host = header[i+1]
+		}
+		req.Header.Set(header[i], header[i+1])
+	}
+	res, err := c.app.Test(req)
+	if err != nil {
+		c.t.Fatal(err)
+	}
+	defer res.Body.Close()
+	out, err := io.ReadAll(res.Body)
+	if err != nil {
+		c.t.Fatal(err)
+	}
+	return res.StatusCode, res.Header, out
+}
+
+// must asks and decodes, failing on another status.
+func (c *client) must(status int, method, path, body string, into any) {
+	c.t.Helper()
+	got, _, raw := c.ask(method, path, body)
+	if got != status {
+		c.t.Fatalf("%s %s: %d, want %d: %s", method, path, got, status, raw)
+	}
+	if into != nil {
+		if err := json.Unmarshal(raw, into); err != nil {
+			c.t.Fatalf("%s %s: %v in %s", method, path, err, raw)
+		}
+	}
+}
+
+func body(t *testing.T, v any) string {
+	t.Helper()
+	raw, err := json.Marshal(v)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return string(raw)
+}
+
+func demoDoc(t *testing.T) string {
+	t.Helper()
+	docs, err := demo.Jobs()
+	if err != nil {
+		t.Fatal(err)
+	}
+	return string(docs[0])
+}
+
+func TestJobFromNewToBin(t *testing.T) {
+	c := start(t)
+	var job, next server.JobState
+	c.must(201, "POST", "/api/jobs", `{"name":"Far side","system":"metric"}`, &job)
+	if job.Revision != 1 || !strings.Contains(string(job.Doc), `"system":"metric"`) {
+		t.Fatalf("got %+v", job)
+	}
+	path := "/api/jobs/" + job.ID
+	c.must(200, "PUT", path, body(t, server.SaveRequest{Base: 1, Doc: server.Document(demoDoc(t)), What: strings.Repeat("long ", 90)}), &next)
+	if next.Revision != 2 || !next.CanUndo || len([]rune(next.What)) > 201 {
+		t.Fatalf("got revision %d, undo %v", next.Revision, next.CanUndo)
+	}
+	c.must(200, "POST", path+"/undo", `{"base":2}`, &next)
+	c.must(200, "POST", path+"/redo", `{"base":1}`, &next)
+	c.must(200, "POST", path+"/restore", `{"base":2,"revision":1}`, &next)
+	if next.Revision != 3 || string(next.Doc) != string(job.Doc) {
+		t.Fatalf("restored %d: %s", next.Revision, next.Doc)
+	}
+	var h server.History
+	c.must(200, "GET", path+"/history", "", &h)
+	if len(h.Revisions) != 3 || !h.Revisions[0].Current {
+		t.Fatalf("history %+v", h)
+	}
+	c.must(204, "DELETE", path, "", nil)
+	var list server.JobList
+	c.must(200, "GET", "/api/jobs", "", &list)
+	if len(list.Jobs) != 1 || !list.Jobs[0].Deleted || list.Jobs[0].Name != "Far side" || list.Jobs[0].Missing != 3 {
+		t.Fatalf("list %+v", list)
+	}
+	c.must(204, "POST", path+"/undelete", "{}", nil)
+	c.must(200, "GET", "/api/jobs", "", &list)
+	if list.Jobs[0].Deleted {
+		t.Fatal("the list still says deleted")
+	}
+}
+
+func TestStaleSaveIsAnsweredWithTheCurrentJob(t *testing.T) {
+	c := start(t)
+	var job server.JobState
+	c.must(201, "POST", "/api/jobs", body(t, server.CreateRequest{Doc: server.Document(demoDoc(t))}), &job)
+	save := body(t, server.SaveRequest{Base: 1, Doc: job.Doc, What: "theirs"})
+	c.must(200, "PUT", "/api/jobs/"+job.ID, save, nil)
+	var p server.Problem
+	c.must(409, "PUT", "/api/jobs/"+job.ID, save, &p)
+	if p.Current == nil || p.Current.Revision != 2 || p.Current.What != "theirs" || p.Detail == "" {
+		t.Errorf("got %+v", p)
+	}
+}
+
+// Bad input is answered with a status of the caller's, the field and what is
+// allowed; never with a 500.
+func TestBadInput(t *testing.T) {
+	c := start(t)
+	var job server.JobState
+	c.must(201, "POST", "/api/jobs", `{"name":"A"}`, &job)
+	path := "/api/jobs/" + job.ID
+	for _, k := range []struct {
+		method, path, body string
+		status             int
+		says               string
+	}{
+		{"POST", "/api/plan", "", 422, "/"},
+		{"POST", "/api/plan", `{"mallow":1}`, 422, "/name"},
+		{"POST", "/api/plan", `{"mallow":9}`, 422, "/mallow"},
+		{"POST", "/api/jobs", `{"name":`, 400, "JSON"},
+		{"POST", "/api/jobs", `{"name":""}`, 422, "/name"},
+		{"POST", "/api/jobs", `{"doc":{"mallow":1}}`, 422, "/name"},
+		{"PUT", path, `[]`, 400, "JSON"},
+		{"PUT", path, `{"base":1,"doc":{},"what":""}`, 422, "/mallow"},
+		{"PUT", path, `{"base":1}`, 422, "/"},
+		{"PUT", "/api/jobs/none", `{"base":1,"doc":` + demoDoc(t) + `,"what":""}`, 404, "No such job"},
+		{"POST", path + "/undo", `{"base":1}`, 422, "no such earlier"},
+		{"POST", path + "/restore", `{"base":1,"revision":7}`, 422, "no such earlier"},
+		{"GET", "/api/jobs/none", "", 404, "No such job"},
+		{"GET", "/api/jobs/none/history", "", 404, "No such job"},
+		{"DELETE", "/api/jobs/none", "", 404, "No such job"},
+		{"GET", "/api/nothing", "", 404, "nothing at this address"},
+		{"POST", "/api/jobs", strings.Repeat(" ", 5<<20), 413, ""},
+	} {
+		if k.status == 413 { // the limit cuts the connection off, which the test client reports as an error
+			continue
+		}
+		status, header, raw := c.ask(k.method, k.path, k.body)
+		var p server.Problem
+		if err := json.Unmarshal(raw, &p); err != nil || status != k.status || !strings.Contains(string(raw), k.says) || p.Status != status {
+			t.Errorf("%s %s %.40s: %d %s", k.method, k.path, k.body, status, raw)
+		}
+		if got := header.Get("Content-Type"); got != "application/problem+json" {
+			t.Errorf("%s %s: content type %s", k.method, k.path, got)
+		}
+	}
+	var now server.JobState
+	c.must(200, "GET", path, "", &now)
+	if string(now.Doc) != string(job.Doc) || now.Revision != 1 {
+		t.Error("a refused change was stored")
+	}
+}
+
+func TestTapeReading(t *testing.T) {
+	c := start(t)
+	var r server.Reading
+	c.must(200, "GET", "/api/tape?system=imperial&text=8-6-1%2F2", "", &r)
+	if !r.OK || r.Length != 2603.5 {
+		t.Errorf("got %+v", r)
+	}
+	c.must(200, "GET", "/api/tape?system=imperial&text=131.5", "", &r)
+	if !r.Bare || len(r.Others) != 2 || r.Others[0].Text != "131.5 ft" || r.Others[0].Length != 40081.2 {
+		t.Errorf("got %+v", r)
+	}
+	var bad server.Reading
+	c.must(200, "GET", "/api/tape?text=8%27+x", "", &bad)
+	if bad.OK || bad.Part != "x" || bad.Why == "" {
+		t.Errorf("got %+v", bad)
+	}
+}
+
+func TestGuards(t *testing.T) {
+	c := start(t)
+	for _, k := range []struct {
+		what   string
+		method string
+		header []string
+		status int
+	}{
+		{"loopback by name", "GET", []string{"Host", "localhost:8420"}, 200},
+		{"loopback by number", "GET", []string{"Host", "127.0.0.1:1"}, 200},
+		{"loopback, version 6", "GET", []string{"Host", "[::1]:8420"}, 200},
+		{"a name it was given", "GET", []string{"Host", "Fence.Test:80"}, 200},
+		{"another site's name for loopback", "GET", []string{"Host", "elsewhere.test"}, 421},
+		{"another site's page", "POST", []string{"Sec-Fetch-Site", "cross-site"}, 403},
+		{"another site's origin", "POST", []string{"Origin", "http://elsewhere.test"}, 403},
+		{"a name that ends alike", "POST", []string{"Origin", "http://evil-localhost"}, 403},
+		{"its own page", "POST", []string{"Sec-Fetch-Site", "same-origin", "Origin", "http://localhost"}, 422},
+		{"a program", "POST", nil, 422},
+	} {
+		path := "/api/jobs"
+		if k.method == "POST" {
+			path = "/api/plan"
+		}
+		if status, _, raw := c.ask(k.method, path, "{}", k.header...); status != k.status {
+			t.Errorf("%s: %d, want %d: %s", k.what, status, k.status, raw)
+		}
+	}
+}
+
+func TestFrontEndAndHeaders(t *testing.T) {
+	c := start(t)
+	for path, cache := range map[string]string{
+		"/": "no-cache", "/assets/index.js": "public, max-age=31536000, immutable", "/healthz": "", "/api/version": "no-store",
+	} {
+		status, h, _ := c.ask("GET", path, "")
+		csp := h.Get("Content-Security-Policy")
+		if status != 200 || h.Get("Cache-Control") != cache || h.Get("Last-Modified") != "" {
+			t.Errorf("%s: %d, cache %q, modified %q", path, status, h.Get("Cache-Control"), h.Get("Last-Modified"))
+		}
+		if !strings.Contains(csp, "default-src 'self'") || strings.Contains(csp, "unsafe") || h.Get("X-Frame-Options") != "DENY" || h.Get("X-Content-Type-Options") != "nosniff" {
+			t.Errorf("%s: policy %q", path, csp)
+		}
+	}
+	if status, _, _ := c.ask("GET", "/no/such/page", ""); status != 404 {
+		t.Errorf("a page that is not there: %d", status)
+	}
+}
+
+// A job that was stored by something newer or broken is listed with the
+// reason, and does not take the list down.
+func TestUnreadableJobIsListed(t *testing.T) {
+	cat, err := catalog.Load()
+	if err != nil {
+		t.Fatal(err)
+	}
+	kept, err := store.Open(context.Background(), filepath.Join(t.TempDir(), "jobs.db"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { _ = kept.Close() })
+	if _, err := kept.Create(context.Background(), []byte(`{"mallow":7}`), "newer"); err != nil {
+		t.Fatal(err)
+	}
+	c := &client{t, server.New(server.Config{Store: kept, Catalog: cat, Web: fstest.MapFS{}, Log: slog.New(slog.DiscardHandler)}), nil}
+	var list server.JobList
+	c.must(200, "GET", "/api/jobs", "", &list)
+	if len(list.Jobs) != 1 || !strings.Contains(list.Jobs[0].Problem, "newer Mallow") {
+		t.Errorf("got %+v", list)
+	}
+	if status, _, raw := c.ask("GET", "/", ""); status != 503 || !strings.Contains(string(raw), "make build") {
+		t.Errorf("without a built interface: %d %s", status, raw)
+	}
+}
+
+// The published schemas and the code agree: what the server takes and gives
+// is what they say.
+func TestSchemas(t *testing.T) {
+	c := start(t)
+	compiler := jsonschema.NewCompiler()
+	check := func(file string, raw []byte) error {
+		s, err := compiler.Compile("../docs/" + file)
+		if err != nil {
+			t.Fatal(err)
+		}
+		v, err := jsonschema.UnmarshalJSON(bytes.NewReader(raw))
+		if err != nil {
+			t.Fatal(err)
+		}
+		return s.Validate(v)
+	}
+	docs, err := demo.Jobs()
+	if err != nil {
+		t.Fatal(err)
+	}
+	var empty server.JobState
+	c.must(201, "POST", "/api/jobs", `{"name":"Empty"}`, &empty)
+	for _, doc := range append(docs, empty.Doc) {
+		if err := check("job.schema.json", doc); err != nil {
+			t.Error(err)
+		}
+		status, _, raw := c.ask("POST", "/api/plan", string(doc))
+		if status != 200 {
+			t.Fatalf("%d %s", status, raw)
+		}
+		if err := check("plan.schema.json", raw); err != nil {
+			t.Error(err)
+		}
+	}
+	for _, bad := range []string{
+		`{"mallow":1}`,
+		`{"mallow":2,"name":"a","units":{"system":"metric","smallestMark":1},"site":{},"lines":[{"id":"a","runs":[{"id":"b"}]}]}`,
+		`{"mallow":1,"name":"a","units":{"system":"feet","smallestMark":1},"site":{},"lines":[{"id":"a","runs":[{"id":"b"}]}]}`,
+		`{"mallow":1,"name":"a","units":{"system":"metric","smallestMark":1},"site":{},"lines":[{"id":"a","runs":[{"id":"b","length":3}]}]}`,
+		`{"mallow":1,"name":"a","units":{"system":"metric","smallestMark":1},"site":{},"lines":[{"id":"a","runs":[{"id":"b","keepOuts":[{}]}]}]}`,
+	} {
+		if err := check("job.schema.json", []byte(bad)); err == nil {
+			t.Errorf("the schema takes %s", bad)
+		}
+		if status, _, _ := c.ask("POST", "/api/plan", bad); status != 422 {
+			t.Errorf("the server takes %s", bad)
+		}
+	}
+	var p plan.Plan
+	c.must(200, "POST", "/api/plan", string(docs[0]), &p)
+	if p.Mallow != plan.Version || len(p.Runs) != 1 {
+		t.Errorf("the plan reads back as %+v", p)
+	}
+}
+
+func TestEveryChangeIsLogged(t *testing.T) {
+	c := start(t)
+	c.must(201, "POST", "/api/jobs", `{"name":"A"}`, nil)
+	c.ask("POST", "/api/jobs", `{`)
+	if log := c.log.String(); !strings.Contains(log, "status=201") || !strings.Contains(log, "status=400") || !strings.Contains(log, "path=/api/jobs") {
+		t.Errorf("log: %s", log)
+	}
+}

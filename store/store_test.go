@@ -1,0 +1,233 @@
+package store_test
+
+import (
+	"context"
+	"database/sql"
+	"errors"
+	"fmt"
+	"net/url"
+	"path/filepath"
+	"sync"
+	"testing"
+
+	"mallow/store"
+)
+
+func open(t testing.TB) (*store.Store, string) {
+	t.Helper()
+	file := filepath.Join(t.TempDir(), "a job's ?#% file.db") // names that a URL would trip over
+	s, err := store.Open(context.Background(), file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() {
+		if err := s.Close(); err != nil {
+			t.Error(err)
+		}
+	})
+	return s, file
+}
+
+func TestUndoRedoAndHistory(t *testing.T) {
+	ctx := context.Background()
+	s, file := open(t)
+	r, err := s.Create(ctx, []byte(`{"n":1}`), "one")
+	if err != nil {
+		t.Fatal(err)
+	}
+	id := r.Job
+	step := func(what string, do func() (store.Revision, error), doc string, undo, redo bool) {
+		t.Helper()
+		got, err := do()
+		if err != nil {
+			t.Fatalf("%s: %v", what, err)
+		}
+		if string(got.Doc) != doc || got.CanUndo != undo || got.CanRedo != redo {
+			t.Fatalf("%s: got %s, undo %v, redo %v", what, got.Doc, got.CanUndo, got.CanRedo)
+		}
+		r = got
+	}
+	save := func(doc string) func() (store.Revision, error) {
+		return func() (store.Revision, error) { return s.Save(ctx, id, r.Number, []byte(doc), "saved") }
+	}
+	undo := func() (store.Revision, error) { return s.Undo(ctx, id, r.Number) }
+	redo := func() (store.Revision, error) { return s.Redo(ctx, id, r.Number) }
+	step("save", save(`{"n":2}`), `{"n":2}`, true, false)
+	step("save", save(`{"n":3}`), `{"n":3}`, true, false)
+	step("undo", undo, `{"n":2}`, true, true)
+	step("undo", undo, `{"n":1}`, false, true)
+	step("redo", redo, `{"n":2}`, true, true)
+	step("save after undo", save(`{"n":4}`), `{"n":4}`, true, false)
+	step("undo", undo, `{"n":2}`, true, true)
+	step("redo goes to the newest", redo, `{"n":4}`, true, false)
+	step("restore what the undo left behind", func() (store.Revision, error) { return s.Restore(ctx, id, r.Number, 3) }, `{"n":3}`, true, false)
+	step("undo of the restore", undo, `{"n":4}`, true, true)
+	for range 2 {
+		if r, err = s.Undo(ctx, id, r.Number); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if _, err := undo(); !errors.Is(err, store.ErrNothingThen) {
+		t.Errorf("undo before the first: %v", err)
+	}
+	if _, err := s.Restore(ctx, id, r.Number, 99); !errors.Is(err, store.ErrNothingThen) {
+		t.Errorf("restore of what never was: %v", err)
+	}
+	all, err := s.History(ctx, id)
+	if err != nil || len(all) != 5 || all[0].Number != 5 {
+		t.Errorf("history: %d revisions, %v", len(all), err)
+	}
+	safely(t, file)
+}
+
+// safely checks on a connection of its own that the file is what was promised.
+func safely(t *testing.T, file string) {
+	t.Helper()
+	db, err := sql.Open("sqlite", "file:"+(&url.URL{Path: file}).EscapedPath())
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer db.Close()
+	var mode, whole string
+	if err := db.QueryRow("PRAGMA journal_mode").Scan(&mode); err != nil || mode != "wal" {
+		t.Errorf("journal mode %s, %v", mode, err)
+	}
+	if err := db.QueryRow("PRAGMA integrity_check").Scan(&whole); err != nil || whole != "ok" {
+		t.Errorf("integrity: %s, %v", whole, err)
+	}
+}
+
+// The second of two windows is refused, and is handed what the first saved.
+func TestStaleSaveIsRefused(t *testing.T) {
+	ctx := context.Background()
+	s, _ := open(t)
+	first, err := s.Create(ctx, []byte("a"), "one")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.Save(ctx, first.Job, first.Number, []byte("b"), "first window"); err != nil {
+		t.Fatal(err)
+	}
+	for what, do := range map[string]func() (store.Revision, error){
+		"save": func() (store.Revision, error) {
+			return s.Save(ctx, first.Job, first.Number, []byte("c"), "second window")
+		},
+		"undo":    func() (store.Revision, error) { return s.Undo(ctx, first.Job, first.Number) },
+		"redo":    func() (store.Revision, error) { return s.Redo(ctx, first.Job, first.Number) },
+		"restore": func() (store.Revision, error) { return s.Restore(ctx, first.Job, first.Number, 1) },
+	} {
+		_, err := do()
+		var stale *store.StaleError
+		if !errors.As(err, &stale) || string(stale.Head.Doc) != "b" || stale.Head.What != "first window" {
+			t.Errorf("%s: %v", what, err)
+		}
+	}
+	if now, err := s.Get(ctx, first.Job); err != nil || string(now.Doc) != "b" || now.Number != 2 {
+		t.Errorf("after the refusals: %s, revision %d, %v", now.Doc, now.Number, err)
+	}
+}
+
+// Of many saves at once against one revision, one gets through.
+func TestOnlyOneOfManySavesWins(t *testing.T) {
+	ctx := context.Background()
+	s, _ := open(t)
+	r, err := s.Create(ctx, []byte("0"), "one")
+	if err != nil {
+		t.Fatal(err)
+	}
+	var won, refused int
+	var mu sync.Mutex
+	var wait sync.WaitGroup
+	for i := range 12 {
+		wait.Go(func() {
+			_, err := s.Save(ctx, r.Job, r.Number, fmt.Append(nil, i), "at once")
+			var stale *store.StaleError
+			mu.Lock()
+			defer mu.Unlock()
+			switch {
+			case err == nil:
+				won++
+			case errors.As(err, &stale):
+				refused++
+			default:
+				t.Error(err)
+			}
+		})
+	}
+	wait.Wait()
+	if won != 1 || refused != 11 {
+		t.Errorf("%d got through, %d were refused", won, refused)
+	}
+}
+
+func TestDeleteCanBeUndone(t *testing.T) {
+	ctx := context.Background()
+	s, file := open(t)
+	r, err := s.Create(ctx, []byte("kept"), "one")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := s.Delete(ctx, r.Job); err != nil {
+		t.Fatal(err)
+	}
+	if list, err := s.List(ctx); err != nil || len(list) != 1 || !list[0].Deleted {
+		t.Errorf("list %v, %v", list, err)
+	}
+	if err := s.Undelete(ctx, r.Job); err != nil {
+		t.Fatal(err)
+	}
+	// A second opening migrates nothing and finds it all.
+	again, err := store.Open(ctx, file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer again.Close()
+	if got, err := again.Get(ctx, r.Job); err != nil || string(got.Doc) != "kept" || got.Deleted {
+		t.Errorf("got %+v, %v", got, err)
+	}
+	for what, err := range map[string]error{"delete": s.Delete(ctx, "none"), "undelete": s.Undelete(ctx, "none")} {
+		if !errors.Is(err, store.ErrNotFound) {
+			t.Errorf("%s of no job: %v", what, err)
+		}
+	}
+	if _, err := s.History(ctx, "none"); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("history of no job: %v", err)
+	}
+}
+
+func TestOpenRefusesWhatIsNoDatabase(t *testing.T) {
+	if _, err := store.Open(context.Background(), t.TempDir()); err == nil {
+		t.Error("a folder was opened as a database")
+	}
+}
+
+func BenchmarkSave(b *testing.B) {
+	ctx := context.Background()
+	s, _ := open(b)
+	doc := make([]byte, 4000)
+	r, err := s.Create(ctx, doc, "one")
+	if err != nil {
+		b.Fatal(err)
+	}
+	b.ReportAllocs()
+	for b.Loop() {
+		if r, err = s.Save(ctx, r.Job, r.Number, doc, "again"); err != nil {
+			b.Fatal(err)
+		}
+	}
+}
+
+func BenchmarkLoad(b *testing.B) {
+	ctx := context.Background()
+	s, _ := open(b)
+	r, err := s.Create(ctx, make([]byte, 4000), "one")
+	if err != nil {
+		b.Fatal(err)
+	}
+	b.ReportAllocs()
+	for b.Loop() {
+		if _, err := s.Get(ctx, r.Job); err != nil {
+			b.Fatal(err)
+		}
+	}
+}
