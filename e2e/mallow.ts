@@ -53,12 +53,12 @@ export const test = base.extend<{ mallow: Mallow; quiet: void }>({
   // No page may complain: no error on the console, no break of the content
   // policy, nothing asked of another host.
   quiet: [
-    async ({ page, mallow }, use, info) => {
+    async ({ page }, use, info) => {
       const heard: string[] = []
       page.on('pageerror', (e) => heard.push(e.message))
       page.on('console', (m) => m.type() === 'error' && !info.tags.includes('@refused') && heard.push(m.text()))
       page.on('request', (r) => {
-        if (!r.url().startsWith(mallow.url) && !/^(data|blob):/.test(r.url())) heard.push(`asked for ${r.url()}`)
+        if (!/^(http:\/\/127\.0\.0\.1:|data:|blob:)/.test(r.url())) heard.push(`asked for ${r.url()}`)
       })
       await use()
       expect(heard).toEqual([])

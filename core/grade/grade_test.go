@@ -12,8 +12,6 @@ import (
 	"mallow/core/survey"
 )
 
-func ptr(l length.Length) *length.Length { return &l }
-
 func run(look job.Look, give job.Give, total length.Length, ground ...job.GroundPoint) job.Run {
 	return job.Run{
 		Length: &total, Ground: ground, Post: job.Post{Width: 100}, Spacing: job.Spacing{Most: 2000},

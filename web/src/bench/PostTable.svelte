@@ -24,7 +24,7 @@
   }
 </script>
 
-<div class="mt-4 overflow-x-auto border border-line bg-sheet">
+<div class="relative mt-4 overflow-x-auto border border-line bg-sheet">
   <table class="sheet-table w-full">
     <caption class="px-2 pt-2 text-left font-bold">{caption}</caption>
     <thead>

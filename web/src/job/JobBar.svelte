@@ -102,6 +102,7 @@
       class="z-40 grid w-80 max-w-[calc(100vw-1rem)] gap-4 border border-ink bg-sheet p-4 text-ink shadow-lg"
       sideOffset={6}
       collisionPadding={8}
+      role="dialog"
       aria-label="Tape and units"
     >
       <Choice

@@ -83,9 +83,7 @@
           {#if j.problem}
             <span class="text-stop">Cannot be read: {j.problem}</span>
           {:else if j.posts}
-            <span
-              ><Fraction mm={j.outline.length} units={j.units} long /> · {counts(j)}</span
-            >
+            <span><Fraction mm={j.outline.length} units={j.units} long /> · {counts(j)}</span>
           {:else}
             <span class="text-pencil">nothing measured yet</span>
           {/if}

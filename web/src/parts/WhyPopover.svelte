@@ -18,6 +18,7 @@
       sideOffset={6}
       collisionPadding={8}
       class="z-40 max-h-[min(34rem,var(--bits-popover-content-available-height,85dvh))] w-[min(31rem,calc(100vw-1rem))] overflow-auto border border-ink bg-sheet text-ink shadow-lg focus:outline-none"
+      role="dialog"
       aria-label="Why: {asking.of}"
       onCloseAutoFocus={(e) => {
         e.preventDefault()

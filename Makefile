@@ -1,0 +1,81 @@
+# make demo   start Mallow with the demo jobs
+# make test   everything that CI checks
+# make bench  the figures
+.PHONY: demo serve build test go-test web-check e2e generate generate-check fmt bench screenshots fuzz chromium clean
+
+VERSION := $(shell git describe --tags --always --dirty 2>/dev/null || echo development)
+CHROMIUM ?= /usr/bin/chromium
+export PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD = 1
+export MALLOW_CHROMIUM = $(CHROMIUM)
+
+demo: build
+	./bin/mallow demo
+
+serve: build
+	./bin/mallow serve
+
+build: bin/mallow
+
+GO_FILES := $(shell find . -name '*.go' -not -path './web/node_modules/*' -not -path './e2e/node_modules/*') go.mod go.sum
+DATA := $(wildcard catalog/data/*.json demo/jobs/*.json store/migrations/*.sql)
+WEB := $(shell find web/src web/public -type f) web/index.html web/vite.config.js web/package-lock.json
+
+bin/mallow: $(GO_FILES) $(DATA) web/dist/app/index.html
+	go build -trimpath -ldflags "-s -w -X main.version=$(VERSION)" -o $@ ./cmd/mallow
+
+web/dist/app/index.html: web/node_modules $(WEB)
+	cd web && npm run build
+	@touch $@
+
+web/node_modules: web/package-lock.json
+	cd web && npm ci --no-audit --no-fund
+	@touch $@
+
+e2e/node_modules: e2e/package-lock.json
+	cd e2e && npm ci --no-audit --no-fund
+	@touch $@
+
+# What is derived from the Go types.
+generate: web/node_modules
+	go run ./cmd/generate
+	cd web && node scripts/types.mjs
+
+generate-check: web/node_modules
+	go run ./cmd/generate -check
+	cd web && node scripts/types.mjs --check
+
+fmt:
+	gofmt -w $$(git ls-files '*.go')
+	cd web && npm run format
+
+test: go-test web-check e2e
+	@echo "All checks passed."
+
+go-test:
+	@test -z "$$(gofmt -l $$(git ls-files '*.go'))" || { echo "run make fmt on:"; gofmt -l $$(git ls-files '*.go'); exit 1; }
+	go vet ./...
+	go tool staticcheck ./...
+	go test -race ./...
+
+web-check: generate-check
+	cd web && npm run check && npm run lint
+
+e2e: bin/mallow e2e/node_modules chromium
+	cd e2e && npx playwright test
+
+# The tests drive Debian's Chromium; without root it cannot be installed here.
+chromium:
+	@test -x "$(CHROMIUM)" || sh scripts/chromium.sh "$(CHROMIUM)"
+
+screenshots: bin/mallow e2e/node_modules chromium
+	cd e2e && node screenshots.mjs
+
+bench: bin/mallow
+	sh scripts/bench.sh
+
+fuzz:
+	go test -fuzz FuzzParse -fuzztime 30s -fuzzminimizetime 10x ./core/length
+	go test -fuzz FuzzDecode -fuzztime 30s -fuzzminimizetime 10x ./core/job
+
+clean:
+	rm -rf bin web/dist/app web/node_modules e2e/node_modules e2e/results

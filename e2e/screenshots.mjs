@@ -1,0 +1,70 @@
+// Writes docs/screenshots from the demo data: one picture of each main view.
+import { spawn } from 'node:child_process'
+import { fileURLToPath } from 'node:url'
+import { chromium } from '@playwright/test'
+
+const path = (p) => fileURLToPath(new URL(p, import.meta.url))
+const server = spawn(path('../bin/mallow'), ['demo', '--listen', '127.0.0.1:0'], { stdio: ['ignore', 'pipe', 'inherit'] })
+const url = await new Promise((resolve) => {
+  let said = ''
+  server.stdout.on('data', (text) => {
+    said += text
+    const found = /http:\/\/\S+\//.exec(said)
+    if (found) resolve(found[0])
+  })
+})
+const browser = await chromium.launch({
+  executablePath: process.env.MALLOW_CHROMIUM ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+})
+
+async function shot(name, { width = 1280, height = 800, dark = false } = {}, steps = async () => {}) {
+  const page = await browser.newPage({ viewport: { width, height }, colorScheme: dark ? 'dark' : 'light', reducedMotion: 'reduce' })
+  await page.goto(url)
+  await page.getByRole('heading', { name: 'Jobs' }).waitFor()
+  await page.getByRole('link', { name: /^Pipit/ }).waitFor()
+  await steps(page)
+  await page.waitForTimeout(500)
+  await page.screenshot({ path: path(`../docs/screenshots/${name}.png`) })
+  await page.close()
+}
+
+const open = async (page, stage, job = /^Tansy Bank Orchard \d/) => {
+  await page.getByRole('link', { name: job }).click()
+  await page.getByRole('application').waitFor()
+  await page.getByRole('tab', { name: new RegExp(`^${stage}`) }).click()
+}
+const pick = async (page, n) => {
+  for (let i = 1; i < n; i++) await page.getByRole('button', { name: 'Next post' }).click()
+}
+
+await shot('jobs')
+await shot('walk', {}, (page) => open(page, 'Walk', /compost bays/))
+await shot('space', {}, (page) => open(page, 'Space'))
+await shot('grade', {}, (page) => open(page, 'Grade'))
+await shot('dig', {}, async (page) => {
+  await open(page, 'Dig')
+  await pick(page, 8)
+})
+await shot('pour', {}, async (page) => {
+  await open(page, 'Pour')
+  await pick(page, 4)
+})
+await shot('reasons', {}, async (page) => {
+  await open(page, 'Dig')
+  await page.getByRole('button', { name: /P1 dig: why/ }).click()
+})
+await shot('grade-dark', { dark: true }, (page) => open(page, 'Grade'))
+await shot('phone', { width: 390, height: 844 }, (page) => open(page, 'Space', /^Pipit/))
+await shot('phone-dark', { width: 390, height: 844, dark: true }, (page) => open(page, 'Dig', /^Pipit/))
+// Last, for it adds a job.
+await shot('new-job', {}, async (page) => {
+  await page.getByRole('button', { name: 'New job' }).click()
+  await page.getByLabel('Name').fill('Back field')
+  await page.keyboard.press('Enter')
+  await page.getByText('First, three things').waitFor()
+  await page.keyboard.type('131.5')
+})
+
+await browser.close()
+server.kill('SIGTERM')
