@@ -39,7 +39,7 @@ export class View {
   /** Pixels per millimetre along the run. */
   readonly scale = $derived(this.fit * this.zoom)
   /** Pixels kept free above the fence: for dimensions, and on a phone for the controls. */
-  readonly above = $derived(this.width < NARROW ? 74 : 40)
+  readonly above = $derived(this.width < NARROW ? 94 : 40)
   readonly room = $derived(Math.max(60, this.height - TAPE_HEIGHT - this.above - BELOW))
   /** Pixels per millimetre of height. */
   readonly rise = $derived(this.trueScale ? this.scale : this.room / (this.span.high - this.span.low))

@@ -39,14 +39,14 @@
         <span class="font-semibold">{step.rule}</span>
         {#if step.governs}<span class="text-[0.88rem] font-semibold text-mallow">governs</span>{/if}
         {#if reason.asked?.[i] !== undefined}
-          <span class="order-last ml-auto text-[1.05rem] font-semibold"
+          <span class="ml-auto text-[1.05rem] font-semibold"
             ><span class="sr-only">asks </span><Fraction mm={reason.asked[i]} {units} /></span
           >
         {/if}
-        <span class="text-[0.88rem] text-pencil"
-          >{step.source.kind}{#if step.source.name}: {step.source.name}{/if}</span
-        >
       </div>
+      <p class="text-[0.88rem] leading-snug text-pencil">
+        {step.source.kind}{#if step.source.name}: {step.source.name}{/if}
+      </p>
       <p class="leading-snug"><Words says={step.says} {units} /></p>
       {#each step.settings ?? [] as s (s.path)}
         <div class="mt-2 grid grid-cols-[1fr_9rem] items-start gap-x-3">
