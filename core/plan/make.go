@@ -30,6 +30,7 @@ func Make(j job.Job, cat materials.Catalog) Plan {
 	}
 	// One run so far, so that its totals are the job's.
 	p.Totals = p.Runs[0].Totals
+	p.Rules = book.Fold()
 	p.Reasons = book.Whys()
 	return p
 }

@@ -26,6 +26,7 @@ type Plan struct {
 	Totals   Totals            `json:"totals" jsonschema:"required" jsonschema_description:"Totals of the job. Bags are rounded up once for the job."`
 	Findings []finding.Finding `json:"findings" jsonschema:"required"`
 	Cautions []Caution         `json:"cautions" jsonschema:"required"`
+	Rules    []reason.Step     `json:"rules" jsonschema:"required" jsonschema_description:"The rules that the reasons name, each once."`
 	Reasons  []reason.Why      `json:"reasons" jsonschema:"required" jsonschema_description:"Explanations; the figures' why fields are places in this list."`
 }
 

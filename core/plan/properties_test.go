@@ -105,8 +105,13 @@ func refsHold(t *testing.T, p plan.Plan) {
 		figure(b.Why.Spacing, "Spacing", "Gate posts")
 	}
 	for _, w := range p.Reasons {
-		if w.Sentence.Print(p.Units) == "" || len(w.Steps) == 0 {
+		if w.Sentence.Print(p.Units) == "" || len(w.Steps) == 0 || len(w.Rules) != len(w.Steps) {
 			t.Fatalf("%s is not explained", w.Figure)
+		}
+		for i, rule := range w.Rules {
+			if got, want := p.Rules[rule], w.Steps[i]; got.Rule != want.Rule || got.Governs != want.Governs || len(got.Settings) != len(want.Settings) {
+				t.Fatalf("%s: rule %d is %v, want %v", w.Figure, i, p.Rules[rule], w.Steps[i])
+			}
 		}
 	}
 }

@@ -58,7 +58,10 @@ type Step struct {
 type Why struct {
 	Figure   string `json:"figure" jsonschema:"required"`
 	Sentence Text   `json:"sentence" jsonschema:"required" jsonschema_description:"The explanation in one sentence."`
-	Steps    []Step `json:"steps" jsonschema:"required"`
+	// Steps are the rules. Posts share them, so a document writes each once,
+	// in a list of its own, and Rules are the places in it (see Fold).
+	Steps []Step `json:"-"`
+	Rules []int  `json:"rules" jsonschema:"required" jsonschema_description:"The rules that spoke: places in the plan's list of rules."`
 	// Asked stands apart from the steps, which posts share: it differs from
 	// post to post.
 	Asked   []length.Length `json:"asked,omitempty" jsonschema_description:"What the first steps asked for, in their order, where rules compete."`
@@ -83,6 +86,29 @@ func (b *Book) Whys() []Why { return b.whys }
 type Index[K comparable] struct {
 	book *Book
 	seen map[K]Ref
+}
+
+// Fold lists every step of the book once, and points the explanations at it.
+func (b *Book) Fold() []Step {
+	all := []Step{}
+	seen := map[*Step][]int{} // by a shared list's first step
+	for i := range b.whys {
+		w := &b.whys[i]
+		if len(w.Steps) == 0 {
+			w.Rules = []int{}
+			continue
+		}
+		rules, ok := seen[&w.Steps[0]]
+		if !ok {
+			for range w.Steps {
+				rules = append(rules, len(all)+len(rules))
+			}
+			all = append(all, w.Steps...)
+			seen[&w.Steps[0]] = rules
+		}
+		w.Rules = rules
+	}
+	return all
 }
 
 // NewIndex returns an empty index into the book.

@@ -27,7 +27,7 @@
   {units}
   value={session.value<number>(path)}
   error={error ? `Given ${error.given}; allowed is ${error.allowed}.` : ''}
-  onpreview={(mm) => session.preview([{ path, value: mm }])}
+  onpreview={(mm) => session.preview([{ path, value: mm }], true)}
   oncommit={(mm) =>
     session.commit(
       [{ path, value: mm }],

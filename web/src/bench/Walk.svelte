@@ -80,7 +80,7 @@
           hideLabel
           {units}
           value={p.height}
-          onpreview={(mm) => session.preview([{ path: session.at(`/ground/${i}/height`), value: mm }])}
+          onpreview={(mm) => session.preview([{ path: session.at(`/ground/${i}/height`), value: mm }], true)}
           oncommit={(mm) =>
             session.commit(
               [{ path: session.at(`/ground/${i}/height`), value: mm }],

@@ -2,11 +2,11 @@
 
 export type Text = Part[]
 /**
- * The explanation in one sentence.
+ * The rule with its inputs and its value.
  */
 export type Text1 = Part[]
 /**
- * The rule with its inputs and its value.
+ * The explanation in one sentence.
  */
 export type Text2 = Part[]
 
@@ -282,6 +282,10 @@ export interface Plan {
   totals: Totals1
   findings: Finding[]
   cautions: Caution[]
+  /**
+   * The rules that the reasons name, each once.
+   */
+  rules: Step[]
   /**
    * Explanations; the figures' why fields are places in this list.
    */
@@ -607,22 +611,12 @@ export interface Caution {
   stage: 'walk' | 'space' | 'grade' | 'dig' | 'pour'
   says: Text
 }
-export interface Why {
-  figure: string
-  sentence: Text1
-  steps: Step[]
-  /**
-   * What the first steps asked for, in their order, where rules compete.
-   */
-  asked?: number[]
-  caution?: string
-}
 export interface Step {
   /**
    * Name of the rule.
    */
   rule: string
-  says: Text2
+  says: Text1
   governs: boolean
   source: Source
   settings?: RuleSetting[]
@@ -651,6 +645,19 @@ export interface RuleSetting {
    */
   changed: boolean
   choices?: string[]
+}
+export interface Why {
+  figure: string
+  sentence: Text2
+  /**
+   * The rules that spoke: places in the plan's list of rules.
+   */
+  rules: number[]
+  /**
+   * What the first steps asked for, in their order, where rules compete.
+   */
+  asked?: number[]
+  caution?: string
 }
 export interface JobState {
   id: string

@@ -42,6 +42,7 @@ export class Session {
 
   private queue: Pending | null = null
   private busy = false
+  private quiet = false
   private planning = false
   private planAgain = false
   private retry: ReturnType<typeof setTimeout> | undefined
@@ -105,14 +106,20 @@ export class Session {
     return fieldNames[name] ?? name.replace(/[A-Z]/g, (c) => ' ' + c.toLowerCase())
   }
 
-  /** Shows a change without saving it: a drag under way. */
-  preview(changes: Change[]) {
+  /**
+   * Shows a change without saving it: a drag under way, or an entry being
+   * typed. Half an entry may be out of range, which is nothing to complain of
+   * yet: what is typed is previewed quietly.
+   */
+  preview(changes: Change[], quietly = false) {
+    this.quiet = quietly
     this.doc = change(this.doc, changes)
     void this.replan()
   }
 
   /** Makes a change and saves it as a revision. */
   commit(changes: Change[], what: string) {
+    this.quiet = false
     this.doc = change(this.doc, changes)
     void this.replan()
     this.enqueue({ base: this.revision, doc: this.doc, what })
@@ -203,7 +210,7 @@ export class Session {
           this.errors = []
           this.post = Math.min(this.post, Math.max(0, this.run.posts.length - 1))
         } catch (e) {
-          if (e instanceof Refused) this.errors = e.problem.fields ?? []
+          if (e instanceof Refused && !this.quiet) this.errors = e.problem.fields ?? []
         }
       } while (this.planAgain)
     } finally {

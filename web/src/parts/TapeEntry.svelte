@@ -52,7 +52,9 @@
       ? reading.part && reading.part !== text.trim()
         ? `Did not understand “${reading.part}”: ${reading.why}.`
         : `Did not understand this: ${reading.why}.`
-      : error,
+      : text === null
+        ? error
+        : '',
   )
 
   function typed(next: string) {

@@ -12,6 +12,7 @@
 
   let { session, reason, of }: { session: Session; reason: Why; of: string } = $props()
   const units = $derived(session.units)
+  const steps = $derived(reason.rules.map((rule) => session.plan.rules[rule]!))
 
   function usual(s: RuleSetting): string {
     if (s.usual === undefined) return s.changed ? 'usually not set' : ''
@@ -29,7 +30,7 @@
   <p class="mt-0.5 text-[1.1rem] leading-snug font-semibold"><Words says={reason.sentence} {units} /></p>
 </div>
 <ul>
-  {#each reason.steps as step, i (i)}
+  {#each steps as step, i (i)}
     <li
       class="border-b border-rule px-4 py-2.5 last:border-0 {step.governs
         ? 'border-l-4 border-l-mallow pl-3'
