@@ -40,8 +40,7 @@
             <button
               class="min-h-9 min-w-14 text-left font-bold {i === session.post ? 'text-mallow' : ''}"
               aria-pressed={i === session.post}
-              onclick={() => pick(i)}
-              >{p.id}{#if p.kind !== 'line'}<span class="ml-1 font-medium">{p.kind}</span>{/if}</button
+              onclick={() => pick(i)}>{p.kind === 'line' ? p.id : `${p.id} ${p.kind}`}</button
             >
           </td>
           {@render row(p, session.run.bays[i])}

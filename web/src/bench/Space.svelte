@@ -101,8 +101,7 @@
           >{/if}</td
       >
       <td
-        >{#if b}<Fraction mm={b.clear} {units} />{#if b.gate}
-            gate{/if}{/if}</td
+        >{#if b}<Fraction mm={b.clear} {units} />{#if b.gate}&nbsp;gate{/if}{/if}</td
       >
     {/snippet}
   </PostTable>

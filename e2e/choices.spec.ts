@@ -1,0 +1,72 @@
+import { expect, load, open, saved, stage, test } from './mallow'
+
+test('bags, posts and waste are chosen, and the load says the difference', async ({ page, mallow }) => {
+  await open(page, mallow)
+  await stage(page, 'Pour')
+  await page.getByRole('combobox', { name: /^Bag 60 lb bag/ }).click()
+  await page.getByRole('option', { name: /^80 lb bag/ }).click()
+  await expect(load(page, 'bags')).toContainText('79 bags') // 47.23 ft³ at 0.60
+  await expect(load(page, 'bags')).toContainText('−26')
+  const waste = page.getByLabel('Waste, per cent')
+  await waste.fill('ten')
+  await waste.press('Enter')
+  await expect(page.getByText('Did not understand “ten”')).toBeVisible()
+  await waste.fill('10')
+  await waste.press('Enter')
+  await expect(load(page, 'bags')).toContainText('87 bags') // 51.95 ft³
+  await stage(page, 'Dig')
+  await page.getByRole('combobox', { name: /^Post 4x4 timber/ }).click()
+  await page.getByRole('option', { name: '6x6 timber' }).click()
+  await expect(page.getByLabel('Its width')).toHaveValue('5 1/2"')
+  await expect(page.getByTestId('load')).toContainText('17 × 18″ wide') // 3 x 5 1/2 in, the next auger up
+  await saved(page)
+})
+
+test('printed in metres it is the same fence, and both systems can be typed', async ({ page, mallow }) => {
+  await open(page, mallow)
+  await page.getByRole('button', { name: 'Tape and units' }).click()
+  await page.getByRole('radio', { name: 'Metres' }).click()
+  await page.keyboard.press('Escape')
+  await expect(page.getByLabel('Middle at')).toHaveValue('14.935 m')
+  await expect(load(page, 'posts')).toContainText('19')
+  await expect(load(page, 'bags')).toContainText('105 bags')
+  await page.getByLabel('Middle at').fill(`50'`)
+  await page.getByLabel('Middle at').press('Enter')
+  await expect(page.getByRole('slider', { name: /Orchard gate/ })).toHaveAttribute('aria-valuetext', '15.240 m')
+  await page.getByRole('button', { name: 'Tape and units' }).click()
+  await page.getByRole('combobox', { name: /^Smallest mark on the tape 1 mm/ }).click()
+  await page.getByRole('option', { name: '10 mm' }).click()
+  await expect(page.getByLabel('Middle at')).toHaveValue('15.24 m')
+})
+
+test('a gate hung too near the end is said in place, and one tap hangs it on the end post', async ({ page, mallow }) => {
+  await open(page, mallow)
+  const at = page.getByLabel('Middle at')
+  await at.fill('2-9')
+  await at.press('Enter')
+  const finding = page.locator('[data-finding="holes-meet"]')
+  await expect(finding).toContainText('run into each other')
+  await finding.getByRole('button', { name: /so that one post serves both/ }).click()
+  await expect(finding).toBeHidden()
+  await expect(page.getByRole('row', { name: /^P1 gate/ })).toBeVisible()
+  await expect(at).toHaveValue(`2' 1 3/4"`) // half of 48 in and of 3 1/2 in
+})
+
+test('ground points are added, sorted and taken out by typing', async ({ page, mallow }) => {
+  await open(page, mallow, 'Pipit Yard')
+  await stage(page, 'Walk')
+  const points = page.getByRole('slider', { name: /^Ground height/ })
+  await expect(points).toHaveCount(6)
+  const at = page.getByLabel('Station of a new ground point')
+  await at.fill('6m')
+  await at.press('Enter')
+  const height = page.getByLabel('Height of the new ground point')
+  await height.fill('-30')
+  await height.press('Enter')
+  await expect(points).toHaveCount(7)
+  await expect(page.getByLabel('Station of ground point 3')).toHaveValue('6.000 m')
+  await expect(page.getByLabel('Height of ground point 3')).toHaveValue('-30 mm')
+  await page.getByRole('button', { name: 'Take out the point at 6.000 m' }).click()
+  await expect(points).toHaveCount(6)
+  await saved(page)
+})
