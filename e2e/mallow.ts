@@ -53,7 +53,8 @@ export const test = base.extend<{ mallow: Mallow; quiet: void }>({
   // No page may complain: no error on the console, no break of the content
   // policy, nothing asked of another host.
   quiet: [
-    async ({ page }, use, info) => {
+    // Depends on the server, so that it has its say before that stops.
+    async ({ page, mallow: _ }, use, info) => {
       const heard: string[] = []
       page.on('pageerror', (e) => heard.push(e.message))
       page.on('console', (m) => m.type() === 'error' && !info.tags.includes('@refused') && heard.push(m.text()))
