@@ -52,8 +52,11 @@ test('the server goes away and comes back; the change is kept and saved', { tag:
     await own.stop()
     await page.getByRole('radio', { name: /Raked/ }).click()
     await expect(page.getByRole('alert')).toContainText('Mallow is not answering')
+    await expect(page.getByText('Drawn as it last fitted')).toBeVisible()
     own = await own.again()
     await saved(page)
+    // The drawing catches up without a reload.
+    await expect(page.getByText('Drawn as it last fitted')).toBeHidden()
     await expect(page.getByRole('alert')).toBeHidden()
     await page.reload()
     await stage(page, 'Grade')

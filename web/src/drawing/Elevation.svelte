@@ -28,7 +28,7 @@
   const above = $derived(stage === 'dig' || stage === 'pour' ? 0.38 : 1)
   const below = $derived(stage === 'dig' || stage === 'pour' || stage === 'grade' ? 1 : 0.75)
   const current = $derived(run.posts[session.post])
-  const stale = $derived(session.errors.length > 0)
+  const stale = $derived(session.errors.length > 0 || session.behind)
 
   let svg: SVGSVGElement
   let said = $state('')

@@ -64,13 +64,13 @@
     {/if}
   {/each}
 {:else if stage === 'grade'}
-  {#each gaps as g (g.words)}
+  {#each gaps as g, i (g.words)}
     {@const gx = view.x(g.at)}
     {@const gy = view.y(groundAt(g.at))}
     <path d="M{gx} {gy}V{gy - g.gap * view.rise}" class="stroke-(--ink)" stroke-width="3" />
     <Measure
       x={Math.min(Math.max(gx, 60), view.width - 60)}
-      y={gy + 19}
+      y={gy + 19 + 18 * i}
       {units}
       mm={g.gap}
       words={g.words}

@@ -19,7 +19,8 @@
       <AlertDialog.Description class="mt-2 leading-snug">
         {#if theirs}
           There, at {when.format(new Date(theirs.savedAt))}: <strong>{theirs.what}</strong>. Your change here
-          is kept but not saved. Nothing is lost whichever way you go; the history holds every saved state.
+          is kept but not saved. Taking theirs drops it; either of the other two keeps it, and theirs stays in
+          the history.
         {/if}
       </AlertDialog.Description>
       <div class="mt-4 grid gap-2">

@@ -40,6 +40,9 @@ export class Session {
   notice = $state('')
   post = $state(0)
 
+  /** The server did not answer for the newest plan: the drawing shows an older one. */
+  behind = $state(false)
+
   private queue: Pending | null = null
   private busy = false
   private quiet = false
@@ -208,8 +211,10 @@ export class Session {
           const plan = await api.plan(doc)
           if (doc === this.doc || this.planAgain) this.plan = plan
           this.errors = []
+          this.behind = false
           this.post = Math.min(this.post, Math.max(0, this.run.posts.length - 1))
         } catch (e) {
+          this.behind = e instanceof Gone
           if (e instanceof Refused && !this.quiet) this.errors = e.problem.fields ?? []
         }
       } while (this.planAgain)
@@ -259,6 +264,7 @@ export class Session {
     try {
       const state = await api.save(this.id, { base: this.revision, doc: p.doc, what: p.what })
       this.known(state)
+      if (this.behind) void this.replan()
       if (this.queue === p) {
         this.drop()
         this.saving = 'saved'
