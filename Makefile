@@ -61,7 +61,7 @@ web-check: generate-check
 	cd web && npm run check && npm run lint
 
 e2e: bin/mallow e2e/node_modules chromium
-	cd e2e && npx playwright test
+	cd e2e && node geodesics.mjs --check && npx playwright test
 
 # The tests drive Debian's Chromium; without root it cannot be installed here.
 chromium:
@@ -76,6 +76,11 @@ bench: bin/mallow
 fuzz:
 	go test -fuzz FuzzParse -fuzztime 30s -fuzzminimizetime 10x ./core/length
 	go test -fuzz FuzzDecode -fuzztime 30s -fuzzminimizetime 10x ./core/job
+	go test -fuzz FuzzPlan -fuzztime 30s -fuzzminimizetime 10x ./core/plan
+	go test -fuzz FuzzApply -fuzztime 30s -fuzzminimizetime 10x ./core/reshape
+	go test -fuzz FuzzCSV -fuzztime 30s -fuzzminimizetime 10x ./exchange
+	go test -fuzz FuzzGPX -fuzztime 30s -fuzzminimizetime 10x ./exchange
+	go test -fuzz FuzzGeoJSON -fuzztime 30s -fuzzminimizetime 10x ./exchange
 
 clean:
 	rm -rf bin web/dist/app web/node_modules e2e/node_modules e2e/results

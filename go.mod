@@ -5,7 +5,11 @@ go 1.26.0
 require (
 	github.com/adrg/xdg v0.5.3
 	github.com/gofiber/fiber/v3 v3.1.0
+	github.com/invopop/jsonschema v0.14.0
+	github.com/paulmach/orb v0.14.0
 	github.com/pressly/goose/v3 v3.29.0
+	github.com/rickar/cal/v2 v2.1.13
+	github.com/santhosh-tekuri/jsonschema/v6 v6.0.3
 	github.com/spf13/cobra v1.10.2
 	modernc.org/sqlite v1.62.0
 )
@@ -20,7 +24,6 @@ require (
 	github.com/gofiber/utils/v2 v2.0.2 // indirect
 	github.com/google/uuid v1.6.0 // indirect
 	github.com/inconshreveable/mousetrap v1.1.0 // indirect
-	github.com/invopop/jsonschema v0.14.0 // indirect
 	github.com/klauspost/compress v1.20.1 // indirect
 	github.com/mattn/go-colorable v0.1.14 // indirect
 	github.com/mattn/go-isatty v0.0.24 // indirect
@@ -29,7 +32,6 @@ require (
 	github.com/pb33f/ordered-map/v2 v2.3.1 // indirect
 	github.com/philhofer/fwd v1.2.0 // indirect
 	github.com/remyoudompheng/bigfft v0.0.0-20230129092748-24d4a6f8daec // indirect
-	github.com/santhosh-tekuri/jsonschema/v6 v6.0.3 // indirect
 	github.com/sethvargo/go-retry v0.5.0 // indirect
 	github.com/spf13/pflag v1.0.9 // indirect
 	github.com/tinylib/msgp v1.6.3 // indirect

@@ -1,11 +1,11 @@
-import { expect, load, open, saved, stage, test } from './mallow'
+import { expect, load, open, part, runLoad, saved, stage, test } from './mallow'
 
 test('bags, posts and waste are chosen, and the load says the difference', async ({ page, mallow }) => {
   await open(page, mallow)
   await stage(page, 'Pour')
   await page.getByRole('combobox', { name: /^Bag 60 lb bag/ }).click()
   await page.getByRole('option', { name: /^80 lb bag/ }).click()
-  await expect(load(page, 'bags')).toContainText('79 bags') // 47.23 ft³ at 0.60
+  await expect(runLoad(page)).toContainText('79 bags') // 47.23 ft³ at 0.60
   await expect(load(page, 'bags')).toContainText('−26')
   const waste = page.getByLabel('Waste, per cent')
   await waste.fill('ten')
@@ -13,7 +13,7 @@ test('bags, posts and waste are chosen, and the load says the difference', async
   await expect(page.getByText('Did not understand “ten”')).toBeVisible()
   await waste.fill('10')
   await waste.press('Enter')
-  await expect(load(page, 'bags')).toContainText('87 bags') // 51.95 ft³
+  await expect(runLoad(page)).toContainText('87 bags') // 51.95 ft³
   await stage(page, 'Dig')
   await page.getByRole('combobox', { name: /^Post 4x4 timber/ }).click()
   await page.getByRole('option', { name: '6x6 timber' }).click()
@@ -28,8 +28,8 @@ test('printed in metres it is the same fence, and both systems can be typed', as
   await page.getByRole('radio', { name: 'Metres' }).click()
   await page.keyboard.press('Escape')
   await expect(page.getByLabel('Middle at')).toHaveValue('14.935 m')
-  await expect(load(page, 'posts')).toContainText('19')
-  await expect(load(page, 'bags')).toContainText('105 bags')
+  await expect(runLoad(page)).toContainText('19 posts')
+  await expect(runLoad(page)).toContainText('105 bags')
   await page.getByLabel('Middle at').fill(`50'`)
   await page.getByLabel('Middle at').press('Enter')
   await expect(page.getByRole('slider', { name: /Orchard gate/ })).toHaveAttribute('aria-valuetext', '15.240 m')
@@ -53,20 +53,24 @@ test('a gate hung too near the end is said in place, and one tap hangs it on the
 })
 
 test('ground points are added, sorted and taken out by typing', async ({ page, mallow }) => {
-  await open(page, mallow, 'Pipit Yard')
+  await open(page, mallow)
   await stage(page, 'Walk')
+  await part(page, 'Ground')
   const points = page.getByRole('slider', { name: /^Ground height/ })
-  await expect(points).toHaveCount(6)
+  await expect(points).toHaveCount(11)
   const at = page.getByLabel('Station of a new ground point')
-  await at.fill('6m')
+  await at.fill("20'")
   await at.press('Enter')
+  // Enter goes from where to how high, and on to the next row.
   const height = page.getByLabel('Height of the new ground point')
-  await height.fill('-30')
+  await expect(height).toBeFocused()
+  await height.fill('-1 1/2')
   await height.press('Enter')
-  await expect(points).toHaveCount(7)
-  await expect(page.getByLabel('Station of ground point 3')).toHaveValue('6.000 m')
-  await expect(page.getByLabel('Height of ground point 3')).toHaveValue('-30 mm')
-  await page.getByRole('button', { name: 'Take out the point at 6.000 m' }).click()
-  await expect(points).toHaveCount(6)
+  await expect(points).toHaveCount(12)
+  await expect(at).toBeFocused()
+  await expect(page.getByLabel('Station of ground point 3')).toHaveValue(`20' 0"`)
+  await expect(page.getByLabel('Height of ground point 3')).toHaveValue('-1 1/2"')
+  await page.getByRole('button', { name: `Take out the point at 20' 0"` }).click()
+  await expect(points).toHaveCount(11)
   await saved(page)
 })

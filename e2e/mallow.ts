@@ -74,8 +74,16 @@ export { expect }
 export async function open(page: Page, mallow: Mallow, name = 'Tansy Bank Orchard') {
   await page.goto(mallow.url)
   await page.getByRole('link', { name: new RegExp(`^${name} \\d`) }).click()
-  await expect(page.getByRole('application')).toBeVisible()
+  await expect(elevation(page)).toBeVisible()
 }
+
+/** The drawing from the side. */
+export const elevation = (page: Page) => page.getByRole('application', { name: /from the side/ })
+/** The drawing from above. */
+export const siteMap = (page: Page) => page.getByRole('application', { name: /^Site map/ })
+export const runLoad = (page: Page) => page.getByTestId('run-load')
+/** A part of the Walk bench. */
+export const part = (page: Page, name: string) => page.getByRole('tab', { name: new RegExp(`^${name}`) }).click()
 
 export const stage = (page: Page, name: string) => page.getByRole('tab', { name: new RegExp(`^${name}`) }).click()
 export const saved = (page: Page) => expect(page.locator('[data-saving="saved"]')).toBeAttached()

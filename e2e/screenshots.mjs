@@ -29,17 +29,51 @@ async function shot(name, { width = 1280, height = 800, dark = false } = {}, ste
   await page.close()
 }
 
-const open = async (page, stage, job = /^Tansy Bank Orchard \d/) => {
+const open = async (page, stage, job = /^Tansy Bank Orchard \d/, run = '') => {
   await page.getByRole('link', { name: job }).click()
-  await page.getByRole('application').waitFor()
+  await page.getByRole('application').first().waitFor()
+  if (run) await page.getByRole('navigation', { name: 'Runs' }).getByRole('button', { name: run }).click()
   await page.getByRole('tab', { name: new RegExp(`^${stage}`) }).click()
 }
 const pick = async (page, n) => {
   for (let i = 1; i < n; i++) await page.getByRole('button', { name: 'Next post' }).click()
 }
+const part = (page, name) => page.getByRole('tab', { name: new RegExp(`^${name}`) }).click()
+/** Scrolls the bench so that something stands at its top. */
+const top = (page, locator) => locator.first().evaluate((e) => e.scrollIntoView({ block: 'start' }))
 
 await shot('jobs')
-await shot('walk', {}, (page) => open(page, 'Walk', /compost bays/))
+await shot('walk', {}, async (page) => {
+  await open(page, 'Walk', /^Pipit/, 'Play side')
+  await top(page, page.getByText('Runs, in the order they are walked'))
+})
+await shot('ground', {}, async (page) => {
+  await open(page, 'Walk', undefined, 'Round the trees')
+  await part(page, 'Ground')
+  await top(page, page.getByRole('heading', { name: 'Level, round the trees' }))
+})
+await shot('in-the-way', {}, async (page) => {
+  await open(page, 'Walk', undefined, 'Compost bays')
+  await part(page, 'In the way')
+})
+await shot('before-you-dig', {}, async (page) => {
+  await open(page, 'Walk')
+  await part(page, 'Before you dig')
+})
+await shot('string', {}, async (page) => {
+  await open(page, 'String', /^Pipit/)
+  await page.getByRole('button', { name: 'larger' }).click()
+  await top(page, page.getByRole('heading', { name: 'Strings of Street side' }))
+})
+await shot('string-picture', { width: 820, height: 1100 }, async (page) => {
+  await open(page, 'String', /^Pipit/)
+  await page.getByRole('link', { name: 'String picture' }).click()
+  await page.getByRole('heading', { name: /: strings/ }).waitFor()
+})
+await shot('unrolled', {}, async (page) => {
+  await open(page, 'Grade')
+  await page.getByRole('button', { name: 'unroll' }).click()
+})
 await shot('space', {}, (page) => open(page, 'Space'))
 await shot('grade', {}, (page) => open(page, 'Grade'))
 await shot('dig', {}, async (page) => {
@@ -56,6 +90,10 @@ await shot('reasons', {}, async (page) => {
 })
 await shot('grade-dark', { dark: true }, (page) => open(page, 'Grade'))
 await shot('phone', { width: 390, height: 844 }, (page) => open(page, 'Space', /^Pipit/))
+await shot('phone-map', { width: 390, height: 844 }, async (page) => {
+  await open(page, 'Walk', /^Pipit/)
+  await page.getByRole('button', { name: 'From above' }).click()
+})
 await shot('phone-dark', { width: 390, height: 844, dark: true }, (page) => open(page, 'Dig', /^Pipit/))
 // Last, for it adds a job.
 await shot('new-job', {}, async (page) => {

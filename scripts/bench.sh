@@ -3,7 +3,7 @@
 # running binary. Medians; machines are noisy, so read ratios before times.
 set -eu
 echo "== Core and store"
-go test -run '^$' -bench . -benchmem ./core/... ./store | grep -E '^Benchmark'
+go test -run '^$' -bench . -benchmem ./core/... ./exchange ./store | grep -E '^Benchmark'
 echo "== Running binary"
 go run ./cmd/measure -binary ./bin/mallow
 echo "== Front end"

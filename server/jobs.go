@@ -176,7 +176,7 @@ func (s *server) summarise(r store.Revision) JobSummary {
 	}
 	p := plan.Make(j, s.Catalog)
 	sum.Name, sum.Units, sum.Outline = j.Name, j.Units, p.Outline()
-	sum.Posts, sum.Bags, sum.BagName = p.Totals.Posts, p.Totals.Bags, p.Totals.Bag
+	sum.Posts, sum.Bags = p.Totals.Posts, p.Totals.Bags
 	for _, f := range p.Findings {
 		switch f.Severity {
 		case finding.Missing:

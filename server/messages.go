@@ -8,6 +8,10 @@ import (
 	"mallow/core/length"
 	"mallow/core/materials"
 	"mallow/core/plan"
+	"mallow/core/reshape"
+	"mallow/core/stringline"
+	"mallow/core/survey"
+	"mallow/exchange"
 )
 
 // Document is a job document, byte for byte as it is kept.
@@ -36,7 +40,6 @@ type JobSummary struct {
 	Outline  plan.Silhouette `json:"outline" jsonschema:"required"`
 	Posts    int             `json:"posts" jsonschema:"required"`
 	Bags     int             `json:"bags" jsonschema:"required"`
-	BagName  string          `json:"bagName" jsonschema:"required"`
 	Missing  int             `json:"missing" jsonschema:"required" jsonschema_description:"Measures still to be entered."`
 	Problems int             `json:"problems" jsonschema:"required" jsonschema_description:"Findings that cannot be built or want a look."`
 }
@@ -108,9 +111,110 @@ type Problem struct {
 
 // Catalogue is what the interface offers for choosing.
 type Catalogue struct {
-	Bags  []materials.Bag      `json:"bags" jsonschema:"required"`
-	Posts []materials.PostSize `json:"posts" jsonschema:"required"`
-	Runs  map[string]job.Run   `json:"runs" jsonschema:"required" jsonschema_description:"The usual run of each system: what a document leaves out."`
-	Gates map[string]job.Gate  `json:"gates" jsonschema:"required" jsonschema_description:"The usual gate of each system."`
-	Marks map[string][]float64 `json:"marks" jsonschema:"required" jsonschema_description:"The smallest marks of each system's tapes, in millimetres."`
+	Bags     []materials.Bag      `json:"bags" jsonschema:"required"`
+	Posts    []materials.PostSize `json:"posts" jsonschema:"required"`
+	Runs     map[string]job.Run   `json:"runs" jsonschema:"required" jsonschema_description:"The usual run of each system: what a document leaves out."`
+	Gates    map[string]job.Gate  `json:"gates" jsonschema:"required" jsonschema_description:"The usual gate of each system."`
+	Strings  []materials.String   `json:"strings" jsonschema:"required"`
+	Services []materials.Service  `json:"services" jsonschema:"required"`
+	Marks    map[string][]float64 `json:"marks" jsonschema:"required" jsonschema_description:"The smallest marks of each system's tapes, in millimetres."`
+}
+
+// ReshapeRequest asks for a change of the lines as a whole.
+type ReshapeRequest struct {
+	Doc Document   `json:"doc" jsonschema:"required"`
+	Op  reshape.Op `json:"op" jsonschema:"required"`
+}
+
+// Changed is a changed document, not saved yet.
+type Changed struct {
+	Doc  Document `json:"doc" jsonschema:"required"`
+	What string   `json:"what" jsonschema:"required" jsonschema_description:"What was changed, for the history."`
+}
+
+// SquareRequest asks for a corner's diagonal, or what a taped one means.
+type SquareRequest struct {
+	LegA   length.Length  `json:"legA" jsonschema:"required"`
+	LegB   length.Length  `json:"legB" jsonschema:"required" jsonschema_description:"Along the run whose string is moved."`
+	Angle  float64        `json:"angle" jsonschema:"required" jsonschema_description:"Degrees wanted between the runs."`
+	Taped  *length.Length `json:"taped,omitempty" jsonschema_description:"Diagonal as taped."`
+	Far    length.Length  `json:"far" jsonschema:"required" jsonschema_description:"Length of the run whose string is moved."`
+	Mark   length.Length  `json:"mark" jsonschema:"required" jsonschema_description:"Smallest mark of the tape."`
+	System length.System  `json:"system" jsonschema:"required,enum=imperial,enum=metric"`
+}
+
+// Squared is the answer.
+type Squared struct {
+	Diagonal length.Length             `json:"diagonal" jsonschema:"required"`
+	Three    *stringline.ThreeFourFive `json:"three,omitempty" jsonschema_description:"Largest 3-4-5 on these legs, at a right angle."`
+	Check    *stringline.Check         `json:"check,omitempty"`
+}
+
+// PegRequest is a two-peg test's readings and distances.
+type PegRequest struct {
+	MidA length.Length `json:"midA" jsonschema:"required"`
+	MidB length.Length `json:"midB" jsonschema:"required"`
+	EndA length.Length `json:"endA" jsonschema:"required"`
+	EndB length.Length `json:"endB" jsonschema:"required"`
+	FarA length.Length `json:"farA" jsonschema:"required"`
+	FarB length.Length `json:"farB" jsonschema:"required"`
+}
+
+// WalkRequest sends the simulated level along a line.
+type WalkRequest struct {
+	Doc   Document      `json:"doc" jsonschema:"required"`
+	Line  int           `json:"line" jsonschema:"required"`
+	Every length.Length `json:"every" jsonschema:"required" jsonschema_description:"From reading to reading."`
+}
+
+// WalkReading is one reading of a walk, sent as it is taken.
+type WalkReading struct {
+	Stop    survey.Stop   `json:"stop" jsonschema:"required"`
+	Reading length.Length `json:"reading" jsonschema:"required"`
+	Sight   length.Length `json:"sight" jsonschema:"required"`
+	Number  int           `json:"number" jsonschema:"required"`
+	Of      int           `json:"of" jsonschema:"required"`
+	Row     int           `json:"row" jsonschema:"required" jsonschema_description:"Row of the field book's page that it stands in, from 0."`
+	Entry   job.Reading   `json:"entry" jsonschema:"required" jsonschema_description:"That row, with this reading in it."`
+}
+
+// PegReading is one of the four readings of a two-peg test.
+type PegReading struct {
+	Name    string        `json:"name" jsonschema:"required,enum=midA,enum=midB,enum=endA,enum=endB"`
+	Reading length.Length `json:"reading" jsonschema:"required"`
+	Sight   length.Length `json:"sight" jsonschema:"required"`
+}
+
+// OfficeRequest goes to the simulated locating office.
+type OfficeRequest struct {
+	Doc Document `json:"doc" jsonschema:"required"`
+	Day string   `json:"day" jsonschema:"required" jsonschema_description:"Today, year-month-day."`
+}
+
+// ImportRequest is a file to be looked at.
+type ImportRequest struct {
+	Doc     Document      `json:"doc" jsonschema:"required"`
+	Name    string        `json:"name" jsonschema:"required"`
+	Text    string        `json:"text" jsonschema:"required"`
+	Line    int           `json:"line" jsonschema:"required" jsonschema_description:"Line whose fence the new runs are built like, and which is replaced if asked."`
+	Replace bool          `json:"replace" jsonschema:"required"`
+	Run     string        `json:"run,omitempty" jsonschema_description:"Run that heights at stations belong to."`
+	Unit    exchange.Unit `json:"unit,omitempty" jsonschema:"enum=m,enum=mm,enum=ft,enum=in"`
+	Off     length.Length `json:"off" jsonschema:"required" jsonschema_description:"How far off a straight run points may lie."`
+	Thin    length.Length `json:"thin" jsonschema:"required" jsonschema_description:"Ground points that matter less are left out."`
+}
+
+// ImportPreview is what was understood, and what it would make.
+type ImportPreview struct {
+	exchange.Found
+	Count   int               `json:"count" jsonschema:"required" jsonschema_description:"Points that can be used; the list of points holds the first dozen."`
+	Notes   []string          `json:"notes,omitempty"`
+	Places  []survey.Place    `json:"places" jsonschema:"required" jsonschema_description:"Corners of the line it makes."`
+	Lengths []length.Length   `json:"lengths,omitempty" jsonschema_description:"Of its runs."`
+	Closed  bool              `json:"closed" jsonschema:"required"`
+	Ground  []job.GroundPoint `json:"ground" jsonschema:"required" jsonschema_description:"Of a profile."`
+	Kept    int               `json:"kept" jsonschema:"required" jsonschema_description:"Ground points."`
+	Problem string            `json:"problem,omitempty" jsonschema_description:"Why it cannot be taken in as it is."`
+	What    string            `json:"what" jsonschema:"required"`
+	Doc     Document          `json:"doc,omitempty" jsonschema_description:"The job with it taken in; left out when it cannot be."`
 }

@@ -19,6 +19,9 @@ import (
 
 	"mallow/core/job"
 	"mallow/core/materials"
+	"mallow/core/reshape"
+	"mallow/exchange"
+	"mallow/standin"
 	"mallow/store"
 )
 
@@ -26,8 +29,9 @@ import (
 type Config struct {
 	Store   *store.Store
 	Catalog materials.Catalog
-	Web     fs.FS    // the built front end
-	Hosts   []string // names it answers to, besides loopback and the address it listens on
+	Level   standin.Level // the simulated level with its rod
+	Web     fs.FS         // the built front end
+	Hosts   []string      // names it answers to, besides loopback and the address it listens on
 	Log     *slog.Logger
 	Version string
 }
@@ -75,6 +79,14 @@ func (s *server) routes(api fiber.Router) {
 	api.Get("/catalogue", s.catalogue)
 	api.Get("/tape", s.tape)
 	api.Post("/plan", s.plan)
+	api.Post("/reshape", s.reshape)
+	api.Post("/square", s.square)
+	api.Post("/pegs", s.pegs)
+	api.Post("/rod/walk", s.walk)
+	api.Post("/rod/pegs", s.walkPegs)
+	api.Post("/office/ask", s.askOffice)
+	api.Post("/office/marks", s.officeMarks)
+	api.Post("/import", s.importFile)
 	api.Get("/jobs", s.list)
 	api.Post("/jobs", s.create)
 	api.Get("/jobs/:id", s.get)
@@ -85,6 +97,7 @@ func (s *server) routes(api fiber.Router) {
 	api.Post("/jobs/:id/redo", s.redo)
 	api.Post("/jobs/:id/restore", s.restore)
 	api.Get("/jobs/:id/history", s.history)
+	api.Get("/jobs/:id/export", s.exportFile)
 }
 
 func noStore(c fiber.Ctx) error {
@@ -176,8 +189,12 @@ func (s *server) logged(c fiber.Ctx) error {
 	} else if c.Method() != fiber.MethodGet && !strings.HasSuffix(c.Path(), "/plan") {
 		level = slog.LevelInfo
 	}
+	bytes := -1 // of a stream, which to measure would be to wait for
+	if !c.Response().IsBodyStream() {
+		bytes = len(c.Response().Body())
+	}
 	s.Log.Log(c.Context(), level, "request", "method", c.Method(), "path", c.Path(),
-		"status", c.Response().StatusCode(), "took", time.Since(start), "bytes", len(c.Response().Body()))
+		"status", c.Response().StatusCode(), "took", time.Since(start), "bytes", bytes)
 	return nil
 }
 
@@ -188,6 +205,9 @@ func (s *server) fail(c fiber.Ctx, err error) error {
 		Detail: "Nothing that was saved is lost. Try again; if it stays, look at the log."}
 	var fields job.Errors
 	var stale *store.StaleError
+	var refused reshape.Refused
+	var file exchange.FileError
+	var wait standin.WaitError
 	var known *fiber.Error
 	switch {
 	case errors.As(err, &fields):
@@ -200,6 +220,12 @@ func (s *server) fail(c fiber.Ctx, err error) error {
 		p = Problem{Status: fiber.StatusNotFound, Title: "No such job", Detail: "It is not in this list of jobs. It may be kept in another data folder."}
 	case errors.Is(err, store.ErrNothingThen):
 		p = Problem{Status: fiber.StatusUnprocessableEntity, Title: "Nothing to go to", Detail: "There is no such earlier or later state of this job."}
+	case errors.As(err, &refused):
+		p = Problem{Status: fiber.StatusUnprocessableEntity, Title: "That cannot be done to the line", Detail: refused.Why}
+	case errors.As(err, &file):
+		p = Problem{Status: fiber.StatusUnprocessableEntity, Title: "The file cannot be used", Detail: file.Why}
+	case errors.As(err, &wait):
+		p = Problem{Status: fiber.StatusUnprocessableEntity, Title: "Not marked yet", Detail: wait.Error()}
 	case errors.As(err, &known):
 		p = Problem{Status: known.Code, Title: "That did not work", Detail: known.Message}
 	case errors.Is(err, context.Canceled):

@@ -19,6 +19,7 @@ import (
 	"mallow/core/plan"
 	"mallow/demo"
 	"mallow/server"
+	"mallow/standin"
 	"mallow/store"
 )
 
@@ -29,6 +30,11 @@ type client struct {
 }
 
 func start(t *testing.T) *client {
+	t.Helper()
+	return startLevel(t, standin.Level{Tilt: 0.1, Seed: 1})
+}
+
+func startLevel(t *testing.T, level standin.Level) *client {
 	t.Helper()
 	cat, err := catalog.Load()
 	if err != nil {
@@ -46,7 +52,7 @@ func start(t *testing.T) *client {
 	}
 	return &client{t, server.New(server.Config{
 		Store: kept, Catalog: cat, Web: web, Hosts: []string{"fence.test"}, Version: "test",
-		Log: slog.New(slog.NewTextHandler(&log, nil)),
+		Log: slog.New(slog.NewTextHandler(&log, nil)), Level: level,
 	}), &log}
 }
 
@@ -343,8 +349,8 @@ func TestSchemas(t *testing.T) {
 	}
 	var p plan.Plan
 	c.must(200, "POST", "/api/plan", string(docs[0]), &p)
-	if p.Mallow != plan.Version || len(p.Runs) != 1 {
-		t.Errorf("the plan reads back as %+v", p)
+	if p.Mallow != plan.Version || len(p.Runs) != 3 || len(p.Lines) != 1 {
+		t.Errorf("the plan reads back with %d lines, %d runs", len(p.Lines), len(p.Runs))
 	}
 }
 

@@ -16,8 +16,12 @@ import (
 
 	"mallow/core/job"
 	"mallow/core/length"
+	"mallow/core/materials"
 	"mallow/core/plan"
 	"mallow/core/reason"
+	"mallow/core/stringline"
+	"mallow/core/survey"
+	"mallow/exchange"
 	"mallow/server"
 )
 
@@ -35,6 +39,19 @@ type api struct {
 	Problem       server.Problem       `json:"problem"`
 	Catalogue     server.Catalogue     `json:"catalogue"`
 	Edit          job.Edit             `json:"edit"`
+
+	ReshapeRequest server.ReshapeRequest `json:"reshapeRequest"`
+	Changed        server.Changed        `json:"changed"`
+	SquareRequest  server.SquareRequest  `json:"squareRequest"`
+	Squared        server.Squared        `json:"squared"`
+	PegRequest     server.PegRequest     `json:"pegRequest"`
+	PegTest        survey.PegTest        `json:"pegTest"`
+	WalkRequest    server.WalkRequest    `json:"walkRequest"`
+	WalkReading    server.WalkReading    `json:"walkReading"`
+	PegReading     server.PegReading     `json:"pegReading"`
+	OfficeRequest  server.OfficeRequest  `json:"officeRequest"`
+	ImportRequest  server.ImportRequest  `json:"importRequest"`
+	ImportPreview  server.ImportPreview  `json:"importPreview"`
 }
 
 func main() {
@@ -99,10 +116,28 @@ func schema(of any, title string, open bool) *jsonschema.Schema {
 // measured and what is planned.
 func named(t reflect.Type) string {
 	switch t {
-	case reflect.TypeFor[plan.Run](), reflect.TypeFor[plan.Post](), reflect.TypeFor[plan.Gate](), reflect.TypeFor[plan.Bay]():
+	case reflect.TypeFor[plan.Run](), reflect.TypeFor[plan.Post](), reflect.TypeFor[plan.Gate](), reflect.TypeFor[plan.Bay](), reflect.TypeFor[plan.Line](), reflect.TypeFor[plan.Corner]():
 		return "Planned" + t.Name()
 	case reflect.TypeFor[reason.Setting]():
 		return "RuleSetting"
+	case reflect.TypeFor[job.Reading]():
+		return "BookRow"
+	case reflect.TypeFor[job.String]():
+		return "StringChoice"
+	case reflect.TypeFor[materials.String]():
+		return "StringKind"
+	case reflect.TypeFor[stringline.Check]():
+		return "SquareCheck"
+	case reflect.TypeFor[job.Place]():
+		return "EarthPlace"
+	case reflect.TypeFor[exchange.Point]():
+		return "FilePoint"
+	case reflect.TypeFor[exchange.Bad]():
+		return "BadRow"
+	case reflect.TypeFor[survey.Place]():
+		return "MapPlace"
+	case reflect.TypeFor[survey.Point]():
+		return "PlannedGround"
 	}
 	return t.Name()
 }

@@ -29,14 +29,14 @@ func call(stdin string, args ...string) (out, diag string, err error) {
 	return o.String(), d.String(), err
 }
 
-const lane = "../../demo/jobs/1-tansy-bank-lane.json"
+const lane = "../../demo/jobs/1-tansy-bank.json"
 
 func TestPlanPrintsTables(t *testing.T) {
 	out, _, err := call("", "plan", lane)
 	if err != nil {
 		t.Fatal(err)
 	}
-	for _, want := range []string{"Tansy Bank Orchard", "131' 6\" level", "P19", "The load", "105 x 60 lb bag", "Rake it", "Cautions"} {
+	for _, want := range []string{"Tansy Bank Orchard", "131' 6\" level", "P19", "The load", "154 x 60 lb bag", "34 x 80 lb bag", "NOT CLEARED TO DIG", "R1 to R2", "80.02° left", "corner posts counted once", "Rake it", "Cautions"} {
 		if !strings.Contains(out, want) {
 			t.Errorf("the tables do not say %q", want)
 		}
@@ -57,7 +57,7 @@ func TestPlanPrintsThePlanDocument(t *testing.T) {
 		t.Fatal(err)
 	}
 	var p plan.Plan
-	if err := json.Unmarshal([]byte(out), &p); err != nil || len(p.Runs[0].Posts) != 19 || p.Totals.Bags != 105 {
+	if err := json.Unmarshal([]byte(out), &p); err != nil || len(p.Runs[0].Posts) != 19 || p.Runs[0].Totals.Bags != 105 || p.Totals.Bags != 188 {
 		t.Errorf("got %d posts, %d bags, %v", len(p.Runs[0].Posts), p.Totals.Bags, err)
 	}
 	if !strings.Contains(diag, "/sight is not a field that Mallow knows") {

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"math"
 	"os"
 	"text/tabwriter"
 
@@ -82,6 +83,17 @@ func printTable(out io.Writer, p plan.Plan) error {
 	t := &table{w: tabwriter.NewWriter(out, 0, 0, 2, ' ', 0)}
 	u := p.Units
 	t.row("%s", p.Name)
+	if !p.Before.Ready {
+		t.row("NOT CLEARED TO DIG. Still open:")
+		for _, c := range p.Before.Checks {
+			if !c.Done {
+				t.row("  %s: %s", c.Name, c.Says.Print(u))
+			}
+		}
+	}
+	for _, l := range p.Lines {
+		printCorners(t, p, l)
+	}
 	for _, r := range p.Runs {
 		t.row("\n%s: %s level, %s along the ground", r.Name, u.Tape(r.Length), u.Tape(r.SlopeLength))
 		printPosts(t, p, r)
@@ -107,6 +119,28 @@ func printTable(out io.Writer, p plan.Plan) error {
 		return t.err
 	}
 	return t.w.Flush()
+}
+
+func printCorners(t *table, p plan.Plan, l plan.Line) {
+	u := p.Units
+	if c := l.Closing; c != nil {
+		t.row("\n%s misses closing by %s round %s", l.Name, u.Short(c.Miss), u.Tape(c.Perimeter))
+	}
+	first := true
+	for _, c := range l.Corners {
+		if c.Square == nil {
+			continue
+		}
+		if first {
+			t.row("\nCorner\tTurns\tLeg\tLeg\tDiagonal")
+			first = false
+		}
+		side := string(c.Side)
+		if side == "" {
+			side = "straight on"
+		}
+		t.row("%s to %s\t%.2f° %s\t%s\t%s\t%s", c.Before, c.After, math.Abs(*c.Turn), side, u.Tape(c.Square.LegA), u.Tape(c.Square.LegB), u.Tape(c.Square.Diagonal))
+	}
 }
 
 func printPosts(t *table, p plan.Plan, r plan.Run) {
@@ -143,6 +177,9 @@ func printTotals(t *table, p plan.Plan) {
 	u, total := p.Units, p.Totals
 	t.row("\nThe load")
 	t.row("  Posts\t%d", total.Posts)
+	if total.Elsewhere > 0 {
+		t.row("  \tcorner posts counted once, in the run that ends there")
+	}
 	for _, s := range total.Stock {
 		t.row("  \t%d of %s", s.Count, u.Short(s.Length))
 	}
@@ -150,8 +187,8 @@ func printTotals(t *table, p plan.Plan) {
 		t.row("  Holes\t%d of %s x %s", h.Count, u.Short(h.Width), u.Short(h.Depth))
 	}
 	t.row("  Concrete\t%s = %.3f yd³ = %.3f m³", u.Small(total.ConcreteToBuy), total.ConcreteToBuy.CubicYards(), float64(total.ConcreteToBuy))
-	if total.Bag != "" {
-		t.row("  Bags\t%d x %s (%.2f)", total.Bags, total.Bag, total.BagsExact)
+	for _, b := range total.BagKinds {
+		t.row("  Bags\t%d x %s (%.2f)", b.Count, b.Bag, b.Exact)
 	}
 	t.row("  Gravel\t%s loose, %s", u.Bulk(total.GravelLoose), u.Weight(total.GravelMass))
 }

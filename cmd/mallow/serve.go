@@ -18,6 +18,7 @@ import (
 	"mallow/catalog"
 	"mallow/demo"
 	"mallow/server"
+	"mallow/standin"
 	"mallow/store"
 	"mallow/web"
 )
@@ -121,6 +122,7 @@ func (s *serving) serve(ctx context.Context, file string, docs [][]byte, out io.
 		level = slog.LevelDebug
 	}
 	app := server.New(server.Config{
+		Level: standin.Usual,
 		Store: kept, Catalog: cat, Web: web.Files(), Hosts: s.names(), Version: version,
 		Log: slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: level})),
 	})

@@ -82,7 +82,7 @@ func measure(binary string) error {
 			plan, plain, size = append(plan, p), append(plain, b), n
 		}
 	}
-	report("plan request, 19 posts", plan)
+	report("plan request, 3 runs of 39 posts", plan)
 	report("bare Fiber route", plain)
 	fmt.Printf("plan answer: %d bytes\n", size)
 	fmt.Printf("memory after %d plans: %s\n", requests, memory(run.pid))

@@ -23,15 +23,17 @@ type Stage string
 
 // The stages that work so far.
 const (
-	Walk  Stage = "walk"
-	Space Stage = "space"
-	Grade Stage = "grade"
-	Dig   Stage = "dig"
-	Pour  Stage = "pour"
+	Walk    Stage = "walk"
+	Strings Stage = "string"
+	Space   Stage = "space"
+	Grade   Stage = "grade"
+	Dig     Stage = "dig"
+	Pour    Stage = "pour"
 )
 
 // Place is what a finding is about; empty parts do not apply.
 type Place struct {
+	Line string `json:"line,omitempty"`
 	Run  string `json:"run,omitempty"`
 	Post string `json:"post,omitempty"`
 	Bay  string `json:"bay,omitempty"`
@@ -48,7 +50,7 @@ type Remedy struct {
 type Finding struct {
 	Rule     string      `json:"rule" jsonschema:"required" jsonschema_description:"Which check spoke; stable, for programs."`
 	Severity Severity    `json:"severity" jsonschema:"required,enum=missing,enum=cannot,enum=check,enum=note"`
-	Stage    Stage       `json:"stage" jsonschema:"required,enum=walk,enum=space,enum=grade,enum=dig,enum=pour"`
+	Stage    Stage       `json:"stage" jsonschema:"required,enum=walk,enum=string,enum=space,enum=grade,enum=dig,enum=pour"`
 	Place    Place       `json:"place" jsonschema:"required"`
 	Field    string      `json:"field,omitempty" jsonschema_description:"JSON pointer of the measure to enter, for what is missing."`
 	Says     reason.Text `json:"says" jsonschema:"required"`

@@ -81,7 +81,7 @@ func FindDepth(q Question) Depth {
 	switch q.Kind {
 	case job.GatePost:
 		d.Extra = h.GateExtraDepth
-	case job.EndPost:
+	case job.EndPost, job.CornerPost:
 		d.Extra = h.EndExtraDepth
 	}
 	d.Rounded = roundUp(greatest+d.Extra, h.RoundDepthTo)

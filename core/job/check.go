@@ -17,12 +17,28 @@ func Check(j Job) Errors {
 		e = append(e, FieldError{"/units/smallestMark", plain(float64(u.SmallestMark)), allowedMarks(u.System)})
 		return e
 	}
+	e = append(e, checkTicket(j.Site.Before.Ticket)...)
+	lines, runs := map[string]bool{}, map[string]bool{}
 	for l, line := range j.Lines {
+		at := fmt.Sprintf("/lines/%d", l)
+		e = append(e, once(at+"/id", line.ID, "line", lines)...)
 		for r, run := range line.Runs {
-			e = append(e, checkRun(fmt.Sprintf("/lines/%d/runs/%d", l, r), run, u)...)
+			at := fmt.Sprintf("%s/runs/%d", at, r)
+			e = append(e, once(at+"/id", run.ID, "run", runs)...)
+			e = append(e, checkRun(at, run, u)...)
 		}
+		e = append(e, checkLine(at, line, u)...)
 	}
 	return e
+}
+
+// once refuses a name that something else of the same kind has already.
+func once(field, id, what string, seen map[string]bool) Errors {
+	if seen[id] {
+		return Errors{{field, strconv.Quote(id), "a name no other " + what + " has"}}
+	}
+	seen[id] = true
+	return nil
 }
 
 func allowedMarks(s length.System) string {
@@ -63,6 +79,7 @@ func checkRun(at string, r Run, u length.Units) Errors {
 		refuse("/spacing/most", u.Short(r.Spacing.Most), fmt.Sprintf("at least %s on a run this long: a run may have %d bays", u.Short(most), mostPosts))
 	}
 	e = append(e, checkGround(at, r, u)...)
+	e = append(e, checkKeepOuts(at, r, u)...)
 	return append(e, checkGates(at, r, u)...)
 }
 
@@ -90,6 +107,9 @@ func (r Run) GatePosts(g Gate) (first, second length.Length) {
 	return g.At - half, g.At + half
 }
 
+// CheckGates returns which gates do not fit on a run of this length.
+func CheckGates(at string, r Run, u length.Units) Errors { return checkGates(at, r, u) }
+
 func checkGates(at string, r Run, u length.Units) Errors {
 	var e Errors
 	order := make([]int, len(r.Gates))
@@ -97,10 +117,7 @@ func checkGates(at string, r Run, u length.Units) Errors {
 	for i, g := range r.Gates {
 		order[i] = i
 		field := fmt.Sprintf("%s/gates/%d", at, i)
-		if ids[g.ID] {
-			e = append(e, FieldError{field + "/id", strconv.Quote(g.ID), "a name no other gate has"})
-		}
-		ids[g.ID] = true
+		e = append(e, once(field+"/id", g.ID, "gate", ids)...)
 		half := (g.Opening + r.Post.Width) / 2
 		first, second := r.GatePosts(g)
 		switch {

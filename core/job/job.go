@@ -17,31 +17,20 @@ type Job struct {
 	Name   string       `json:"name" jsonschema:"required,minLength=1,maxLength=120"`
 	Units  length.Units `json:"units" jsonschema:"required"`
 	Site   Site         `json:"site"`
-	Lines  []Line       `json:"lines" jsonschema:"required,minItems=1,maxItems=1" jsonschema_description:"Fence lines. This version plans one."`
-}
-
-// Site is what holds for the whole site.
-type Site struct {
-	FrostDepth *length.Length `json:"frostDepth,omitempty" jsonschema:"minimum=0,maximum=5000" jsonschema_description:"Depth the ground freezes to, by the local building office. Left out: not asked yet."`
-}
-
-// Line is one fence line, a chain of runs from corner to corner.
-type Line struct {
-	ID     string `json:"id" jsonschema:"required,minLength=1,maxLength=40"`
-	Closed bool   `json:"closed,omitempty" jsonschema:"enum=false" jsonschema_description:"Whether the last run ends where the first starts. This version plans open lines."`
-	Runs   []Run  `json:"runs" jsonschema:"required,minItems=1,maxItems=1" jsonschema_description:"Straight stretches, in order. This version plans one."`
+	Lines  []Line       `json:"lines" jsonschema:"required,minItems=1,maxItems=50" jsonschema_description:"Fence lines, each a chain of runs."`
 }
 
 // Run is a straight stretch of fence between two end posts.
 type Run struct {
-	ID     string         `json:"id" jsonschema:"required,minLength=1,maxLength=40"`
+	ID     string         `json:"id" jsonschema:"required,minLength=1,maxLength=40" jsonschema_description:"Unlike that of any other run of the job."`
 	Name   string         `json:"name" jsonschema:"maxLength=120"`
-	Length *length.Length `json:"length,omitempty" jsonschema:"minimum=300,maximum=100000000" jsonschema_description:"Centre to centre of the two end posts, measured level. Left out: not measured yet."`
-	Turn   float64        `json:"turn,omitempty" jsonschema:"enum=0" jsonschema_description:"Turn at this run's start. This version plans one straight run."`
+	Length *length.Length `json:"length,omitempty" jsonschema:"minimum=300,maximum=100000000" jsonschema_description:"Centre to centre of the two end posts, as taped (see taped). Left out: not measured yet."`
+	Taped  Taped          `json:"taped,omitempty" jsonschema:"enum=level,enum=slope" jsonschema_description:"How the length, and the stations of ground heights and field books, were taped: level, or along the ground and reduced to level by the heights. Usual: level."`
+	Corner *Corner        `json:"corner,omitempty" jsonschema_description:"How the line turns at this run's start. On the first run of an open line it has no meaning; on that of a closed one it is a check."`
 
 	Ground     []GroundPoint `json:"ground,omitempty" jsonschema:"maxItems=20000" jsonschema_description:"Ground heights in order of station, straight in between. Left out: taken as level."`
 	Gates      []Gate        `json:"gates,omitempty" jsonschema:"maxItems=1000" jsonschema_description:"Gates in order of station."`
-	KeepOuts   []Reserved    `json:"keepOuts,omitempty" jsonschema:"maxItems=0" jsonschema_description:"Reserved: this version cannot keep posts out of a stretch."`
+	KeepOuts   []KeepOut     `json:"keepOuts,omitempty" jsonschema:"maxItems=1000" jsonschema_description:"What is in the way of holes."`
 	FixedPosts []Reserved    `json:"fixedPosts,omitempty" jsonschema:"maxItems=0" jsonschema_description:"Reserved: this version cannot hold a post where it stands."`
 
 	Fence   Fence   `json:"fence"`
@@ -50,16 +39,27 @@ type Run struct {
 	Grade   Grade   `json:"grade"`
 	Hole    Hole    `json:"hole"`
 	Setting Setting `json:"setting"`
+	String  String  `json:"string"`
 }
 
+// Taped tells how a run was taped.
+type Taped string
+
+// Ways of taping.
+const (
+	TapedLevel Taped = "level"
+	TapedSlope Taped = "slope"
+)
+
 // Reserved is an element that a later version gives a shape. A document that
-// holds one is refused: to ignore a buried pipe would be worse.
+// holds one is refused: to ignore a post that must stay would be worse.
 type Reserved struct{}
 
 // GroundPoint is the height of the ground at a station.
 type GroundPoint struct {
 	At     length.Length `json:"at" jsonschema:"required,minimum=0,maximum=100000000" jsonschema_description:"Station: level distance from the centre of the run's first post."`
-	Height length.Length `json:"height" jsonschema:"required,minimum=-1000000,maximum=1000000" jsonschema_description:"Ground height above any one datum."`
+	Height length.Length `json:"height" jsonschema:"required,minimum=-1000000,maximum=1000000" jsonschema_description:"Ground height above the line's datum, which is any one mark."`
+	Sure   bool          `json:"sure,omitempty" jsonschema_description:"Measured twice: no slip, though its neighbours differ."`
 }
 
 // Gate is an opening whose clear width is exact.
@@ -151,7 +151,7 @@ type Hole struct {
 	FloorPerHeight float64         `json:"floorPerHeight,omitempty" jsonschema:"minimum=0,maximum=2" jsonschema_description:"Added to the floor for each unit of fence height over 4 ft: 0.25 is 3 in per foot."`
 	GateExtraDepth length.Length   `json:"gateExtraDepth" jsonschema:"minimum=0,maximum=1500" jsonschema_description:"Gate posts go this much deeper."`
 	GateExtraWidth length.Length   `json:"gateExtraWidth" jsonschema:"minimum=0,maximum=600" jsonschema_description:"Gate post holes are this much wider, before rounding up to an auger."`
-	EndExtraDepth  length.Length   `json:"endExtraDepth,omitempty" jsonschema:"minimum=0,maximum=1500" jsonschema_description:"End posts go this much deeper."`
+	EndExtraDepth  length.Length   `json:"endExtraDepth,omitempty" jsonschema:"minimum=0,maximum=1500" jsonschema_description:"End and corner posts go this much deeper."`
 	RoundDepthTo   length.Length   `json:"roundDepthTo" jsonschema:"minimum=0,maximum=300" jsonschema_description:"Depth is rounded up to a multiple of this, so that one mark on the digger's handle serves. 0: not rounded."`
 	Width          *length.Length  `json:"width,omitempty" jsonschema:"minimum=50,maximum=2000" jsonschema_description:"Hole width set by hand, over all rules."`
 	Depth          *length.Length  `json:"depth,omitempty" jsonschema:"minimum=100,maximum=5000" jsonschema_description:"Depth of the post's foot set by hand, over all rules."`

@@ -9,11 +9,13 @@ import (
 // PostKind tells posts apart by what they carry.
 type PostKind string
 
-// Kinds of post. Ends and gate posts are terminals: they are set first.
+// Kinds of post. Ends, corners and gate posts are terminals: they are set
+// first.
 const (
-	EndPost  PostKind = "end"
-	GatePost PostKind = "gate"
-	LinePost PostKind = "line"
+	EndPost    PostKind = "end"
+	CornerPost PostKind = "corner"
+	GatePost   PostKind = "gate"
+	LinePost   PostKind = "line"
 )
 
 // Across is the widest measure through the post's section, which a hole must

@@ -39,6 +39,29 @@ type PostSize struct {
 	Source reason.Source `json:"source" jsonschema:"required"`
 }
 
+// String is a kind of string that posts are set to.
+type String struct {
+	ID       string        `json:"id" jsonschema:"required"`
+	Name     string        `json:"name" jsonschema:"required"`
+	Weight   float64       `json:"weight" jsonschema:"required" jsonschema_description:"Newtons for each metre."`
+	Diameter length.Length `json:"diameter" jsonschema:"required"`
+	Pull     float64       `json:"pull" jsonschema:"required" jsonschema_description:"Usual pull, newtons."`
+	Most     float64       `json:"most" jsonschema:"required" jsonschema_description:"Pull that it stands without breaking, newtons."`
+	Source   reason.Source `json:"source" jsonschema:"required"`
+}
+
+// Service is a kind of pipe or cable under ground, with the colour in which
+// it is marked.
+type Service struct {
+	ID     string        `json:"id" jsonschema:"required"`
+	Name   string        `json:"name" jsonschema:"required"`
+	Colour string        `json:"colour" jsonschema:"required" jsonschema_description:"Of its marks on the ground, in words."`
+	Token  string        `json:"token" jsonschema:"required" jsonschema_description:"Name of that colour in the interface."`
+	Hand   length.Length `json:"hand" jsonschema:"required" jsonschema_description:"Width either side of a mark that is dug by hand."`
+	Office bool          `json:"office" jsonschema:"required" jsonschema_description:"Public: the locating office marks it. Others are the owner's to find."`
+	Source reason.Source `json:"source" jsonschema:"required"`
+}
+
 // UsualJob is what a new run and a new gate start with in one system.
 type UsualJob struct {
 	Run  job.Run  `json:"run"`
@@ -51,6 +74,9 @@ type Catalog struct {
 	Gravel Gravel                     `json:"gravel"`
 	Posts  []PostSize                 `json:"posts"`
 	Usual  map[length.System]UsualJob `json:"usual"`
+
+	Strings  []String  `json:"strings"`
+	Services []Service `json:"services"`
 }
 
 // UsualRun returns the usual values of a run.
@@ -67,6 +93,26 @@ func (c Catalog) Bag(id string) (Bag, bool) {
 		}
 	}
 	return Bag{}, false
+}
+
+// String finds a kind of string by its name in the catalogue.
+func (c Catalog) String(id string) (String, bool) {
+	for _, s := range c.Strings {
+		if s.ID == id {
+			return s, true
+		}
+	}
+	return String{}, false
+}
+
+// Service finds a service by its name in the catalogue.
+func (c Catalog) Service(id string) (Service, bool) {
+	for _, s := range c.Services {
+		if s.ID == id {
+			return s, true
+		}
+	}
+	return Service{}, false
 }
 
 // Validate returns the first thing wrong with the catalogue.
@@ -93,6 +139,16 @@ func (c Catalog) Validate() error {
 			return fmt.Errorf("post %q: width, wall or source is wrong", p.Name)
 		}
 	}
+	for _, k := range c.Strings {
+		if k.ID == "" || k.Weight <= 0 || k.Diameter <= 0 || k.Pull <= 0 || k.Most < k.Pull || k.Source.Kind == "" {
+			return fmt.Errorf("string %q: weight, diameter, pull, most or source is wrong", k.ID)
+		}
+	}
+	for _, v := range c.Services {
+		if v.ID == "" || v.Colour == "" || v.Token == "" || v.Hand <= 0 || v.Source.Kind == "" {
+			return fmt.Errorf("service %q: colour, token, hand-dig width or source is missing", v.ID)
+		}
+	}
 	for _, s := range []length.System{length.Imperial, length.Metric} {
 		u, ok := c.Usual[s]
 		if !ok {
@@ -100,6 +156,9 @@ func (c Catalog) Validate() error {
 		}
 		if !seen[u.Run.Setting.Bag] {
 			return fmt.Errorf("usual %s bag %q is not in the catalogue", s, u.Run.Setting.Bag)
+		}
+		if _, ok := c.String(u.Run.String.Kind); !ok {
+			return fmt.Errorf("usual %s string %q is not in the catalogue", s, u.Run.String.Kind)
 		}
 	}
 	return nil

@@ -22,13 +22,9 @@ func (m *maker) missing() {
 		m.find(finding.Finding{Rule: "length-missing", Stage: finding.Walk, Severity: finding.Missing, Field: m.path + "/length",
 			Says: reason.Say("How long is the run, centre to centre of its end posts?")})
 	}
-	if len(m.run.Ground) == 0 {
+	if !m.ground.Measured {
 		m.find(finding.Finding{Rule: "ground-missing", Stage: finding.Walk, Severity: finding.Missing, Field: m.path + "/ground",
 			Says: reason.Say("How does the ground fall? Without heights it is taken as level.")})
-	}
-	if m.job.Site.FrostDepth == nil {
-		m.find(finding.Finding{Rule: "frost-missing", Stage: finding.Walk, Severity: finding.Missing, Field: "/site/frostDepth",
-			Says: reason.Say("How deep does the frost go? The local building office knows. Until then the holes follow the other rules.")})
 	}
 	if !m.bagKnown {
 		usual := m.usual.Setting.Bag
@@ -87,9 +83,7 @@ func (m *maker) moveGates(segment int, span length.Length) []finding.Remedy {
 		moved := m.run
 		moved.Gates = append([]job.Gate(nil), m.run.Gates...)
 		moved.Gates[gate].At += by
-		trial := m.job
-		trial.Lines = []job.Line{{ID: "trial", Runs: []job.Run{moved}}}
-		if len(job.Check(trial)) > 0 {
+		if len(job.CheckGates("", moved, m.job.Units)) > 0 {
 			return
 		}
 		out = append(out, finding.Remedy{
@@ -163,7 +157,7 @@ func (m *maker) corridorRemedies(now length.Length) []finding.Remedy {
 		if run.Spacing != m.run.Spacing {
 			layout = spacing.Equal(run)
 		}
-		line := grade.Solve(run, layout, m.ground)
+		line := grade.Solve(run, layout, m.profile)
 		worst := length.Length(0)
 		for _, b := range line.Bays {
 			worst = max(worst, earth(b))
@@ -209,7 +203,7 @@ func longestReveal(m *maker, layout spacing.Layout, line grade.Line) length.Leng
 	tallest := func(l spacing.Layout, tops []length.Length) length.Length {
 		most := length.Length(0)
 		for i, p := range l.Posts {
-			most = max(most, tops[i]-m.ground.Height(p.Station))
+			most = max(most, tops[i]-m.profile.Height(p.Station))
 		}
 		return most
 	}

@@ -1,7 +1,6 @@
 package plan
 
 import (
-	"fmt"
 	"strconv"
 
 	"mallow/core/finding"
@@ -18,18 +17,27 @@ import (
 
 // Make plans a job that Decode has checked.
 func Make(j job.Job, cat materials.Catalog) Plan {
-	p := Plan{Mallow: Version, Name: j.Name, Units: j.Units, Findings: []finding.Finding{}}
+	p := Plan{Mallow: Version, Name: j.Name, Units: j.Units, Lines: []Line{}, Findings: []finding.Finding{}}
 	book := &reason.Book{}
-	for l, line := range j.Lines {
-		for r, run := range line.Runs {
-			m := newMaker(j, run, cat, book, fmt.Sprintf("/lines/%d/runs/%d", l, r))
-			p.Runs = append(p.Runs, m.make())
-			p.Findings = append(p.Findings, m.findings...)
-			p.Cautions = append(p.Cautions, cautions(m.bag)...)
+	var makers []*maker
+	for l := range j.Lines {
+		w := newLiner(j, l, cat, book)
+		w.make()
+		for _, m := range w.runs {
+			p.Runs = append(p.Runs, m.out)
 		}
+		w.out.First = len(makers)
+		makers = append(makers, w.runs...)
+		p.Lines = append(p.Lines, w.out)
+		p.Findings = append(p.Findings, w.findings...)
 	}
-	// One run so far, so that its totals are the job's.
-	p.Totals = p.Runs[0].Totals
+	for _, m := range makers {
+		p.Findings = append(p.Findings, m.findings...)
+	}
+	p.Before = clearance(j)
+	p.Findings = append(p.Findings, siteFindings(j)...)
+	p.Cautions = cautions(makers)
+	p.Totals = jobTotals(makers, book, cat)
 	p.Rules = book.Fold()
 	p.Reasons = book.Whys()
 	return p
@@ -38,7 +46,9 @@ func Make(j job.Job, cat materials.Catalog) Plan {
 // maker plans one run.
 type maker struct {
 	job       job.Job
-	run       job.Run
+	given     job.Run // as in the document
+	run       job.Run // as planned: its length level, without gates that do not fit on it
+	gates     []int   // place of each planned gate in the document
 	usual     job.Run
 	path      string
 	cat       materials.Catalog
@@ -57,15 +67,18 @@ type maker struct {
 	// Posts that something is to be said of, noted while their holes are sized.
 	noAuger, shallow, dry int
 
-	ground survey.Profile
-	layout spacing.Layout
-	line   grade.Line
-	out    Run
+	ground  survey.Ground
+	profile survey.Profile
+	layout  spacing.Layout
+	line    grade.Line
+	start   *joint // the corner post that the run before ends on, or nil
+	end     *joint // the corner post that the next run starts on, or nil
+	out     Run
 }
 
 func newMaker(j job.Job, run job.Run, cat materials.Catalog, book *reason.Book, path string) *maker {
 	m := &maker{
-		job: j, run: run, usual: cat.UsualRun(j.Units.System), path: path, cat: cat, book: book,
+		job: j, given: run, run: run, usual: cat.UsualRun(j.Units.System), path: path, cat: cat, book: book,
 		few:       reason.NewIndex[any](book),
 		depthWhys: reason.NewIndex[depthKey](book),
 		stockWhys: reason.NewIndex[[2]length.Length](book),
@@ -75,32 +88,81 @@ func newMaker(j job.Job, run job.Run, cat materials.Catalog, book *reason.Book, 
 		noAuger:   -1, shallow: -1, dry: -1,
 	}
 	m.bag, m.bagKnown = cat.Bag(run.Setting.Bag)
+	m.out = Run{
+		ID: run.ID, Name: run.Name, Path: m.path, Hollow: run.Post.Hollow, Frost: j.Site.FrostDepth,
+		Ground: []survey.Point{}, Segments: []Segment{}, Posts: []Post{}, Bays: []Bay{}, Gates: []Gate{}, InTheWay: []InTheWay{}, Reminders: []Caution{},
+	}
 	return m
 }
 
-func (m *maker) make() Run {
-	m.out = Run{
-		ID: m.run.ID, Name: m.run.Name, Path: m.path, Hollow: m.run.Post.Hollow, Frost: m.job.Site.FrostDepth,
-		Ground: []job.GroundPoint{}, Segments: []Segment{}, Posts: []Post{}, Bays: []Bay{}, Gates: []Gate{},
-	}
+// laid tells whether the run has a length, without which nothing stands.
+func (m *maker) laid() bool { return m.given.Length != nil }
+
+// lay finds where the run's posts stand, which the runs on both sides of a
+// corner must know of each other.
+func (m *maker) lay(ground survey.Ground) {
+	m.ground = ground
 	m.missing()
-	if m.run.Length == nil {
-		m.out.Totals = m.totals()
-		return m.out
+	if !m.laid() {
+		return
 	}
-	m.ground = survey.NewProfile(m.run.Ground, *m.run.Length)
+	level := ground.Length
+	m.run.Length = &level
+	m.fitGates()
+	m.profile = ground.Profile()
 	m.layout = spacing.Equal(m.run)
+	m.out.Length, m.out.Correction = level, ground.Correction
+	m.out.SlopeLength = m.profile.Along(level)
+	m.out.Ground, m.out.Measured = ground.Points, ground.Measured
+}
+
+// fitGates leaves out the gates that do not fit once a slope tape is reduced
+// to level, and says so; the document was checked against the tape.
+func (m *maker) fitGates() {
+	m.gates = make([]int, len(m.run.Gates))
+	for i := range m.gates {
+		m.gates[i] = i
+	}
+	if m.run.Taped != job.TapedSlope {
+		return
+	}
+	all := m.run.Gates
+	m.run.Gates, m.gates = nil, nil
+	for i, g := range all {
+		trial := m.run
+		trial.Gates = append(append([]job.Gate(nil), m.run.Gates...), g)
+		if len(job.CheckGates("", trial, m.job.Units)) == 0 {
+			m.run.Gates, m.gates = trial.Gates, append(m.gates, i)
+			continue
+		}
+		m.find(finding.Finding{Rule: "gate-off-level", Stage: finding.Walk, Severity: finding.Cannot, Place: finding.Place{Gate: g.ID},
+			Says: reason.Say("Level, the run is ", reason.Tape(*m.run.Length), " long, and the gate at ", reason.Tape(g.At), " no longer fits on it: it is left out.")})
+	}
+}
+
+// make plans the posts and bays; the runs on either side have been laid.
+func (m *maker) make(start, end *joint) {
+	if !m.laid() {
+		return
+	}
+	m.start, m.end = start, end
 	m.book.Expect(3*len(m.layout.Posts) + 16) // most posts differ in depth, length and gap
-	m.line = grade.Solve(m.run, m.layout, m.ground)
-	m.out.Length = *m.run.Length
-	m.out.SlopeLength = m.ground.Along(*m.run.Length)
-	m.out.Ground = m.ground.Points()
 	m.segments()
 	m.posts()
-	m.bays()
+}
+
+// finish plans what needs the corner posts of the runs on either side.
+func (m *maker) finish() {
+	if m.laid() {
+		m.obstacles()
+		m.bays()
+		m.strings()
+	}
 	m.out.Totals = m.totals()
-	m.judge()
-	return m.out
+	if m.laid() {
+		m.judge()
+		m.judgeObstacles()
+	}
 }
 
 func (m *maker) gateID(index int) string {
@@ -125,12 +187,16 @@ func bayID(i int) string  { return "B" + strconv.Itoa(i+1) }
 func (m *maker) posts() {
 	m.out.Posts = make([]Post, len(m.layout.Posts))
 	for i, at := range m.layout.Posts {
-		ground := m.ground.Height(at.Station)
+		ground := m.profile.Height(at.Station)
 		p := Post{
 			ID: postID(i), Kind: at.Kind, Gate: m.gateID(at.Gate),
-			Station: at.Station, Slope: m.ground.Along(at.Station),
+			Station: at.Station, Slope: m.profile.Along(at.Station),
 			Ground: ground, Top: m.line.Tops[i], Reveal: m.line.Tops[i] - ground,
 			Gravel: m.run.Setting.Gravel,
+		}
+		if i == len(m.out.Posts)-1 && m.end != nil {
+			p.Top = max(p.Top, m.end.next.line.Tops[0])
+			p.Reveal = p.Top - ground
 		}
 		m.dig(&p, i)
 		m.cut(&p)
@@ -147,6 +213,10 @@ func (m *maker) dig(p *Post, i int) {
 		Post: m.run.Post, Hole: m.run.Hole, Gravel: m.run.Setting.Gravel,
 	}
 	width, depth := m.width(q), footing.FindDepth(q)
+	p.Why.HoleWidth, p.Why.HoleDepth = m.whyWidth(q, width), m.whyDepth(q, depth)
+	if i == len(m.out.Posts)-1 && m.end != nil {
+		width, depth = m.marry(q, width, depth, &p.Why)
+	}
 	fill := pour.Fill(pour.Hole{Width: width.Width, Foot: depth.Foot}, m.run.Post, m.run.Setting)
 	p.HoleWidth, p.HoleDepth, p.Foot = width.Width, depth.Hole, depth.Foot
 	p.Concrete, p.ConcreteVolume, p.GravelVolume = fill.ConcreteHeight, fill.Concrete, fill.Gravel
@@ -154,8 +224,6 @@ func (m *maker) dig(p *Post, i int) {
 	if m.bagKnown {
 		p.Bags = pour.Bags(fill.Concrete, m.bag.Yield)
 	}
-	p.Why.HoleWidth = m.whyWidth(q, width)
-	p.Why.HoleDepth = m.whyDepth(q, depth)
 	p.Why.Concrete = m.whyConcrete(p)
 }
 
@@ -212,10 +280,26 @@ func (m *maker) bays() {
 		if b.Gate != spacing.NoGate {
 			gate := m.run.Gates[b.Gate]
 			m.out.Gates = append(m.out.Gates, Gate{
-				ID: gate.ID, Name: gate.Name, Path: fmt.Sprintf("%s/gates/%d", m.path, b.Gate),
+				ID: gate.ID, Name: gate.Name, Path: m.gatePath(b.Gate),
 				At: gate.At, Opening: gate.Opening, First: from.ID, Second: to.ID, Bay: bay.ID,
 				Leaf: bay.TopStart - bay.BottomStart,
 			})
 		}
 	}
+}
+
+// marry sizes a corner post's hole for both runs that it carries: the deeper
+// and the wider of what each asks for.
+func (m *maker) marry(q footing.Question, w footing.Width, d footing.Depth, why *PostWhy) (footing.Width, footing.Depth) {
+	o := m.end.next
+	other := q
+	other.Height, other.Post, other.Hole = o.run.Fence.Height, o.run.Post, o.run.Hole
+	// By hand is by hand on this run; the next run's own hand counts there.
+	if wide := footing.FindWidth(other); wide.Width > w.Width+length.Tolerance && !w.ByHand {
+		w, why.HoleWidth = wide, o.whyWidth(other, wide)
+	}
+	if deep := footing.FindDepth(other); deep.Foot > d.Foot+length.Tolerance && !d.ByHand {
+		d, why.HoleDepth = deep, o.whyDepth(other, deep)
+	}
+	return w, d
 }

@@ -11,6 +11,7 @@ import (
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/reason"
+	"mallow/core/survey"
 )
 
 // Version is the version of the plan document.
@@ -22,7 +23,9 @@ type Plan struct {
 	Mallow   int               `json:"mallow" jsonschema:"required" jsonschema_description:"Version of the plan document."`
 	Name     string            `json:"name" jsonschema:"required"`
 	Units    length.Units      `json:"units" jsonschema:"required"`
-	Runs     []Run             `json:"runs" jsonschema:"required"`
+	Lines    []Line            `json:"lines" jsonschema:"required" jsonschema_description:"The fence lines on the map."`
+	Runs     []Run             `json:"runs" jsonschema:"required" jsonschema_description:"All lines' runs, line after line."`
+	Before   Clearance         `json:"before" jsonschema:"required" jsonschema_description:"What must be settled before anything is dug."`
 	Totals   Totals            `json:"totals" jsonschema:"required" jsonschema_description:"Totals of the job. Bags are rounded up once for the job."`
 	Findings []finding.Finding `json:"findings" jsonschema:"required"`
 	Cautions []Caution         `json:"cautions" jsonschema:"required"`
@@ -32,19 +35,29 @@ type Plan struct {
 
 // Run is one planned run. Without a length it has no posts.
 type Run struct {
-	ID          string            `json:"id" jsonschema:"required"`
-	Name        string            `json:"name" jsonschema:"required"`
-	Path        string            `json:"path" jsonschema:"required" jsonschema_description:"JSON pointer of the run in the job document."`
-	Length      length.Length     `json:"length" jsonschema:"required" jsonschema_description:"Level, centre to centre of the end posts."`
-	Hollow      bool              `json:"hollow" jsonschema:"required" jsonschema_description:"Its posts are hollow: drawn as metal."`
-	SlopeLength length.Length     `json:"slopeLength" jsonschema:"required" jsonschema_description:"The same along the ground."`
-	Frost       *length.Length    `json:"frost,omitempty" jsonschema_description:"Frost depth; left out when it is not known."`
-	Ground      []job.GroundPoint `json:"ground" jsonschema:"required"`
-	Segments    []Segment         `json:"segments" jsonschema:"required"`
-	Posts       []Post            `json:"posts" jsonschema:"required"`
-	Bays        []Bay             `json:"bays" jsonschema:"required"`
-	Gates       []Gate            `json:"gates" jsonschema:"required"`
-	Totals      Totals            `json:"totals" jsonschema:"required" jsonschema_description:"Totals of the run. Bags are rounded up once for the run."`
+	ID          string         `json:"id" jsonschema:"required"`
+	Name        string         `json:"name" jsonschema:"required"`
+	Path        string         `json:"path" jsonschema:"required" jsonschema_description:"JSON pointer of the run in the job document."`
+	Line        string         `json:"line" jsonschema:"required" jsonschema_description:"Line that it is on."`
+	Start       length.Length  `json:"start" jsonschema:"required" jsonschema_description:"Level distance along the line to its first post."`
+	From        survey.Place   `json:"from" jsonschema:"required" jsonschema_description:"Its first post on the map."`
+	To          survey.Place   `json:"to" jsonschema:"required" jsonschema_description:"Its last post on the map."`
+	Bearing     float64        `json:"bearing" jsonschema:"required" jsonschema_description:"Degrees clockwise from the map's up."`
+	Length      length.Length  `json:"length" jsonschema:"required" jsonschema_description:"Level, centre to centre of the end posts."`
+	Correction  length.Length  `json:"correction,omitempty" jsonschema_description:"What reducing the slope tape to level took off."`
+	Hollow      bool           `json:"hollow" jsonschema:"required" jsonschema_description:"Its posts are hollow: drawn as metal."`
+	SlopeLength length.Length  `json:"slopeLength" jsonschema:"required" jsonschema_description:"The same along the ground."`
+	Frost       *length.Length `json:"frost,omitempty" jsonschema_description:"Frost depth; left out when it is not known."`
+	Measured    bool           `json:"measured" jsonschema:"required" jsonschema_description:"Some height of it was measured; else its ground is taken as level, or as its neighbours have it."`
+	Ground      []survey.Point `json:"ground" jsonschema:"required"`
+	InTheWay    []InTheWay     `json:"inTheWay" jsonschema:"required"`
+	String      *RunString     `json:"string,omitempty" jsonschema_description:"How its posts are lined up; left out without a length."`
+	Reminders   []Caution      `json:"reminders" jsonschema:"required" jsonschema_description:"What to keep in mind where its posts are lined up and set."`
+	Segments    []Segment      `json:"segments" jsonschema:"required"`
+	Posts       []Post         `json:"posts" jsonschema:"required"`
+	Bays        []Bay          `json:"bays" jsonschema:"required"`
+	Gates       []Gate         `json:"gates" jsonschema:"required"`
+	Totals      Totals         `json:"totals" jsonschema:"required" jsonschema_description:"Totals of the run. Bags are rounded up once for the run."`
 }
 
 // Segment is the stretch between two fixed posts, with equal bays.
@@ -60,8 +73,11 @@ type Segment struct {
 // Post is one post with its hole.
 type Post struct {
 	ID      string        `json:"id" jsonschema:"required"`
-	Kind    job.PostKind  `json:"kind" jsonschema:"required,enum=end,enum=gate,enum=line"`
+	Kind    job.PostKind  `json:"kind" jsonschema:"required,enum=end,enum=corner,enum=gate,enum=line"`
 	Gate    string        `json:"gate,omitempty"`
+	Shared  string        `json:"shared,omitempty" jsonschema_description:"Run that ends at this corner post: it is dug and counted there."`
+	InWay   []string      `json:"inWay,omitempty" jsonschema_description:"What its hole runs into."`
+	Hand    []string      `json:"hand,omitempty" jsonschema_description:"What it must be dug by hand for."`
 	Station length.Length `json:"station" jsonschema:"required" jsonschema_description:"Centre of the post, level from the run's start."`
 	Slope   length.Length `json:"slopeTape" jsonschema:"required" jsonschema_description:"The same along the ground."`
 	Ground  length.Length `json:"ground" jsonschema:"required" jsonschema_description:"Height of the ground above the datum."`
@@ -134,7 +150,8 @@ type Gate struct {
 // Totals is what a run or a job takes. Everything is a sum of exact values;
 // only whole bags are rounded, once.
 type Totals struct {
-	Posts      int         `json:"posts" jsonschema:"required"`
+	Posts      int         `json:"posts" jsonschema:"required" jsonschema_description:"A corner post is counted in the run that ends there."`
+	Elsewhere  int         `json:"elsewhere" jsonschema:"required" jsonschema_description:"Posts of the run that are counted in another run."`
 	Kinds      []KindCount `json:"kinds" jsonschema:"required"`
 	Stock      []Stock     `json:"stock" jsonschema:"required"`
 	StockShort int         `json:"stockShort" jsonschema:"required" jsonschema_description:"Posts for which no stock length is long enough."`
@@ -142,10 +159,8 @@ type Totals struct {
 
 	Concrete      length.Volume `json:"concrete" jsonschema:"required" jsonschema_description:"In the holes."`
 	ConcreteToBuy length.Volume `json:"concreteToBuy" jsonschema:"required" jsonschema_description:"With waste."`
-	Bag           string        `json:"bag" jsonschema:"required" jsonschema_description:"Name of the bag; empty when the job's bag is not in the catalogue."`
-	BagsExact     float64       `json:"bagsExact" jsonschema:"required"`
-	Bags          int           `json:"bags" jsonschema:"required" jsonschema_description:"Rounded up once for the whole."`
-	BagsMass      length.Mass   `json:"bagsMass" jsonschema:"required"`
+	BagKinds      []BagCount    `json:"bagKinds" jsonschema:"required" jsonschema_description:"One for each kind of bag; empty when the bag is not in the catalogue."`
+	Bags          int           `json:"bags" jsonschema:"required" jsonschema_description:"Of all kinds."`
 
 	Gravel      length.Volume `json:"gravel" jsonschema:"required" jsonschema_description:"Tamped, in the holes."`
 	GravelLoose length.Volume `json:"gravelLoose" jsonschema:"required" jsonschema_description:"Loose, as bought."`
@@ -162,8 +177,16 @@ type TotalsWhy struct {
 
 // KindCount counts posts of one kind.
 type KindCount struct {
-	Kind  job.PostKind `json:"kind" jsonschema:"required,enum=end,enum=gate,enum=line"`
+	Kind  job.PostKind `json:"kind" jsonschema:"required,enum=end,enum=corner,enum=gate,enum=line"`
 	Count int          `json:"count" jsonschema:"required"`
+}
+
+// BagCount counts bags of one kind, rounded up once for the whole.
+type BagCount struct {
+	Bag   string      `json:"bag" jsonschema:"required" jsonschema_description:"Its name."`
+	Exact float64     `json:"exact" jsonschema:"required"`
+	Count int         `json:"count" jsonschema:"required"`
+	Mass  length.Mass `json:"mass" jsonschema:"required"`
 }
 
 // Stock counts posts of one stock length.
@@ -181,6 +204,6 @@ type Holes struct {
 
 // Caution stands where work can hurt someone.
 type Caution struct {
-	Stage finding.Stage `json:"stage" jsonschema:"required,enum=walk,enum=space,enum=grade,enum=dig,enum=pour"`
+	Stage finding.Stage `json:"stage" jsonschema:"required,enum=walk,enum=string,enum=space,enum=grade,enum=dig,enum=pour"`
 	Says  reason.Text   `json:"says" jsonschema:"required"`
 }

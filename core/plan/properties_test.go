@@ -12,6 +12,7 @@ import (
 	"mallow/core/length"
 	"mallow/core/plan"
 	"mallow/core/reason"
+	"mallow/demo"
 )
 
 // random makes a sound job with usual rules on random measures.
@@ -327,4 +328,37 @@ func BenchmarkDecode(b *testing.B) {
 			b.Fatal(err)
 		}
 	}
+}
+
+// A document that has been read is planned without a panic, and its plan can
+// be written down: no infinity, no number that is none.
+func FuzzPlan(f *testing.F) {
+	docs, err := demo.Jobs()
+	if err != nil {
+		f.Fatal(err)
+	}
+	for _, d := range docs {
+		f.Add(d)
+	}
+	cat := shipped(f)
+	f.Fuzz(func(t *testing.T, raw []byte) {
+		j, _, err := job.Decode(raw, cat)
+		if err != nil {
+			return
+		}
+		posts := 0.0
+		for _, l := range j.Lines {
+			for _, r := range l.Runs {
+				if r.Length != nil {
+					posts += float64(*r.Length / r.Spacing.Most)
+				}
+			}
+		}
+		if posts > 5000 {
+			return // slow, not wrong
+		}
+		if _, err := json.Marshal(plan.Make(j, cat)); err != nil {
+			t.Fatal(err)
+		}
+	})
 }

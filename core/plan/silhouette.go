@@ -13,26 +13,36 @@ type Silhouette struct {
 
 // Outline is one bay's panel or leaf.
 type Outline struct {
+	Ends    [2]length.Length `json:"ends" jsonschema:"required" jsonschema_description:"Stations of its two posts."`
 	Corners [4]length.Length `json:"corners" jsonschema:"required" jsonschema_description:"Bottom and top at its first post, bottom and top at its second."`
 	Gate    bool             `json:"gate" jsonschema:"required"`
 }
 
-// Outline draws the first run of a plan small.
+// Outline draws a plan's first line small, unrolled corner after corner.
 func (p Plan) Outline() Silhouette {
 	s := Silhouette{Ground: [][2]length.Length{}, Posts: [][3]length.Length{}, Bays: []Outline{}}
-	if len(p.Runs) == 0 {
-		return s
-	}
-	run := p.Runs[0]
-	s.Length, s.Hollow = run.Length, run.Hollow
-	for _, g := range run.Ground {
-		s.Ground = append(s.Ground, [2]length.Length{g.At, g.Height})
-	}
-	for _, post := range run.Posts {
-		s.Posts = append(s.Posts, [3]length.Length{post.Station, post.Ground, post.Top})
-	}
-	for _, b := range run.Bays {
-		s.Bays = append(s.Bays, Outline{[4]length.Length{b.BottomStart, b.TopStart, b.BottomEnd, b.TopEnd}, b.Gate != ""})
+	for i, run := range p.Runs {
+		if run.Line != p.Runs[0].Line {
+			break
+		}
+		if i == 0 {
+			s.Hollow = run.Hollow
+		}
+		s.Length = run.Start + run.Length
+		for _, g := range run.Ground {
+			s.Ground = append(s.Ground, [2]length.Length{run.Start + g.At, g.Height})
+		}
+		for _, post := range run.Posts {
+			if post.Shared == "" || i == 0 {
+				s.Posts = append(s.Posts, [3]length.Length{run.Start + post.Station, post.Ground, post.Top})
+			}
+		}
+		for b, bay := range run.Bays {
+			s.Bays = append(s.Bays, Outline{
+				Ends:    [2]length.Length{run.Start + run.Posts[b].Station, run.Start + run.Posts[b+1].Station},
+				Corners: [4]length.Length{bay.BottomStart, bay.TopStart, bay.BottomEnd, bay.TopEnd}, Gate: bay.Gate != "",
+			})
+		}
 	}
 	return s
 }

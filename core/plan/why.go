@@ -75,5 +75,5 @@ func list(ls []length.Length) reason.Text {
 }
 
 func (m *maker) gatePath(gate int) string {
-	return m.path + "/gates/" + strconv.Itoa(gate)
+	return m.path + "/gates/" + strconv.Itoa(m.gates[gate])
 }

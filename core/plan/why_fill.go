@@ -79,7 +79,7 @@ func (m *maker) whyBags(t Totals) reason.Ref {
 		w := reason.Why{Figure: "Concrete for the run",
 			Sentence: reason.Say(t.Posts, plural(t.Posts, " hole takes ", " holes take "), t.Concrete, " (", reason.Bulk(t.Concrete), ")")}
 		if m.bagKnown {
-			w.Sentence = append(w.Sentence, reason.Say(": ", t.BagsExact, " bags, so ", t.Bags, ".")...)
+			w.Sentence = append(w.Sentence, reason.Say(": ", t.BagKinds[0].Exact, " bags, so ", t.Bags, ".")...)
 			w.Steps = append(w.Steps,
 				reason.Step{Rule: "Rounded up once", Governs: true, Source: geometry,
 					Says: reason.Say("The sum is of exact volumes; bags are rounded up for the run, not for each post.")},

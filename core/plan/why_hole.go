@@ -181,9 +181,9 @@ func (m *maker) depthExtras(q footing.Question, d footing.Depth) []reason.Step {
 	case job.GatePost:
 		add("Gate posts deeper", practice, reason.Say("A gate post goes ", h.GateExtraDepth, " deeper."),
 			m.measured("/hole/gateExtraDepth", "Gate posts deeper by", h.GateExtraDepth, m.usual.Hole.GateExtraDepth))
-	case job.EndPost:
-		add("End posts deeper", practice, reason.Say("An end post goes ", h.EndExtraDepth, " deeper."),
-			m.measured("/hole/endExtraDepth", "End posts deeper by", h.EndExtraDepth, m.usual.Hole.EndExtraDepth))
+	case job.EndPost, job.CornerPost:
+		add("End and corner posts deeper", practice, reason.Say("An end or corner post goes ", h.EndExtraDepth, " deeper."),
+			m.measured("/hole/endExtraDepth", "End and corner posts deeper by", h.EndExtraDepth, m.usual.Hole.EndExtraDepth))
 	}
 	add("Rounded up", practice, reason.Say("To a multiple of ", h.RoundDepthTo, ", so that one mark on the digger's handle serves."),
 		m.measured("/hole/roundDepthTo", "Round depth up to", h.RoundDepthTo, m.usual.Hole.RoundDepthTo))

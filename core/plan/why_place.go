@@ -45,6 +45,9 @@ func (m *maker) whySegment(s spacing.Segment) reason.Ref {
 func (m *maker) whyStation(p Post, at spacing.Post) reason.Ref {
 	switch p.Kind {
 	case job.GatePost:
+		if at.Gate == spacing.NoGate { // a gate of the next run hangs on it
+			return m.whyEnd(p)
+		}
 		return m.few.Put([2]any{"gate post", at.Gate}, func() reason.Why {
 			g := m.run.Gates[at.Gate]
 			return reason.Why{
@@ -61,18 +64,29 @@ func (m *maker) whyStation(p Post, at spacing.Post) reason.Ref {
 				}},
 			}
 		})
-	case job.EndPost:
-		return m.few.Put("end post", func() reason.Why {
-			return reason.Why{
-				Figure:   "Where the end posts stand",
-				Sentence: reason.Say("The run was measured ", reason.Tape(*m.run.Length), " centre to centre of its end posts."),
-				Steps: []reason.Step{{Rule: "As measured", Governs: true, Source: yours,
-					Says:     reason.Say("Set these first; everything else is taped between them."),
-					Settings: []reason.Setting{{Path: m.path + "/length", Name: "Run length", Kind: reason.LengthSetting, Value: *m.run.Length}}}},
-			}
-		})
+	case job.EndPost, job.CornerPost:
+		return m.whyEnd(p)
 	}
 	return m.out.Segments[at.Segment].Why
+}
+
+// whyEnd tells where a run's first and last posts stand.
+func (m *maker) whyEnd(p Post) reason.Ref {
+	return m.few.Put([2]any{"end post", p.Kind}, func() reason.Why {
+		w := reason.Why{
+			Figure:   "Where the end posts stand",
+			Sentence: reason.Say("The run was measured ", reason.Tape(*m.run.Length), " centre to centre of its end posts."),
+			Steps: []reason.Step{{Rule: "As measured", Governs: true, Source: yours,
+				Says:     reason.Say("Set these first; everything else is taped between them."),
+				Settings: []reason.Setting{{Path: m.path + "/length", Name: "Run length", Kind: reason.LengthSetting, Value: *m.given.Length}}}},
+		}
+		if m.ground.Correction > length.Tolerance {
+			w.Steps = append(w.Steps, reason.Step{Rule: "Slope tape reduced to level", Source: geometry,
+				Says: reason.Say(reason.Tape(*m.given.Length), " along the ground, piece by piece the long side over its rise: ",
+					reason.Tape(*m.run.Length), " level, ", m.ground.Correction, " less.")})
+		}
+		return w
+	})
 }
 
 func (m *maker) whyTop(p Post) reason.Ref {

@@ -2,10 +2,11 @@
   import Router from 'svelte-spa-router'
   import JobPage from './job/JobPage.svelte'
   import JobList from './jobs/JobList.svelte'
+  import StringSheet from './print/StringSheet.svelte'
   import NotFound from './jobs/NotFound.svelte'
   import { theme } from './lib/theme.svelte'
 
-  const routes = { '/': JobList, '/jobs/:id': JobPage, '*': NotFound }
+  const routes = { '/': JobList, '/jobs/:id': JobPage, '/jobs/:id/strings/:run': StringSheet, '*': NotFound }
   $effect(() => {
     document.documentElement.dataset.theme = theme.current
   })

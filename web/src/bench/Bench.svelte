@@ -10,18 +10,21 @@
   import Dig from './Dig.svelte'
   import Findings from './Findings.svelte'
   import Grade from './Grade.svelte'
+  import NotCleared from './NotCleared.svelte'
   import Guide from './Guide.svelte'
   import Pour from './Pour.svelte'
   import PostCard from './PostCard.svelte'
   import Space from './Space.svelte'
-  import Walk from './Walk.svelte'
+  import StringBench from './string/StringBench.svelte'
+  import Walk from './walk/Walk.svelte'
 
   let { session, view, stage = $bindable() }: { session: Session; view: View; stage: Stage } = $props()
   let guiding = $state(false)
-  const panels = { walk: Walk, space: Space, grade: Grade, dig: Dig, pour: Pour }
+  const panels = { walk: Walk, string: StringBench, space: Space, grade: Grade, dig: Dig, pour: Pour }
   const count = (id: Stage) =>
     session.plan.findings.filter((f) => f.stage === id && f.severity !== 'note').length
   const cautions = $derived(session.plan.cautions.filter((c) => c.stage === stage))
+  const reminders = $derived(session.run.reminders.filter((c) => c.stage === stage))
 </script>
 
 <Tabs.Root
@@ -34,28 +37,49 @@
       {#each stages as s (s.id)}
         <Tabs.Trigger
           value={s.id}
-          class="min-h-12 flex-1 border-b-4 px-3 text-[1.02rem] font-semibold whitespace-nowrap data-[state=active]:border-mallow data-[state=active]:bg-sheet data-[state=inactive]:border-transparent data-[state=inactive]:text-pencil sm:flex-none sm:px-5"
+          class="relative min-h-12 flex-1 border-b-4 px-3 text-[1.02rem] font-semibold whitespace-nowrap data-[state=active]:border-mallow data-[state=active]:bg-sheet data-[state=inactive]:border-transparent data-[state=inactive]:text-pencil sm:flex-none sm:px-5"
         >
           {s.name}{#if count(s.id)}<span
               class="ml-1.5 inline-block min-w-5 border border-warn bg-warn-wash px-1 text-center text-[0.85rem] leading-5 text-warn"
               >{count(s.id)}<span class="sr-only"> to look at</span></span
+            >{/if}{#if s.id === 'dig' && !session.plan.before.ready}<span
+              class="ml-1.5 inline-block border border-stop bg-stop-wash px-1 text-[0.8rem] leading-5 text-stop max-sm:sr-only"
+              >not cleared</span
             >{/if}
         </Tabs.Trigger>
       {/each}
     </Tabs.List>
-    {#if session.run.posts.length}<div class="pr-1 max-lg:hidden"><ViewControls {view} /></div>{/if}
+    {#if session.run.posts.length}<div class="pr-1 max-lg:hidden"><ViewControls {view} {session} /></div>{/if}
   </div>
   {#each stages as s (s.id)}
     {@const Panel = panels[s.id]}
     <Tabs.Content
       value={s.id}
-      class="min-h-0 flex-1 overflow-auto bg-paper p-3 focus-visible:outline-offset-[-3px] sm:p-4"
+      class="relative min-h-0 flex-1 overflow-auto bg-paper p-3 focus-visible:outline-offset-[-3px] sm:p-4"
       tabindex={-1}
     >
       {#if stage === s.id}
         <Guide {session} bind:shown={guiding} />
         <Findings {session} stage={s.id} />
+        {#if !session.plan.before.ready && (s.id === 'dig' || s.id === 'space')}
+          <NotCleared
+            {session}
+            onopen={() => {
+              session.walkPart = 'before'
+              stage = 'walk'
+            }}
+          />
+        {/if}
         {#if session.run.posts.length && s.id !== 'walk'}<PostCard {session} {view} stage={s.id} />{/if}
+        {#if reminders.length}
+          <ul class="mb-4 grid max-w-4xl gap-1" data-testid="reminders">
+            {#each reminders as r, i (i)}
+              <li class="border-l-4 border-l-line bg-sheet px-3 py-1.5 leading-snug">
+                <Words says={r.says} units={session.units} />
+              </li>
+            {/each}
+          </ul>
+        {/if}
         {#if session.run.posts.length || !guiding}<Panel {session} {view} />{/if}
         {#if cautions.length}
           <ul class="mt-5 grid max-w-4xl gap-1.5">

@@ -1,20 +1,44 @@
 <script lang="ts">
   // What does not fit, in the words of the trade, with the ways out.
-  import type { Remedy } from '../gen/api'
+  import type { Finding, Remedy } from '../gen/api'
   import type { Session } from '../lib/session.svelte'
   import type { Stage } from '../lib/stages'
   import { bulk, number, short, small, tape } from '../lib/tape'
   import Words from '../parts/Words.svelte'
 
   let { session, stage }: { session: Session; stage: Stage } = $props()
-  const found = $derived(session.plan.findings.filter((f) => f.stage === stage && f.severity !== 'missing'))
+  const all = $derived(session.plan.findings.filter((f) => f.stage === stage && f.severity !== 'missing'))
+  const here = (f: Finding) =>
+    f.place.run ? f.place.run === session.run.id : !f.place.line || f.place.line === session.line.id
+  const found = $derived(all.filter(here))
+  /** The other runs, and lines as a whole, on which something is to be looked at. */
+  const elsewhere = $derived.by(() => {
+    const rest = all.filter((f) => f.severity !== 'note' && !here(f))
+    return [
+      ...session.plan.lines.map((l) => ({
+        name: l.name || l.id,
+        run: session.plan.runs[l.first]!.id,
+        n: rest.filter((f) => !f.place.run && f.place.line === l.id).length,
+      })),
+      ...session.plan.runs.map((r) => ({
+        name: r.name || r.id,
+        run: r.id,
+        n: rest.filter((f) => f.place.run === r.id).length,
+      })),
+    ].filter((e) => e.n > 0)
+  })
   const tone = {
     missing: '',
     cannot: 'border-l-stop bg-stop-wash',
     check: 'border-l-warn bg-warn-wash',
     note: 'border-l-line bg-sheet',
   }
-  const word = { missing: '', cannot: 'Cannot be built so', check: 'Look before you dig', note: 'Note' }
+  const word = $derived({
+    missing: '',
+    cannot: stage === 'walk' ? 'This cannot be' : 'Cannot be built so',
+    check: stage === 'walk' ? 'Look again' : stage === 'string' ? 'Look first' : 'Look before you dig',
+    note: 'Note',
+  })
 
   function says(r: Remedy): string {
     const u = session.units
@@ -24,14 +48,19 @@
   const take = (r: Remedy) => session.commit(r.edits, says(r).split(':')[0]!)
 </script>
 
-{#each found as f (f.rule + (f.place.bay ?? '') + (f.place.post ?? '') + (f.place.gate ?? ''))}
-  <div class="mb-3 max-w-4xl border-l-4 px-3 py-2 {tone[f.severity]}" data-finding={f.rule}>
-    <p class="leading-snug">
+{#each found as f, n (f.rule + (f.place.bay ?? '') + (f.place.post ?? '') + (f.place.gate ?? '') + (f.field ?? n))}
+  <div
+    class="mb-2 flex max-w-5xl flex-wrap items-center gap-x-3 gap-y-1.5 border-l-4 px-3 py-1.5 {tone[
+      f.severity
+    ]}"
+    data-finding={f.rule}
+  >
+    <p class="min-w-60 flex-1 leading-snug">
       <strong>{word[f.severity]}.</strong>
       <Words says={f.says} units={session.units} />
     </p>
     {#if f.remedies?.length}
-      <div class="mt-1.5 flex flex-wrap gap-1.5">
+      <div class="flex flex-wrap gap-1.5">
         {#each f.remedies as r, i (i)}
           <button class="btn py-1 text-left" onclick={() => take(r)}
             ><span><Words says={r.says} units={session.units} /></span></button
@@ -41,3 +70,14 @@
     {/if}
   </div>
 {/each}
+
+{#if elsewhere.length}
+  <p class="mb-3 flex flex-wrap items-center gap-1.5">
+    <span class="text-pencil">To look at on</span>
+    {#each elsewhere as e (e.name + e.run)}
+      <button class="btn min-h-9 px-2 py-0.5 pointer-coarse:min-h-11" onclick={() => session.pickRun(e.run)}
+        >{e.name}: {e.n}</button
+      >
+    {/each}
+  </p>
+{/if}

@@ -8,7 +8,12 @@
 
   let { session, shown = $bindable(false) }: { session: Session; shown?: boolean } = $props()
   const units = $derived(session.units)
-  const missing = $derived(session.plan.findings.filter((f) => f.severity === 'missing').map((f) => f.rule))
+  const missing = $derived(
+    session.plan.findings
+      .filter((f) => f.severity === 'missing' && f.rule !== 'corner-missing')
+      .filter((f) => !f.place.run || f.place.run === session.run.id)
+      .map((f) => f.rule),
+  )
   const length = $derived(session.value<number>(session.at('/length')))
   const ground = $derived(session.value<GroundPoint[]>(session.at('/ground')) ?? [])
   const frost = $derived(session.value<number>('/site/frostDepth'))
@@ -17,8 +22,11 @@
   let box = $state<HTMLElement>()
   // Stays until the user moves on, so that the last entry does not vanish
   // under the hands.
+  let dismissed = $state('')
   $effect(() => {
-    if (missing.length) shown = true
+    // Only of a job in which nothing is measured yet: later runs are added on the bench.
+    if (missing.includes('length-missing') && session.plan.runs.length === 1 && dismissed !== session.run.id)
+      shown = true
   })
 
   async function next() {
@@ -47,8 +55,13 @@
       <h2 id="guide-title" class="text-[1.15rem] font-bold">
         {missing.length ? 'First, three things to measure' : 'That is enough to plan with'}
       </h2>
-      <button class="btn" class:btn-main={!missing.length} onclick={() => (shown = false)}
-        >{missing.length ? 'Later' : 'Go on'}</button
+      <button
+        class="btn"
+        class:btn-main={!missing.length}
+        onclick={() => {
+          dismissed = session.run.id
+          shown = false
+        }}>{missing.length ? 'Later' : 'Go on'}</button
       >
     </div>
     <ol class="mt-3 grid gap-3 sm:grid-cols-3">
@@ -92,5 +105,15 @@
         />
       </li>
     </ol>
+    {#if missing.includes('length-missing')}
+      <button
+        class="btn btn-plain mt-2 px-0 underline"
+        onclick={() => {
+          session.walkPart = 'files'
+          dismissed = session.run.id
+          shown = false
+        }}>or read points or a track from a file</button
+      >
+    {/if}
   </section>
 {/if}

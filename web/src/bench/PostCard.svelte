@@ -16,7 +16,7 @@
 
   function go(by: number) {
     session.post = Math.min(Math.max(session.post + by, 0), session.run.posts.length - 1)
-    view.show(session.run.posts[session.post]!.station)
+    view.show(session.drawn.posts[session.drawnPost]!.station)
   }
 </script>
 
@@ -52,6 +52,12 @@
       {@render fact('Along the slope', p.why.station, p.slopeTape, true)}
       {#if bay}{@render fact('To the next, centres', bay.why.spacing, bay.centreToCentre)}{/if}
       {#if bay}{@render fact('Clear', bay.why.spacing, bay.clear)}{/if}
+    {:else if stage === 'string'}
+      {@const hung = session.run.string?.posts[session.post]}
+      {#if hung}
+        {@render fact('Mark over the hung string', session.run.string!.why.sag, hung.mark)}
+        {@render fact('Low string above ground', session.run.string!.why.constant, hung.low)}
+      {/if}
     {:else if stage === 'grade'}
       {@render fact('Top above ground', p.why.top, p.reveal)}
       {#if p.stock !== undefined}

@@ -4,6 +4,8 @@
   import type { PlannedBay, PlannedPost } from '../gen/api'
   import type { Session } from '../lib/session.svelte'
   import type { View } from '../drawing/view.svelte'
+  import Pager from './Pager.svelte'
+  import { PAGE, pageOf } from './page'
 
   interface Props {
     session: Session
@@ -13,14 +15,13 @@
     row: Snippet<[PlannedPost, PlannedBay | undefined]>
   }
   let { session, view, caption, head, row }: Props = $props()
-  const PAGE = 60
   const posts = $derived(session.run.posts)
   const page = $derived(Math.floor(session.post / PAGE))
-  const shown = $derived(posts.slice(page * PAGE, (page + 1) * PAGE))
+  const shown = $derived(pageOf(posts, page))
 
   function pick(i: number) {
     session.post = Math.min(Math.max(i, 0), posts.length - 1)
-    view.show(posts[session.post]!.station)
+    view.show(session.drawn.posts[session.drawnPost]!.station)
   }
 </script>
 
@@ -33,8 +34,7 @@
       >
     </thead>
     <tbody>
-      {#each shown as p, k (p.id)}
-        {@const i = page * PAGE + k}
+      {#each shown as { row: p, i } (p.id)}
         <tr class={i === session.post ? 'bg-mallow-wash' : ''}>
           <td>
             <button
@@ -48,13 +48,7 @@
       {/each}
     </tbody>
   </table>
-  {#if posts.length > PAGE}
-    <div class="flex items-center gap-3 border-t border-rule p-2">
-      <button class="btn" disabled={page === 0} onclick={() => pick((page - 1) * PAGE)}>Before</button>
-      <span>{page * PAGE + 1} to {page * PAGE + shown.length} of {posts.length}</span>
-      <button class="btn" disabled={(page + 1) * PAGE >= posts.length} onclick={() => pick((page + 1) * PAGE)}
-        >After</button
-      >
-    </div>
-  {/if}
+  <div class="px-2">
+    <Pager count={posts.length} {page} onpage={(n) => pick(n * PAGE)} />
+  </div>
 </div>

@@ -5,9 +5,13 @@
   import type { Session } from '../lib/session.svelte'
   import { short, tape } from '../lib/tape'
   import type { Stage } from '../lib/stages'
+  import { gestures } from './gestures'
   import { draw } from './paths'
   import GateHandle from './GateHandle.svelte'
   import GroundHandles from './GroundHandles.svelte'
+  import HangingString from './HangingString.svelte'
+  import Obstacles from './Obstacles.svelte'
+  import StripCorners from './StripCorners.svelte'
   import Marks from './Marks.svelte'
   import Ruler from './Ruler.svelte'
   import { TAPE_HEIGHT, type View } from './view.svelte'
@@ -20,14 +24,14 @@
   }
   let { session, view, stage, empty }: Props = $props()
 
-  const run = $derived(session.run)
+  const run = $derived(session.drawn)
   const units = $derived(session.units)
   const width = $derived(session.value<number>(session.at('/post/width')) ?? 0)
   const metal = $derived(session.value<boolean>(session.at('/post/hollow')) ?? false)
   const d = $derived(draw(run, width, view))
-  const above = $derived(stage === 'dig' || stage === 'pour' ? 0.38 : 1)
+  const above = $derived(stage === 'dig' || stage === 'pour' ? 0.38 : stage === 'string' ? 0.55 : 1)
   const below = $derived(stage === 'dig' || stage === 'pour' || stage === 'grade' ? 1 : 0.75)
-  const current = $derived(run.posts[session.post])
+  const current = $derived(run.posts[session.drawnPost])
   const stale = $derived(session.errors.length > 0 || session.behind)
 
   let svg: SVGSVGElement
@@ -36,7 +40,7 @@
   function pick(index: number, show = true) {
     const p = run.posts[index]
     if (!p) return
-    session.post = index
+    session.pickDrawn(index)
     if (show) view.show(p.station)
     said = `${p.id}, ${p.kind} post at ${tape(p.station, units)}, hole ${short(p.holeWidth, units)} by ${short(p.holeDepth, units)}`
   }
@@ -50,53 +54,26 @@
     return best
   }
 
-  // One pointer pans, two pinch; a tap picks the nearest post.
-  const pointers: Record<number, { x: number; y: number }> = {}
-  let moved = 0
-
-  function down(e: PointerEvent) {
-    if (e.button !== 0) return
-    svg.setPointerCapture(e.pointerId)
-    pointers[e.pointerId] = { x: e.clientX, y: e.clientY }
-    moved = 0
-  }
-
-  function move(e: PointerEvent) {
-    const was = pointers[e.pointerId]
-    if (!was) return
-    const others = Object.entries(pointers).filter(([id]) => Number(id) !== e.pointerId)
-    moved += Math.abs(e.clientX - was.x) + Math.abs(e.clientY - was.y)
-    if (others.length) {
-      const o = others[0]![1]
-      const ratio = (Math.abs(e.clientX - o.x) + 20) / (Math.abs(was.x - o.x) + 20)
-      view.zoomBy(ratio, (e.clientX + o.x) / 2 - svg.getBoundingClientRect().left)
-    } else if (moved > 4) view.pan(e.clientX - was.x, e.clientY - was.y)
-    pointers[e.pointerId] = { x: e.clientX, y: e.clientY }
-  }
-
-  function up(e: PointerEvent) {
-    if (!pointers[e.pointerId]) return
-    delete pointers[e.pointerId]
-    if (e.type === 'pointerup' && moved <= 4) {
-      pick(nearest(e.clientX - svg.getBoundingClientRect().left), false)
-    }
-  }
-
-  function wheel(e: WheelEvent) {
-    if (e.ctrlKey) {
-      e.preventDefault()
-      view.zoomBy(Math.exp(-e.deltaY / 200), e.clientX - svg.getBoundingClientRect().left)
-    } else if (view.zoom > 1 || e.deltaX) {
-      e.preventDefault()
-      view.pan(-(e.deltaX + e.deltaY))
-    }
-  }
+  const follow = gestures({
+    pan: (dx, dy) => view.pan(dx, dy),
+    zoom: (factor, x) => view.zoomBy(factor, x),
+    tap: (x) => pick(nearest(x), false),
+    wheel: (e, x) => {
+      if (e.ctrlKey) {
+        e.preventDefault()
+        view.zoomBy(Math.exp(-e.deltaY / 200), x)
+      } else if (view.zoom > 1 || e.deltaX) {
+        e.preventDefault()
+        view.pan(-(e.deltaX + e.deltaY))
+      }
+    },
+  })
 
   function key(e: KeyboardEvent) {
     if (e.target !== svg || e.ctrlKey || e.metaKey || e.altKey) return
     const to: Record<string, number> = {
-      ArrowLeft: session.post - 1,
-      ArrowRight: session.post + 1,
+      ArrowLeft: session.drawnPost - 1,
+      ArrowRight: session.drawnPost + 1,
       Home: 0,
       End: run.posts.length - 1,
     }
@@ -105,11 +82,6 @@
     else if (e.key === '-') view.zoomBy(1 / 1.5)
     else return
     e.preventDefault()
-  }
-
-  function listen(node: SVGSVGElement) {
-    node.addEventListener('wheel', wheel, { passive: false })
-    return () => node.removeEventListener('wheel', wheel)
   }
 </script>
 
@@ -121,19 +93,15 @@
   <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
   <svg
     bind:this={svg}
-    {@attach listen}
+    {@attach follow}
     class="block touch-pan-y outline-none focus-visible:outline-3 focus-visible:-outline-offset-3 focus-visible:outline-mallow"
     class:opacity-50={stale}
     width={view.width}
     height={view.height}
     role="application"
-    aria-label="The run from the side, {run.posts
+    aria-label="{session.strip ? 'The whole line' : 'The run'} from the side, {run.posts
       .length} posts. Left and right arrows go from post to post, plus and minus zoom."
     tabindex="0"
-    onpointerdown={down}
-    onpointermove={move}
-    onpointerup={up}
-    onpointercancel={up}
     onkeydown={key}
     data-posts={run.posts.length}
   >
@@ -217,14 +185,21 @@
           stroke-width="1.3"
         />
       </g>
-      <path d={d.string} class="stroke-(--mallow)" fill="none" stroke-width="2" />
+      {#if stage !== 'string'}
+        <path d={d.string} class="stroke-(--mallow)" fill="none" stroke-width="2" />
+      {/if}
+      <Obstacles {session} {view} />
+      {#if stage === 'string'}<HangingString {session} {view} />{/if}
+      {#if session.strip}<StripCorners {session} {view} />{/if}
       {#if current}<Marks {session} {view} {stage} />{/if}
     </g>
     <Ruler {session} {view} />
-    {#if stage === 'walk'}<GroundHandles {session} {view} />{/if}
-    {#each run.gates as gate (gate.id)}
-      <GateHandle {session} {view} {gate} />
-    {/each}
+    {#if !session.strip}
+      {#if stage === 'walk'}<GroundHandles {session} {view} />{/if}
+      {#each run.gates as gate (session.run.id + gate.id)}
+        <GateHandle {session} {view} {gate} />
+      {/each}
+    {/if}
   </svg>
   {#if !run.posts.length}{@render empty?.()}{/if}
   {#if stale}

@@ -1,7 +1,10 @@
 <script lang="ts">
-  // The measured ground points: drag one up, down or along, or nudge it.
-  import type { GroundPoint } from '../gen/api'
+  // The measured ground points: drag one up or down, or nudge it, and the
+  // entry that it comes from follows, a drop or a rod reading the other way
+  // about. A height at a station goes along the run too.
+  import type { PlannedGround } from '../gen/api'
   import type { Session } from '../lib/session.svelte'
+  import type { Change } from '../lib/doc'
   import { short, tape } from '../lib/tape'
   import { dragging, snap } from './drag'
   import Measure from './Measure.svelte'
@@ -9,64 +12,93 @@
 
   let { session, view }: { session: Session; view: View } = $props()
   const units = $derived(session.units)
-  const points = $derived(session.value<GroundPoint[]>(session.at('/ground')) ?? [])
-  const length = $derived(session.run.length)
-  const path = (i: number) => session.at(`/ground/${i}`)
-  const seen = $derived(
-    points.map((p, i) => ({ p, i })).filter(({ p }) => p.at >= view.from && p.at <= view.to),
-  )
+  const run = $derived(session.run)
+  const inSight = $derived(run.ground.filter((p) => p.path && p.at >= view.from && p.at <= view.to))
+  /** More than fingers can tell apart are not offered: zoom in on them. */
+  const MOST = 120
+  const seen = $derived(inSight.length > MOST ? [] : inSight)
+  /** Heights are printed where they do not lie on each other. */
+  const printed = $derived.by(() => {
+    let end = -Infinity
+    return seen.map((p) => {
+      const free = view.x(p.at) - end > 58
+      if (free) end = view.x(p.at)
+      return free
+    })
+  })
+  /** Heights at stations of this run, taped level, can be moved along it. */
+  const own = (p: PlannedGround) => p.path!.startsWith(`${run.path}/ground/`)
+  const station = (p: PlannedGround) => p.path!.replace(/\/height$/, '/at')
+  const slides = (p: PlannedGround) =>
+    own(p) && (session.value<string>(session.at('/taped')) ?? 'level') === 'level'
 
-  // A point stays between its neighbours and on the run.
-  function place(i: number, at: number, height: number): GroundPoint {
-    const gap = units.smallestMark
-    const low = i > 0 ? points[i - 1]!.at + gap : 0
-    const high = i < points.length - 1 ? points[i + 1]!.at - gap : length
-    const put = { ...points[i]!, at: Math.min(Math.max(at, low), high), height }
-    session.preview([{ path: path(i), value: put }])
-    return put
+  interface Put {
+    at: number
+    height: number
   }
-  const settle = (i: number, put: GroundPoint) =>
-    session.commit(
-      [{ path: path(i), value: put }],
-      `Ground at ${tape(put.at, units)}: ${short(put.height, units)}`,
+  /** What a point's new place makes of its entry. */
+  function changes(p: PlannedGround, entry: number, put: Put): Change[] {
+    const out: Change[] = [{ path: p.path!, value: entry + (p.sign ?? 1) * (put.height - p.height) }]
+    if (slides(p)) out.push({ path: station(p), value: put.at })
+    return out
+  }
+  /** A point stays between its neighbours and on the run. */
+  function within(p: PlannedGround, put: Put): Put {
+    if (!slides(p)) return { at: p.at, height: put.height }
+    const gap = units.smallestMark
+    const others = run.ground.filter((q) => q.path !== p.path)
+    const low = Math.max(0, ...others.filter((q) => q.at < p.at).map((q) => (q.path ? q.at + gap : 0)))
+    const high = Math.min(
+      run.length,
+      ...others.filter((q) => q.at > p.at).map((q) => (q.path ? q.at - gap : run.length)),
     )
+    return { at: Math.min(Math.max(put.at, low), high), height: put.height }
+  }
+  const said = (put: Put) => `Ground at ${tape(put.at, units)}: ${short(put.height, units)}`
 
-  function drag(i: number) {
-    let from: GroundPoint
-    let now: GroundPoint
+  function drag(path: string) {
+    let from: PlannedGround
+    let entry = 0
+    let now: Put
     return dragging({
-      start: () => (from = now = points[i]!),
+      start: () => {
+        from = run.ground.find((p) => p.path === path)!
+        now = from
+        entry = session.value<number>(path) ?? 0
+      },
       move: (dx, dy) => {
         const along = Math.abs(dx) > 6 ? snap(from.at + dx / view.scale, 1 / view.scale, units) : from.at
-        now = place(i, along, snap(from.height - dy / view.rise, 1 / view.rise, units))
+        now = within(from, { at: along, height: snap(from.height - dy / view.rise, 1 / view.rise, units) })
+        session.preview(changes(from, entry, now))
       },
-      end: () => settle(i, now),
-      cancel: () => place(i, from.at, from.height),
+      end: () => session.commit(changes(from, entry, now), said(now)),
+      cancel: () => session.preview(changes(from, entry, from)),
     })
   }
 
   let waiting: ReturnType<typeof setTimeout> | undefined
-  function key(e: KeyboardEvent, i: number) {
+  let nudged: { from: PlannedGround; entry: number; now: Put } | null = null
+  function key(e: KeyboardEvent, p: PlannedGround) {
     const step = (e.shiftKey ? 16 : 1) * units.smallestMark
-    const p = points[i]!
-    const to = {
-      ArrowUp: [p.at, p.height + step],
-      ArrowDown: [p.at, p.height - step],
-      ArrowLeft: [p.at - step, p.height],
-      ArrowRight: [p.at + step, p.height],
-    }[e.key]
-    if (!to) return
+    const way = { ArrowUp: [0, 1], ArrowDown: [0, -1], ArrowLeft: [-1, 0], ArrowRight: [1, 0] }[e.key]
+    if (!way) return
     e.preventDefault()
     e.stopPropagation()
-    const put = place(i, to[0]!, to[1]!)
+    if (nudged?.from.path !== p.path) nudged = { from: p, entry: session.value<number>(p.path!) ?? 0, now: p }
+    const n = nudged!
+    n.now = within(n.from, { at: n.now.at + way[0]! * step, height: n.now.height + way[1]! * step })
+    session.preview(changes(n.from, n.entry, n.now))
     clearTimeout(waiting)
-    waiting = setTimeout(() => settle(i, put), 500)
+    waiting = setTimeout(() => {
+      session.commit(changes(n.from, n.entry, n.now), said(n.now))
+      nudged = null
+    }, 500)
   }
 </script>
 
-{#each seen as { p, i } (i)}
+{#each seen as p, i (p.path)}
   <g
-    {@attach drag(i)}
+    {@attach drag(p.path!)}
     class="cursor-move touch-none"
     role="slider"
     tabindex="0"
@@ -74,8 +106,8 @@
     aria-orientation="vertical"
     aria-valuenow={p.height}
     aria-valuetext={short(p.height, units)}
-    onkeydown={(e) => key(e, i)}
-    data-ground={i}
+    onkeydown={(e) => key(e, p)}
+    data-ground={p.path}
   >
     <circle cx={view.x(p.at)} cy={view.y(p.height)} r="21" fill="transparent" />
     <circle
@@ -86,12 +118,20 @@
       stroke-width="2.6"
     />
   </g>
-  {#if seen.length < 2 || view.width / seen.length > 56}
+  {#if printed[i]}
     <Measure
-      x={Math.min(Math.max(view.x(p.at), 24), view.width - 24)}
+      x={Math.min(Math.max(view.x(p.at), 34), view.width - 34)}
       y={view.y(p.height) + 26}
       {units}
       mm={p.height}
     />
   {/if}
 {/each}
+{#if inSight.length > MOST}
+  <Measure
+    x={view.width / 2}
+    y={view.above - 8}
+    {units}
+    words="{inSight.length} ground points: zoom in to drag them"
+  />
+{/if}

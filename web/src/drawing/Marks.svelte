@@ -3,14 +3,15 @@
   // that is picked.
   import type { Session } from '../lib/session.svelte'
   import type { Stage } from '../lib/stages'
+  import { groundAt } from './ground'
   import Measure from './Measure.svelte'
   import { inSight } from './paths'
   import { TAPE_HEIGHT, type View } from './view.svelte'
 
   let { session, view, stage }: { session: Session; view: View; stage: Stage } = $props()
-  const run = $derived(session.run)
+  const run = $derived(session.drawn)
   const units = $derived(session.units)
-  const current = $derived(run.posts[session.post]!)
+  const current = $derived(run.posts[session.drawnPost]!)
   const sight = $derived(inSight(run, view))
   const top = $derived(view.above - 12)
   const floor = $derived(view.height - TAPE_HEIGHT)
@@ -30,14 +31,6 @@
       { at: most.gapMost.at, gap: most.gapMost.gap, words: 'most ' },
     ].filter((g) => g.at >= view.from && g.at <= view.to)
   })
-  const groundAt = (s: number) => {
-    const g = run.ground
-    for (let i = 1; i < g.length; i++) {
-      const [a, b] = [g[i - 1]!, g[i]!]
-      if (s <= b.at) return a.height + ((b.height - a.height) * (s - a.at)) / (b.at - a.at)
-    }
-    return g[g.length - 1]?.height ?? 0
-  }
   const room = $derived(posts.length > 1 ? view.x(posts[1]!.station) - view.x(posts[0]!.station) : 100)
 </script>
 
@@ -66,7 +59,7 @@
 {:else if stage === 'grade'}
   {#each gaps as g, i (g.words)}
     {@const gx = view.x(g.at)}
-    {@const gy = view.y(groundAt(g.at))}
+    {@const gy = view.y(groundAt(run.ground, g.at))}
     <path d="M{gx} {gy}V{gy - g.gap * view.rise}" class="stroke-(--ink)" stroke-width="3" />
     <Measure
       x={Math.min(Math.max(gx, 60), view.width - 60)}
@@ -110,7 +103,7 @@
 {#if run.frost && (stage === 'dig' || stage === 'pour') && run.ground.length}
   <Measure
     x={8}
-    y={view.y(groundAt(view.from) - run.frost) - 6}
+    y={view.y(groundAt(run.ground, view.from) - run.frost) - 6}
     {units}
     tone="frost"
     anchor="start"

@@ -7,11 +7,11 @@
   import { TAPE_HEIGHT, type View } from './view.svelte'
 
   let { session, view }: { session: Session; view: View } = $props()
-  const run = $derived(session.run)
+  const run = $derived(session.drawn)
   const units = $derived(session.units)
   const top = $derived(view.height - TAPE_HEIGHT)
   const scale = $derived(rulerScale(view.scale, units))
-  const current = $derived(run.posts[session.post])
+  const current = $derived(run.posts[session.drawnPost])
   const ticks = $derived.by(() => {
     const out: { x: number; label: string }[] = []
     const first = Math.max(0, Math.ceil(view.from / scale.tick))
@@ -32,7 +32,16 @@
     }
     return d
   })
-  const labelX = $derived(current ? Math.min(Math.max(view.x(current.station), 62), view.width - 62) : 0)
+  /** The unrolled line has a P1 for each run: its run is named. */
+  const whose = $derived.by(() => {
+    const at = session.strip?.posts[session.drawnPost]
+    const run = at && session.lineRuns[at.run]
+    return run ? `${run.name || run.id} ` : ''
+  })
+  const half = $derived(session.strip ? 105 : 60)
+  const labelX = $derived(
+    current ? Math.min(Math.max(view.x(current.station), half + 2), view.width - half - 2) : 0,
+  )
 </script>
 
 <g>
@@ -53,12 +62,12 @@
     {@const x = view.x(current.station)}
     <path d="M{x} {top + 17}l-7 -17h14z" class="fill-(--mallow)" />
     <g aria-hidden="true">
-      <rect x={labelX - 60} y={top + 38} width="120" height="23" class="fill-(--mallow)" />
+      <rect x={labelX - half} y={top + 38} width={2 * half} height="23" class="fill-(--mallow)" />
       <Measure
         x={labelX}
         y={top + 55}
         {units}
-        words="{current.id} · "
+        words="{whose}{current.id} · "
         mm={current.station}
         long
         strong

@@ -1,5 +1,6 @@
 // The plan as SVG paths. One path for each material keeps a long run light.
 import type { PlannedBay, PlannedPost, PlannedRun } from '../gen/api'
+import { groundAt } from './ground'
 import type { View } from './view.svelte'
 
 const n = (v: number) => v.toFixed(1)
@@ -91,19 +92,10 @@ function drawGround(d: Drawn, run: PlannedRun, view: View) {
 function cutToSight(g: { at: number; height: number }[], view: View) {
   const from = view.from - 10
   const to = view.to + 10
-  const heightAt = (s: number) => {
-    if (s <= g[0]!.at) return g[0]!.height
-    for (let i = 1; i < g.length; i++) {
-      const a = g[i - 1]!
-      const b = g[i]!
-      if (s <= b.at) return a.height + ((b.height - a.height) * (s - a.at)) / (b.at - a.at)
-    }
-    return g[g.length - 1]!.height
-  }
   return [
-    { at: from, height: heightAt(from) },
+    { at: from, height: groundAt(g, from) },
     ...g.filter((p) => p.at > from && p.at < to),
-    { at: to, height: heightAt(to) },
+    { at: to, height: groundAt(g, to) },
   ]
 }
 

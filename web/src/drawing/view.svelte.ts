@@ -17,7 +17,11 @@ export class View {
   trueScale = $state(false)
   private lift = $state(0) // pixels, only where the true scale is taller than the drawing
 
-  constructor(private readonly of: () => PlannedRun) {}
+  constructor(
+    private readonly of: () => PlannedRun,
+    /** Whether corners are named above the drawing. */
+    private readonly folded: () => boolean = () => false,
+  ) {}
 
   readonly span = $derived.by(() => {
     const run = this.of()
@@ -39,7 +43,7 @@ export class View {
   /** Pixels per millimetre along the run. */
   readonly scale = $derived(this.fit * this.zoom)
   /** Pixels kept free above the fence: for dimensions, and on a phone for the controls. */
-  readonly above = $derived(this.width < NARROW ? 94 : 40)
+  readonly above = $derived.by(() => (this.width < NARROW ? 94 : 40) + (this.folded() ? 30 : 0))
   readonly room = $derived(Math.max(60, this.height - TAPE_HEIGHT - this.above - BELOW))
   /** Pixels per millimetre of height. */
   readonly rise = $derived(this.trueScale ? this.scale : this.room / (this.span.high - this.span.low))

@@ -2,13 +2,17 @@
 
 export type Text = Part[]
 /**
- * The rule with its inputs and its value.
+ * How it stands, and what to do.
  */
 export type Text1 = Part[]
 /**
- * The explanation in one sentence.
+ * The rule with its inputs and its value.
  */
 export type Text2 = Part[]
+/**
+ * The explanation in one sentence.
+ */
+export type Text3 = Part[]
 
 export interface MallowAPI {
   job?: Job
@@ -23,6 +27,18 @@ export interface MallowAPI {
   problem?: Problem
   catalogue?: Catalogue
   edit?: Edit
+  reshapeRequest?: ReshapeRequest
+  changed?: Changed
+  squareRequest?: SquareRequest
+  squared?: Squared
+  pegRequest?: PegRequest
+  pegTest?: PegTest
+  walkRequest?: WalkRequest
+  walkReading?: WalkReading
+  pegReading?: PegReading
+  officeRequest?: OfficeRequest
+  importRequest?: ImportRequest
+  importPreview?: ImportPreview
 }
 export interface Job {
   /**
@@ -33,10 +49,10 @@ export interface Job {
   units: Units
   site?: Site
   /**
-   * Fence lines. This version plans one.
+   * Fence lines, each a chain of runs.
    *
    * @minItems 1
-   * @maxItems 1
+   * @maxItems 50
    */
   lines: Line[]
 }
@@ -55,32 +71,127 @@ export interface Site {
    * Depth the ground freezes to, by the local building office. Left out: not asked yet.
    */
   frostDepth?: number
+  /**
+   * Today's wind, metres per second; it pushes strings aside.
+   */
+  wind?: number
+  place?: EarthPlace
+  before?: Before
+}
+/**
+ * Where on earth the map's zero lies, where it is known. Lines stand on the map by their x and y; with a bearing, north is up.
+ */
+export interface EarthPlace {
+  /**
+   * Degrees, north positive.
+   */
+  latitude: number
+  /**
+   * Degrees, east positive.
+   */
+  longitude: number
+}
+export interface Before {
+  ticket?: Ticket
+  /**
+   * Public services are located and marked.
+   */
+  services?: boolean
+  /**
+   * The owner's own lines (irrigation, septic, gas to a patio) are found, or there are none.
+   */
+  private?: boolean
+  /**
+   * The boundary is proved: pegs found, or a surveyor's line.
+   */
+  boundary?: boolean
+  /**
+   * Left out: unknown.
+   */
+  permit?: 'unknown' | 'not needed' | 'applied' | 'granted'
+  /**
+   * The local code's figures are read: height, frost, pool rules.
+   */
+  code?: boolean
+  /**
+   * Greatest fence height that the local code allows here.
+   */
+  maxHeight?: number
+  /**
+   * Which face looks to the neighbour is settled.
+   */
+  neighbour?: boolean
+}
+/**
+ * What the locating office was asked, and answered.
+ */
+export interface Ticket {
+  number: string
+  /**
+   * Date of the request, year-month-day.
+   */
+  asked: string
+  /**
+   * First day on which the marks must be down.
+   */
+  clear: string
+  /**
+   * The office has been, and its marks are in the job.
+   */
+  marked?: boolean
 }
 export interface Line {
   id: string
+  name?: string
   /**
-   * Whether the last run ends where the first starts. This version plans open lines.
+   * The last run ends where the first starts.
    */
   closed?: boolean
   /**
-   * Straight stretches, in order. This version plans one.
+   * Spread a closed line's misclosure over its corners by the compass (Bowditch) rule.
+   */
+  balance?: boolean
+  /**
+   * Bearing of the first run, degrees clockwise from north. Left out: north is not known.
+   */
+  bearing?: number
+  /**
+   * Where the line's first post stands on the site's map, to the right of the map's zero (east of it, where north is known).
+   */
+  x?: number
+  /**
+   * The same, up (north).
+   */
+  y?: number
+  /**
+   * Straight stretches, in order. A run starts at the post where the one before it ends.
    *
    * @minItems 1
-   * @maxItems 1
+   * @maxItems 500
    */
   runs: Run[]
+  /**
+   * Pages of the field book: heights as they were written down.
+   *
+   * @maxItems 500
+   */
+  books?: Book[]
 }
 export interface Run {
+  /**
+   * Unlike that of any other run of the job.
+   */
   id: string
   name?: string
   /**
-   * Centre to centre of the two end posts, measured level. Left out: not measured yet.
+   * Centre to centre of the two end posts, as taped (see taped). Left out: not measured yet.
    */
   length?: number
   /**
-   * Turn at this run's start. This version plans one straight run.
+   * How the length, and the stations of ground heights and field books, were taped: level, or along the ground and reduced to level by the heights. Usual: level.
    */
-  turn?: 0
+  taped?: 'level' | 'slope'
+  corner?: Corner
   /**
    * Ground heights in order of station, straight in between. Left out: taken as level.
    *
@@ -94,11 +205,11 @@ export interface Run {
    */
   gates?: Gate[]
   /**
-   * Reserved: this version cannot keep posts out of a stretch.
+   * What is in the way of holes.
    *
-   * @maxItems 0
+   * @maxItems 1000
    */
-  keepOuts?: Reserved[]
+  keepOuts?: KeepOut[]
   /**
    * Reserved: this version cannot hold a post where it stands.
    *
@@ -111,6 +222,41 @@ export interface Run {
   grade?: Grade
   hole?: Hole
   setting?: Setting
+  string?: StringChoice
+}
+/**
+ * How the line turns at this run's start. On the first run of an open line it has no meaning; on that of a closed one it is a check.
+ */
+export interface Corner {
+  by: 'deflection' | 'interior' | 'offset' | 'diagonal'
+  /**
+   * Which way the line turns, walking on.
+   */
+  side: 'left' | 'right'
+  /**
+   * Degrees. Deflection: off the straight-on line. Interior: between the two runs.
+   */
+  angle?: number
+  /**
+   * Offset: from the corner along the old line prolonged; negative back along it, for a turn of more than a right angle.
+   */
+  along?: number
+  /**
+   * Offset: from there square off to the new line.
+   */
+  off?: number
+  /**
+   * Diagonal: leg taped from the corner back along the run before. Left out: that whole run.
+   */
+  back?: number
+  /**
+   * Diagonal: leg taped along this run. Left out: the whole run.
+   */
+  forth?: number
+  /**
+   * Diagonal: straight from the end of one leg to that of the other.
+   */
+  diagonal?: number
 }
 export interface GroundPoint {
   /**
@@ -118,9 +264,13 @@ export interface GroundPoint {
    */
   at: number
   /**
-   * Ground height above any one datum.
+   * Ground height above the line's datum, which is any one mark.
    */
   height: number
+  /**
+   * Measured twice: no slip, though its neighbours differ.
+   */
+  sure?: boolean
 }
 export interface Gate {
   id: string
@@ -137,6 +287,39 @@ export interface Gate {
    * Least gap under the leaf, over the highest ground across the opening. Usual: 4 in or 100 mm.
    */
   gap?: number
+}
+export interface KeepOut {
+  id: string
+  kind: 'service' | 'root' | 'rock' | 'drain' | 'footing' | 'old post' | 'no dig'
+  /**
+   * Which service, by its name in the catalogue.
+   */
+  service?: string
+  name?: string
+  /**
+   * Station of its middle.
+   */
+  at: number
+  /**
+   * How wide it is along the run; 0 for a line that crosses.
+   */
+  width?: number
+  /**
+   * Width either side of it that is dug by hand.
+   */
+  hand?: number
+  /**
+   * Depth of its top, where it is known. It is never relied on.
+   */
+  depth?: number
+  /**
+   * Old post: it stays, and is built onto.
+   */
+  stays?: boolean
+  /**
+   * Marked on the ground by the locating office.
+   */
+  marked?: boolean
 }
 export interface Reserved {}
 export interface Fence {
@@ -237,7 +420,7 @@ export interface Hole {
    */
   gateExtraWidth?: number
   /**
-   * End posts go this much deeper.
+   * End and corner posts go this much deeper.
    */
   endExtraDepth?: number
   /**
@@ -271,6 +454,121 @@ export interface Setting {
    */
   waste?: number
 }
+export interface StringChoice {
+  school?: 'face' | 'off' | 'stand-off' | 'sight'
+  /**
+   * From the string to the posts' faces. Left out: the school's own.
+   */
+  off?: number
+  /**
+   * Which faces of the posts are lined, walking from the run's start: their straightest, turned outward.
+   */
+  face?: 'left' | 'right'
+  /**
+   * Alignment string above ground at its ends. Usual: 12 in or 300 mm.
+   */
+  low?: number
+  /**
+   * Height string, or sight mark, below the tops.
+   */
+  mark?: number
+  ends?: 'boards' | 'stakes'
+  /**
+   * Boards or stakes stand this far beyond the end posts.
+   */
+  beyond?: number
+  /**
+   * Kind of string, by its name in the catalogue.
+   */
+  kind?: string
+  /**
+   * Pull on the string, newtons.
+   */
+  pull?: number
+  /**
+   * Props under the height string, evenly spaced.
+   */
+  props?: number
+}
+export interface Book {
+  id: string
+  kind: 'drops' | 'rises' | 'rod'
+  name?: string
+  /**
+   * Run that a page of drops or rises is of. Pages of rod readings name it in each row.
+   */
+  run?: string
+  /**
+   * Rod: known height of the first point. Left out: taken from what is known there already, or 0.
+   */
+  start?: number
+  /**
+   * Rod: known height of the last point. Left out, and the last point is the first one again: its height.
+   */
+  close?: number
+  /**
+   * Rod: how large the closing error may be. Usual: set-ups.
+   */
+  allow?: 'set-ups' | 'third order'
+  /**
+   * Rod: spread the closing error evenly over the set-ups.
+   */
+  spread?: boolean
+  /**
+   * Rod: how far the level's line of sight climbs, millimetres for each metre, by the two-peg test. Readings with a sight distance are corrected by it.
+   */
+  tilt?: number
+  /**
+   * @maxItems 20000
+   */
+  rows?: BookRow[]
+}
+export interface BookRow {
+  /**
+   * Rod: run that the point is on. Left out: a mark beside the line.
+   */
+  run?: string
+  /**
+   * Station on the run, as taped.
+   */
+  at?: number
+  /**
+   * Rod: what a point beside the line is, such as a door sill.
+   */
+  mark?: string
+  /**
+   * Drops: from the string down to the ground.
+   */
+  drop?: number
+  /**
+   * Rises: from the point before up to this one; a fall is negative. Not used in the first row.
+   */
+  rise?: number
+  /**
+   * Rod: first reading of a set-up, on a point whose height is known by now.
+   */
+  back?: number
+  /**
+   * Rod: reading in between.
+   */
+  side?: number
+  /**
+   * Rod: last reading of a set-up, on the point that the next one starts from.
+   */
+  fore?: number
+  /**
+   * Rod: distance from the level to the rod at the back reading, where the rod tells it.
+   */
+  backSight?: number
+  /**
+   * Rod: the same at the side or fore reading.
+   */
+  sight?: number
+  /**
+   * Measured twice: no slip, though its neighbours differ.
+   */
+  sure?: boolean
+}
 export interface Plan {
   /**
    * Version of the plan document.
@@ -278,7 +576,15 @@ export interface Plan {
   mallow: number
   name: string
   units: Units
+  /**
+   * The fence lines on the map.
+   */
+  lines: PlannedLine[]
+  /**
+   * All lines' runs, line after line.
+   */
   runs: PlannedRun[]
+  before: Clearance
   totals: Totals1
   findings: Finding[]
   cautions: Caution[]
@@ -291,6 +597,192 @@ export interface Plan {
    */
   reasons: Why[]
 }
+export interface PlannedLine {
+  id: string
+  name: string
+  /**
+   * JSON pointer of the line in the job document.
+   */
+  path: string
+  closed: boolean
+  /**
+   * Place of its first run in the plan's list of runs; the others follow.
+   */
+  first: number
+  runs: number
+  /**
+   * Of all its runs, level.
+   */
+  length: number
+  /**
+   * In order, its two ends among them when it is open.
+   */
+  corners: PlannedCorner[]
+  closing?: Closing
+  loop?: HeightLoop
+  /**
+   * What each page of rod readings comes to.
+   */
+  books: BookCheck[]
+}
+export interface PlannedCorner {
+  place: MapPlace
+  /**
+   * Run that ends here.
+   */
+  before?: string
+  /**
+   * Run that starts here.
+   */
+  after?: string
+  /**
+   * JSON pointer of the corner's measures in the job document.
+   */
+  path?: string
+  /**
+   * The post that stands here, in the run that ends here or else in the one that starts.
+   */
+  post?: string
+  /**
+   * Degrees off the straight-on line, left positive; left out at an end, and while it is not known.
+   */
+  turn?: number
+  /**
+   * Degrees between the two runs.
+   */
+  interior?: number
+  /**
+   * Way it turns; left out when straight.
+   */
+  side?: 'left' | 'right'
+  /**
+   * The turn was measured; else it follows from closing, or is still missing.
+   */
+  measured: boolean
+  square?: Squaring
+  why?: number
+}
+export interface MapPlace {
+  x: number
+  y: number
+}
+export interface Squaring {
+  /**
+   * Along the run before.
+   */
+  legA: number
+  /**
+   * Along the run after.
+   */
+  legB: number
+  diagonal: number
+  /**
+   * A right angle to the tape's mark.
+   */
+  right: boolean
+  three?: ThreeFourFive
+  /**
+   * Diagonal across both whole runs, to check with.
+   */
+  whole: number
+  /**
+   * By offset instead: from the corner along the run before, prolonged; negative is back along it.
+   */
+  along: number
+  /**
+   * From there square off, to the end of the second leg.
+   */
+  off: number
+  a: MapPlace1
+  b: MapPlace
+}
+/**
+ * Largest 3-4-5 that fits, at a right angle.
+ */
+export interface ThreeFourFive {
+  /**
+   * How many units the 1 of 3-4-5 stands for.
+   */
+  times: number
+  /**
+   * Along the run before.
+   */
+  legA: number
+  /**
+   * Along the run after.
+   */
+  legB: number
+  long: number
+}
+/**
+ * End of the first leg on the map.
+ */
+export interface MapPlace1 {
+  x: number
+  y: number
+}
+/**
+ * How a closed line closes, once all its turns are known.
+ */
+export interface Closing {
+  perimeter: number
+  /**
+   * From the start to where the measures end, to the right.
+   */
+  x: number
+  /**
+   * The same, up.
+   */
+  y: number
+  miss: number
+  /**
+   * One part in so many; left out when nothing is missed.
+   */
+  ratio?: number
+  /**
+   * Degrees by which the turns miss closing, when all were measured.
+   */
+  angleSum?: number
+  spread: boolean
+  legs: Balance[]
+  why: number
+}
+export interface Balance {
+  run: string
+  taped: number
+  balanced: number
+  /**
+   * Degrees clockwise from the map's up.
+   */
+  bearing: number
+  balancedBearing: number
+  endBefore: MapPlace
+  endAfter: MapPlace
+}
+/**
+ * How the heights of a closed line close.
+ */
+export interface HeightLoop {
+  error: number
+  allowance: number
+}
+export interface BookCheck {
+  book: string
+  /**
+   * Of each row's point, over the page's first.
+   */
+  heights: number[]
+  /**
+   * Height of the line of sight at each set-up.
+   */
+  setups: number[]
+  sumBack: number
+  sumFore: number
+  closed: boolean
+  error: number
+  allowance: number
+  circuit: number
+}
 export interface PlannedRun {
   id: string
   name: string
@@ -299,9 +791,27 @@ export interface PlannedRun {
    */
   path: string
   /**
+   * Line that it is on.
+   */
+  line: string
+  /**
+   * Level distance along the line to its first post.
+   */
+  start: number
+  from: MapPlace2
+  to: MapPlace3
+  /**
+   * Degrees clockwise from the map's up.
+   */
+  bearing: number
+  /**
    * Level, centre to centre of the end posts.
    */
   length: number
+  /**
+   * What reducing the slope tape to level took off.
+   */
+  correction?: number
   /**
    * Its posts are hollow: drawn as metal.
    */
@@ -314,12 +824,222 @@ export interface PlannedRun {
    * Frost depth; left out when it is not known.
    */
   frost?: number
-  ground: GroundPoint[]
+  /**
+   * Some height of it was measured; else its ground is taken as level, or as its neighbours have it.
+   */
+  measured: boolean
+  ground: PlannedGround[]
+  inTheWay: InTheWay[]
+  string?: RunString
+  /**
+   * What to keep in mind where its posts are lined up and set.
+   */
+  reminders: Caution[]
   segments: Segment[]
   posts: PlannedPost[]
   bays: PlannedBay[]
   gates: PlannedGate[]
   totals: Totals
+}
+/**
+ * Its first post on the map.
+ */
+export interface MapPlace2 {
+  x: number
+  y: number
+}
+/**
+ * Its last post on the map.
+ */
+export interface MapPlace3 {
+  x: number
+  y: number
+}
+export interface PlannedGround {
+  /**
+   * Station, level.
+   */
+  at: number
+  height: number
+  /**
+   * JSON pointer of the entry that this height comes from; left out for what lies between entries.
+   */
+  path?: string
+  /**
+   * What one more in that entry makes of the height: 1, -1, or left out where the entry moves other points too.
+   */
+  sign?: number
+}
+export interface InTheWay {
+  id: string
+  kind: 'service' | 'root' | 'rock' | 'drain' | 'footing' | 'old post' | 'no dig'
+  /**
+   * What it is, in words.
+   */
+  name: string
+  path: string
+  from: number
+  to: number
+  /**
+   * Where digging by hand begins.
+   */
+  handFrom: number
+  handTo: number
+  depth?: number
+  /**
+   * Name of the colour of its marks in the interface; left out for what is no service.
+   */
+  colour?: string
+  stays: boolean
+  marked: boolean
+}
+/**
+ * How its posts are lined up; left out without a length.
+ */
+export interface RunString {
+  school: 'face' | 'off' | 'stand-off' | 'sight'
+  face: 'left' | 'right'
+  ends: 'boards' | 'stakes'
+  /**
+   * Name of the string.
+   */
+  kind: string
+  /**
+   * Newtons.
+   */
+  pull: number
+  /**
+   * From the string to the near face of every post: the one constant to hold.
+   */
+  toFace: number
+  toCentre: number
+  beyond: number
+  /**
+   * Of the alignment string, tie to tie.
+   */
+  span: number
+  from: MapPlace4
+  to: MapPlace5
+  /**
+   * Height of the alignment string's tie above the datum.
+   */
+  lowStart: number
+  lowEnd: number
+  /**
+   * Height string below the tops.
+   */
+  mark: number
+  /**
+   * Height of the height string at the first post, above the datum.
+   */
+  highStart: number
+  highEnd: number
+  /**
+   * Of the height string at mid-span, without props.
+   */
+  sag: number
+  props: number
+  /**
+   * Most sag with the props that are set.
+   */
+  sagPropped: number
+  /**
+   * Props that keep the sag within what is let go.
+   */
+  propsFor: number
+  sagAllowed: number
+  /**
+   * Of the alignment string at mid-span, in today's wind.
+   */
+  drift: number
+  driftAllowed: number
+  /**
+   * Longest span that holds its line in today's wind; sight along the posts on a longer one. Left out without wind.
+   */
+  sightFrom?: number
+  /**
+   * Line the posts up by eye.
+   */
+  sight: boolean
+  /**
+   * The hanging height string from end to end, prop to prop.
+   */
+  hang: Hang[]
+  posts: StringPost[]
+  /**
+   * Posts in the order of setting.
+   */
+  order: string[]
+  /**
+   * Far post that is sighted at.
+   */
+  target: string
+  why: RunStringWhy
+}
+/**
+ * Tie at the run's start, on the map.
+ */
+export interface MapPlace4 {
+  x: number
+  y: number
+}
+/**
+ * Tie at its end.
+ */
+export interface MapPlace5 {
+  x: number
+  y: number
+}
+export interface Hang {
+  at: number
+  /**
+   * Pulled straight, from prop to prop, above the datum.
+   */
+  height: number
+  /**
+   * How far it hangs under that.
+   */
+  sag: number
+}
+export interface StringPost {
+  post: string
+  /**
+   * Alignment string above ground here, sagging.
+   */
+  low: number
+  /**
+   * Of the height string here, on its props.
+   */
+  sag: number
+  /**
+   * Of the alignment string here.
+   */
+  drift: number
+  /**
+   * Height string above ground here, sagging, or the line of sight.
+   */
+  high: number
+  /**
+   * The post's mark over that; negative is under it.
+   */
+  mark: number
+}
+export interface RunStringWhy {
+  constant: number
+  sag: number
+  drift: number
+}
+export interface Caution {
+  stage: 'walk' | 'string' | 'space' | 'grade' | 'dig' | 'pour'
+  says: Text
+}
+export interface Part {
+  kind: 'text' | 'length' | 'tape' | 'small' | 'bulk' | 'number'
+  text?: string
+  /**
+   * Millimetres, cubic metres or a plain number, by kind.
+   */
+  value?: number
 }
 export interface Segment {
   from: number
@@ -331,8 +1051,20 @@ export interface Segment {
 }
 export interface PlannedPost {
   id: string
-  kind: 'end' | 'gate' | 'line'
+  kind: 'end' | 'corner' | 'gate' | 'line'
   gate?: string
+  /**
+   * Run that ends at this corner post: it is dug and counted there.
+   */
+  shared?: string
+  /**
+   * What its hole runs into.
+   */
+  inWay?: string[]
+  /**
+   * What it must be dug by hand for.
+   */
+  hand?: string[]
   /**
    * Centre of the post, level from the run's start.
    */
@@ -467,7 +1199,14 @@ export interface PlannedGate {
  * Totals of the run. Bags are rounded up once for the run.
  */
 export interface Totals {
+  /**
+   * A corner post is counted in the run that ends there.
+   */
   posts: number
+  /**
+   * Posts of the run that are counted in another run.
+   */
+  elsewhere: number
   kinds: KindCount[]
   stock: Stock[]
   /**
@@ -484,15 +1223,13 @@ export interface Totals {
    */
   concreteToBuy: number
   /**
-   * Name of the bag; empty when the job's bag is not in the catalogue.
+   * One for each kind of bag; empty when the bag is not in the catalogue.
    */
-  bag: string
-  bagsExact: number
+  bagKinds: BagCount[]
   /**
-   * Rounded up once for the whole.
+   * Of all kinds.
    */
   bags: number
-  bagsMass: number
   /**
    * Tamped, in the holes.
    */
@@ -505,7 +1242,7 @@ export interface Totals {
   why: TotalsWhy
 }
 export interface KindCount {
-  kind: 'end' | 'gate' | 'line'
+  kind: 'end' | 'corner' | 'gate' | 'line'
   count: number
 }
 export interface Stock {
@@ -517,15 +1254,44 @@ export interface Holes {
   depth: number
   count: number
 }
+export interface BagCount {
+  /**
+   * Its name.
+   */
+  bag: string
+  exact: number
+  count: number
+  mass: number
+}
 export interface TotalsWhy {
   concrete: number
   gravel: number
 }
 /**
+ * What must be settled before anything is dug.
+ */
+export interface Clearance {
+  ready: boolean
+  checks: Check[]
+}
+export interface Check {
+  id: 'services' | 'private' | 'boundary' | 'permit' | 'code' | 'neighbour'
+  name: string
+  done: boolean
+  says: Text1
+}
+/**
  * Totals of the job. Bags are rounded up once for the job.
  */
 export interface Totals1 {
+  /**
+   * A corner post is counted in the run that ends there.
+   */
   posts: number
+  /**
+   * Posts of the run that are counted in another run.
+   */
+  elsewhere: number
   kinds: KindCount[]
   stock: Stock[]
   /**
@@ -542,15 +1308,13 @@ export interface Totals1 {
    */
   concreteToBuy: number
   /**
-   * Name of the bag; empty when the job's bag is not in the catalogue.
+   * One for each kind of bag; empty when the bag is not in the catalogue.
    */
-  bag: string
-  bagsExact: number
+  bagKinds: BagCount[]
   /**
-   * Rounded up once for the whole.
+   * Of all kinds.
    */
   bags: number
-  bagsMass: number
   /**
    * Tamped, in the holes.
    */
@@ -568,7 +1332,7 @@ export interface Finding {
    */
   rule: string
   severity: 'missing' | 'cannot' | 'check' | 'note'
-  stage: 'walk' | 'space' | 'grade' | 'dig' | 'pour'
+  stage: 'walk' | 'string' | 'space' | 'grade' | 'dig' | 'pour'
   place: Place
   /**
    * JSON pointer of the measure to enter, for what is missing.
@@ -578,18 +1342,11 @@ export interface Finding {
   remedies?: Remedy[]
 }
 export interface Place {
+  line?: string
   run?: string
   post?: string
   bay?: string
   gate?: string
-}
-export interface Part {
-  kind: 'text' | 'length' | 'tape' | 'small' | 'bulk' | 'number'
-  text?: string
-  /**
-   * Millimetres, cubic metres or a plain number, by kind.
-   */
-  value?: number
 }
 export interface Remedy {
   says: Text
@@ -607,16 +1364,12 @@ export interface Edit {
     [k: string]: unknown
   }
 }
-export interface Caution {
-  stage: 'walk' | 'space' | 'grade' | 'dig' | 'pour'
-  says: Text
-}
 export interface Step {
   /**
    * Name of the rule.
    */
   rule: string
-  says: Text1
+  says: Text2
   governs: boolean
   source: Source
   settings?: RuleSetting[]
@@ -648,7 +1401,7 @@ export interface RuleSetting {
 }
 export interface Why {
   figure: string
-  sentence: Text2
+  sentence: Text3
   /**
    * The rules that spoke: places in the plan's list of rules.
    */
@@ -691,7 +1444,6 @@ export interface JobSummary {
   outline: Silhouette
   posts: number
   bags: number
-  bagName: string
   /**
    * Measures still to be entered.
    */
@@ -718,6 +1470,13 @@ export interface Silhouette {
   bays: Outline[]
 }
 export interface Outline {
+  /**
+   * Stations of its two posts.
+   *
+   * @minItems 2
+   * @maxItems 2
+   */
+  ends: number[]
   /**
    * Bottom and top at its first post, bottom and top at its second.
    *
@@ -825,6 +1584,8 @@ export interface Catalogue {
   gates: {
     [k: string]: Gate
   }
+  strings: StringKind[]
+  services: Service[]
   /**
    * The smallest marks of each system's tapes, in millimetres.
    */
@@ -848,4 +1609,412 @@ export interface PostSize {
   hollow: boolean
   wall: number
   source: Source
+}
+export interface StringKind {
+  id: string
+  name: string
+  /**
+   * Newtons for each metre.
+   */
+  weight: number
+  diameter: number
+  /**
+   * Usual pull, newtons.
+   */
+  pull: number
+  /**
+   * Pull that it stands without breaking, newtons.
+   */
+  most: number
+  source: Source
+}
+export interface Service {
+  id: string
+  name: string
+  /**
+   * Of its marks on the ground, in words.
+   */
+  colour: string
+  /**
+   * Name of that colour in the interface.
+   */
+  token: string
+  /**
+   * Width either side of a mark that is dug by hand.
+   */
+  hand: number
+  /**
+   * Public: the locating office marks it. Others are the owner's to find.
+   */
+  office: boolean
+  source: Source
+}
+export interface ReshapeRequest {
+  doc: Job
+  op: Op
+}
+export interface Op {
+  do:
+    | 'add run'
+    | 'remove run'
+    | 'move run'
+    | 'split'
+    | 'join'
+    | 'reverse'
+    | 'close'
+    | 'open'
+    | 'resize'
+    | 'move corner'
+    | 'add line'
+    | 'remove line'
+  /**
+   * Place of the line in the document.
+   */
+  line: number
+  /**
+   * Place of the run in its line; for a corner, of the run that starts there, or one more at the end of an open line.
+   */
+  run?: number
+  /**
+   * Move run: its new place.
+   */
+  to?: number
+  /**
+   * Split: level station. Resize: the new length, as taped.
+   */
+  at?: number
+  place?: MapPlace6
+}
+/**
+ * Move corner: where to.
+ */
+export interface MapPlace6 {
+  x: number
+  y: number
+}
+export interface Changed {
+  doc: Job
+  /**
+   * What was changed, for the history.
+   */
+  what: string
+}
+export interface SquareRequest {
+  legA: number
+  /**
+   * Along the run whose string is moved.
+   */
+  legB: number
+  /**
+   * Degrees wanted between the runs.
+   */
+  angle: number
+  /**
+   * Diagonal as taped.
+   */
+  taped?: number
+  /**
+   * Length of the run whose string is moved.
+   */
+  far: number
+  /**
+   * Smallest mark of the tape.
+   */
+  mark: number
+  system: 'imperial' | 'metric'
+}
+export interface Squared {
+  diagonal: number
+  three?: ThreeFourFive1
+  check?: SquareCheck
+}
+/**
+ * Largest 3-4-5 on these legs, at a right angle.
+ */
+export interface ThreeFourFive1 {
+  /**
+   * How many units the 1 of 3-4-5 stands for.
+   */
+  times: number
+  /**
+   * Along the run before.
+   */
+  legA: number
+  /**
+   * Along the run after.
+   */
+  legB: number
+  long: number
+}
+export interface SquareCheck {
+  /**
+   * What the diagonal should be, exactly.
+   */
+  diagonal: number
+  /**
+   * The angle that stands there, degrees.
+   */
+  angle: number
+  /**
+   * Its difference from the wanted one, degrees; positive is too open.
+   */
+  error: number
+  /**
+   * How far the far end of the run is out, square to it.
+   */
+  farEnd: number
+  /**
+   * How far the string is to be moved at the end of the taped leg.
+   */
+  atLeg: number
+  /**
+   * In: toward the other run; out: away from it.
+   */
+  move: 'none' | 'in' | 'out'
+  /**
+   * The diagonal is right to the tape's mark.
+   */
+  within: boolean
+}
+export interface PegRequest {
+  midA: number
+  midB: number
+  endA: number
+  endB: number
+  farA: number
+  farB: number
+}
+export interface PegTest {
+  /**
+   * True height of peg B over peg A.
+   */
+  difference: number
+  /**
+   * How far the line of sight climbs, millimetres for each metre; falling is negative.
+   */
+  tilt: number
+  /**
+   * What that makes at 30 m, 100 ft.
+   */
+  atThirty: number
+  passes: boolean
+}
+export interface WalkRequest {
+  doc: Job
+  line: number
+  /**
+   * From reading to reading.
+   */
+  every: number
+}
+export interface WalkReading {
+  stop: Stop
+  reading: number
+  sight: number
+  number: number
+  of: number
+  /**
+   * Row of the field book's page that it stands in, from 0.
+   */
+  row: number
+  entry: BookRow1
+}
+export interface Stop {
+  run: string
+  /**
+   * Station on the run, as taped.
+   */
+  at: number
+  look: 'back' | 'side' | 'fore'
+  /**
+   * Set-up of the level, from 0.
+   */
+  setup: number
+}
+/**
+ * That row, with this reading in it.
+ */
+export interface BookRow1 {
+  /**
+   * Rod: run that the point is on. Left out: a mark beside the line.
+   */
+  run?: string
+  /**
+   * Station on the run, as taped.
+   */
+  at?: number
+  /**
+   * Rod: what a point beside the line is, such as a door sill.
+   */
+  mark?: string
+  /**
+   * Drops: from the string down to the ground.
+   */
+  drop?: number
+  /**
+   * Rises: from the point before up to this one; a fall is negative. Not used in the first row.
+   */
+  rise?: number
+  /**
+   * Rod: first reading of a set-up, on a point whose height is known by now.
+   */
+  back?: number
+  /**
+   * Rod: reading in between.
+   */
+  side?: number
+  /**
+   * Rod: last reading of a set-up, on the point that the next one starts from.
+   */
+  fore?: number
+  /**
+   * Rod: distance from the level to the rod at the back reading, where the rod tells it.
+   */
+  backSight?: number
+  /**
+   * Rod: the same at the side or fore reading.
+   */
+  sight?: number
+  /**
+   * Measured twice: no slip, though its neighbours differ.
+   */
+  sure?: boolean
+}
+export interface PegReading {
+  name: 'midA' | 'midB' | 'endA' | 'endB'
+  reading: number
+  sight: number
+}
+export interface OfficeRequest {
+  doc: Job
+  /**
+   * Today, year-month-day.
+   */
+  day: string
+}
+export interface ImportRequest {
+  doc: Job
+  name: string
+  text: string
+  /**
+   * Line whose fence the new runs are built like, and which is replaced if asked.
+   */
+  line: number
+  replace: boolean
+  /**
+   * Run that heights at stations belong to.
+   */
+  run?: string
+  unit?: 'm' | 'mm' | 'ft' | 'in'
+  /**
+   * How far off a straight run points may lie.
+   */
+  off: number
+  /**
+   * Ground points that matter less are left out.
+   */
+  thin: number
+}
+export interface ImportPreview {
+  format: 'csv' | 'gpx' | 'geojson'
+  shape: 'profile' | 'plan'
+  origin?: EarthPlace1
+  /**
+   * How the file was read, for people.
+   */
+  understood: string[]
+  points: FilePoint[]
+  /**
+   * Rows that could not be used; the first 200.
+   */
+  bad: BadRow[]
+  badCount: number
+  /**
+   * Points that can be used; the list of points holds the first dozen.
+   */
+  count: number
+  notes?: string[]
+  /**
+   * Corners of the line it makes.
+   */
+  places: MapPlace[]
+  /**
+   * Of its runs.
+   */
+  lengths?: number[]
+  closed: boolean
+  /**
+   * Of a profile.
+   */
+  ground: GroundPoint[]
+  /**
+   * Ground points.
+   */
+  kept: number
+  /**
+   * Why it cannot be taken in as it is.
+   */
+  problem?: string
+  what: string
+  doc?: Job1
+}
+/**
+ * Place that the map's zero is, of geographic points.
+ */
+export interface EarthPlace1 {
+  /**
+   * Degrees, north positive.
+   */
+  latitude: number
+  /**
+   * Degrees, east positive.
+   */
+  longitude: number
+}
+export interface FilePoint {
+  /**
+   * Line of the file, from 1.
+   */
+  row: number
+  /**
+   * On the map, east; of a profile, the station.
+   */
+  x: number
+  /**
+   * On the map, north.
+   */
+  y: number
+  height?: number
+  /**
+   * The file says that it is a corner.
+   */
+  corner?: boolean
+  name?: string
+}
+export interface BadRow {
+  /**
+   * Line of the file, from 1.
+   */
+  row: number
+  text: string
+  why: string
+}
+/**
+ * The job with it taken in; left out when it cannot be.
+ */
+export interface Job1 {
+  /**
+   * Version of the job document.
+   */
+  mallow: 1
+  name: string
+  units: Units
+  site?: Site
+  /**
+   * Fence lines, each a chain of runs.
+   *
+   * @minItems 1
+   * @maxItems 50
+   */
+  lines: Line[]
 }

@@ -1,6 +1,9 @@
 <script lang="ts">
+  import Fence from '@lucide/svelte/icons/fence'
+  import MapIcon from '@lucide/svelte/icons/map'
   import { onMount, untrack } from 'svelte'
   import Bench from '../bench/Bench.svelte'
+  import StringLayer from '../bench/string/StringLayer.svelte'
   import Elevation from '../drawing/Elevation.svelte'
   import ViewControls from '../drawing/ViewControls.svelte'
   import { View } from '../drawing/view.svelte'
@@ -8,6 +11,9 @@
   import { Gone, Refused } from '../lib/api'
   import { Session } from '../lib/session.svelte'
   import type { Stage } from '../lib/stages'
+  import { MapView } from '../map/mapview.svelte'
+  import SiteMap from '../map/SiteMap.svelte'
+  import RunBar from './RunBar.svelte'
   import Load from '../load/Load.svelte'
   import Masthead from '../parts/Masthead.svelte'
   import WhyPopover from '../parts/WhyPopover.svelte'
@@ -18,7 +24,11 @@
   let { params }: { params: { id: string } } = $props()
   let session = $state.raw<Session | null>(null)
   let view = $state.raw<View | null>(null)
+  let mapView = $state.raw<MapView | null>(null)
   let stage = $state<Stage>('walk')
+  let mapLarge = $state(false)
+  /** On a small screen one of the two drawings is shown. */
+  let fromAbove = $state(false)
   let trouble = $state.raw<{ title: string; detail: string } | null>(null)
   provideAsking()
 
@@ -29,7 +39,11 @@
     try {
       const s = await Session.open(id)
       if (id !== params.id) return s.close()
-      view = new View(() => s.run)
+      view = new View(
+        () => s.drawn,
+        () => s.strip !== null,
+      )
+      mapView = new MapView(() => s.plan)
       stage = s.plan.findings.some((f) => f.severity === 'missing') ? 'walk' : 'space'
       session = s
       document.title = `${s.doc.name} · Mallow`
@@ -83,24 +97,58 @@
     <SavingNotice {session} />
     <main class="flex min-h-0 flex-1 flex-col">
       <section
-        class="relative h-60 flex-none border-b-2 border-ink max-lg:sticky max-lg:top-0 max-lg:z-10 sm:h-72 lg:h-[43%]"
+        class="grid h-64 flex-none border-b-2 border-ink max-lg:sticky max-lg:top-0 max-lg:z-10 sm:h-72 lg:h-[43%] {mapLarge
+          ? 'lg:grid-cols-[minmax(0,2fr)_minmax(0,3fr)]'
+          : 'lg:grid-cols-[minmax(0,1fr)_19rem]'}"
         aria-label="Drawing"
       >
-        {#key session}
-          <Elevation {session} {view} {stage}>
-            {#snippet empty()}
-              <p
-                class="pointer-events-none absolute inset-x-4 top-8 text-center text-[1.1rem] font-medium text-pencil"
-              >
-                The fence is drawn here as soon as the run has a length.
-              </p>
+        <div class="relative min-h-0 min-w-0 {fromAbove ? 'max-lg:hidden' : ''}">
+          {#key session}
+            <Elevation {session} {view} {stage}>
+              {#snippet empty()}
+                <p
+                  class="pointer-events-none absolute inset-x-4 top-8 text-center text-[1.1rem] font-medium text-pencil"
+                >
+                  The fence is drawn here as soon as the run has a length.
+                </p>
+              {/snippet}
+            </Elevation>
+          {/key}
+          {#if session.run.posts.length}
+            <div class="absolute top-1 right-1 lg:hidden"><ViewControls {view} {session} /></div>
+          {/if}
+        </div>
+        <div
+          class="relative min-h-0 min-w-0 border-ink lg:border-l-2 {fromAbove ? '' : 'max-lg:hidden'}"
+          aria-label="From above"
+          role="group"
+        >
+          <SiteMap {session} view={mapView!} clear={stage === 'string' ? 34 : 15}>
+            {#snippet layer()}
+              {#if stage === 'string'}<StringLayer session={session!} view={mapView!} />{/if}
             {/snippet}
-          </Elevation>
-        {/key}
-        {#if session.run.posts.length}
-          <div class="absolute top-1 right-1 lg:hidden"><ViewControls {view} /></div>
-        {/if}
+          </SiteMap>
+          <div
+            class="absolute right-1 bottom-1 flex border border-line bg-sheet"
+            role="group"
+            aria-label="Map view"
+          >
+            <button
+              class="btn btn-plain px-2 text-[0.88rem] max-lg:hidden"
+              aria-pressed={mapLarge}
+              onclick={() => (mapLarge = !mapLarge)}>{mapLarge ? 'smaller' : 'larger'}</button
+            >
+            <button class="btn btn-plain px-2 text-[0.88rem]" onclick={() => mapView!.whole()}>all</button>
+          </div>
+        </div>
+        <button
+          class="btn btn-icon absolute top-1 left-1 z-10 lg:hidden"
+          aria-label={fromAbove ? 'From the side' : 'From above'}
+          onclick={() => (fromAbove = !fromAbove)}
+          >{#if fromAbove}<Fence size={20} />{:else}<MapIcon size={20} />{/if}</button
+        >
       </section>
+      {#if session.plan.runs.length > 1}<RunBar {session} />{/if}
       <div class="flex min-h-0 flex-1 max-lg:flex-col">
         <Bench {session} {view} bind:stage />
         <Load {session} />

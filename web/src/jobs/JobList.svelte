@@ -41,7 +41,7 @@
     await load()
   }
 
-  const counts = (j: JobSummary) => `${j.posts} posts${j.bagName ? ` · ${j.bags} bags` : ''}`
+  const counts = (j: JobSummary) => `${j.posts} posts${j.bags ? ` · ${j.bags} bags` : ''}`
   const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' })
 </script>
 

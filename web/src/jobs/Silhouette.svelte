@@ -18,6 +18,7 @@
       ? `M${-pad} ${y(points[0]![1])}L${points.map((p) => `${p[0]} ${y(p[1])}`).join('L')}H${box.length + pad}V${y(box.low)}H${-pad}z`
       : '',
   )
+  const ends = (b: Silhouette['bays'][number]) => b.ends as unknown as [number, number]
   const quad = (c: number[], from: number, to: number) =>
     `M${from} ${y(c[1]!)}L${to} ${y(c[3]!)}L${to} ${y(c[2]!)}L${from} ${y(c[0]!)}z`
 </script>
@@ -30,17 +31,15 @@
 >
   <path d={ground} class="fill-(--ground) stroke-(--ground-edge)" stroke-width={box.length / 500} />
   {#each outline.bays as b, i (i)}
-    {#if posts[i] && posts[i + 1]}
-      <path
-        d={quad(b.corners as unknown as number[], posts[i][0], posts[i + 1]![0])}
-        class={b.gate
-          ? 'fill-(--sheet) stroke-(--ink)'
-          : outline.hollow
-            ? 'fill-(--metal) stroke-(--metal-edge)'
-            : 'fill-(--timber) stroke-(--timber-edge)'}
-        stroke-width={box.length / 700}
-      />
-    {/if}
+    <path
+      d={quad(b.corners as unknown as number[], ends(b)[0], ends(b)[1])}
+      class={b.gate
+        ? 'fill-(--sheet) stroke-(--ink)'
+        : outline.hollow
+          ? 'fill-(--metal) stroke-(--metal-edge)'
+          : 'fill-(--timber) stroke-(--timber-edge)'}
+      stroke-width={box.length / 700}
+    />
   {/each}
   <path
     d={posts.map((p) => `M${p[0]} ${y(p[1])}V${y(p[2])}`).join('')}
@@ -49,9 +48,9 @@
   />
   <path
     d={outline.bays
-      .map((b, i) => {
+      .map((b) => {
         const c = b.corners as unknown as number[]
-        return posts[i + 1] ? `M${posts[i]![0]} ${y(c[1]!)}L${posts[i + 1]![0]} ${y(c[3]!)}` : ''
+        return `M${ends(b)[0]} ${y(c[1]!)}L${ends(b)[1]} ${y(c[3]!)}`
       })
       .join('')}
     class="stroke-(--mallow)"

@@ -9,6 +9,18 @@ import type {
   Problem,
   Reading,
   SaveRequest,
+  Changed,
+  ImportPreview,
+  ImportRequest,
+  OfficeRequest,
+  PegReading,
+  PegRequest,
+  PegTest,
+  ReshapeRequest,
+  Squared,
+  SquareRequest,
+  WalkReading,
+  WalkRequest,
 } from '../gen/api'
 
 /** The server answered, and said no. */
@@ -48,7 +60,46 @@ async function call<T>(method: string, path: string, body?: unknown, signal?: Ab
   throw new Refused(problem)
 }
 
+/** Takes an answer that comes line by line, each as soon as it is there. */
+async function stream<T>(path: string, body: unknown, signal: AbortSignal, each: (one: T) => void) {
+  let answer: Response
+  try {
+    answer = await fetch('/api' + path, {
+      method: 'POST',
+      signal,
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    })
+  } catch (e) {
+    if (signal.aborted) return
+    throw e instanceof TypeError ? new Gone() : e
+  }
+  if (!answer.ok) throw new Refused((await answer.json()) as Problem)
+  const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader()
+  let rest = ''
+  try {
+    for (;;) {
+      const { value, done } = await reader.read()
+      if (done) return
+      const lines = (rest + value).split('\n')
+      rest = lines.pop()!
+      for (const line of lines) if (line) each(JSON.parse(line) as T)
+    }
+  } catch (e) {
+    if (!signal.aborted) throw e instanceof TypeError ? new Gone() : e
+  }
+}
+
 export const api = {
+  reshape: (req: ReshapeRequest) => call<Changed>('POST', '/reshape', req),
+  square: (req: SquareRequest) => call<Squared>('POST', '/square', req),
+  pegs: (req: PegRequest) => call<PegTest>('POST', '/pegs', req),
+  askOffice: (req: OfficeRequest) => call<Changed>('POST', '/office/ask', req),
+  officeMarks: (req: OfficeRequest) => call<Changed>('POST', '/office/marks', req),
+  importFile: (req: ImportRequest) => call<ImportPreview>('POST', '/import', req),
+  walk: (req: WalkRequest, signal: AbortSignal, each: (r: WalkReading) => void) =>
+    stream('/rod/walk', req, signal, each),
+  walkPegs: (signal: AbortSignal, each: (r: PegReading) => void) => stream('/rod/pegs', {}, signal, each),
   list: () => call<JobList>('GET', '/jobs'),
   get: (id: string) => call<JobState>('GET', `/jobs/${id}`),
   create: (req: CreateRequest) => call<JobState>('POST', '/jobs', req),

@@ -10,10 +10,14 @@ const names: Record<string, string> = {
   level: 'level',
   stepped: 'stepped',
   raked: 'raked',
+  face: 'on the faces',
+  off: 'just off the faces',
+  'stand-off': 'stand-off',
+  sight: 'by sight',
 }
 
 export function choiceName(choice: string): string {
   return names[choice] ?? choice.replace(/^(\d+)(lb|kg)$/, '$1 $2 bag')
 }
 
-export const kindName: Record<string, string> = { end: 'end', gate: 'gate', line: 'line' }
+export const kindName: Record<string, string> = { end: 'end', corner: 'corner', gate: 'gate', line: 'line' }

@@ -1,9 +1,10 @@
 // One open job: the document as it stands in this window, its plan, and the
 // saving of it. Edits show at once; the plan follows, latest wins; saves go
 // one after another, each on top of the revision that the window knows.
-import type { Catalogue, FieldError, Job, JobState, Plan, PlannedRun } from '../gen/api'
+import type { Catalogue, FieldError, Job, JobState, Op, Plan, PlannedLine, PlannedRun } from '../gen/api'
 import { api, Gone, Refused } from './api'
 import { change, read, type Change } from './doc'
+import { unroll, type Strip } from './strip'
 
 export type Saving = 'saved' | 'saving' | 'gone' | 'conflict' | 'invalid'
 
@@ -23,6 +24,11 @@ const fieldNames: Record<string, string> = {
   most: 'The most spacing',
   wall: 'The wall of the post',
   width: 'The width',
+  diagonal: 'The diagonal',
+  angle: 'The angle',
+  off: 'The offset',
+  drop: 'The drop',
+  every: 'The distance between readings',
 }
 
 const RETRY = 2000
@@ -39,6 +45,12 @@ export class Session {
   theirs = $state.raw<JobState | null>(null)
   notice = $state('')
   post = $state(0)
+  /** The run that is worked on, by its id, so that it stays when runs move. */
+  runID = $state('')
+  /** The part of the Walk bench that is open. */
+  walkPart = $state<'line' | 'ground' | 'way' | 'before' | 'files'>('line')
+  /** Draw the whole line, corner after corner, rather than one run. */
+  unrolled = $state(false)
 
   /** The server did not answer for the newest plan: the drawing shows an older one. */
   behind = $state(false)
@@ -64,6 +76,7 @@ export class Session {
       if (e instanceof Refused) throw new Error(`This job cannot be read: ${e.problem.detail}`)
       throw e
     })
+    s.runID = s.plan.runs[0]!.id
     s.pickUp()
     return s
   }
@@ -73,17 +86,86 @@ export class Session {
     clearTimeout(this.retry)
   }
 
+  /** Place of the run in the plan's list. */
+  readonly runIndex = $derived.by(() =>
+    Math.max(
+      0,
+      this.plan.runs.findIndex((r) => r.id === this.runID),
+    ),
+  )
+
   get run(): PlannedRun {
-    return this.plan.runs[0]!
+    return this.plan.runs[this.runIndex]!
+  }
+
+  /** Place of the line that the run is on. */
+  readonly lineIndex = $derived.by(() =>
+    Math.max(
+      0,
+      this.plan.lines.findIndex((l) => this.runIndex >= l.first && this.runIndex < l.first + l.runs),
+    ),
+  )
+
+  get line(): PlannedLine {
+    return this.plan.lines[this.lineIndex]!
+  }
+
+  /** Runs of the line, in order. */
+  get lineRuns(): PlannedRun[] {
+    return this.plan.runs.slice(this.line.first, this.line.first + this.line.runs)
+  }
+
+  /** The line unrolled corner after corner, or null while one run is drawn. */
+  readonly strip: Strip | null = $derived.by(() =>
+    this.unrolled && this.lineRuns.some((r) => r.posts.length) ? unroll(this.line, this.lineRuns) : null,
+  )
+
+  /** What is drawn from the side: the run, or the whole line as one. */
+  readonly drawn: PlannedRun = $derived.by(() => this.strip?.run ?? this.run)
+
+  /** The picked post's place among the drawn posts. */
+  readonly drawnPost: number = $derived.by(() => {
+    if (!this.strip) return this.post
+    const run = this.runIndex - this.line.first
+    // A corner post is drawn once, as the last of the run that ends there.
+    const shared = this.post === 0 && run > 0
+    const at = shared
+      ? { run: run - 1, post: this.lineRuns[run - 1]!.posts.length - 1 }
+      : { run, post: this.post }
+    return Math.max(
+      0,
+      this.strip.posts.findIndex((p) => p.run === at.run && p.post === at.post),
+    )
+  })
+
+  /** Picks one of the drawn posts. */
+  pickDrawn(index: number) {
+    const at = this.strip?.posts[index]
+    if (at) {
+      this.runID = this.lineRuns[at.run]!.id
+      this.post = at.post
+    } else this.post = index
+  }
+
+  /** Goes to a run. */
+  pickRun(id: string) {
+    if (id === this.runID) return
+    this.runID = id
+    this.post = 0
   }
 
   get units() {
     return this.plan.units
   }
 
-  /** Path of a field of the first run. */
+  /** Path of a field of the run. */
   at(field: string): string {
-    return `/lines/0/runs/0${field}`
+    return this.run.path + field
+  }
+
+  /** Path of a field of the line. */
+  lineAt(field: string): string {
+    return this.line.path + field
   }
 
   /** The value at a path, or the usual one where the document leaves it out. */
@@ -126,6 +208,33 @@ export class Session {
     this.doc = change(this.doc, changes)
     void this.replan()
     this.enqueue({ base: this.revision, doc: this.doc, what })
+  }
+
+  /** Makes a change that the server works out, and saves it as a revision. */
+  async reshape(op: Op): Promise<string | null> {
+    return this.takeMade(() => api.reshape({ doc: this.doc, op }))
+  }
+
+  /** Saves a document that the server made of this one; returns what stood in the way. */
+  async takeMade(made: () => Promise<{ doc: Job; what: string }>): Promise<string | null> {
+    try {
+      const { doc, what } = await made()
+      this.commitDoc(doc, what)
+      return null
+    } catch (e) {
+      if (e instanceof Refused) {
+        const f = e.problem.fields?.[0]
+        return f ? `${this.fieldName(f.field)}: given ${f.given}; allowed is ${f.allowed}.` : e.problem.detail
+      }
+      return e instanceof Error ? e.message : String(e)
+    }
+  }
+
+  commitDoc(doc: Job, what: string) {
+    this.quiet = false
+    this.doc = doc
+    void this.replan()
+    this.enqueue({ base: this.revision, doc, what })
   }
 
   async undo() {

@@ -1,7 +1,8 @@
-export type Stage = 'walk' | 'space' | 'grade' | 'dig' | 'pour'
+export type Stage = 'walk' | 'string' | 'space' | 'grade' | 'dig' | 'pour'
 
 export const stages: { id: Stage; name: string }[] = [
   { id: 'walk', name: 'Walk' },
+  { id: 'string', name: 'String' },
   { id: 'space', name: 'Space' },
   { id: 'grade', name: 'Grade' },
   { id: 'dig', name: 'Dig' },

@@ -147,3 +147,7 @@ export function rulerLabel(mm: number, units: Units): string {
   const [feet, rest] = [Math.floor(inches / 12), inches % 12]
   return rest ? `${feet}′ ${rest}″` : `${feet}′`
 }
+
+/** How wind is said: the unit, and how many of it are one metre per second. */
+export const perHour = (units: Units) =>
+  units.system === 'metric' ? { name: 'km/h', per: 3.6 } : { name: 'mph', per: 3600 / 1609.344 }

@@ -5,6 +5,7 @@
   import type { Totals } from '../gen/api'
   import type { Session } from '../lib/session.svelte'
   import { bulk, small, weight } from '../lib/tape'
+  import { kindName } from '../lib/names'
   import Figure from '../parts/Figure.svelte'
   import Fraction from '../parts/Fraction.svelte'
 
@@ -41,7 +42,8 @@
       .filter(Boolean)
       .join(', '),
   )
-  const kinds: Record<string, string> = { end: 'end', gate: 'gate', line: 'line' }
+  const many = $derived(session.plan.runs.length > 1)
+  const own = $derived(session.run.totals)
 </script>
 
 {#snippet change(text: string)}
@@ -49,7 +51,7 @@
 {/snippet}
 
 <aside
-  class="border-line bg-paper max-lg:sticky max-lg:bottom-0 max-lg:z-20 max-lg:border-t lg:w-72 lg:flex-none lg:overflow-auto lg:border-l"
+  class="border-line bg-paper max-lg:sticky max-lg:bottom-0 max-lg:z-20 max-lg:border-t lg:relative lg:w-72 lg:flex-none lg:overflow-auto lg:border-l"
   aria-labelledby="load-title"
 >
   <button
@@ -65,27 +67,31 @@
     <ChevronUp size={20} class={open ? 'rotate-180' : ''} aria-hidden="true" />
   </button>
   <div class="px-3 pb-3 lg:block lg:py-3 {open ? 'max-h-[60dvh] overflow-auto' : 'hidden'}">
-    <h2 id="load-title" class="text-[1.05rem] font-bold">The load</h2>
+    <h2 id="load-title" class="text-[1.05rem] font-bold">The load{many ? ', whole job' : ''}</h2>
     <dl class="mt-1" data-testid="load">
       <div class="border-t border-rule py-2">
         <dt class="label">Posts</dt>
         <dd class="text-[1.35rem] font-bold" data-load="posts">
           {t.posts}{@render change(posts ? signed(posts) : '')}
         </dd>
-        <dd class="text-[0.95rem]">{t.kinds.map((k) => `${k.count} ${kinds[k.kind]}`).join(', ')}</dd>
+        <dd class="text-[0.95rem]">{t.kinds.map((k) => `${k.count} ${kindName[k.kind]}`).join(', ')}</dd>
         {#each t.stock as s (s.length)}
           <dd class="text-[1.05rem]">{s.count} × <Fraction mm={s.length} {units} /></dd>
         {/each}
+        {#if t.elsewhere}
+          <dd class="text-[0.95rem] text-pencil">
+            {t.elsewhere} corner {t.elsewhere === 1 ? 'post is' : 'posts are'} counted once, in the run that ends
+            there
+          </dd>
+        {/if}
         {#if t.stockShort}<dd class="font-medium text-stop">{t.stockShort} longer than any stock</dd>{/if}
       </div>
       <div class="border-t border-rule py-2">
         <dt class="label">Concrete</dt>
         <dd class="text-[1.35rem] font-bold" data-load="bags">
-          {#if t.bag}
-            <Figure why={t.why.concrete} of="Concrete for the run">{t.bags} bags</Figure>
-          {:else}
-            <Figure why={t.why.concrete} of="Concrete for the run">no bag chosen</Figure>
-          {/if}{@render change(bags ? signed(bags) : '')}
+          <Figure why={t.why.concrete} of="Concrete for the {many ? 'job' : 'run'}"
+            >{t.bagKinds.length ? `${t.bags} bags` : 'no bag chosen'}</Figure
+          >{@render change(bags ? signed(bags) : '')}
         </dd>
         <dd class="text-[1.05rem]">
           {bulk(t.concreteToBuy, units)} = {units.system === 'metric'
@@ -93,13 +99,16 @@
             : `${t.concreteToBuy.toFixed(2)} m³`}
         </dd>
         <dd class="text-[0.95rem] text-pencil">
-          {small(t.concreteToBuy, units)}{#if t.bag}, {weight(t.bagsMass, units)} in {t.bag}s{/if}
+          {small(t.concreteToBuy, units)}{#each t.bagKinds as b (b.bag)}, {many && t.bagKinds.length > 1
+              ? `${b.count} × `
+              : ''}{weight(b.mass, units)} in {b.bag}s{/each}
         </dd>
       </div>
       <div class="border-t border-rule py-2">
         <dt class="label">Gravel, loose</dt>
         <dd class="text-[1.35rem] font-bold" data-load="gravel">
-          <Figure why={t.why.gravel} of="Gravel for the run">{bulk(t.gravelLoose, units)}</Figure
+          <Figure why={t.why.gravel} of="Gravel for the {many ? 'job' : 'run'}"
+            >{bulk(t.gravelLoose, units)}</Figure
           >{@render change(gravel)}
         </dd>
         <dd class="text-[0.95rem] text-pencil">{weight(t.gravelMass, units)}</dd>
@@ -113,6 +122,18 @@
         {/each}
       </div>
     </dl>
+    {#if many}
+      <div class="border-t-2 border-ink pt-2" data-testid="run-load">
+        <h3 class="font-bold">{session.run.name || session.run.id} alone</h3>
+        <p class="text-[1.02rem]">
+          <Figure why={own.why.concrete} of="Concrete for the run">{own.posts} posts, {own.bags} bags</Figure>
+        </p>
+        <p class="text-[0.95rem] text-pencil">
+          {small(own.concreteToBuy, units)} concrete, {bulk(own.gravelLoose, units)} gravel{#if own.elsewhere};
+            {own.elsewhere} of its posts counted in the run before{/if}
+        </p>
+      </div>
+    {/if}
     <p class="sr-only" aria-live="polite">{spoken}</p>
   </div>
 </aside>

@@ -1,18 +1,27 @@
 <script lang="ts">
   interface Props {
     label: string
-    value: number
+    value: number | undefined
     error?: string
+    hint?: string
     hideLabel?: boolean
     oncommit: (n: number) => void
+    /** Given where the field may be left empty. */
+    onclear?: () => void
   }
-  let { label, value, error = '', hideLabel = false, oncommit }: Props = $props()
+  let { label, value, error = '', hint = '', hideLabel = false, oncommit, onclear }: Props = $props()
   const id = $props.id()
   let text = $state<string | null>(null)
   let wrong = $state('')
 
   function commit() {
     if (text === null) return
+    if (onclear && !text.trim()) {
+      text = null
+      wrong = ''
+      if (value !== undefined) onclear()
+      return
+    }
     const n = Number(text.trim().replace(',', '.'))
     if (text.trim() === '' || !Number.isFinite(n)) {
       wrong = `Did not understand “${text}”: a number belongs here.`
@@ -31,7 +40,8 @@
     class="field"
     inputmode="decimal"
     autocomplete="off"
-    value={text ?? String(value)}
+    placeholder={onclear ? 'not set' : ''}
+    value={text ?? (value === undefined ? '' : String(Math.round(value * 1e6) / 1e6))}
     oninput={(e) => (text = e.currentTarget.value)}
     onblur={commit}
     onkeydown={(e) => {
@@ -47,5 +57,5 @@
   />
   {#if wrong || error}<p id="{id}-says" class="mt-1 text-[0.9rem] font-medium text-stop">
       {wrong || error}
-    </p>{/if}
+    </p>{:else if hint}<p class="mt-1 text-[0.9rem] text-pencil">{hint}</p>{/if}
 </div>

@@ -18,7 +18,8 @@
     disabled?: boolean
     oncommit: (mm: number | null) => void
     onpreview?: (mm: number) => void
-    focusOn?: boolean
+    /** Enter was pressed and nothing is left to say of the entry. */
+    onenter?: () => void
   }
   let {
     label,
@@ -32,6 +33,7 @@
     disabled = false,
     oncommit,
     onpreview,
+    onenter,
   }: Props = $props()
 
   const id = $props.id()
@@ -114,7 +116,7 @@
   function key(e: KeyboardEvent) {
     if (e.key === 'Enter') {
       e.preventDefault()
-      void commit()
+      void commit().then(() => text === null && onenter?.())
     } else if (e.key === 'Escape' && text !== null) {
       e.stopPropagation()
       rest()

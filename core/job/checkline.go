@@ -1,0 +1,156 @@
+package job
+
+import (
+	"fmt"
+	"strconv"
+	"time"
+
+	"mallow/core/length"
+)
+
+func checkTicket(t *Ticket) Errors {
+	if t == nil {
+		return nil
+	}
+	var e Errors
+	for field, date := range map[string]string{"asked": t.Asked, "clear": t.Clear} {
+		if _, err := time.Parse(time.DateOnly, date); err != nil {
+			e = append(e, FieldError{"/site/before/ticket/" + field, strconv.Quote(date), "a date, year-month-day"})
+		}
+	}
+	return e
+}
+
+func checkKeepOuts(at string, r Run, u length.Units) Errors {
+	var e Errors
+	ids := map[string]bool{}
+	for i, k := range r.KeepOuts {
+		field := fmt.Sprintf("%s/keepOuts/%d", at, i)
+		e = append(e, once(field+"/id", k.ID, "thing in the way", ids)...)
+		if k.At > *r.Length+length.Tolerance {
+			e = append(e, FieldError{field + "/at", u.Tape(k.At), "a station on the run, 0 to " + u.Tape(*r.Length)})
+		}
+	}
+	return e
+}
+
+// leastClosed is the fewest runs that enclose anything.
+const leastClosed = 3
+
+func checkLine(at string, l Line, u length.Units) Errors {
+	var e Errors
+	if l.Closed && len(l.Runs) < leastClosed {
+		e = append(e, FieldError{at + "/closed", "true", fmt.Sprintf("false on a line of fewer than %d runs", leastClosed)})
+	}
+	for i, r := range l.Runs {
+		if r.Corner == nil {
+			continue
+		}
+		before := (i + len(l.Runs) - 1) % len(l.Runs)
+		e = append(e, checkCorner(fmt.Sprintf("%s/runs/%d/corner", at, i), *r.Corner, l.Runs[before], r, u)...)
+	}
+	byID := map[string]Run{}
+	for _, r := range l.Runs {
+		byID[r.ID] = r
+	}
+	ids := map[string]bool{}
+	for i, b := range l.Books {
+		field := fmt.Sprintf("%s/books/%d", at, i)
+		e = append(e, once(field+"/id", b.ID, "page", ids)...)
+		e = append(e, checkBook(field, b, byID, u)...)
+	}
+	return e
+}
+
+// Legs are the sides of a corner's measured triangle, where they are known.
+func (c Corner) Legs(before, after Run) (back, forth length.Length, ok bool) {
+	if c.Back == nil && before.Length == nil || c.Forth == nil && after.Length == nil {
+		return 0, 0, false
+	}
+	if back = 0; c.Back != nil {
+		back = *c.Back
+	} else {
+		back = *before.Length
+	}
+	if c.Forth != nil {
+		return back, *c.Forth, true
+	}
+	return back, *after.Length, true
+}
+
+// checkCorner refuses a triangle that cannot be. A leg that is a whole run
+// taped along the slope is known only once the heights are, and judged then.
+func checkCorner(at string, c Corner, before, after Run, u length.Units) Errors {
+	switch c.By {
+	case ByOffset:
+		if c.Along == 0 && c.Off == 0 {
+			return Errors{{at + "/off", u.Short(0), "more than 0, or a distance along the old line"}}
+		}
+	case ByDiagonal:
+		sloped := c.Back == nil && before.Taped == TapedSlope || c.Forth == nil && after.Taped == TapedSlope
+		back, forth, ok := c.Legs(before, after)
+		if !ok || sloped {
+			return nil
+		}
+		least, most := (back - forth).Abs(), back+forth
+		if c.Diagonal < least-length.Tolerance || c.Diagonal > most+length.Tolerance {
+			return Errors{{at + "/diagonal", u.Tape(c.Diagonal),
+				fmt.Sprintf("%s to %s: with legs of %s and %s no diagonal is shorter or longer", u.Tape(least), u.Tape(most), u.Tape(back), u.Tape(forth))}}
+		}
+	}
+	return nil
+}
+
+func checkBook(at string, b Book, runs map[string]Run, u length.Units) Errors {
+	if b.Kind == Rod {
+		return checkRod(at, b, runs, u)
+	}
+	run, ok := runs[b.Run]
+	if !ok {
+		return Errors{{at + "/run", strconv.Quote(b.Run), "the id of a run of this line"}}
+	}
+	var e Errors
+	for i, row := range b.Rows {
+		field := fmt.Sprintf("%s/rows/%d/at", at, i)
+		e = append(e, onRun(field, row.At, run, u)...)
+		if i > 0 && row.At <= b.Rows[i-1].At+length.Tolerance {
+			e = append(e, FieldError{field, u.Tape(row.At), "past the row before it, " + u.Tape(b.Rows[i-1].At)})
+		}
+	}
+	return e
+}
+
+func onRun(field string, at length.Length, run Run, u length.Units) Errors {
+	if run.Length != nil && at > *run.Length+length.Tolerance {
+		return Errors{{field, u.Tape(at), "a station on the run, 0 to " + u.Tape(*run.Length)}}
+	}
+	return nil
+}
+
+func checkRod(at string, b Book, runs map[string]Run, u length.Units) Errors {
+	var e Errors
+	for i, row := range b.Rows {
+		field := fmt.Sprintf("%s/rows/%d", at, i)
+		switch {
+		case i == 0 && row.Back == nil:
+			e = append(e, FieldError{field + "/back", "nothing", "the first reading of the set-up: a page begins on a point of known height"})
+		case i == 0 && (row.Side != nil || row.Fore != nil):
+			e = append(e, FieldError{field + "/side", "a reading", "nothing: the first row only looks back"})
+		case i > 0 && row.Side == nil && row.Fore == nil:
+			e = append(e, FieldError{field + "/side", "nothing", "a reading on this point, in between or last of the set-up"})
+		case row.Side != nil && row.Fore != nil:
+			e = append(e, FieldError{field + "/side", u.Short(*row.Side), "nothing where there is a fore reading"})
+		case row.Side != nil && row.Back != nil:
+			e = append(e, FieldError{field + "/back", u.Short(*row.Back), "nothing here: the level moves on only after a fore reading"})
+		}
+		if row.Run == "" {
+			continue
+		}
+		if run, ok := runs[row.Run]; ok {
+			e = append(e, onRun(field+"/at", row.At, run, u)...)
+		} else {
+			e = append(e, FieldError{field + "/run", strconv.Quote(row.Run), "the id of a run of this line, or nothing for a mark beside it"})
+		}
+	}
+	return e
+}

@@ -1,0 +1,90 @@
+package plan
+
+import (
+	"fmt"
+
+	"mallow/core/finding"
+	"mallow/core/job"
+	"mallow/core/reason"
+)
+
+// Clearance is what must be settled before anything is dug. It never keeps
+// anyone from looking; it is printed on what goes to site.
+type Clearance struct {
+	Ready  bool    `json:"ready" jsonschema:"required"`
+	Checks []Check `json:"checks" jsonschema:"required"`
+}
+
+// Check is one thing to settle.
+type Check struct {
+	ID   string      `json:"id" jsonschema:"required,enum=services,enum=private,enum=boundary,enum=permit,enum=code,enum=neighbour"`
+	Name string      `json:"name" jsonschema:"required"`
+	Done bool        `json:"done" jsonschema:"required"`
+	Says reason.Text `json:"says" jsonschema:"required" jsonschema_description:"How it stands, and what to do."`
+}
+
+func clearance(j job.Job) Clearance {
+	b := j.Site.Before
+	c := Clearance{Ready: true}
+	add := func(id, name string, done bool, yes, no reason.Text) {
+		says := no
+		if done {
+			says = yes
+		}
+		c.Ready = c.Ready && done
+		c.Checks = append(c.Checks, Check{id, name, done, says})
+	}
+	waiting := reason.Say("Ask the locating office; it takes some working days. Dig nothing before the marks are down.")
+	if b.Ticket != nil {
+		waiting = reason.Say("Asked on ", b.Ticket.Asked, ", ticket ", b.Ticket.Number, ". The marks must be down by ", b.Ticket.Clear, ".")
+	}
+	marked := reason.Say("Located and marked.")
+	if b.Ticket != nil && b.Ticket.Marked {
+		marked = reason.Say("Marked, ticket ", b.Ticket.Number, ". Keep the marks alive; they fade and get mown.")
+	}
+	add("services", "Public services located", b.Services, marked, waiting)
+	add("private", "Private lines found", b.Private, reason.Say("Found, or there are none."),
+		reason.Say("Irrigation, septic, a gas line to a patio: the owner's to find. The office does not mark them."))
+	add("boundary", "Boundary proved", b.Boundary, reason.Say("Pegs found, or a surveyor's line."),
+		reason.Say("Find the pegs or ask a surveyor. A fence on the wrong side is taken down."))
+	permits := map[job.Permit]string{job.PermitApplied: "Applied for; not granted yet.", job.PermitGranted: "Granted.", job.PermitNotNeeded: "Not needed here."}
+	permit := permits[b.Permit]
+	if permit == "" {
+		permit = "Ask the local office whether one is needed."
+	}
+	add("permit", "Permit", b.Permit == job.PermitGranted || b.Permit == job.PermitNotNeeded, reason.Say(permit), reason.Say(permit))
+	read := reason.Say("Read.")
+	if b.MaxHeight != nil {
+		read = reason.Say("Read: at most ", *b.MaxHeight, " high.")
+	}
+	add("code", "Local code read", b.Code, read, reason.Say("Height limits, frost depth, sight lines at a drive, pool rules where water is near."))
+	add("neighbour", "Face settled", b.Neighbour, reason.Say("Settled with the neighbour."),
+		reason.Say("Which face looks outward? Usual courtesy: the good face to the neighbour."))
+	return c
+}
+
+// siteFindings are what the site as a whole still needs or does not allow.
+func siteFindings(j job.Job) []finding.Finding {
+	var out []finding.Finding
+	if j.Site.FrostDepth == nil {
+		out = append(out, finding.Finding{Rule: "frost-missing", Stage: finding.Walk, Severity: finding.Missing, Field: "/site/frostDepth",
+			Says: reason.Say("How deep does the frost go? The local building office knows. Until then the holes follow the other rules.")})
+	}
+	most := j.Site.Before.MaxHeight
+	if most == nil {
+		return out
+	}
+	for l, line := range j.Lines {
+		for r, run := range line.Runs {
+			if run.Fence.Height > *most {
+				out = append(out, finding.Finding{Rule: "too-high", Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Run: run.ID},
+					Says: reason.Say("The fence is ", run.Fence.Height, " high; the code, as it was read, allows ", *most, ". The local office decides."),
+					Remedies: []finding.Remedy{{Says: reason.Say("A fence ", *most, " high"),
+						Edits: []job.Edit{job.Set(runPath(l, r)+"/fence/height", *most)}}}})
+			}
+		}
+	}
+	return out
+}
+
+func runPath(line, run int) string { return fmt.Sprintf("/lines/%d/runs/%d", line, run) }

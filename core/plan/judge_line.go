@@ -1,0 +1,197 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+
+	"mallow/core/finding"
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/reason"
+	"mallow/core/survey"
+)
+
+func (w *liner) find(f finding.Finding) {
+	f.Place.Line = w.line.ID
+	w.findings = append(w.findings, f)
+}
+
+// judge looks at what the line's measures say of each other.
+func (w *liner) judge() {
+	w.judgeCorners()
+	w.judgeClosing()
+	w.judgeSlips()
+	w.judgeConflicts()
+	w.judgeRods()
+	w.judgeSlopes()
+}
+
+func (w *liner) runName(r int) string { return w.runs[r].name() }
+
+func (m *maker) name() string {
+	if m.run.Name != "" {
+		return m.run.Name
+	}
+	return m.run.ID
+}
+
+func (w *liner) judgeCorners() {
+	for i, t := range w.traverse.Turns {
+		field := fmt.Sprintf("%s/runs/%d/corner", w.path, i)
+		place := finding.Place{Run: w.runs[i].run.ID}
+		switch {
+		case t.Wrong != nil:
+			w.find(finding.Finding{Rule: "triangle", Stage: finding.Walk, Severity: finding.Cannot, Place: place,
+				Says: reason.Say("No triangle has legs of ", reason.Tape(t.Wrong.Back), " and ", reason.Tape(t.Wrong.Forth), " and a diagonal of ", reason.Tape(t.Wrong.Diagonal),
+					": it can be ", reason.Tape(t.Wrong.Least), " to ", reason.Tape(t.Wrong.Most), ". The corner before ", w.runName(i), " is taken as straight on.")})
+		case i > 0 && !t.Measured && !t.Found:
+			w.find(finding.Finding{Rule: "corner-missing", Stage: finding.Walk, Severity: finding.Missing, Field: field, Place: place,
+				Says: reason.Say("How does the line turn from ", w.runName(i-1), " to ", w.runName(i), "? Until then it goes straight on.")})
+		}
+	}
+}
+
+// looseRatio is the misclosure past which a slip is likelier than taping
+// error: 1 in 500 (common practice for a tape on rough ground).
+const looseRatio = 500
+
+// looseAngle is how far, in degrees, measured turns may miss closing for each
+// root of a corner: a carpenter's protractor reads to half a degree.
+const looseAngle = 0.5
+
+func (w *liner) judgeClosing() {
+	c := w.traverse.Closing
+	if c == nil {
+		return
+	}
+	ratio := c.Ratio()
+	loose := ratio < looseRatio
+	if c.Miss > w.job.Units.SmallestMark && (loose || !w.line.Balance) {
+		f := finding.Finding{Rule: "misclosure", Stage: finding.Walk, Severity: finding.Note,
+			Says: reason.Say("The line misses closing by ", c.Miss, ", 1 in ", math.Round(ratio), ".")}
+		if loose {
+			f.Severity = finding.Check
+			f.Says = append(f.Says, reason.Say(" That is more than taping error, which is about 1 in 500: look for a slip first.")...)
+		}
+		if w.line.Balance {
+			f.Says = append(f.Says, reason.Say(" It is spread all the same.")...)
+		} else {
+			f.Remedies = []finding.Remedy{{Says: reason.Say("Spread it by the compass rule"), Edits: []job.Edit{job.Set(w.path+"/balance", true)}}}
+		}
+		w.find(f)
+	}
+	if s := c.AngleSum; s != nil && math.Abs(*s) > looseAngle*math.Sqrt(float64(len(w.runs))) {
+		w.find(finding.Finding{Rule: "angle-sum", Stage: finding.Walk, Severity: finding.Check,
+			Says: reason.Say("The turns round the line add up ", math.Abs(*s), "° off a whole turn: one of them, or its left or right, is likely wrong.")})
+	}
+}
+
+// most findings of one kind that are worth reading at once.
+const mostSlips = 6
+
+func (w *liner) judgeSlips() {
+	for k, s := range w.survey.Slips {
+		if k == mostSlips {
+			w.find(finding.Finding{Rule: "slips", Stage: finding.Walk, Severity: finding.Note,
+				Says: reason.Say(len(w.survey.Slips)-mostSlips, " more entries stand out from their neighbours.")})
+			return
+		}
+		f := finding.Finding{Rule: "slip", Stage: finding.Walk, Severity: finding.Check, Field: s.Path, Place: finding.Place{Run: s.Run},
+			Says: reason.Say("Is the ", s.Kind, " at ", reason.Tape(s.At), " a slip? ", s.Given, " stands between ", s.Before, " and ", s.After, ".")}
+		for _, v := range s.Likely {
+			f.Remedies = append(f.Remedies, finding.Remedy{Says: reason.Say("It was ", v), Edits: []job.Edit{job.Set(s.Path, v)}})
+		}
+		f.Remedies = append(f.Remedies, finding.Remedy{Says: reason.Say("Measured twice, it is so"), Edits: []job.Edit{job.Set(s.Sure, true)}})
+		w.find(f)
+	}
+}
+
+// judgeConflicts reports places with two heights, once for each page.
+func (w *liner) judgeConflicts() {
+	told := map[[2]int]bool{}
+	for _, c := range w.survey.Conflicts {
+		key := [2]int{c.Book, c.RunIndex}
+		if told[key] || (c.Given-c.Have).Abs() <= w.job.Units.SmallestMark/2 {
+			continue
+		}
+		told[key] = true
+		off := c.Given - c.Have
+		f := finding.Finding{Rule: "two-heights", Stage: finding.Walk, Severity: finding.Check, Place: finding.Place{Run: c.Run},
+			Says: reason.Say("At ", reason.Tape(c.At), " on ", w.runName(c.RunIndex), " the ground has two heights, ", c.Have, " and ", c.Given, ", ", off.Abs(), " apart. The first is used.")}
+		if c.Book < 0 {
+			f.Remedies = []finding.Remedy{{Says: reason.Say("They are from another mark: move all heights of ", w.runName(c.RunIndex), " by ", -off),
+				Edits: w.lifted(c.RunIndex, -off)}}
+		}
+		w.find(f)
+	}
+}
+
+// lifted moves all of a run's own heights.
+func (w *liner) lifted(r int, by length.Length) []job.Edit {
+	ground := append([]job.GroundPoint(nil), w.line.Runs[r].Ground...)
+	for i := range ground {
+		ground[i].Height += by
+	}
+	return []job.Edit{job.Set(fmt.Sprintf("%s/runs/%d/ground", w.path, r), ground)}
+}
+
+func (w *liner) judgeRods() {
+	k := 0
+	for b, book := range w.line.Books {
+		if book.Kind != job.Rod {
+			continue
+		}
+		l := w.survey.Rods[k]
+		k++
+		if !l.Closed || l.Error.Abs() <= length.Tolerance {
+			continue
+		}
+		at := fmt.Sprintf("%s/books/%d", w.path, b)
+		if l.Error.Abs() > l.Allow+length.Tolerance {
+			w.find(finding.Finding{Rule: "level-closing", Stage: finding.Walk, Severity: finding.Check,
+				Says: reason.Say(pageName(book), " closes ", l.Error.Abs(), " ", plural(sign(l.Error), "high", "low"), "; ", l.Allow, " is allowed. Test the level on two pegs, or look for a slip.")})
+		} else if !book.Spread && l.Error.Abs() > w.job.Units.SmallestMark/2 {
+			w.find(finding.Finding{Rule: "level-closing", Stage: finding.Walk, Severity: finding.Note,
+				Says:     reason.Say(pageName(book), " closes ", l.Error.Abs(), " ", plural(sign(l.Error), "high", "low"), ", within the ", l.Allow, " allowed."),
+				Remedies: []finding.Remedy{{Says: reason.Say("Spread it over the set-ups"), Edits: []job.Edit{job.Set(at+"/spread", true)}}}})
+		}
+	}
+	if loop := w.survey.Loop; loop != nil && loop.Error.Abs() > w.job.Units.SmallestMark/2 {
+		f := finding.Finding{Rule: "height-loop", Stage: finding.Walk, Severity: finding.Note,
+			Says: reason.Say("Going round the line, the heights end ", loop.Error.Abs(), " ", plural(sign(loop.Error), "above", "below"), " where they began. That is spread with the distance, so that the first corner has one height.")}
+		if loop.Error.Abs() > loop.Allowance {
+			f.Severity = finding.Check
+			f.Says = append(f.Says, reason.Say(" It is more than the ", loop.Allowance, " that so many strings may be out: look for a slip.")...)
+		}
+		w.find(f)
+	}
+}
+
+func pageName(b job.Book) string {
+	if b.Name != "" {
+		return b.Name
+	}
+	return "Page " + b.ID
+}
+
+func sign(l length.Length) int {
+	if l > 0 {
+		return 1
+	}
+	return 2
+}
+
+func (w *liner) judgeSlopes() {
+	for r, g := range w.survey.Runs {
+		if g.Steep == nil {
+			continue
+		}
+		w.steep(r, *g.Steep)
+	}
+}
+
+func (w *liner) steep(r int, s survey.Steep) {
+	w.find(finding.Finding{Rule: "steep", Stage: finding.Walk, Severity: finding.Cannot, Place: finding.Place{Run: w.runs[r].run.ID},
+		Says: reason.Say("On ", w.runName(r), " the ground goes ", s.Rise.Abs(), " up or down between ", reason.Tape(s.From), " and ", reason.Tape(s.To),
+			", which is more than the tape along it. A height or a station is wrong; that piece is taken as level.")})
+}

@@ -1,0 +1,255 @@
+// Package reshape changes fence lines as a whole: runs are split, joined,
+// turned round, moved, lengthened, and corners dragged, without losing what
+// stands on them. Every change is a new line; what does not fit is refused
+// with the reason.
+package reshape
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/survey"
+)
+
+// Refused says why a change cannot be made, and what to do instead.
+type Refused struct{ Why string }
+
+func (r Refused) Error() string { return r.Why }
+
+func refuse(format string, parts ...any) error { return Refused{fmt.Sprintf(format, parts...)} }
+
+// fresh returns a name made of a letter and a number that is not taken.
+func fresh(letter string, taken func(string) bool) string {
+	for n := 1; ; n++ {
+		if id := fmt.Sprintf("%s%d", letter, n); !taken(id) {
+			return id
+		}
+	}
+}
+
+func runIDs(j job.Job) func(string) bool {
+	return func(id string) bool {
+		for _, l := range j.Lines {
+			for _, r := range l.Runs {
+				if r.ID == id {
+					return true
+				}
+			}
+		}
+		return false
+	}
+}
+
+// copied is a line whose lists can be changed without changing the old one's.
+func copied(l job.Line) job.Line {
+	l.Runs = slices.Clone(l.Runs)
+	for i := range l.Runs {
+		r := &l.Runs[i]
+		r.Ground, r.Gates, r.KeepOuts = slices.Clone(r.Ground), slices.Clone(r.Gates), slices.Clone(r.KeepOuts)
+	}
+	l.Books = slices.Clone(l.Books)
+	for i := range l.Books {
+		l.Books[i].Rows = slices.Clone(l.Books[i].Rows)
+	}
+	return l
+}
+
+// freeze writes down the legs of diagonals that stand for whole runs, level,
+// before those runs change.
+func freeze(l *job.Line) {
+	level := levels(survey.Reduce(*l, ""))
+	n := len(l.Runs)
+	for i := range l.Runs {
+		c := l.Runs[i].Corner
+		if c == nil || c.By != job.ByDiagonal {
+			continue
+		}
+		fixed, before := *c, (i+n-1)%n
+		if fixed.Back == nil && l.Runs[before].Length != nil {
+			fixed.Back = ptr(level[before])
+		}
+		if fixed.Forth == nil && l.Runs[i].Length != nil {
+			fixed.Forth = ptr(level[i])
+		}
+		l.Runs[i].Corner = &fixed
+	}
+}
+
+func ptr[T any](v T) *T { return &v }
+
+// AddRun puts a new run after run r, built like it, with nothing measured.
+func AddRun(j job.Job, line, r int) (job.Line, error) {
+	l := copied(j.Lines[line])
+	freeze(&l)
+	like := l.Runs[r]
+	like.ID = fresh("R", runIDs(j))
+	like.Name = "Run " + like.ID[1:]
+	like.Length, like.Corner = nil, nil
+	like.Ground, like.Gates, like.KeepOuts = []job.GroundPoint{}, []job.Gate{}, nil
+	l.Runs = slices.Insert(l.Runs, r+1, like)
+	return l, nil
+}
+
+// RemoveRun takes a run away with all that stands on it.
+func RemoveRun(j job.Job, line, r int) (job.Line, error) {
+	l := copied(j.Lines[line])
+	if len(l.Runs) == 1 {
+		return l, refuse("A line has at least one run. Take the line away instead.")
+	}
+	freeze(&l)
+	id := l.Runs[r].ID
+	if r+1 < len(l.Runs) {
+		l.Runs[r+1].Corner = nil // it was measured against the run that goes
+	} else if l.Closed {
+		l.Runs[0].Corner = nil
+	}
+	l.Runs = slices.Delete(l.Runs, r, r+1)
+	l.Books = slices.DeleteFunc(l.Books, func(b job.Book) bool { return b.Kind != job.Rod && b.Run == id })
+	for b := range l.Books {
+		for i := range l.Books[b].Rows {
+			if row := &l.Books[b].Rows[i]; row.Run == id {
+				// The reading still carries the height on: as a mark beside the line.
+				row.Mark, row.Run = "on a run taken away", ""
+			}
+		}
+	}
+	if l.Closed && len(l.Runs) < 3 {
+		l.Closed = false
+	}
+	return l, nil
+}
+
+// MoveRun changes the order of the runs: run r comes to stand at place to. It
+// takes its corner's measures along.
+func MoveRun(j job.Job, line, r, to int) (job.Line, error) {
+	l := copied(j.Lines[line])
+	if to < 0 || to >= len(l.Runs) {
+		return l, refuse("The line has %d runs; a run can be moved to places 1 to %d.", len(l.Runs), len(l.Runs))
+	}
+	freeze(&l)
+	run := l.Runs[r]
+	l.Runs = slices.Insert(slices.Delete(l.Runs, r, r+1), to, run)
+	return l, nil
+}
+
+// Join makes one run of run r and the one after it. They must be one straight
+// line. The fence, posts, holes and strings are those of run r.
+func Join(j job.Job, line, r int) (job.Line, error) {
+	l := copied(j.Lines[line])
+	if r+1 >= len(l.Runs) {
+		return l, refuse("There is no run after this one to join it with.")
+	}
+	if l.Closed && len(l.Runs) == 3 {
+		return l, refuse("A closed line has at least 3 runs. Open it first.")
+	}
+	a, b := l.Runs[r], l.Runs[r+1]
+	switch {
+	case a.Length == nil || b.Length == nil:
+		return l, refuse("Both runs need a length before they are joined.")
+	case a.Taped != b.Taped:
+		return l, refuse("One run was taped level and the other along the slope: tape them alike first.")
+	}
+	sv := survey.Reduce(l, "")
+	turn := survey.Lay(l, levels(sv)).Turns[r+1].Degrees
+	if math.Abs(turn) > straight {
+		return l, refuse("The line turns %.1f° between the two runs. Straighten that corner first.", math.Abs(turn))
+	}
+	freeze(&l)
+	taped, level := *a.Length, sv.Runs[r].Length
+	joined := l.Runs[r]
+	joined.Length = ptr(taped + *b.Length)
+	for _, g := range b.Ground {
+		g.At += taped
+		if n := len(joined.Ground); n > 0 && g.At <= joined.Ground[n-1].At+length.Tolerance {
+			continue // the joint, measured from both sides
+		}
+		joined.Ground = append(joined.Ground, g)
+	}
+	for _, g := range b.Gates {
+		g.At += level
+		g.ID = free("G", g.ID, joined.Gates, func(g job.Gate) string { return g.ID })
+		joined.Gates = append(joined.Gates, g)
+	}
+	for _, k := range b.KeepOuts {
+		k.At += level
+		k.ID = free("K", k.ID, joined.KeepOuts, func(k job.KeepOut) string { return k.ID })
+		joined.KeepOuts = append(joined.KeepOuts, k)
+	}
+	l.Runs[r] = joined
+	l.Runs = slices.Delete(l.Runs, r+1, r+2)
+	readdress(&l, b.ID, func(at length.Length) (string, length.Length) { return a.ID, at + taped })
+	mend(&l, a.ID)
+	return l, nil
+}
+
+// straight is the turn, in degrees, up to which two runs can be joined.
+const straight = 1.0
+
+func levels(s survey.Survey) []length.Length {
+	out := make([]length.Length, len(s.Runs))
+	for i, r := range s.Runs {
+		out[i] = r.Length
+	}
+	return out
+}
+
+func free[T any](letter, id string, list []T, of func(T) string) string {
+	taken := func(id string) bool { return slices.ContainsFunc(list, func(t T) bool { return of(t) == id }) }
+	if !taken(id) {
+		return id
+	}
+	return fresh(letter, taken)
+}
+
+// readdress moves the field book's rows of a run to where they are now.
+func readdress(l *job.Line, id string, to func(length.Length) (string, length.Length)) {
+	for b := range l.Books {
+		book := &l.Books[b]
+		for i := range book.Rows {
+			row := &book.Rows[i]
+			if book.Kind == job.Rod && row.Run == id {
+				row.Run, row.At = to(row.At)
+			} else if book.Kind != job.Rod && book.Run == id {
+				_, row.At = to(row.At)
+			}
+		}
+		if book.Kind != job.Rod && book.Run == id {
+			book.Run, _ = to(0)
+		}
+	}
+}
+
+// mend leaves pages whose rows are in order; nothing else is promised of them.
+func mend(l *job.Line, run string) {
+	for b := range l.Books {
+		if book := &l.Books[b]; book.Run == run && book.Kind != job.Rod {
+			slices.SortStableFunc(book.Rows, func(a, b job.Reading) int { return compare(a.At, b.At) })
+		}
+	}
+}
+
+func compare(a, b length.Length) int {
+	switch {
+	case a < b:
+		return -1
+	case a > b:
+		return 1
+	}
+	return 0
+}
+
+// SetClosed makes a line closed or open.
+func SetClosed(j job.Job, line int, closed bool) (job.Line, error) {
+	l := copied(j.Lines[line])
+	if closed && len(l.Runs) < 3 {
+		return l, refuse("A closed line has at least 3 runs; this one has %d. Add the others first.", len(l.Runs))
+	}
+	l.Closed = closed
+	if !closed {
+		l.Balance, l.Runs[0].Corner = false, nil
+	}
+	return l, nil
+}

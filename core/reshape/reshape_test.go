@@ -1,0 +1,496 @@
+package reshape_test
+
+import (
+	"encoding/json"
+	"errors"
+	"math"
+	"math/rand/v2"
+	"slices"
+	"strings"
+	"testing"
+
+	"mallow/catalog"
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/materials"
+	"mallow/core/plan"
+	"mallow/core/reshape"
+	"mallow/core/survey"
+	"mallow/demo"
+)
+
+func shipped(t testing.TB) materials.Catalog {
+	t.Helper()
+	cat, err := catalog.Load()
+	if err != nil {
+		t.Fatal(err)
+	}
+	return cat
+}
+
+func ptr[T any](v T) *T { return &v }
+
+// random is a line of several runs, with corners, gates, things in the way
+// and heights in books of every kind.
+func random(t testing.TB, rng *rand.Rand, cat materials.Catalog) job.Job {
+	j := job.New("Random", length.Imperial, cat)
+	like := j.Lines[0].Runs[0]
+	l := job.Line{ID: "L1", Bearing: ptr(rng.Float64() * 360), X: length.Length(rng.NormFloat64() * 1e4)}
+	n := 1 + rng.IntN(5)
+	for r := range n {
+		run := like
+		run.ID = "R" + string(rune('1'+r))
+		run.Length = ptr(length.Length(9000 + rng.Float64()*20000))
+		run.Grade.Look = []job.Look{job.Stepped, job.Raked}[rng.IntN(2)]
+		if rng.IntN(4) == 0 {
+			run.Taped = job.TapedSlope
+		}
+		if r > 0 {
+			run.Corner = &job.Corner{By: job.ByDeflection, Side: []job.Side{job.Left, job.Right}[rng.IntN(2)], Angle: 5 + rng.Float64()*90}
+			if rng.IntN(3) == 0 {
+				back, forth := *l.Runs[r-1].Length, *run.Length
+				run.Corner = &job.Corner{By: job.ByDiagonal, Side: job.Right, Diagonal: (back - forth).Abs() + (back+forth-(back-forth).Abs())*length.Length(0.3+0.6*rng.Float64())}
+			}
+		}
+		if rng.IntN(2) == 0 {
+			run.Gates = []job.Gate{{ID: "G1", At: *run.Length * length.Length(0.3+0.4*rng.Float64()), Opening: 1000, Gap: 100}}
+		}
+		if rng.IntN(2) == 0 {
+			run.KeepOuts = []job.KeepOut{{ID: "K1", Kind: job.Rock, At: *run.Length * 0.3, Width: 600}, {ID: "K2", Kind: job.Service, Service: "water", At: *run.Length * 0.7, Hand: 450}}
+		}
+		kind := rng.IntN(4)
+		book := job.Book{ID: "B" + run.ID, Kind: []job.BookKind{job.Drops, job.Rises, job.Rod, job.Drops}[kind], Run: run.ID}
+		for i := range 5 {
+			at, h := *run.Length*length.Length(i)/4, length.Length(rng.NormFloat64()*150)
+			switch {
+			case kind == 3:
+				if before := l.Runs[:r]; i == 0 && r > 0 && len(before[r-1].Ground) > 0 {
+					h = before[r-1].Ground[4].Height // one corner, one height
+				}
+				run.Ground = append(run.Ground, job.GroundPoint{At: at, Height: h})
+			case kind == 2:
+				row := job.Reading{Run: run.ID, At: at, Side: ptr(1500 + h)}
+				if i == 0 {
+					row.Back, row.Side = row.Side, nil
+				}
+				book.Rows = append(book.Rows, row)
+			default:
+				book.Rows = append(book.Rows, job.Reading{At: at, Drop: 1000 + h, Rise: h})
+			}
+		}
+		if kind == 2 {
+			book.Run = ""
+		}
+		if len(book.Rows) > 0 {
+			l.Books = append(l.Books, book)
+		}
+		l.Runs = append(l.Runs, run)
+	}
+	if n >= 3 && rng.IntN(2) == 0 {
+		l.Closed = true
+	}
+	j.Lines = []job.Line{l}
+	j.Site.FrostDepth = ptr(length.Length(900))
+	if errs := job.Check(j); len(errs) > 0 {
+		t.Fatal(errs)
+	}
+	return j
+}
+
+func document(t testing.TB, j job.Job) []byte {
+	t.Helper()
+	doc, err := json.Marshal(j)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return doc
+}
+
+// place is a height and a place on the map of something on a line.
+type place struct{ x, y, h float64 }
+
+// picture is where a line's corners, gates, obstacles and ground are, as
+// seen from the line's first post, heights from its first height.
+func picture(l job.Line) map[string][]place {
+	sv := survey.Reduce(l, "")
+	lengths := make([]length.Length, len(sv.Runs))
+	for i, g := range sv.Runs {
+		lengths[i] = g.Length
+	}
+	laid := survey.Lay(l, lengths)
+	out := map[string][]place{}
+	for r, run := range l.Runs {
+		ground := sv.Runs[r].Profile()
+		put := func(what string, at length.Length) {
+			p := laid.Raw[r].Towards(laid.Raw[r+1], float64(at/lengths[r]))
+			out[what] = append(out[what], place{float64(p.X), float64(p.Y), float64(ground.Height(at))})
+		}
+		for _, g := range run.Gates {
+			put("gates", g.At)
+		}
+		for _, k := range run.KeepOuts {
+			put("obstacles", k.From())
+			put("obstacles", k.To())
+		}
+		for i := range 9 { // the ground, wherever its points are now
+			put("ground", lengths[r]*length.Length(i)/8)
+		}
+	}
+	return out
+}
+
+// level takes the datum out, which is any one mark: heights are over the mean
+// of the ground.
+func level(p map[string][]place) map[string][]place {
+	mean := 0.0
+	for _, g := range p["ground"] {
+		mean += g.h / float64(len(p["ground"]))
+	}
+	for _, list := range p {
+		for i := range list {
+			list[i].h -= mean
+		}
+	}
+	return p
+}
+
+// same compares pictures as sets of places.
+func same(t *testing.T, what string, a, b map[string][]place, kinds ...string) {
+	t.Helper()
+	for _, kind := range kinds {
+		if len(a[kind]) != len(b[kind]) {
+			t.Fatalf("%s: %d %s, want %d", what, len(b[kind]), kind, len(a[kind]))
+		}
+		for _, p := range a[kind] {
+			best := math.Inf(1)
+			for _, q := range b[kind] {
+				best = min(best, math.Hypot(math.Hypot(p.x-q.x, p.y-q.y), p.h-q.h))
+			}
+			if best > 0.05 {
+				t.Fatalf("%s: a place of %s at %.1f, %.1f, height %.1f is %.2f off", what, kind, p.x, p.y, p.h, best)
+			}
+		}
+	}
+}
+
+// apply makes a change through the document, as the interface does.
+func apply(t *testing.T, j job.Job, op reshape.Op, cat materials.Catalog) (job.Job, error) {
+	t.Helper()
+	doc, _, err := reshape.Apply(document(t, j), op, cat)
+	if err != nil {
+		return j, err
+	}
+	changed, unknown, err := job.Decode(doc, cat)
+	if err != nil || len(unknown) > 0 {
+		t.Fatalf("%s made a document that cannot be read: %v %v", op.Do, err, unknown)
+	}
+	return changed, nil
+}
+
+func must(t *testing.T, j job.Job, op reshape.Op, cat materials.Catalog) job.Job {
+	t.Helper()
+	out, err := apply(t, j, op, cat)
+	if err != nil {
+		t.Fatalf("%s: %v", op.Do, err)
+	}
+	return out
+}
+
+// totals are what must not change when a line is only written down otherwise.
+func totals(p plan.Plan) [6]float64 {
+	t := p.Totals
+	return [6]float64{float64(t.Posts), math.Round(float64(t.Concrete) * 1e9), math.Round(float64(t.Gravel) * 1e9), float64(t.Bags), float64(len(t.Stock)), float64(len(t.Holes))}
+}
+
+// Splitting a run at any of its posts, and joining it again, changes no total
+// of the job, moves nothing on the map, and loses no gate, no obstacle and no
+// height.
+func TestSplitAndJoinChangeNothing(t *testing.T) {
+	cat := shipped(t)
+	rng := rand.New(rand.NewPCG(21, 7))
+	split := 0
+	for n := range 250 {
+		j := random(t, rng, cat)
+		p := plan.Make(j, cat)
+		before := picture(j.Lines[0])
+		r := rng.IntN(len(j.Lines[0].Runs))
+		posts := p.Runs[r].Posts
+		at := posts[rng.IntN(len(posts))]
+		if at.Station < 300 || at.Station > p.Runs[r].Length-300 {
+			continue
+		}
+		split++
+		two := must(t, j, reshape.Op{Do: "split", Run: r, At: at.Station}, cat)
+		if got := plan.Make(two, cat); totals(got) != totals(p) {
+			t.Fatalf("job %d split at %s of run %d: totals %v, were %v", n, at.ID, r, totals(got), totals(p))
+		}
+		// Of two heights at a corner the first counts, and not what lies between
+		// it and the next: there a split can move the ground.
+		if len(survey.Reduce(j.Lines[0], "").Conflicts) > 0 {
+			continue
+		}
+		same(t, "split", before, picture(two.Lines[0]), "gates")
+		one, err := apply(t, two, reshape.Op{Do: "join", Run: r}, cat)
+		if err != nil {
+			t.Fatalf("job %d: joining again: %v", n, err)
+		}
+		if got := plan.Make(one, cat); totals(got) != totals(p) {
+			t.Fatalf("job %d split and joined: totals %v, were %v", n, totals(got), totals(p))
+		}
+		same(t, "split and joined", before, picture(one.Lines[0]), "gates", "ground")
+	}
+	if split < 120 {
+		t.Errorf("only %d of 250 jobs were split", split)
+	}
+}
+
+// Turned round, the same fence stands in the same place with the same load;
+// turned round twice, it is the same line.
+func TestReverseKeepsTheFenceWhereItIs(t *testing.T) {
+	cat := shipped(t)
+	rng := rand.New(rand.NewPCG(22, 7))
+	for n := range 150 {
+		j := random(t, rng, cat)
+		if j.Lines[0].Closed || len(survey.Reduce(j.Lines[0], "").Conflicts) > 0 {
+			continue // a random misclosure comes to lie elsewhere, and of two heights the first walked counts
+		}
+		p := plan.Make(j, cat)
+		back := must(t, j, reshape.Op{Do: "reverse"}, cat)
+		same(t, "reversed", level(picture(j.Lines[0])), level(picture(back.Lines[0])), "gates", "obstacles")
+		// Counted in the run that ends there, a corner post between unlike runs may change its stock.
+		if got := plan.Make(back, cat); got.Totals.Posts != p.Totals.Posts || math.Abs(float64(got.Totals.Gravel-p.Totals.Gravel)) > 1e-9 {
+			t.Fatalf("job %d reversed: %d posts and %v gravel, were %d and %v", n, got.Totals.Posts, got.Totals.Gravel, p.Totals.Posts, p.Totals.Gravel)
+		}
+		again := must(t, back, reshape.Op{Do: "reverse"}, cat)
+		same(t, "reversed twice", level(picture(j.Lines[0])), level(picture(again.Lines[0])), "gates", "obstacles", "ground")
+		if a, b := j.Lines[0].Runs[0].String.Face, again.Lines[0].Runs[0].String.Face; a != b {
+			t.Fatalf("the lined face was %s and is %s", a, b)
+		}
+	}
+}
+
+// A dragged corner goes where it was dragged to; every other corner stays.
+func TestMoveCorner(t *testing.T) {
+	cat := shipped(t)
+	rng := rand.New(rand.NewPCG(23, 7))
+	moved := 0
+	for n := range 400 {
+		j := random(t, rng, cat)
+		j.Lines[0].Balance = false
+		before := plan.Make(j, cat).Lines[0]
+		i := rng.IntN(len(before.Corners))
+		to := before.Corners[i].Place
+		to.X, to.Y = to.X+length.Length(rng.NormFloat64()*900), to.Y+length.Length(rng.NormFloat64()*900)
+		changed, err := apply(t, j, reshape.Op{Do: "move corner", Run: i, Place: &to}, cat)
+		var refused reshape.Refused
+		if errors.As(err, &refused) || err != nil && strings.Contains(err.Error(), "allowed") {
+			continue // a gate, a reading or a triangle stood in the way
+		}
+		if err != nil {
+			t.Fatal(err)
+		}
+		if sv := survey.Reduce(j.Lines[0], ""); len(sv.Conflicts) > 0 || sv.Loop != nil && sv.Loop.Error.Abs() > 60 {
+			continue // heights with slips in them
+		}
+		if len(survey.Reduce(changed.Lines[0], "").Conflicts) > 0 {
+			continue // a shortened run ends at another height than the next begins: said, not mended
+		}
+		moved++
+		within := length.Length(0.05)
+		if j.Lines[0].Closed {
+			// Heights that do not close are spread anew over the new distances,
+			// which changes what slope tapes come to by parts of a millimetre.
+			within = 1
+		}
+		for k, c := range plan.Make(changed, cat).Lines[0].Corners {
+			want := before.Corners[k].Place
+			if k == i {
+				want = to
+			}
+			if c.Place.To(want) > within {
+				t.Fatalf("job %d: corner %d of %d moved, corner %d is at %v, want %v", n, i, len(before.Corners), k, c.Place, want)
+			}
+		}
+	}
+	if moved < 90 {
+		t.Errorf("only %d of 400 corners could be moved", moved)
+	}
+}
+
+func TestOtherChanges(t *testing.T) {
+	cat := shipped(t)
+	rng := rand.New(rand.NewPCG(24, 7))
+	j := random(t, rng, cat)
+	for len(j.Lines[0].Runs) < 4 || j.Lines[0].Closed {
+		j = random(t, rng, cat)
+	}
+	runs := len(j.Lines[0].Runs)
+	more := must(t, j, reshape.Op{Do: "add run", Run: 1}, cat)
+	if r := more.Lines[0].Runs[2]; len(more.Lines[0].Runs) != runs+1 || r.Length != nil || r.ID == "" || r.Fence != j.Lines[0].Runs[1].Fence {
+		t.Errorf("added: %+v", r)
+	}
+	less := must(t, more, reshape.Op{Do: "remove run", Run: 2}, cat)
+	if len(less.Lines[0].Runs) != runs {
+		t.Errorf("%d runs after taking the new one away", len(less.Lines[0].Runs))
+	}
+	order := must(t, j, reshape.Op{Do: "move run", Run: 0, To: 2}, cat).Lines[0]
+	if order.Runs[2].ID != "R1" || order.Runs[0].ID != "R2" || len(order.Books) != len(j.Lines[0].Books) {
+		t.Errorf("moved: %s %s %s", order.Runs[0].ID, order.Runs[1].ID, order.Runs[2].ID)
+	}
+	closed := must(t, j, reshape.Op{Do: "close"}, cat)
+	if p := plan.Make(closed, cat); !closed.Lines[0].Closed || p.Lines[0].Closing == nil {
+		t.Error("a closed line has no closing")
+	}
+	if open := must(t, closed, reshape.Op{Do: "open"}, cat); open.Lines[0].Closed {
+		t.Error("it stayed closed")
+	}
+	two := must(t, j, reshape.Op{Do: "add line"}, cat)
+	if len(two.Lines) != 2 || len(two.Lines[1].Runs) != 1 {
+		t.Errorf("%d lines", len(two.Lines))
+	}
+	if one := must(t, two, reshape.Op{Do: "remove line", Line: 1}, cat); len(one.Lines) != 1 {
+		t.Errorf("%d lines", len(one.Lines))
+	}
+}
+
+// A run that is shortened keeps the ground it still has, whichever book it was
+// written in.
+func TestResizeCutsTheBooksAtTheEnd(t *testing.T) {
+	cat := shipped(t)
+	rng := rand.New(rand.NewPCG(25, 7))
+	for n := range 200 {
+		j := random(t, rng, cat)
+		l := &j.Lines[0]
+		l.Closed, l.Runs, l.Books = false, l.Runs[:1], slices.DeleteFunc(l.Books, func(b job.Book) bool { return b.ID != "BR1" })
+		l.Runs[0].Gates, l.Runs[0].KeepOuts = nil, nil
+		before := survey.Reduce(*l, "").Runs[0].Profile()
+		to := *l.Runs[0].Length * length.Length(0.3+0.65*rng.Float64())
+		short := must(t, j, reshape.Op{Do: "resize", At: to}, cat).Lines[0]
+		g := survey.Reduce(short, "").Runs[0]
+		if !length.Same(*short.Runs[0].Length, to) {
+			t.Fatalf("job %d: %v long, want %v", n, *short.Runs[0].Length, to)
+		}
+		profile, lift := g.Profile(), before.Height(0)-g.Profile().Height(0)
+		last := g.Length
+		if len(short.Books) > 0 && short.Books[0].Kind == job.Rod {
+			last = g.Points[len(g.Points)-2].At // beyond its last reading the ground is level
+		}
+		for i := range 20 {
+			at := last * length.Length(i) / 19
+			if off := (profile.Height(at) + lift - before.Height(at)).Abs(); off > 0.01 {
+				t.Fatalf("job %d: the ground at %v moved by %v", n, at, off)
+			}
+		}
+	}
+}
+
+// What cannot be done is refused in words, and the document stays as it is.
+func TestRefusals(t *testing.T) {
+	cat := shipped(t)
+	j := job.New("A", length.Metric, cat)
+	run := j.Lines[0].Runs[0]
+	run.Length = ptr(length.Length(10000))
+	run.Gates = []job.Gate{{ID: "G1", Name: "Yard gate", At: 5000, Opening: 1200}}
+	second := run
+	second.ID, second.Gates = "R2", nil
+	second.Corner = &job.Corner{By: job.ByDeflection, Side: job.Left, Angle: 40}
+	j.Lines[0].Runs = []job.Run{run, second}
+	for _, c := range []struct {
+		op  reshape.Op
+		why string
+	}{
+		{reshape.Op{Do: "split", At: 5100}, "in the opening of Yard gate"},
+		{reshape.Op{Do: "split", At: 100}, "is split from 0.300 m to 9.700 m"},
+		{reshape.Op{Do: "join", Run: 0}, "turns 40.0°"},
+		{reshape.Op{Do: "join", Run: 1}, "no run after"},
+		{reshape.Op{Do: "close"}, "at least 3 runs"},
+		{reshape.Op{Do: "resize", At: 4000}, "Yard gate stands to"},
+		{reshape.Op{Do: "remove line"}, "at least one line"},
+		{reshape.Op{Do: "split", Line: 3}, "no line 4"},
+		{reshape.Op{Do: "split", Run: 7}, "no run 8"},
+		{reshape.Op{Do: "move corner", Run: 1}, "none was given"},
+		{reshape.Op{Do: "fly"}, `"fly"`},
+	} {
+		_, err := apply(t, j, c.op, cat)
+		var refused reshape.Refused
+		if !errors.As(err, &refused) || !strings.Contains(refused.Why, c.why) {
+			t.Errorf("%s: got %v, want %q", c.op.Do, err, c.why)
+		}
+	}
+	if _, _, err := reshape.Apply([]byte(`{`), reshape.Op{Do: "split"}, cat); err == nil {
+		t.Error("half a document was changed")
+	}
+}
+
+// Fields that this version does not know stay with the run they are in, also
+// in both halves of a split one.
+func TestUnknownFieldsStayWithTheirRun(t *testing.T) {
+	cat := shipped(t)
+	j := random(t, rand.New(rand.NewPCG(1, 1)), cat)
+	doc, err := job.Apply(document(t, j), []job.Edit{job.Set("/lines/0/runs/0/paint", "green"), job.Set("/lines/0/mood", "fine")})
+	if err != nil {
+		t.Fatal(err)
+	}
+	changed, what, err := reshape.Apply(doc, reshape.Op{Do: "split", At: 3000}, cat)
+	if err != nil || what == "" {
+		t.Fatal(err)
+	}
+	_, unknown, err := job.Decode(changed, cat)
+	if err != nil || strings.Join(unknown, " ") != "/lines/0/mood /lines/0/runs/0/paint /lines/0/runs/1/paint" {
+		t.Errorf("kept %v (%v)", unknown, err)
+	}
+}
+
+// Any change of any demo line is refused in words, or makes a document that
+// can be read and planned, with every gate still in it unless its run was
+// taken away.
+func FuzzApply(f *testing.F) {
+	dos := []string{"add run", "remove run", "move run", "split", "join", "reverse", "close", "open", "resize", "move corner", "add line", "remove line"}
+	for i := range dos {
+		f.Add(i, 0, 1, 2, 9000.0, 1200.0, -4000.0)
+		f.Add(i, 0, 3, 0, 12000.0, 1e9, 5.0)
+	}
+	cat := shipped(f)
+	docs, err := demo.Jobs()
+	if err != nil {
+		f.Fatal(err)
+	}
+	f.Fuzz(func(t *testing.T, do, line, run, to int, at, x, y float64) {
+		op := reshape.Op{Do: dos[uint(do)%uint(len(dos))], Line: line, Run: run, To: to, At: length.Length(at), Place: &survey.Place{X: length.Length(x), Y: length.Length(y)}}
+		for _, doc := range docs {
+			before, _, err := job.Decode(doc, cat)
+			if err != nil {
+				t.Fatal(err)
+			}
+			changed, what, err := reshape.Apply(doc, op, cat)
+			if err != nil {
+				var refused reshape.Refused
+				var fields job.Errors
+				if !errors.As(err, &refused) && !errors.As(err, &fields) {
+					t.Fatalf("%+v: %v", op, err)
+				}
+				continue
+			}
+			after, _, err := job.Decode(changed, cat)
+			if err != nil || what == "" {
+				t.Fatalf("%+v: %q, %v", op, what, err)
+			}
+			if gates(after) != gates(before) && op.Do != "remove run" && op.Do != "remove line" {
+				t.Fatalf("%+v: %d gates of %d", op, gates(after), gates(before))
+			}
+			if _, err := json.Marshal(plan.Make(after, cat)); err != nil {
+				t.Fatalf("%+v: %v", op, err)
+			}
+		}
+	})
+}
+
+func gates(j job.Job) int {
+	n := 0
+	for _, l := range j.Lines {
+		for _, r := range l.Runs {
+			n += len(r.Gates)
+		}
+	}
+	return n
+}

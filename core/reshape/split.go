@@ -1,0 +1,204 @@
+package reshape
+
+import (
+	"fmt"
+	"slices"
+
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/survey"
+)
+
+// least is the shortest run.
+const least = 300 * length.Millimetre
+
+// Split makes two runs of run r, at a level station. Both are built alike and
+// go straight on; what stands on the run stays where it is.
+func Split(j job.Job, line, r int, at length.Length) (job.Line, error) {
+	l := copied(j.Lines[line])
+	run := l.Runs[r]
+	if run.Length == nil {
+		return l, refuse("The run needs a length before it is split.")
+	}
+	sv := survey.Reduce(l, "")
+	ground := sv.Runs[r]
+	u := j.Units
+	if at < least || at > ground.Length-least {
+		return l, refuse("Given %s; a run is split from %s to %s.", u.Tape(at), u.Tape(least), u.Tape(ground.Length-least))
+	}
+	for _, g := range run.Gates {
+		if first, second := run.GatePosts(g); at > first+length.Tolerance && at < second-length.Tolerance {
+			return l, refuse("%s is in the opening of %s, %s to %s. Split at one of its posts, or beside it.", u.Tape(at), named(g.Name, g.ID), u.Tape(first), u.Tape(second))
+		}
+	}
+	profile := ground.Profile()
+	taped := at
+	if run.Taped == job.TapedSlope {
+		taped = profile.Along(at)
+	}
+	freeze(&l)
+	a, b := l.Runs[r], run
+	b.ID = fresh("R", runIDs(j))
+	b.Name = halfName(run.Name, 2)
+	b.Corner = &job.Corner{By: job.ByDeflection, Side: job.Left}
+	a.Length, b.Length = ptr(taped), ptr(*run.Length-taped)
+	a.Ground, b.Ground = splitGround(run.Ground, taped)
+	a.Gates, b.Gates = []job.Gate{}, []job.Gate{}
+	for _, g := range run.Gates {
+		if g.At < at {
+			a.Gates = append(a.Gates, g)
+		} else {
+			g.At -= at
+			b.Gates = append(b.Gates, g)
+		}
+	}
+	a.KeepOuts, b.KeepOuts = splitKeepOuts(run.KeepOuts, at)
+	l.Runs[r] = a
+	l.Runs = slices.Insert(l.Runs, r+1, b)
+	splitBooks(&l, run.ID, b.ID, taped)
+	return l, nil
+}
+
+func named(name, id string) string {
+	if name != "" {
+		return name
+	}
+	return id
+}
+
+func halfName(name string, n int) string {
+	if name == "" {
+		return ""
+	}
+	return fmt.Sprintf("%s, part %d", name, n)
+}
+
+// splitGround shares a run's own heights out. Where the split lies between two
+// of them both parts get the height there, so that neither profile changes.
+func splitGround(ground []job.GroundPoint, at length.Length) (a, b []job.GroundPoint) {
+	a, b = []job.GroundPoint{}, []job.GroundPoint{}
+	for i, g := range ground {
+		switch {
+		case length.Same(g.At, at):
+			a = append(a, g)
+			b = append(b, job.GroundPoint{At: 0, Height: g.Height, Sure: g.Sure})
+		case g.At < at:
+			a = append(a, g)
+		default:
+			if i > 0 && ground[i-1].At < at-length.Tolerance {
+				p := ground[i-1]
+				height := p.Height + (g.Height-p.Height)*(at-p.At)/(g.At-p.At)
+				a = append(a, job.GroundPoint{At: at, Height: height})
+				b = append(b, job.GroundPoint{At: 0, Height: height})
+			}
+			b = append(b, job.GroundPoint{At: g.At - at, Height: g.Height, Sure: g.Sure})
+		}
+	}
+	return a, b
+}
+
+// splitKeepOuts cuts in two what lies across the split. A spot whose hand-dig
+// width reaches over it stands in both parts.
+func splitKeepOuts(all []job.KeepOut, at length.Length) (a, b []job.KeepOut) {
+	for _, k := range all {
+		switch {
+		case k.To() <= at && k.At < at || k.To() <= at && k.Width > 0:
+			a = append(a, k)
+		case k.From() >= at:
+			k.At -= at
+			b = append(b, k)
+		default:
+			first, second := k, k
+			first.Width, second.Width = at-k.From(), k.To()-at
+			first.At, second.At = (k.From()+at)/2, (k.To()-at)/2
+			a, b = append(a, first), append(b, second)
+		}
+	}
+	return a, b
+}
+
+// splitBooks shares out the field book. Pages of one run are cut, with the
+// reading at the cut in both parts, as straight ground between readings has
+// it; rod readings only change the run they name.
+func splitBooks(l *job.Line, old, next string, at length.Length) {
+	var more []job.Book
+	for i := range l.Books {
+		book := &l.Books[i]
+		if book.Kind == job.Rod {
+			for k := range book.Rows {
+				if row := &book.Rows[k]; row.Run == old && row.At > at+length.Tolerance {
+					row.Run, row.At = next, row.At-at
+				}
+			}
+			continue
+		}
+		if book.Run != old {
+			continue
+		}
+		first, second := cutRows(*book, at)
+		switch {
+		case len(second) == 0:
+		case len(first) == 0:
+			book.Run, book.Rows = next, second
+		default:
+			taken := func(id string) bool {
+				return slices.ContainsFunc(append(slices.Clone(l.Books), more...), func(b job.Book) bool { return b.ID == id })
+			}
+			other := *book
+			other.ID, other.Run, other.Rows = fresh("B", taken), next, second
+			book.Rows = first
+			more = append(more, other)
+		}
+	}
+	l.Books = append(l.Books, more...)
+}
+
+// cutRows cuts a page of drops or rises. The ground's height relative to the
+// page is what is cut; a drop is that turned down, a rise its steps.
+func cutRows(b job.Book, at length.Length) (first, second []job.Reading) {
+	heights := make([]length.Length, len(b.Rows))
+	for i, row := range b.Rows {
+		if b.Kind == job.Drops {
+			heights[i] = -row.Drop
+		} else if i > 0 {
+			heights[i] = heights[i-1] + row.Rise
+		}
+	}
+	reading := func(before *length.Length, row job.Reading, height length.Length) job.Reading {
+		if b.Kind == job.Drops {
+			row.Drop = -height
+			return row
+		}
+		if row.Rise = 0; before != nil {
+			row.Rise = height - *before
+		}
+		return row
+	}
+	var lastA, lastB *length.Length
+	for i, row := range b.Rows {
+		h := heights[i]
+		if i > 0 && row.At > at+length.Tolerance && b.Rows[i-1].At < at-length.Tolerance {
+			p := b.Rows[i-1]
+			cut := heights[i-1] + (h-heights[i-1])*(at-p.At)/(row.At-p.At)
+			first = append(first, reading(lastA, job.Reading{At: at}, cut))
+			second = append(second, reading(nil, job.Reading{}, cut))
+			lastB = ptr(cut)
+		}
+		if row.At <= at+length.Tolerance {
+			first = append(first, reading(lastA, row, h))
+			lastA = ptr(h)
+		}
+		if row.At >= at-length.Tolerance {
+			row.At = max(0, row.At-at)
+			second = append(second, reading(lastB, row, h))
+			lastB = ptr(h)
+		}
+	}
+	if len(second) == 1 && second[0].At <= length.Tolerance {
+		second = nil // it ends at the cut
+	}
+	if len(first) == 1 && first[0].At >= at-length.Tolerance && len(second) > 0 {
+		first = nil // it begins there
+	}
+	return first, second
+}

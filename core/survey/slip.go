@@ -1,0 +1,172 @@
+package survey
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"mallow/core/job"
+	"mallow/core/length"
+)
+
+// Slip is an entry that stands out from its neighbours as a misreading does.
+type Slip struct {
+	Path   string        // JSON pointer of the entry
+	Sure   string        // JSON pointer that says it was measured twice; empty for a run's own heights
+	Run    string        // run that it is on; may be empty
+	At     length.Length // as taped
+	Kind   string        // what was read: "drop", "rise", "height", "reading"
+	Given  length.Length
+	Before length.Length // its neighbours
+	After  length.Length
+	Likely []length.Length // what was probably meant, the likeliest first
+}
+
+// leastSlip is the least by which a slip stands out: a hand's breadth, 100 mm
+// or 4 in. Less is ground.
+const leastSlip = 100 * length.Millimetre
+
+// times is how many times its surroundings' roughness a slip stands out.
+const times = 5
+
+// reading is one entry of a series, with where it was taken.
+type reading struct {
+	at, value  length.Length
+	path, sure string
+	run        string
+	known      bool // measured twice
+}
+
+// slips looks through every page of the line.
+func slips(l job.Line, path string) []Slip {
+	var out []Slip
+	for r, run := range l.Runs {
+		var series []reading
+		for i, g := range run.Ground {
+			at := fmt.Sprintf("%s/runs/%d/ground/%d", path, r, i)
+			series = append(series, reading{g.At, g.Height, at + "/height", at + "/sure", run.ID, g.Sure})
+		}
+		out = append(out, standOut(series, "height")...)
+	}
+	for b, book := range l.Books {
+		out = append(out, bookSlips(book, fmt.Sprintf("%s/books/%d", path, b))...)
+	}
+	return out
+}
+
+func bookSlips(b job.Book, path string) []Slip {
+	var series []reading
+	var out []Slip
+	run := b.Run
+	flush := func(kind string) {
+		out = append(out, standOut(series, kind)...)
+		series = nil
+	}
+	for i, row := range b.Rows {
+		at := fmt.Sprintf("%s/rows/%d", path, i)
+		switch {
+		case b.Kind == job.Drops:
+			series = append(series, reading{row.At, row.Drop, at + "/drop", at + "/sure", run, row.Sure})
+		case b.Kind == job.Rises && i > 0:
+			series = append(series, reading{row.At, row.Rise, at + "/rise", at + "/sure", run, row.Sure})
+		case row.Side != nil && (len(series) == 0 || row.Run == run):
+			run = row.Run
+			series = append(series, reading{row.At, *row.Side, at + "/side", at + "/sure", run, row.Sure})
+		case b.Kind == job.Rod:
+			flush("reading") // another run, or another set-up: another series
+			if run = row.Run; row.Side != nil {
+				series = append(series, reading{row.At, *row.Side, at + "/side", at + "/sure", run, row.Sure})
+			}
+		}
+	}
+	kinds := map[job.BookKind]string{job.Drops: "drop", job.Rises: "rise", job.Rod: "reading"}
+	flush(kinds[b.Kind])
+	return out
+}
+
+// standOut finds the entries that stand off the line between their neighbours
+// much more than the rest of the series does, and more than their
+// neighbourhood would if they were not there: beside a bank or a ditch the
+// neighbours stand out too, and it is ground.
+func standOut(s []reading, kind string) []Slip {
+	n := len(s)
+	if n < 3 {
+		return nil
+	}
+	off := make([]length.Length, n)
+	for i := 1; i < n-1; i++ {
+		off[i] = s[i].value - lineAt(s[i-1], s[i+1], s[i].at)
+	}
+	var out []Slip
+	for i := 1; i < n-1; i++ {
+		stands := off[i].Abs()
+		if s[i].known || stands < leastSlip || stands < off[i-1].Abs() || stands < off[i+1].Abs() {
+			continue
+		}
+		rough, around := roughness(s, i)
+		if stands < times*rough || stands < 3*around {
+			continue
+		}
+		out = append(out, Slip{Path: s[i].path, Sure: s[i].sure, Run: s[i].run, At: s[i].at, Kind: kind, Given: s[i].value,
+			Before: s[i-1].value, After: s[i+1].value, Likely: likely(s[i].value, s[i].value-off[i], rough)})
+	}
+	return out
+}
+
+// lineAt is the value at a place of the straight line between two readings.
+func lineAt(a, b reading, at length.Length) length.Length {
+	if b.at-a.at <= length.Tolerance {
+		return (a.value + b.value) / 2
+	}
+	return a.value + (b.value-a.value)*(at-a.at)/(b.at-a.at)
+}
+
+// roughness is how far the series' other entries typically stand off the line
+// between their neighbours, were entry i not there; and how far its own two
+// neighbours do.
+func roughness(s []reading, i int) (typical, around length.Length) {
+	rest := slices.Concat(s[:i], s[i+1:])
+	var off []length.Length
+	for k := 1; k < len(rest)-1; k++ {
+		d := (rest[k].value - lineAt(rest[k-1], rest[k+1], rest[k].at)).Abs()
+		off = append(off, d)
+		if k == i-1 || k == i {
+			around = max(around, d)
+		}
+	}
+	if len(off) == 0 {
+		return 0, 0
+	}
+	slices.Sort(off)
+	return off[len(off)/2], around
+}
+
+// likely lists what was probably meant: a foot, ten inches, a decimetre or a
+// metre too many or too few, two digits of inches changed round, the sign
+// lost. Only what fits the neighbours is named.
+func likely(given, line, rough length.Length) []length.Length {
+	var out []length.Length
+	near := max(2*rough, 40*length.Millimetre)
+	try := func(v length.Length) {
+		if (v-line).Abs() <= near && !slices.ContainsFunc(out, func(o length.Length) bool { return length.Same(o, v) }) {
+			out = append(out, v)
+		}
+	}
+	for _, by := range []length.Length{length.Foot, 10 * length.Inch, 100, 1000, 2 * length.Foot, 20 * length.Inch, 200, 500} {
+		try(given + by)
+		try(given - by)
+	}
+	if inches := math.Round(given.Inches()); inches >= 10 && inches < 100 && length.Same(length.Length(inches)*length.Inch, given) {
+		try(length.Length(math.Mod(inches, 10)*10+math.Floor(inches/10)) * length.Inch)
+	}
+	try(-given)
+	slices.SortStableFunc(out, func(a, b length.Length) int {
+		if da, db := (a - line).Abs(), (b - line).Abs(); da < db {
+			return -1
+		} else if da > db {
+			return 1
+		}
+		return 0
+	})
+	return out[:min(len(out), 2)]
+}

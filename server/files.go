@@ -1,0 +1,194 @@
+package server
+
+import (
+	"fmt"
+	"strconv"
+
+	"github.com/gofiber/fiber/v3"
+
+	"mallow/core/job"
+	"mallow/core/plan"
+	"mallow/core/survey"
+	"mallow/exchange"
+)
+
+// importFile reads a file and shows what it would make of the job. Nothing is
+// kept; the interface saves the document if it is taken.
+func (s *server) importFile(c fiber.Ctx) error {
+	var req ImportRequest
+	if err := read(c, &req); err != nil {
+		return err
+	}
+	j, _, err := job.Decode(req.Doc, s.Catalog)
+	if err != nil {
+		return err
+	}
+	found, err := exchange.Read(req.Name, []byte(req.Text), exchange.Options{Unit: req.Unit, System: j.Units.System, Origin: j.Site.Place})
+	if err != nil {
+		return err
+	}
+	out := ImportPreview{Found: found, Places: []survey.Place{}, Ground: []job.GroundPoint{}}
+	if req.Off <= 0 {
+		req.Off = 150
+	}
+	if err := s.build(j, req, &out); err != nil {
+		var file exchange.FileError
+		if !asFile(err, &file) {
+			return err
+		}
+		out.Problem = file.Why
+	}
+	if out.Problem == "" {
+		if _, _, err := job.Decode(out.Doc, s.Catalog); err != nil {
+			out.Problem, out.Doc = err.Error(), nil
+		}
+	}
+	// The points are many and are drawn, not listed: the places suffice.
+	out.Points, out.Count = out.Points[:min(len(out.Points), 12)], len(found.Points)
+	return c.JSON(out)
+}
+
+func asFile(err error, into *exchange.FileError) bool {
+	f, ok := err.(exchange.FileError)
+	if ok {
+		*into = f
+	}
+	return ok
+}
+
+// build makes the changed document of what was found.
+func (s *server) build(j job.Job, req ImportRequest, out *ImportPreview) error {
+	if out.Shape == exchange.Profile {
+		return s.buildGround(j, req, out)
+	}
+	if req.Line < 0 || req.Line >= len(j.Lines) {
+		return exchange.FileError{Why: fmt.Sprintf("There is no line %d; the job has %d.", req.Line+1, len(j.Lines))}
+	}
+	taken := map[string]bool{}
+	for l, line := range j.Lines {
+		for _, r := range line.Runs {
+			taken[r.ID] = taken[r.ID] || !(req.Replace && l == req.Line)
+		}
+	}
+	n := 0
+	built, err := out.Line(exchange.Build{Off: req.Off, Thin: req.Thin, Like: j.Lines[req.Line].Runs[0], ID: func() string {
+		for n++; taken["R"+strconv.Itoa(n)]; n++ {
+		}
+		return "R" + strconv.Itoa(n)
+	}})
+	if err != nil {
+		return err
+	}
+	lines := append([]job.Line(nil), j.Lines...)
+	line := built.Line
+	if req.Replace {
+		old := lines[req.Line]
+		line.ID, line.Name = old.ID, old.Name
+		lines[req.Line] = line
+		out.What = "Line read from " + req.Name
+	} else {
+		line.ID, line.Name = freshLine(lines), clip(req.Name)
+		if r := []rune(line.Name); len(r) > 100 {
+			line.Name = string(r[:100])
+		}
+		lines = append(lines, line)
+		out.What = "A line added from " + req.Name
+	}
+	out.Notes = built.Notes
+	for _, r := range line.Runs {
+		out.Lengths = append(out.Lengths, *r.Length)
+	}
+	out.Closed, out.Kept = line.Closed, built.Kept
+	for _, i := range built.Corners {
+		out.Places = append(out.Places, survey.Place{X: out.Points[i].X, Y: out.Points[i].Y})
+	}
+	if out.Doc, err = job.ReplaceLines(req.Doc, lines, nil); err != nil || out.Origin == nil || j.Site.Place != nil {
+		return err
+	}
+	out.Notes = append(out.Notes, "The map's zero is put at the first point")
+	out.Doc, err = job.Apply(out.Doc, []job.Edit{job.Set("/site/place", *out.Origin)})
+	return err
+}
+
+func freshLine(lines []job.Line) string {
+	for n := 1; ; n++ {
+		id, taken := "L"+strconv.Itoa(n), false
+		for _, l := range lines {
+			taken = taken || l.ID == id
+		}
+		if !taken {
+			return id
+		}
+	}
+}
+
+func (s *server) buildGround(j job.Job, req ImportRequest, out *ImportPreview) error {
+	for l, line := range j.Lines {
+		for r, run := range line.Runs {
+			if run.ID != req.Run {
+				continue
+			}
+			last := out.Points[max(0, len(out.Points)-1)].X
+			edits := []job.Edit{}
+			span := run.Length
+			if span == nil {
+				if last < 300 {
+					return exchange.FileError{Why: "The run has no length yet, and the file's last station is too short to be it."}
+				}
+				span = &last
+				edits = append(edits, job.Set(fmt.Sprintf("/lines/%d/runs/%d/length", l, r), last))
+				out.Notes = append(out.Notes, "The run had no length: the last station is taken, "+j.Units.Tape(last))
+			}
+			ground, notes, err := out.Found.Ground(*span)
+			if err != nil {
+				return err
+			}
+			out.Notes, out.Ground, out.Kept = append(out.Notes, notes...), ground, len(ground)
+			out.What = "Ground read from " + req.Name
+			out.Doc, err = job.Apply(req.Doc, append(edits, job.Set(fmt.Sprintf("/lines/%d/runs/%d/ground", l, r), ground)))
+			return err
+		}
+	}
+	return exchange.FileError{Why: "Pick the run whose ground this is."}
+}
+
+// exportFile sends a line or a run's ground as a file.
+func (s *server) exportFile(c fiber.Ctx) error {
+	rev, err := s.Store.Get(c.Context(), c.Params("id"))
+	if err != nil {
+		return err
+	}
+	j, p, err := s.planned(rev.Doc)
+	if err != nil {
+		return err
+	}
+	file, err := written(j, p, c.Query("what"), fiber.Query[int](c, "line"), c.Query("run"))
+	if err != nil {
+		return err
+	}
+	c.Set(fiber.HeaderContentType, file.Type)
+	c.Set(fiber.HeaderContentDisposition, `attachment; filename="`+file.Name+`"`)
+	return c.Send(file.Data)
+}
+
+func written(j job.Job, p plan.Plan, what string, line int, run string) (exchange.Written, error) {
+	if line < 0 || line >= len(p.Lines) {
+		return exchange.Written{}, exchange.FileError{Why: fmt.Sprintf("There is no line %d; the job has %d.", line+1, len(p.Lines))}
+	}
+	switch what {
+	case "csv":
+		return exchange.LineCSV(p, line)
+	case "gpx":
+		return exchange.LineGPX(p, j, line)
+	case "geojson":
+		return exchange.LineGeoJSON(p, j, line)
+	case "ground":
+		for r := range p.Runs {
+			if p.Runs[r].ID == run {
+				return exchange.RunCSV(p, r)
+			}
+		}
+		return exchange.Written{}, exchange.FileError{Why: "There is no run " + strconv.Quote(run) + " in this job."}
+	}
+	return exchange.Written{}, exchange.FileError{Why: strconv.Quote(what) + " is no export; there are csv, gpx, geojson and ground."}
+}

@@ -1,0 +1,234 @@
+package server
+
+import (
+	"bufio"
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"math"
+	"strconv"
+	"time"
+
+	"github.com/gofiber/fiber/v3"
+
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/plan"
+	"mallow/core/reshape"
+	"mallow/core/stringline"
+	"mallow/core/survey"
+	"mallow/standin"
+)
+
+// reshape answers a document with a changed one. Nothing is kept: the
+// interface saves what it takes.
+func (s *server) reshape(c fiber.Ctx) error {
+	var req ReshapeRequest
+	if err := read(c, &req); err != nil {
+		return err
+	}
+	doc, what, err := reshape.Apply(req.Doc, req.Op, s.Catalog)
+	if err != nil {
+		return err
+	}
+	return c.JSON(Changed{Doc: doc, What: what})
+}
+
+// square says what a corner's diagonal should be, and what a taped one means.
+func (s *server) square(c fiber.Ctx) error {
+	var req SquareRequest
+	if err := read(c, &req); err != nil {
+		return err
+	}
+	var bad job.Errors
+	check := func(field string, v, least, most float64, allowed string) {
+		if !(v >= least && v <= most) {
+			bad = append(bad, job.FieldError{Field: field, Given: strconv.FormatFloat(v, 'g', -1, 64), Allowed: allowed})
+		}
+	}
+	const legs = "millimetres from 100 to 1000000"
+	check("/legA", float64(req.LegA), 100, 1e6, legs)
+	check("/legB", float64(req.LegB), 100, 1e6, legs)
+	check("/angle", req.Angle, 1, 179, "degrees from 1 to 179")
+	check("/far", float64(req.Far), 0, 1e8, "millimetres from 0 to 100000000")
+	check("/mark", float64(req.Mark), 0.5, 30, "millimetres from 0.5 to 30")
+	if len(bad) > 0 {
+		return bad
+	}
+	q := stringline.Square{LegA: req.LegA, LegB: req.LegB, Angle: req.Angle}
+	out := Squared{Diagonal: survey.Diagonal(q.LegA, q.LegB, q.Angle)}
+	if math.Abs(req.Angle-90) < 1e-9 {
+		if three, ok := stringline.Largest345(q.LegA, q.LegB, stringline.Unit(req.System)); ok {
+			out.Three = &three
+		}
+	}
+	if req.Taped != nil {
+		judged, err := q.Judge(*req.Taped, req.Far, req.Mark)
+		if err != nil {
+			u := length.Units{System: req.System, SmallestMark: req.Mark}
+			return job.Errors{{Field: "/taped", Given: u.Tape(*req.Taped),
+				Allowed: u.Tape((q.LegA - q.LegB).Abs()) + " to " + u.Tape(q.LegA+q.LegB) + ": with these legs no diagonal is shorter or longer"}}
+		}
+		out.Check = &judged
+	}
+	return c.JSON(out)
+}
+
+// pegs works out a two-peg test.
+func (s *server) pegs(c fiber.Ctx) error {
+	var req PegRequest
+	if err := read(c, &req); err != nil {
+		return err
+	}
+	for field, v := range map[string]length.Length{"/midA": req.MidA, "/midB": req.MidB, "/endA": req.EndA, "/endB": req.EndB, "/farA": req.FarA, "/farB": req.FarB} {
+		if !(v.Abs() <= 1e6) {
+			return job.Errors{{Field: field, Given: fmt.Sprint(float64(v)), Allowed: "millimetres up to 1000000"}}
+		}
+	}
+	if (req.FarA - req.FarB).Abs() < length.Metre {
+		return job.Errors{{Field: "/farB", Given: fmt.Sprintf("%g and %g mm", req.FarA, req.FarB), Allowed: "distances to the two pegs that differ by a metre at least, or the tilt cannot show"}}
+	}
+	return c.JSON(survey.Pegs{MidA: req.MidA, MidB: req.MidB, EndA: req.EndA, EndB: req.EndB, FarA: req.FarA, FarB: req.FarB}.Test())
+}
+
+// Bounds of a walk with the level.
+const (
+	mostStops = 2000
+	walkReach = 30 * length.Metre
+)
+
+// walk streams the readings of the simulated level, one line of JSON each, as
+// they are taken.
+func (s *server) walk(c fiber.Ctx) error {
+	var req WalkRequest
+	if err := read(c, &req); err != nil {
+		return err
+	}
+	j, _, err := job.Decode(req.Doc, s.Catalog)
+	if err != nil {
+		return err
+	}
+	if req.Line < 0 || req.Line >= len(j.Lines) {
+		return fiber.NewError(fiber.StatusUnprocessableEntity, fmt.Sprintf("There is no line %d; the job has %d.", req.Line+1, len(j.Lines)))
+	}
+	if !(req.Every >= 300 && req.Every <= 1e6) {
+		return job.Errors{{Field: "/every", Given: fmt.Sprint(float64(req.Every)), Allowed: "millimetres from 300 to 1000000"}}
+	}
+	line := j.Lines[req.Line]
+	stops := survey.Route(line, req.Every, walkReach)
+	if len(stops) == 0 {
+		return fiber.NewError(fiber.StatusUnprocessableEntity, "The line has no length yet: tape its runs first, then walk it with the level.")
+	}
+	if len(stops) > mostStops {
+		return job.Errors{{Field: "/every", Given: fmt.Sprint(float64(req.Every)), Allowed: fmt.Sprintf("wide enough for %d readings; this makes %d", mostStops, len(stops))}}
+	}
+	var rows []job.Reading
+	return s.stream(c, standin.NewWalk(s.Level, line, stops), len(stops), func(i int, r standin.Reading) any {
+		rows = survey.Record(rows, stops[i], r.Rod, r.Sight)
+		last := len(rows) - 1
+		return WalkReading{Stop: stops[i], Reading: r.Rod, Sight: r.Sight, Number: i + 1, Of: len(stops), Row: last, Entry: rows[last]}
+	})
+}
+
+// pegApart is how far apart the pegs of the simulated test stand.
+const pegApart = 30 * length.Metre
+
+// walkPegs streams the four readings of a two-peg test.
+func (s *server) walkPegs(c fiber.Ctx) error {
+	return s.stream(c, standin.NewPegs(s.Level, pegApart), 4, func(i int, r standin.Reading) any {
+		return PegReading{Name: [4]string{"midA", "midB", "endA", "endB"}[i], Reading: r.Rod, Sight: r.Sight}
+	})
+}
+
+// stream takes readings from a rod one by one and sends each at once.
+func (s *server) stream(c fiber.Ctx, rod standin.Rod, n int, of func(int, standin.Reading) any) error {
+	c.Set(fiber.HeaderContentType, "application/x-ndjson")
+	c.Set("X-Accel-Buffering", "no")
+	return c.SendStreamWriter(func(w *bufio.Writer) {
+		ctx, stop := context.WithTimeout(context.Background(), 5*time.Minute)
+		defer stop()
+		enc := json.NewEncoder(w)
+		for i := range n {
+			r, err := rod.Next(ctx)
+			if err != nil {
+				if !errors.Is(err, standin.ErrDone) && !errors.Is(err, io.EOF) {
+					s.Log.Warn("rod stopped", "error", err)
+				}
+				return
+			}
+			if enc.Encode(of(i, r)) != nil || w.Flush() != nil {
+				return // whoever listened has gone
+			}
+		}
+	})
+}
+
+func (s *server) office() standin.Office {
+	return standin.Office{Wait: 3, Services: s.Catalog.Services}
+}
+
+// askOffice files a request with the simulated locating office.
+func (s *server) askOffice(c fiber.Ctx) error {
+	j, day, req, err := s.officeRequest(c)
+	if err != nil {
+		return err
+	}
+	t := s.office().Ask(j, day)
+	doc, err := job.Apply(req.Doc, []job.Edit{job.Set("/site/before/ticket", t)})
+	if err != nil {
+		return err
+	}
+	return c.JSON(Changed{Doc: doc, What: "Asked the locating office, ticket " + t.Number})
+}
+
+// officeMarks puts the office's marks into the job once it has been.
+func (s *server) officeMarks(c fiber.Ctx) error {
+	j, day, req, err := s.officeRequest(c)
+	if err != nil {
+		return err
+	}
+	t := j.Site.Before.Ticket
+	if t == nil {
+		return fiber.NewError(fiber.StatusUnprocessableEntity, "The locating office has not been asked yet. Ask it first.")
+	}
+	lines, n, err := s.office().Visit(j, *t, day)
+	if err != nil {
+		return err
+	}
+	doc, err := job.ReplaceLines(req.Doc, lines, nil)
+	if err != nil {
+		return err
+	}
+	doc, err = job.Apply(doc, []job.Edit{job.Set("/site/before/ticket/marked", true), job.Set("/site/before/services", true)})
+	if err != nil {
+		return err
+	}
+	return c.JSON(Changed{Doc: doc, What: fmt.Sprintf("The office's marks: %d new", n)})
+}
+
+func (s *server) officeRequest(c fiber.Ctx) (job.Job, time.Time, OfficeRequest, error) {
+	var req OfficeRequest
+	if err := read(c, &req); err != nil {
+		return job.Job{}, time.Time{}, req, err
+	}
+	j, _, err := job.Decode(req.Doc, s.Catalog)
+	if err != nil {
+		return j, time.Time{}, req, err
+	}
+	day, err := time.Parse(time.DateOnly, req.Day)
+	if err != nil {
+		err = job.Errors{{Field: "/day", Given: strconv.Quote(req.Day), Allowed: "a date, year-month-day"}}
+	}
+	return j, day, req, err
+}
+
+// plan of a document that is being imported into or exported from.
+func (s *server) planned(doc []byte) (job.Job, plan.Plan, error) {
+	j, _, err := job.Decode(doc, s.Catalog)
+	if err != nil {
+		return j, plan.Plan{}, err
+	}
+	return j, plan.Make(j, s.Catalog), nil
+}

@@ -1,0 +1,313 @@
+package server_test
+
+import (
+	"bufio"
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"math"
+	"net"
+	"net/http"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/gofiber/fiber/v3"
+
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/plan"
+	"mallow/core/survey"
+	"mallow/demo"
+	"mallow/server"
+	"mallow/standin"
+)
+
+func (c *client) planOf(doc []byte) plan.Plan {
+	c.t.Helper()
+	var p plan.Plan
+	c.must(200, "POST", "/api/plan", string(doc), &p)
+	return p
+}
+
+func demoJob(t *testing.T, n int) string {
+	t.Helper()
+	docs, err := demo.Jobs()
+	if err != nil {
+		t.Fatal(err)
+	}
+	return string(docs[n])
+}
+
+func TestReshapeAnswersAChangedDocument(t *testing.T) {
+	c := start(t)
+	doc := demoDoc(t)
+	var made server.Changed
+	c.must(200, "POST", "/api/reshape", `{"doc":`+doc+`,"op":{"do":"split","line":0,"run":0,"at":20000}}`, &made)
+	if p := c.planOf(made.Doc); len(p.Runs) != 4 || made.What != `Lane split at 65' 7 3/8"` {
+		t.Errorf("%d runs, %q", len(p.Runs), made.What)
+	}
+	for _, op := range []string{`{"do":"split","line":0,"run":0,"at":14900}`, `{"do":"join","line":0,"run":2}`, `{"do":"paint","line":0}`, `{"do":"split","line":9}`} {
+		status, _, raw := c.ask("POST", "/api/reshape", `{"doc":`+doc+`,"op":`+op+`}`)
+		if status != 422 || !strings.Contains(string(raw), "detail") {
+			t.Errorf("%s: %d %s", op, status, raw)
+		}
+	}
+	if status, _, _ := c.ask("POST", "/api/reshape", `{"op":`); status != 400 {
+		t.Errorf("half a request: %d", status)
+	}
+}
+
+func TestSquareOverTheAPI(t *testing.T) {
+	c := start(t)
+	var s server.Squared
+	c.must(200, "POST", "/api/square", `{"legA":8000,"legB":6000,"angle":90,"taped":10020,"far":30000,"mark":1,"system":"metric"}`, &s)
+	if !length.Same(s.Diagonal, 10000) || s.Three == nil || s.Check == nil || s.Check.Within {
+		t.Errorf("got %+v", s)
+	}
+	for _, bad := range []string{
+		`{"legA":8000,"legB":6000,"angle":90,"taped":15000,"far":1,"mark":1,"system":"metric"}`,
+		`{"legA":1,"legB":6000,"angle":90,"far":1,"mark":1}`, `{"legA":8000,"legB":6000,"angle":0,"far":1,"mark":1}`, `{}`,
+	} {
+		status, _, raw := c.ask("POST", "/api/square", bad)
+		if status != 422 || !strings.Contains(string(raw), `"fields"`) {
+			t.Errorf("%s: %d %s", bad, status, raw)
+		}
+	}
+	_, _, raw := c.ask("POST", "/api/square", `{"legA":8000,"legB":6000,"angle":90,"taped":15000,"far":1,"mark":1,"system":"metric"}`)
+	if !strings.Contains(string(raw), "2.000 m to 14.000 m") {
+		t.Errorf("the shortest and longest diagonal are not said: %s", raw)
+	}
+}
+
+// lines reads a streamed answer.
+func streamed[T any](c *client, path, body string) []T {
+	c.t.Helper()
+	status, header, raw := c.ask("POST", path, body)
+	if status != 200 || header.Get("Content-Type") != "application/x-ndjson" {
+		c.t.Fatalf("%s: %d %s", path, status, raw)
+	}
+	var out []T
+	in := bufio.NewScanner(bytes.NewReader(raw))
+	for in.Scan() {
+		var one T
+		if err := json.Unmarshal(in.Bytes(), &one); err != nil {
+			c.t.Fatal(err)
+		}
+		out = append(out, one)
+	}
+	return out
+}
+
+// The whole way of a level that is out: the walk's page closes badly, the peg
+// test finds the tilt, and corrected by it the page closes.
+func TestLevelThatIsOutIsFoundAndCorrected(t *testing.T) {
+	c := start(t)
+	doc := demoDoc(t)
+	readings := streamed[server.WalkReading](c, "/api/rod/walk", `{"doc":`+doc+`,"line":0,"every":4000}`)
+	if len(readings) < 30 || readings[0].Stop.Look != survey.BackLook || readings[len(readings)-1].Number != readings[0].Of {
+		t.Fatalf("%d readings", len(readings))
+	}
+	var rows []job.Reading
+	for _, r := range readings {
+		rows = append(rows[:r.Row:r.Row], r.Entry)
+	}
+	page := job.Book{ID: "B9", Kind: job.Rod, Rows: rows}
+	check := func() plan.BookCheck {
+		var j job.Job
+		if err := json.Unmarshal([]byte(doc), &j); err != nil {
+			t.Fatal(err)
+		}
+		changed, err := job.Apply([]byte(doc), []job.Edit{job.Set("/lines/0/books", append(j.Lines[0].Books, page))})
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, b := range c.planOf(changed).Lines[0].Books {
+			if b.Book == "B9" {
+				return b
+			}
+		}
+		t.Fatal("the page is not checked")
+		return plan.BookCheck{}
+	}
+	bad := check()
+	if !bad.Closed || bad.Error.Abs() < bad.Allowance {
+		t.Errorf("a level out by 0.1 mm/m closes by %v, %v allowed", bad.Error, bad.Allowance)
+	}
+	pegs := map[string]server.PegReading{}
+	for _, p := range streamed[server.PegReading](c, "/api/rod/pegs", `{}`) {
+		pegs[p.Name] = p
+	}
+	var test survey.PegTest
+	c.must(200, "POST", "/api/pegs", fmt.Sprintf(`{"midA":%v,"midB":%v,"endA":%v,"endB":%v,"farA":%v,"farB":%v}`, pegs["midA"].Reading, pegs["midB"].Reading,
+		pegs["endA"].Reading, pegs["endB"].Reading, pegs["endA"].Sight, pegs["endB"].Sight), &test)
+	if math.Abs(test.Tilt-0.1) > 1e-9 || test.Passes {
+		t.Errorf("the peg test finds %+v", test)
+	}
+	page.Tilt = test.Tilt
+	if good := check(); good.Error.Abs() > 1e-6 {
+		t.Errorf("corrected, the page closes by %v", good.Error)
+	}
+	for body, status := range map[string]int{
+		`{"doc":` + doc + `,"line":3,"every":4000}`: 422, `{"doc":` + doc + `,"line":0,"every":1}`: 422, `{"doc":{},"line":0,"every":4000}`: 422, `{"doc":` + doc + `,"line":0,"every":300}`: 200,
+	} {
+		if got, _, raw := c.ask("POST", "/api/rod/walk", body); got != status {
+			t.Errorf("%.40s…: %d %.200s", body[len(body)-40:], got, raw)
+		}
+	}
+	if got, _, raw := c.ask("POST", "/api/pegs", `{"midA":1,"midB":2,"endA":3,"endB":4,"farA":5000,"farB":5100}`); got != 422 || !strings.Contains(string(raw), "differ by a metre") {
+		t.Errorf("pegs at one distance: %d %s", got, raw)
+	}
+}
+
+// Readings are sent as they are taken: the first is there long before the
+// last could be.
+func TestReadingsComeOneByOne(t *testing.T) {
+	c := startLevel(t, standin.Level{Tilt: 0.1, Seed: 1, Lag: 150 * time.Millisecond})
+	ln, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		t.Fatal(err)
+	}
+	go func() { _ = c.app.Listener(ln, fiber.ListenConfig{DisableStartupMessage: true}) }()
+	t.Cleanup(func() { _ = c.app.Shutdown() })
+	res, err := http.Post("http://"+ln.Addr().String()+"/api/rod/pegs", "application/json", strings.NewReader("{}"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer res.Body.Close()
+	in := bufio.NewScanner(res.Body)
+	var times []time.Time
+	for in.Scan() {
+		times = append(times, time.Now())
+	}
+	// Three lags lie between the first and the last; were they buffered, none would.
+	if len(times) != 4 || times[3].Sub(times[0]) < 200*time.Millisecond {
+		t.Errorf("%d readings, the last %v after the first", len(times), times[len(times)-1].Sub(times[0]))
+	}
+}
+
+// A ticket, a wait over a weekend, and marks that stand in the way.
+func TestLocatingOffice(t *testing.T) {
+	c := start(t)
+	doc := demoDoc(t)
+	ask := func(path, doc, day string, status int) []byte {
+		t.Helper()
+		got, _, raw := c.ask("POST", path, `{"doc":`+doc+`,"day":"`+day+`"}`)
+		if got != status {
+			t.Fatalf("%s on %s: %d %s", path, day, got, raw)
+		}
+		return raw
+	}
+	var made server.Changed
+	if raw := ask("/api/office/marks", doc, "2026-11-27", 422); !strings.Contains(string(raw), "not been asked") {
+		t.Errorf("%s", raw)
+	}
+	if err := json.Unmarshal(ask("/api/office/ask", doc, "2026-11-27", 200), &made); err != nil { // a Friday
+		t.Fatal(err)
+	}
+	var asked job.Job
+	if err := json.Unmarshal(made.Doc, &asked); err != nil || asked.Site.Before.Ticket.Clear != "2026-12-02" {
+		t.Fatalf("three working days from Friday: %+v", asked.Site.Before.Ticket)
+	}
+	if raw := ask("/api/office/marks", string(made.Doc), "2026-12-01", 422); !strings.Contains(string(raw), "by 2026-12-02") {
+		t.Errorf("%s", raw)
+	}
+	if c.planOf(made.Doc).Before.Ready {
+		t.Error("cleared without marks")
+	}
+	if err := json.Unmarshal(ask("/api/office/marks", string(made.Doc), "2026-12-02", 200), &made); err != nil {
+		t.Fatal(err)
+	}
+	p, marks := c.planOf(made.Doc), 0
+	for _, r := range p.Runs {
+		for _, o := range r.InTheWay {
+			if o.Marked && o.Colour != "" && o.HandTo > o.HandFrom {
+				marks++
+			}
+		}
+	}
+	if !p.Before.Ready || marks == 0 {
+		t.Errorf("ready %v with %d marks", p.Before.Ready, marks)
+	}
+	var twice server.Changed
+	if err := json.Unmarshal(ask("/api/office/marks", string(made.Doc), "2026-12-03", 200), &twice); err != nil || !strings.Contains(twice.What, "0 new") {
+		t.Errorf("coming twice marks again: %q", twice.What)
+	}
+	ask("/api/office/ask", doc, "tomorrow", 422)
+}
+
+func TestImportShowsBeforeAnythingChanges(t *testing.T) {
+	c := start(t)
+	doc := demoJob(t, 1)
+	post := func(status int, fields string) server.ImportPreview {
+		t.Helper()
+		var p server.ImportPreview
+		got, _, raw := c.ask("POST", "/api/import", `{"doc":`+doc+`,"line":0,"off":150,"thin":0,`+fields+`}`)
+		if got != status {
+			t.Fatalf("%s: %d %.300s", fields, got, raw)
+		}
+		if status == 200 {
+			if err := json.Unmarshal(raw, &p); err != nil {
+				t.Fatal(err)
+			}
+		}
+		return p
+	}
+	p := post(200, `"name":"yard.csv","text":"x,y,z\n0,0,1\n9,0,1.2\nnine,0,2\n9,7,1.1\n0,7,1\n0,0,1\n"`)
+	if p.Count != 5 || p.BadCount != 1 || p.Bad[0].Row != 4 || !p.Closed || len(p.Lengths) != 4 || p.Problem != "" {
+		t.Fatalf("got %+v", p)
+	}
+	if q := c.planOf(p.Doc); len(q.Lines) != 2 || !q.Lines[1].Closed || q.Lines[1].Length != 32000 {
+		t.Errorf("a line added: %d lines, %v", len(q.Lines), q.Lines[1].Length)
+	}
+	p = post(200, `"replace":true,"name":"yard.csv","text":"x,y,z\n0,0,1\n9,0,1.2\n9,7,1.1\n"`)
+	if q := c.planOf(p.Doc); len(q.Lines) != 1 || q.Lines[0].Runs != 2 || q.Lines[0].Name != "Yard" {
+		t.Errorf("a line replaced: %+v", q.Lines[0].Runs)
+	}
+	p = post(200, `"run":"R2","name":"g.csv","text":"station,height\n0,0\n5,0.2\n15.271,0.4\n40,9\n"`)
+	if p.Kept != 3 || len(p.Notes) != 1 || p.Doc == nil {
+		t.Errorf("ground: %+v", p)
+	}
+	if p = post(200, `"run":"R9","name":"g.csv","text":"station,height\n0,0\n"`); p.Problem == "" || p.Doc != nil {
+		t.Errorf("no such run: %+v", p)
+	}
+	if p = post(200, `"name":"a.csv","text":"x,y\n1,1\n1,1.1\n"`); !strings.Contains(p.Problem, "no line") || p.Doc != nil {
+		t.Errorf("a heap: %+v", p)
+	}
+	post(422, `"name":"a.csv","text":"mood\nfine\n"`)
+}
+
+// A job's line goes out and comes in as the same line.
+func TestExportOverTheAPI(t *testing.T) {
+	c := start(t)
+	var kept server.JobState
+	c.must(201, "POST", "/api/jobs", `{"doc":`+demoDoc(t)+`}`, &kept)
+	path := "/api/jobs/" + kept.ID + "/export?line=0&what="
+	want := c.planOf(kept.Doc)
+	for _, what := range []string{"csv", "gpx", "geojson"} {
+		status, header, raw := c.ask("GET", path+what, "")
+		if status != 200 || !strings.Contains(header.Get("Content-Disposition"), "line."+what) {
+			t.Fatalf("%s: %d %v", what, status, header)
+		}
+		var p server.ImportPreview
+		c.must(200, "POST", "/api/import", body(t, server.ImportRequest{Doc: kept.Doc, Name: "line." + what, Text: string(raw), Replace: true, Off: 150}), &p)
+		got := c.planOf(p.Doc)
+		for r := range want.Runs {
+			if (got.Runs[r].Length-want.Runs[r].Length).Abs() > 0.02 || len(got.Runs[r].Ground) != len(want.Runs[r].Ground) {
+				t.Errorf("%s: run %d is %v with %d heights, was %v with %d", what, r, got.Runs[r].Length, len(got.Runs[r].Ground), want.Runs[r].Length, len(want.Runs[r].Ground))
+			}
+		}
+	}
+	if status, _, raw := c.ask("GET", path+"ground&run=R1", ""); status != 200 || !strings.HasPrefix(string(raw), "station_ft,height_ft") {
+		t.Errorf("ground: %d %.60s", status, raw)
+	}
+	for _, bad := range []string{path + "dxf", path + "ground&run=R9", "/api/jobs/" + kept.ID + "/export?what=csv&line=7"} {
+		if status, _, raw := c.ask("GET", bad, ""); status != 422 || !strings.Contains(string(raw), "detail") {
+			t.Errorf("%s: %d %s", bad, status, raw)
+		}
+	}
+	c.must(201, "POST", "/api/jobs", `{"doc":`+demoJob(t, 1)+`}`, &kept)
+	if status, _, raw := c.ask("GET", "/api/jobs/"+kept.ID+"/export?what=gpx", ""); status != 422 || !strings.Contains(string(raw), "Enter the place of the map") {
+		t.Errorf("a line that is nowhere on earth: %d %s", status, raw)
+	}
+}

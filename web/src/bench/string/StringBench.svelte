@@ -1,0 +1,60 @@
+<script lang="ts">
+  // Strings: how posts are brought into line and to height, and how corners
+  // are squared.
+  import Printer from '@lucide/svelte/icons/printer'
+  import type { View } from '../../drawing/view.svelte'
+  import type { Session } from '../../lib/session.svelte'
+  import Fraction from '../../parts/Fraction.svelte'
+  import PostTable from '../PostTable.svelte'
+  import RunStrings from './RunStrings.svelte'
+  import Squaring from './Squaring.svelte'
+
+  let { session, view }: { session: Session; view: View } = $props()
+  const units = $derived(session.units)
+  const string = $derived(session.run.string)
+  const hung = (id: string) => string?.posts.find((p) => p.post === id)
+</script>
+
+<div class="grid gap-x-8 gap-y-6 xl:grid-cols-[minmax(0,1fr)_27rem]">
+  <RunStrings {session} />
+  <div class="grid content-start gap-5">
+    <Squaring {session} />
+    <a class="btn" href="#/jobs/{session.id}/strings/{session.run.id}"
+      ><Printer size={18} aria-hidden="true" />String picture, to print</a
+    >
+  </div>
+</div>
+
+{#if string}
+  <PostTable
+    {session}
+    {view}
+    caption={string.sight ? 'Posts, in line by eye' : 'At each post'}
+    head={string.sight
+      ? ['Set', 'Sight mark above ground', 'Over the line of sight']
+      : [
+          'Low string above ground',
+          'Blown aside',
+          'Height string above ground',
+          'It hangs low by',
+          'Mark over the string',
+        ]}
+  >
+    {#snippet row(p)}
+      {@const h = hung(p.id)}
+      {#if h && string.sight}
+        <td>{string.order.indexOf(p.id) + 1}</td>
+        <td class="text-[1.05rem] font-semibold"><Fraction mm={p.reveal - string.mark} {units} /></td>
+        <td><Fraction mm={h.mark} {units} /></td>
+      {:else if h}
+        <td><Fraction mm={h.low} {units} /></td>
+        <td><Fraction mm={h.drift} {units} /></td>
+        <td><Fraction mm={h.high} {units} /></td>
+        <td class={h.sag > string.sagAllowed ? 'font-semibold text-warn' : ''}
+          ><Fraction mm={h.sag} {units} /></td
+        >
+        <td class="text-[1.05rem] font-semibold"><Fraction mm={h.mark} {units} /></td>
+      {/if}
+    {/snippet}
+  </PostTable>
+{/if}

@@ -1,0 +1,122 @@
+<script lang="ts">
+  // A page of string drops, or of rises and falls, as the crew writes it down.
+  import X from '@lucide/svelte/icons/x'
+  import type { Book, BookRow } from '../../gen/api'
+  import type { Session } from '../../lib/session.svelte'
+  import { short, tape } from '../../lib/tape'
+  import Fraction from '../../parts/Fraction.svelte'
+  import TapeEntry from '../../parts/TapeEntry.svelte'
+  import Pager from '../Pager.svelte'
+  import { PAGE, pageOf } from '../page'
+  import NextRow from './NextRow.svelte'
+  import PageHead from './PageHead.svelte'
+
+  let { session, index, book }: { session: Session; index: number; book: Book } = $props()
+  const units = $derived(session.units)
+  const path = $derived(session.lineAt(`/books/${index}`))
+  const drops = $derived(book.kind === 'drops')
+  const field = $derived(drops ? 'drop' : 'rise')
+  const word = $derived(drops ? 'Drop' : 'Rise, or fall with a minus')
+  const rows = $derived(book.rows ?? [])
+
+  let page = $state(0)
+  function put(list: BookRow[], what: string) {
+    session.commit([{ path: `${path}/rows`, value: list }], what)
+  }
+  const named = (at: number, v: number) =>
+    `${drops ? 'Drop' : 'Rise'} at ${tape(at, units)}: ${short(v, units)}`
+  function add(at: number, value: number) {
+    const others = rows.filter((r) => Math.abs((r.at ?? 0) - at) > 0.001)
+    page = Math.floor(others.filter((r) => (r.at ?? 0) < at).length / PAGE)
+    const row: BookRow = others.length || drops ? { at, [field]: value } : { at }
+    put(
+      [...others, row].sort((a, b) => (a.at ?? 0) - (b.at ?? 0)),
+      named(at, value),
+    )
+  }
+  const height = (i: number, at: number) =>
+    (
+      session.run.ground.find((g) => g.path === `${path}/rows/${i}/drop`) ??
+      session.run.ground.find((g) => Math.abs(g.at - at) < 0.01)
+    )?.height
+  const slip = (i: number) =>
+    session.plan.findings.find((f) => f.rule === 'slip' && f.field === `${path}/rows/${i}/${field}`)
+  const wrong = (i: number) => {
+    const e = session.errorAt(`${path}/rows/${i}/at`)
+    return e ? `Given ${e.given}; allowed is ${e.allowed}.` : ''
+  }
+  /** Rows go on by the step that the last two make. */
+  const suggest = $derived.by(() => {
+    if (!rows.length) return 0
+    const last = rows[rows.length - 1]!.at ?? 0
+    const step = rows.length > 1 ? last - (rows[rows.length - 2]!.at ?? 0) : 0
+    const end = session.value<number>(session.at('/length')) ?? Infinity
+    return step > 0 && last < end ? Math.min(last + step, end) : undefined
+  })
+</script>
+
+<PageHead
+  {session}
+  {book}
+  title="{drops ? 'String drops' : 'Rise and fall'}, {session.run.name || session.run.id}"
+  says={drops
+    ? 'From a tight level string straight down to the ground. Stations as taped from the first post.'
+    : 'From each point to the next: up is plus, down is minus. The first point has none.'}
+/>
+<div class="mt-2 grid max-w-2xl grid-cols-[1fr_1fr_5.5rem_2.75rem] items-start gap-x-2 gap-y-1.5">
+  <span class="label">At</span><span class="label">{word}</span><span class="label">Height</span><span></span>
+  {#each pageOf(rows, page) as { row: r, i } (`${i}/${rows.length}`)}
+    {@const s = slip(i)}
+    <TapeEntry
+      label="Station of row {i + 1}"
+      hideLabel
+      long
+      {units}
+      value={r.at ?? 0}
+      error={wrong(i)}
+      oncommit={(mm) =>
+        put(
+          rows.map((q, k) => (k === i ? { ...q, at: mm ?? 0 } : q)).sort((a, b) => (a.at ?? 0) - (b.at ?? 0)),
+          `Row ${i + 1} to ${tape(mm ?? 0, units)}`,
+        )}
+    />
+    <div class={s ? 'border-l-4 border-l-warn pl-1.5' : ''} data-slip={s ? i : undefined}>
+      {#if !drops && i === 0}
+        <p class="pt-2.5 text-pencil">starts here</p>
+      {:else}
+        <TapeEntry
+          label="{drops ? 'Drop' : 'Rise'} of row {i + 1}"
+          hideLabel
+          {units}
+          value={r[field] ?? 0}
+          hint={s ? 'stands out from its neighbours' : ''}
+          onpreview={(mm) => session.preview([{ path: `${path}/rows/${i}/${field}`, value: mm }], true)}
+          oncommit={(mm) =>
+            session.commit([{ path: `${path}/rows/${i}/${field}`, value: mm }], named(r.at ?? 0, mm ?? 0))}
+        />
+      {/if}
+    </div>
+    <span class="pt-2.5 text-[1.05rem]"
+      >{#if height(i, r.at ?? 0) !== undefined}<Fraction mm={height(i, r.at ?? 0)!} {units} />{/if}</span
+    >
+    <button
+      class="btn btn-plain btn-icon"
+      aria-label="Take out the row at {tape(r.at ?? 0, units)}"
+      onclick={() =>
+        put(
+          rows.filter((_, k) => k !== i),
+          `Row at ${tape(r.at ?? 0, units)} taken out`,
+        )}><X size={18} /></button
+    >
+  {/each}
+  <NextRow
+    {units}
+    at="Station of the next row"
+    value={drops ? 'Drop of the next row' : 'Rise of the next row'}
+    disabled={!session.run.length}
+    {suggest}
+    onrow={add}
+  />
+  <span></span>
+</div>
+<Pager count={rows.length} {page} onpage={(n) => (page = n)} />

@@ -1,0 +1,88 @@
+<script lang="ts">
+  // Heights at stations of the run.
+  import X from '@lucide/svelte/icons/x'
+  import type { GroundPoint } from '../../gen/api'
+  import type { Session } from '../../lib/session.svelte'
+  import { short, tape } from '../../lib/tape'
+  import TapeEntry from '../../parts/TapeEntry.svelte'
+  import Pager from '../Pager.svelte'
+  import { PAGE, pageOf } from '../page'
+  import NextRow from './NextRow.svelte'
+
+  let { session }: { session: Session } = $props()
+  const units = $derived(session.units)
+  const points = $derived(session.value<GroundPoint[]>(session.at('/ground')) ?? [])
+  const length = $derived(session.value<number>(session.at('/length')))
+
+  let page = $state(0)
+  function put(list: GroundPoint[], what: string) {
+    session.commit([{ path: session.at('/ground'), value: list }], what)
+  }
+  function add(at: number, height: number) {
+    const others = points.filter((p) => Math.abs(p.at - at) > 0.001)
+    page = Math.floor(others.filter((p) => p.at < at).length / PAGE)
+    put(
+      [...others, { at, height }].sort((a, b) => a.at - b.at),
+      `Ground at ${tape(at, units)}: ${short(height, units)}`,
+    )
+  }
+  const wrong = (i: number) => {
+    const e = session.errorAt(session.at(`/ground/${i}/at`))
+    return e ? `Given ${e.given}; allowed is ${e.allowed}.` : ''
+  }
+  const slip = (i: number) =>
+    session.plan.findings.some((f) => f.rule === 'slip' && f.field === session.at(`/ground/${i}/height`))
+</script>
+
+<h2 class="font-bold">Heights at stations</h2>
+<p class="text-pencil">
+  Over any one mark, in order along the run; straight in between. Drag a point in the drawing, or type.
+</p>
+<div class="mt-2 grid max-w-xl grid-cols-[1fr_1fr_2.75rem] gap-x-2 gap-y-1.5">
+  <span class="label">At</span><span class="label">Height</span><span></span>
+  {#each pageOf(points, page) as { row: p, i } (`${i}/${points.length}`)}
+    <TapeEntry
+      label="Station of ground point {i + 1}"
+      hideLabel
+      long
+      {units}
+      value={p.at}
+      error={wrong(i)}
+      oncommit={(mm) =>
+        put(
+          points.map((q, k) => (k === i ? { ...q, at: mm ?? 0 } : q)).sort((a, b) => a.at - b.at),
+          `Ground point ${i + 1} to ${tape(mm ?? 0, units)}`,
+        )}
+    />
+    <TapeEntry
+      label="Height of ground point {i + 1}"
+      hideLabel
+      {units}
+      value={p.height}
+      hint={slip(i) ? 'stands out from its neighbours' : ''}
+      onpreview={(mm) => session.preview([{ path: session.at(`/ground/${i}/height`), value: mm }], true)}
+      oncommit={(mm) =>
+        session.commit(
+          [{ path: session.at(`/ground/${i}/height`), value: mm }],
+          `Ground at ${tape(p.at, units)}: ${short(mm ?? 0, units)}`,
+        )}
+    />
+    <button
+      class="btn btn-plain btn-icon"
+      aria-label="Take out the point at {tape(p.at, units)}"
+      onclick={() =>
+        put(
+          points.filter((_, k) => k !== i),
+          `Ground at ${tape(p.at, units)} taken out`,
+        )}><X size={18} /></button
+    >
+  {/each}
+  <NextRow
+    {units}
+    at="Station of a new ground point"
+    value="Height of the new ground point"
+    disabled={length === undefined}
+    onrow={add}
+  />
+</div>
+<Pager count={points.length} {page} onpage={(n) => (page = n)} />

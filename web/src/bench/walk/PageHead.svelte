@@ -1,0 +1,21 @@
+<script lang="ts">
+  // The head of a page of the field book.
+  import Trash2 from '@lucide/svelte/icons/trash-2'
+  import type { Book } from '../../gen/api'
+  import type { Session } from '../../lib/session.svelte'
+
+  let { session, book, title, says }: { session: Session; book: Book; title: string; says: string } = $props()
+
+  function remove() {
+    const others = (session.value<Book[]>(session.lineAt('/books')) ?? []).filter((b) => b.id !== book.id)
+    session.commit([{ path: session.lineAt('/books'), value: others }], 'Page taken out')
+  }
+</script>
+
+<div class="flex flex-wrap items-end justify-between gap-2">
+  <div class="min-w-60 flex-1">
+    <h2 class="font-bold">{title}</h2>
+    <p class="text-pencil">{says}</p>
+  </div>
+  <button class="btn" onclick={remove}><Trash2 size={18} aria-hidden="true" />Take the page out</button>
+</div>

@@ -1,0 +1,248 @@
+<script lang="ts">
+  // A page of level and rod: set-ups, turning points, and the closing check.
+  import X from '@lucide/svelte/icons/x'
+  import type { Book, BookRow } from '../../gen/api'
+  import type { Session } from '../../lib/session.svelte'
+  import { short, tape } from '../../lib/tape'
+  import Choice from '../../parts/Choice.svelte'
+  import Fraction from '../../parts/Fraction.svelte'
+  import NumberEntry from '../../parts/NumberEntry.svelte'
+  import Pick from '../../parts/Pick.svelte'
+  import TapeEntry from '../../parts/TapeEntry.svelte'
+  import LengthField from '../LengthField.svelte'
+  import Pager from '../Pager.svelte'
+  import { PAGE, pageOf } from '../page'
+  import PageHead from './PageHead.svelte'
+
+  let { session, index, book }: { session: Session; index: number; book: Book } = $props()
+  const units = $derived(session.units)
+  const path = $derived(session.lineAt(`/books/${index}`))
+  const rows = $derived(book.rows ?? [])
+  const check = $derived(session.line.books.find((b) => b.book === book.id))
+  const runName = (id?: string) => session.plan.runs.find((r) => r.id === id)?.name || id
+  const pointName = (r: BookRow) =>
+    r.run ? `${runName(r.run)} ${tape(r.at ?? 0, units)}` : r.mark || 'a mark'
+
+  let page = $state(0)
+  function put(list: BookRow[], what: string) {
+    session.commit([{ path: `${path}/rows`, value: list }], what)
+  }
+  /** The set-ups' lines of sight stand in the rows that look back. */
+  const sights = $derived.by(() => {
+    let k = 0
+    return rows.map((r) => (r.back !== undefined ? check?.setups[k++] : undefined))
+  })
+
+  // The next reading.
+  const last = $derived(rows[rows.length - 1])
+  const canBack = $derived(!last || (last.fore !== undefined && last.back === undefined))
+  let chosen = $state<'back' | 'side' | 'fore' | null>(null)
+  const look = $derived(canBack ? 'back' : chosen === 'fore' ? 'fore' : 'side')
+  let run = $state('')
+  const on = $derived(run || session.run.id)
+  let at = $state<number | undefined>(undefined)
+  let mark = $state('')
+  function add(mm: number) {
+    if (look === 'back' && last) {
+      put([...rows.slice(0, -1), { ...last, back: mm }], `Back ${short(mm, units)}`)
+    } else {
+      const place = on === 'mark' ? { mark: mark || 'a mark' } : { run: on, at: at ?? 0 }
+      put([...rows, { ...place, [look]: mm }], `${look} ${short(mm, units)}`)
+    }
+    page = Math.floor(rows.length / PAGE)
+    chosen = null
+    at = undefined
+  }
+  const columns = ['back', 'side', 'fore'] as const
+</script>
+
+<PageHead
+  {session}
+  {book}
+  title={book.name || 'Level and rod'}
+  says="Back on a point that is known, sides in between, fore on the point that the next set-up starts from. A page that comes back to its first point checks itself."
+/>
+{#if check && rows.length > 1}
+  <dl
+    class="mt-2 flex flex-wrap gap-x-6 gap-y-1 border-l-4 bg-sheet px-3 py-2 {check.closed &&
+    Math.abs(check.error) > check.allowance
+      ? 'border-l-warn'
+      : 'border-l-good'}"
+    data-testid="rod-check"
+  >
+    <div>
+      <dt class="label">Backs</dt>
+      <dd class="text-[1.1rem] font-semibold"><Fraction mm={check.sumBack} {units} long /></dd>
+    </div>
+    <div>
+      <dt class="label">Fores</dt>
+      <dd class="text-[1.1rem] font-semibold"><Fraction mm={check.sumFore} {units} long /></dd>
+    </div>
+    <div>
+      <dt class="label">Set-ups</dt>
+      <dd class="text-[1.1rem] font-semibold">{check.setups.length}</dd>
+    </div>
+    {#if check.closed}
+      <div>
+        <dt class="label">Closes</dt>
+        <dd
+          class="text-[1.1rem] font-semibold {Math.abs(check.error) > check.allowance
+            ? 'text-warn'
+            : 'text-good'}"
+        >
+          <Fraction mm={Math.abs(check.error)} {units} />
+          {check.error >= 0 ? 'high' : 'low'}
+        </dd>
+      </div>
+      <div>
+        <dt class="label">Allowed</dt>
+        <dd class="text-[1.1rem] font-semibold"><Fraction mm={check.allowance} {units} /></dd>
+      </div>
+    {:else}
+      <div class="self-center text-pencil">
+        not closed: end on the first point, or give the last one's height
+      </div>
+    {/if}
+  </dl>
+{/if}
+<div class="mt-2 overflow-x-auto border border-line bg-sheet">
+  <table class="sheet-table tight w-full">
+    <thead
+      ><tr
+        ><th scope="col">Point</th><th scope="col">Back</th><th scope="col">Side</th><th scope="col">Fore</th
+        ><th scope="col">Sight</th><th scope="col">Over first</th><th scope="col"
+          ><span class="sr-only">Take out</span></th
+        ></tr
+      ></thead
+    >
+    <tbody>
+      {#each pageOf(rows, page) as { row: r, i } (`${i}/${rows.length}`)}
+        {@const slip = session.plan.findings.some(
+          (f) => f.rule === 'slip' && f.field === `${path}/rows/${i}/side`,
+        )}
+        <tr class={slip ? 'bg-warn-wash' : ''}>
+          <td class="w-36 font-semibold whitespace-normal">{pointName(r)}</td>
+          {#each columns as c (c)}
+            <td class="min-w-29">
+              {#if r[c] !== undefined}
+                <TapeEntry
+                  label="{c} of row {i + 1}"
+                  hideLabel
+                  {units}
+                  value={r[c]}
+                  onpreview={(mm) => session.preview([{ path: `${path}/rows/${i}/${c}`, value: mm }], true)}
+                  oncommit={(mm) =>
+                    session.commit(
+                      [{ path: `${path}/rows/${i}/${c}`, value: mm }],
+                      `${c} on ${pointName(r)}: ${short(mm ?? 0, units)}`,
+                    )}
+                />
+              {/if}
+            </td>
+          {/each}
+          <td
+            >{#if sights[i] !== undefined}<Fraction mm={sights[i]!} {units} />{/if}</td
+          >
+          <td class="font-semibold"
+            >{#if check?.heights[i] !== undefined}<Fraction mm={check.heights[i]} {units} />{/if}</td
+          >
+          <td
+            ><button
+              class="btn btn-plain btn-icon"
+              aria-label="Take out row {i + 1}"
+              onclick={() =>
+                put(
+                  rows.filter((_, k) => k !== i),
+                  `Row ${i + 1} taken out`,
+                )}><X size={18} /></button
+            ></td
+          >
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+</div>
+<Pager count={rows.length} {page} onpage={(n) => (page = n)} />
+<fieldset class="mt-3 grid max-w-4xl grid-cols-2 items-start gap-2 sm:grid-cols-[1fr_1.2fr_1fr_1fr]">
+  <legend class="label">The next reading</legend>
+  <Pick
+    label="It looks"
+    value={look}
+    options={canBack
+      ? [{ value: 'back', name: 'back, first of a set-up' }]
+      : [
+          { value: 'side', name: 'side, in between' },
+          { value: 'fore', name: 'fore, last of the set-up' },
+        ]}
+    onpick={(v) => (chosen = v as typeof chosen)}
+  />
+  {#if look === 'back' && last}
+    <p class="pt-8">on {pointName(last)}</p>
+  {:else}
+    <Pick
+      label="Rod stands on"
+      value={on}
+      options={[
+        ...session.lineRuns.map((r) => ({ value: r.id, name: r.name || r.id })),
+        { value: 'mark', name: 'a mark beside the line' },
+      ]}
+      onpick={(v) => (run = v)}
+    />
+    {#if on === 'mark'}
+      <div>
+        <label class="label mb-1" for="rod-mark">What it is</label>
+        <input id="rod-mark" class="field" maxlength="80" bind:value={mark} placeholder="door sill" />
+      </div>
+    {:else}
+      <TapeEntry label="At" long optional {units} value={at} oncommit={(mm) => (at = mm ?? undefined)} />
+    {/if}
+  {/if}
+  <TapeEntry
+    label="Reading"
+    optional
+    {units}
+    value={undefined}
+    disabled={look !== 'back' && on !== 'mark' && at === undefined}
+    oncommit={(mm) => mm !== null && add(mm)}
+  />
+</fieldset>
+<div class="mt-4 grid max-w-4xl grid-cols-2 items-start gap-3 sm:grid-cols-4">
+  <LengthField {session} path="{path}/start" label="Height of the first point" optional />
+  <LengthField {session} path="{path}/close" label="Height of the last point" optional />
+  <NumberEntry
+    label="Sight climbs, mm per m"
+    value={book.tilt ?? 0}
+    hint="by the two-peg test"
+    error={session.errorAt(`${path}/tilt`)?.allowed}
+    oncommit={(n) => session.commit([{ path: `${path}/tilt`, value: n }], `Level's tilt ${n} mm/m`)}
+  />
+  <label class="flex min-h-11 items-center gap-2.5 font-medium sm:mt-6">
+    <input
+      type="checkbox"
+      class="size-5 accent-(--mallow)"
+      checked={book.spread ?? false}
+      onchange={(e) =>
+        session.commit([{ path: `${path}/spread`, value: e.currentTarget.checked }], 'Closing error spread')}
+    />
+    Spread the closing error
+  </label>
+  <div class="col-span-2 sm:col-span-4">
+    <Choice
+      label="Closing error allowed"
+      value={book.allow ?? 'set-ups'}
+      options={[
+        {
+          value: 'set-ups',
+          name: 'By set-ups',
+          costs: 'a builder’s level: 3 mm, 1/8 in, times the root of the set-ups',
+        },
+        {
+          value: 'third order',
+          name: 'Third order',
+          costs: 'a surveyor’s: 12 mm times the root of the kilometres; strict on a short line',
+        },
+      ]}
+      onpick={(v) => session.commit([{ path: `${path}/allow`, value: v }], `Allowed by ${v}`)}
+    />
+  </div>
+</div>

@@ -1,0 +1,45 @@
+<script lang="ts">
+  // Walking the site: the line and its corners, the ground, what is in the
+  // way, and what must be settled before anything is dug.
+  import { Tabs } from 'bits-ui'
+  import type { View } from '../../drawing/view.svelte'
+  import type { Session } from '../../lib/session.svelte'
+  import Before from './Before.svelte'
+  import Files from './Files.svelte'
+  import Ground from './Ground.svelte'
+  import InTheWay from './InTheWay.svelte'
+  import Lines from './Lines.svelte'
+
+  let { session }: { session: Session; view: View } = $props()
+  const open = $derived(session.plan.before.checks.filter((c) => !c.done).length)
+  const way = $derived(session.plan.runs.reduce((n, r) => n + r.inTheWay.length, 0))
+  const parts = $derived([
+    { id: 'line', name: 'Line and corners', note: '' },
+    { id: 'ground', name: 'Ground', note: '' },
+    { id: 'way', name: 'In the way', note: way ? String(way) : '' },
+    { id: 'before', name: 'Before you dig', note: open ? `${open} open` : 'cleared' },
+    { id: 'files', name: 'Files', note: '' },
+  ] as const)
+</script>
+
+<Tabs.Root
+  bind:value={() => session.walkPart, (v) => (session.walkPart = v as typeof session.walkPart)}
+  activationMode="automatic"
+>
+  <Tabs.List class="mb-4 flex flex-wrap gap-1.5" aria-label="Parts of the walk">
+    {#each parts as p (p.id)}
+      <Tabs.Trigger
+        value={p.id}
+        class="min-h-11 border px-3 font-semibold data-[state=active]:border-ink data-[state=active]:bg-ink data-[state=active]:text-paper data-[state=inactive]:border-line data-[state=inactive]:bg-sheet"
+        >{p.name}{#if p.note}<span class="ml-1.5 font-normal">{p.note}</span>{/if}</Tabs.Trigger
+      >
+    {/each}
+  </Tabs.List>
+  <Tabs.Content value="line"><Lines {session} /></Tabs.Content>
+  <Tabs.Content value="ground"
+    >{#key session.run.id}<Ground {session} />{/key}</Tabs.Content
+  >
+  <Tabs.Content value="way"><InTheWay {session} /></Tabs.Content>
+  <Tabs.Content value="before"><Before {session} /></Tabs.Content>
+  <Tabs.Content value="files"><Files {session} /></Tabs.Content>
+</Tabs.Root>

@@ -1,0 +1,209 @@
+<script lang="ts">
+  // The whole line from above, to scale: pick a run, turn a corner.
+  import type { Snippet } from 'svelte'
+  import type { PlannedCorner } from '../gen/api'
+  import { snap } from '../drawing/drag'
+  import { gestures } from '../drawing/gestures'
+  import type { Session } from '../lib/session.svelte'
+  import { tape } from '../lib/tape'
+  import { degrees, turnText } from '../lib/turn'
+  import Measure from '../drawing/Measure.svelte'
+  import CornerHandle from './CornerHandle.svelte'
+  import MapLines from './MapLines.svelte'
+  import type { MapView, Spot } from './mapview.svelte'
+
+  interface Props {
+    session: Session
+    view: MapView
+    /** More to draw, such as strings. */
+    layer?: Snippet
+    /** Pixels that the runs' names keep from them. */
+    clear?: number
+  }
+  let { session, view, layer, clear = 15 }: Props = $props()
+  const units = $derived(session.units)
+  const line = $derived(session.line)
+  let svg: SVGSVGElement
+  /** The corner under the hand, and where it is dragged to. */
+  let dragged = $state<{ i: number; to: Spot } | null>(null)
+
+  const north = $derived(session.value<number>(session.lineAt('/bearing')) !== undefined)
+  const bar = $derived.by(() => {
+    const unit = units.system === 'metric' ? 1000 : 304.8
+    const steps = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000]
+    const n = steps.find((s) => s * unit * view.scale > 44) ?? 1000
+    return { width: n * unit * view.scale, name: `${n} ${units.system === 'metric' ? 'm' : 'ft'}` }
+  })
+
+  /** The corner's neighbours on the line. */
+  function neighbours(i: number): Spot[] {
+    const all = line.corners.map((c) => c.place)
+    const n = all.length
+    const out: Spot[] = []
+    if (i > 0 || line.closed) out.push(all[(i + n - 1) % n]!)
+    if (i < n - 1 || line.closed) out.push(all[(i + 1) % n]!)
+    return out
+  }
+
+  async function move(i: number, to: Spot) {
+    dragged = null
+    const wrong = await session.reshape({
+      do: 'move corner',
+      line: session.lineIndex,
+      run: i,
+      place: { x: to.x, y: to.y },
+    })
+    if (wrong) session.notice = `The corner stays where it was. ${wrong}`
+  }
+  const fine = (p: Spot): Spot => ({
+    x: snap(p.x, 1 / view.scale, units),
+    y: snap(p.y, 1 / view.scale, units),
+  })
+
+  function said(c: PlannedCorner, i: number): string {
+    const what = c.turn === undefined ? (c.before && c.after ? 'not measured' : 'end') : turnText(c)
+    return `Corner ${i + 1}, ${c.post ?? ''} ${what}`
+  }
+
+  const follow = gestures({
+    pan: (dx, dy) => view.pan(dx, dy),
+    zoom: (factor, x, y) => view.zoomBy(factor, x, y),
+    tap: (x, y) => pickAt({ x, y }),
+    wheel: (e, x, y) => {
+      e.preventDefault()
+      view.zoomBy(Math.exp(-e.deltaY / 300), x, y)
+    },
+  })
+  function pickAt(p: Spot) {
+    let best = { far: 34, id: '' }
+    for (const r of session.plan.runs) {
+      const [ax, ay, bx, by] = [view.x(r.from), view.y(r.from), view.x(r.to), view.y(r.to)]
+      const l = (bx - ax) ** 2 + (by - ay) ** 2 || 1
+      const t = Math.min(Math.max(((p.x - ax) * (bx - ax) + (p.y - ay) * (by - ay)) / l, 0), 1)
+      const far = Math.hypot(p.x - ax - t * (bx - ax), p.y - ay - t * (by - ay))
+      if (far < best.far) best = { far, id: r.id }
+    }
+    if (best.id) session.pickRun(best.id)
+  }
+  function key(e: KeyboardEvent) {
+    if (e.target !== svg || e.ctrlKey || e.metaKey || e.altKey) return
+    const runs = session.plan.runs
+    const step = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[e.key]
+    if (step && !e.shiftKey) {
+      session.pickRun(runs[Math.min(Math.max(session.runIndex + step, 0), runs.length - 1)]!.id)
+    } else if (step) {
+      view.pan({ ArrowRight: -40, ArrowLeft: 40 }[e.key] ?? 0, { ArrowDown: -40, ArrowUp: 40 }[e.key] ?? 0)
+    } else if (e.key === '+' || e.key === '=') view.zoomBy(1.4)
+    else if (e.key === '-') view.zoomBy(1 / 1.4)
+    else if (e.key === '0') view.whole()
+    else return
+    e.preventDefault()
+  }
+  /** Beside a corner, on the outer side of its angle. */
+  function beside(i: number): Spot {
+    const c = line.corners[i]!.place
+    const near = neighbours(i)
+    let [dx, dy] = [0, 0]
+    for (const p of near) {
+      const [x, y] = [view.x(p) - view.x(c), view.y(p) - view.y(c)]
+      const l = Math.hypot(x, y) || 1
+      dx -= x / l
+      dy -= y / l
+    }
+    const l = Math.hypot(dx, dy)
+    if (l < 0.2) [dx, dy] = [0, -1]
+    else [dx, dy] = [dx / l, dy / l]
+    return { x: view.x(c) + dx * 30, y: view.y(c) + dy * 24 + 5 }
+  }
+</script>
+
+<div
+  class="relative h-full w-full overflow-hidden bg-sheet select-none"
+  bind:clientWidth={view.width}
+  bind:clientHeight={view.height}
+>
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
+  <svg
+    bind:this={svg}
+    {@attach follow}
+    class="block touch-none outline-none focus-visible:outline-3 focus-visible:-outline-offset-3 focus-visible:outline-mallow"
+    width={view.width}
+    height={view.height}
+    role="application"
+    aria-label="Site map, {session.plan.runs
+      .length} runs from above. Arrows go from run to run, plus and minus zoom, 0 shows all."
+    tabindex="0"
+    onkeydown={key}
+    data-map={session.run.id}
+  >
+    <MapLines {session} {view} {clear} />
+    {@render layer?.()}
+    {#if line.closing && !line.closing.spread && line.closing.miss * view.scale > 2}
+      {@const end = line.closing.legs.at(-1)!.endBefore}
+      <path
+        d="M{view.x(line.corners[0]!.place)} {view.y(line.corners[0]!.place)}L{view.x(end)} {view.y(end)}"
+        class="stroke-(--stop)"
+        stroke-width="2.4"
+        stroke-dasharray="4 3"
+      />
+    {/if}
+    {#if dragged}
+      {#each neighbours(dragged.i) as p, k (k)}
+        <path
+          d="M{view.x(p)} {view.y(p)}L{view.x(dragged.to)} {view.y(dragged.to)}"
+          class="stroke-(--mallow)"
+          stroke-width="2"
+          stroke-dasharray="6 4"
+        />
+        <Measure
+          x={(view.x(p) + view.x(dragged.to)) / 2}
+          y={(view.y(p) + view.y(dragged.to)) / 2}
+          {units}
+          mm={Math.hypot(p.x - dragged.to.x, p.y - dragged.to.y)}
+          long
+          strong
+        />
+      {/each}
+    {/if}
+    {#each line.corners as c, i (i)}
+      {#if c.turn !== undefined && !dragged}
+        {@const at = beside(i)}
+        <Measure
+          x={Math.min(Math.max(at.x, 26), view.width - 26)}
+          y={Math.min(Math.max(at.y, 14), view.height - 6)}
+          {units}
+          words={degrees(c.interior ?? 0)}
+        />
+      {/if}
+      <CornerHandle
+        corner={c}
+        {view}
+        {units}
+        label={said(c, i)}
+        onmove={(to, nudged) => (dragged = { i, to: nudged ? to : fine(to) })}
+        onsettle={(to, nudged) => move(i, nudged ? to : fine(to))}
+        oncancel={() => (dragged = null)}
+      />
+    {/each}
+    <g transform="translate(10 {view.height - 12})" aria-hidden="true">
+      <path d="M0 -5V0H{bar.width}V-5" class="stroke-(--ink)" fill="none" stroke-width="1.6" />
+      <text x={bar.width / 2} y="-5" text-anchor="middle" class="fill-(--ink) text-[12.5px] font-semibold"
+        >{bar.name}</text
+      >
+    </g>
+    {#if north}
+      <g transform="translate({view.width - 20} 28)" aria-label="North is up">
+        <path d="M0 16V-14M-6 -5L0 -16L6 -5" class="stroke-(--ink)" fill="none" stroke-width="2" />
+        <text y="30" text-anchor="middle" class="fill-(--ink) text-[12.5px] font-bold">N</text>
+      </g>
+    {/if}
+  </svg>
+  {#if line.corners.length && !session.run.length}
+    <p class="pointer-events-none absolute inset-x-3 top-8 text-center text-[0.92rem] text-pencil">
+      {session.run.name || session.run.id} is drawn here once it has a length.
+    </p>
+  {/if}
+  <p class="sr-only" aria-live="polite">
+    {session.run.name || session.run.id}, {tape(session.run.length, units)}
+  </p>
+</div>
