@@ -20,7 +20,7 @@ var Load = sync.OnceValues(func() (materials.Catalog, error) {
 	var c materials.Catalog
 	for name, into := range map[string]any{
 		"bags": &c.Bags, "gravel": &c.Gravel, "posts": &c.Posts, "usual": &c.Usual,
-		"strings": &c.Strings, "services": &c.Services,
+		"strings": &c.Strings, "services": &c.Services, "systems": &c.Systems,
 	} {
 		raw, err := files.ReadFile("data/" + name + ".json")
 		if err != nil {

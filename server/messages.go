@@ -117,6 +117,7 @@ type Catalogue struct {
 	Gates    map[string]job.Gate  `json:"gates" jsonschema:"required" jsonschema_description:"The usual gate of each system."`
 	Strings  []materials.String   `json:"strings" jsonschema:"required"`
 	Services []materials.Service  `json:"services" jsonschema:"required"`
+	Systems  []materials.System   `json:"systems" jsonschema:"required" jsonschema_description:"Fence systems of both unit systems."`
 	Marks    map[string][]float64 `json:"marks" jsonschema:"required" jsonschema_description:"The smallest marks of each system's tapes, in millimetres."`
 }
 
@@ -217,4 +218,16 @@ type ImportPreview struct {
 	Problem string            `json:"problem,omitempty" jsonschema_description:"Why it cannot be taken in as it is."`
 	What    string            `json:"what" jsonschema:"required"`
 	Doc     Document          `json:"doc,omitempty" jsonschema_description:"The job with it taken in; left out when it cannot be."`
+}
+
+// AlternativesRequest asks for the layouts of a run that are worth having.
+type AlternativesRequest struct {
+	Doc Document `json:"doc" jsonschema:"required"`
+	Run string   `json:"run" jsonschema:"required"`
+}
+
+// Alternatives are layouts side by side, the one as it is first.
+type Alternatives struct {
+	Run     string             `json:"run" jsonschema:"required"`
+	Layouts []plan.Alternative `json:"layouts" jsonschema:"required"`
 }

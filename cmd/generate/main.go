@@ -52,6 +52,9 @@ type api struct {
 	OfficeRequest  server.OfficeRequest  `json:"officeRequest"`
 	ImportRequest  server.ImportRequest  `json:"importRequest"`
 	ImportPreview  server.ImportPreview  `json:"importPreview"`
+
+	AlternativesRequest server.AlternativesRequest `json:"alternativesRequest"`
+	Alternatives        server.Alternatives        `json:"alternatives"`
 }
 
 func main() {
@@ -61,6 +64,7 @@ func main() {
 	for path, content := range map[string]any{
 		"docs/job.schema.json":          schema(job.Job{}, "Mallow job document", true),
 		"docs/plan.schema.json":         schema(plan.Plan{}, "Mallow plan document", false),
+		"docs/systems.schema.json":      schema([]materials.System{}, "Mallow fence systems", false),
 		"web/src/gen/api.schema.json":   schema(api{}, "Mallow API", false),
 		"web/src/gen/tape.vectors.json": vectors(),
 	} {
@@ -124,6 +128,12 @@ func named(t reflect.Type) string {
 		return "BookRow"
 	case reflect.TypeFor[job.String]():
 		return "StringChoice"
+	case reflect.TypeFor[materials.System]():
+		return "FenceSystem"
+	case reflect.TypeFor[plan.Mark]():
+		return "SetOutMark"
+	case reflect.TypeFor[plan.Pin]():
+		return "TapePin"
 	case reflect.TypeFor[materials.String]():
 		return "StringKind"
 	case reflect.TypeFor[stringline.Check]():

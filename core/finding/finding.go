@@ -4,6 +4,7 @@ package finding
 
 import (
 	"mallow/core/job"
+	"mallow/core/length"
 	"mallow/core/reason"
 )
 
@@ -44,6 +45,16 @@ type Place struct {
 type Remedy struct {
 	Says  reason.Text `json:"says" jsonschema:"required"`
 	Edits []job.Edit  `json:"edits" jsonschema:"required"`
+	Cost  *Cost       `json:"cost,omitempty" jsonschema_description:"What it changes in the load; left out where that was not worked out."`
+}
+
+// Cost is what a remedy changes: more is positive.
+type Cost struct {
+	Posts     int           `json:"posts" jsonschema:"required"`
+	CutPieces int           `json:"cutPieces" jsonschema:"required"`
+	Concrete  length.Volume `json:"concrete" jsonschema:"required"`
+	Bags      int           `json:"bags" jsonschema:"required"`
+	OddBays   int           `json:"oddBays" jsonschema:"required"`
 }
 
 // Finding is one thing that the plan has to say.

@@ -21,7 +21,7 @@ func run(look job.Look, give job.Give, total length.Length, ground ...job.Ground
 }
 
 func solve(r job.Run) (spacing.Layout, survey.Profile, grade.Line) {
-	layout, ground := spacing.Equal(r), survey.NewProfile(r.Ground, *r.Length)
+	layout, ground := spacing.Lay(r, spacing.Site{Mark: 1, Hole: func(job.PostKind) length.Length { return 300 }}), survey.NewProfile(r.Ground, *r.Length)
 	return layout, ground, grade.Solve(r, layout, ground)
 }
 
@@ -158,7 +158,7 @@ func BenchmarkSolve10000(b *testing.B) {
 		ground = append(ground, job.GroundPoint{At: at, Height: length.Length(400 * math.Sin(float64(at)/9000))})
 	}
 	r := run(job.Raked, job.Fill, total, ground...)
-	layout, profile := spacing.Equal(r), survey.NewProfile(r.Ground, total)
+	layout, profile := spacing.Lay(r, spacing.Site{Mark: 1, Hole: func(job.PostKind) length.Length { return 300 }}), survey.NewProfile(r.Ground, total)
 	b.ReportAllocs()
 	for b.Loop() {
 		grade.Solve(r, layout, profile)

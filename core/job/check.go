@@ -59,9 +59,14 @@ func checkRun(at string, r Run, u length.Units) Errors {
 	if r.Post.Hollow && (r.Post.Wall <= 0 || 2*r.Post.Wall >= r.Post.Width) {
 		refuse("/post/wall", u.Short(r.Post.Wall), "for a hollow post, more than 0 and less than half its width, "+u.Short(r.Post.Width/2))
 	}
-	if w := r.Hole.Width; w != nil && *w < r.Post.Across() {
-		refuse("/hole/width", u.Short(*w), "at least the post across its corners, "+u.Short(r.Post.Across()))
+	if t := r.Terminal; t != nil && t.Hollow && (t.Wall <= 0 || 2*t.Wall >= t.Width) {
+		refuse("/terminal/wall", u.Short(t.Wall), "for a hollow post, more than 0 and less than half its width, "+u.Short(t.Width/2))
 	}
+	across := max(r.Post.Across(), r.PostOf(EndPost).Across())
+	if w := r.Hole.Width; w != nil && *w < across {
+		refuse("/hole/width", u.Short(*w), "at least the post across its corners, "+u.Short(across))
+	}
+	e = append(e, checkSpacing(at, r, u)...)
 	for i, l := range r.Post.Stock {
 		if l < 300 || l > 12000 {
 			refuse("/post/stock/"+strconv.Itoa(i), u.Short(l), u.Short(300)+" to "+u.Short(12000))
@@ -75,12 +80,21 @@ func checkRun(at string, r Run, u length.Units) Errors {
 	if r.Length == nil {
 		return e
 	}
-	if most := *r.Length / mostPosts; r.Spacing.Most < most {
-		refuse("/spacing/most", u.Short(r.Spacing.Most), fmt.Sprintf("at least %s on a run this long: a run may have %d bays", u.Short(most), mostPosts))
+	field, bay := "/spacing/most", r.Spacing.Most
+	if _, ok := r.Spacing.ByPiece(); ok {
+		field, bay = "/spacing/piece", r.Spacing.Regular(r.Post.Width, r.Post.Width)
+	}
+	if most := *r.Length / mostPosts; bay < most {
+		refuse(field, u.Short(bay), fmt.Sprintf("bays of at least %s on a run this long: a run may have %d", u.Short(most), mostPosts))
 	}
 	e = append(e, checkGround(at, r, u)...)
 	e = append(e, checkKeepOuts(at, r, u)...)
-	return append(e, checkGates(at, r, u)...)
+	gates := checkGates(at, r, u)
+	e = append(e, gates...)
+	if len(gates) == 0 { // what is held is held clear of the gates
+		e = append(e, checkHeld(at, r, u)...)
+	}
+	return e
 }
 
 func checkGround(at string, r Run, u length.Units) Errors {
@@ -103,9 +117,12 @@ const mostPosts = 20000
 
 // GatePosts returns the stations of the centres of a gate's two posts.
 func (r Run) GatePosts(g Gate) (first, second length.Length) {
-	half := (g.Opening + r.Post.Width) / 2
+	half := (g.Opening + r.PostOf(GatePost).Width) / 2
 	return g.At - half, g.At + half
 }
+
+// CheckRun returns which of a run's fields do not fit together.
+func CheckRun(at string, r Run, u length.Units) Errors { return checkRun(at, r, u) }
 
 // CheckGates returns which gates do not fit on a run of this length.
 func CheckGates(at string, r Run, u length.Units) Errors { return checkGates(at, r, u) }
@@ -118,11 +135,11 @@ func checkGates(at string, r Run, u length.Units) Errors {
 		order[i] = i
 		field := fmt.Sprintf("%s/gates/%d", at, i)
 		e = append(e, once(field+"/id", g.ID, "gate", ids)...)
-		half := (g.Opening + r.Post.Width) / 2
+		half := (g.Opening + r.PostOf(GatePost).Width) / 2
 		first, second := r.GatePosts(g)
 		switch {
 		case 2*half > *r.Length+length.Tolerance:
-			e = append(e, FieldError{field + "/opening", u.Short(g.Opening), "at most " + u.Short(*r.Length-r.Post.Width) + ", what the run has room for"})
+			e = append(e, FieldError{field + "/opening", u.Short(g.Opening), "at most " + u.Short(*r.Length-r.PostOf(GatePost).Width) + ", what the run has room for"})
 		case first < -length.Tolerance || second > *r.Length+length.Tolerance:
 			e = append(e, FieldError{field + "/at", u.Tape(g.At),
 				"the middle of the opening from " + u.Tape(half) + " to " + u.Tape(*r.Length-half) + ", so that both gate posts stand on the run"})

@@ -18,6 +18,8 @@ type Job struct {
 	Units  length.Units `json:"units" jsonschema:"required"`
 	Site   Site         `json:"site"`
 	Lines  []Line       `json:"lines" jsonschema:"required,minItems=1,maxItems=50" jsonschema_description:"Fence lines, each a chain of runs."`
+
+	Systems []System `json:"systems,omitempty" jsonschema:"maxItems=200" jsonschema_description:"The user's own fence systems: copies of the catalogue's with changes."`
 }
 
 // Run is a straight stretch of fence between two end posts.
@@ -31,15 +33,18 @@ type Run struct {
 	Ground     []GroundPoint `json:"ground,omitempty" jsonschema:"maxItems=20000" jsonschema_description:"Ground heights in order of station, straight in between. Left out: taken as level."`
 	Gates      []Gate        `json:"gates,omitempty" jsonschema:"maxItems=1000" jsonschema_description:"Gates in order of station."`
 	KeepOuts   []KeepOut     `json:"keepOuts,omitempty" jsonschema:"maxItems=1000" jsonschema_description:"What is in the way of holes."`
-	FixedPosts []Reserved    `json:"fixedPosts,omitempty" jsonschema:"maxItems=0" jsonschema_description:"Reserved: this version cannot hold a post where it stands."`
+	FixedPosts []FixedPost   `json:"fixedPosts,omitempty" jsonschema:"maxItems=1000" jsonschema_description:"Posts held at their station; the others are spaced between them."`
+	HeldBays   []HeldBay     `json:"heldBays,omitempty" jsonschema:"maxItems=1000" jsonschema_description:"Bays whose width is held: an odd panel, a removable bay."`
 
-	Fence   Fence   `json:"fence"`
-	Post    Post    `json:"post"`
-	Spacing Spacing `json:"spacing"`
-	Grade   Grade   `json:"grade"`
-	Hole    Hole    `json:"hole"`
-	Setting Setting `json:"setting"`
-	String  String  `json:"string"`
+	System   string    `json:"system,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Fence system that the run was set up from, in the catalogue or among the job's own. Its limits and cautions hold."`
+	Fence    Fence     `json:"fence"`
+	Post     Post      `json:"post"`
+	Terminal *Terminal `json:"terminal,omitempty" jsonschema_description:"Section of end, corner and gate posts. Left out: as the line posts."`
+	Spacing  Spacing   `json:"spacing"`
+	Grade    Grade     `json:"grade"`
+	Hole     Hole      `json:"hole"`
+	Setting  Setting   `json:"setting"`
+	String   String    `json:"string"`
 }
 
 // Taped tells how a run was taped.
@@ -50,10 +55,6 @@ const (
 	TapedLevel Taped = "level"
 	TapedSlope Taped = "slope"
 )
-
-// Reserved is an element that a later version gives a shape. A document that
-// holds one is refused: to ignore a post that must stay would be worse.
-type Reserved struct{}
 
 // GroundPoint is the height of the ground at a station.
 type GroundPoint struct {
@@ -94,13 +95,17 @@ type Post struct {
 	Hollow bool            `json:"hollow,omitempty" jsonschema_description:"An open hollow post: it fills with concrete, up to the concrete's top, as it is set."`
 	Wall   length.Length   `json:"wall,omitempty" jsonschema:"minimum=0,maximum=50" jsonschema_description:"Wall thickness of a hollow post."`
 	Above  length.Length   `json:"above,omitempty" jsonschema:"minimum=0,maximum=1000" jsonschema_description:"How far the post stands above the fence's top."`
-	Trim   length.Length   `json:"trim,omitempty" jsonschema:"minimum=0,maximum=500" jsonschema_description:"Spare length to cut off after setting."`
+	Trim   length.Length   `json:"trim" jsonschema:"minimum=0,maximum=500" jsonschema_description:"Spare length to cut off after setting."`
 	Stock  []length.Length `json:"stock" jsonschema:"minItems=1,maxItems=40" jsonschema_description:"Lengths the posts are sold in."`
 }
 
-// Spacing is how the bays are found.
-type Spacing struct {
-	Most length.Length `json:"most" jsonschema:"minimum=300,maximum=10000" jsonschema_description:"Most spacing, centre to centre. Usual: 96 in for 8 ft lumber, or 2400 mm."`
+// Terminal is the section of the posts that take the pull: ends, corners and
+// gate posts, where it is not that of the line posts.
+type Terminal struct {
+	Shape  Shape         `json:"shape" jsonschema:"enum=square,enum=round"`
+	Width  length.Length `json:"width" jsonschema:"minimum=20,maximum=400" jsonschema_description:"Side of a square post, or outside diameter of a round one."`
+	Hollow bool          `json:"hollow,omitempty" jsonschema_description:"An open hollow post."`
+	Wall   length.Length `json:"wall,omitempty" jsonschema:"minimum=0,maximum=50" jsonschema_description:"Wall thickness of a hollow post."`
 }
 
 // Look is how the fence follows the ground.
@@ -141,6 +146,16 @@ const (
 	Half    Share = "half"    // of the whole length
 )
 
+// Driven tells which posts are driven.
+type Driven string
+
+// Posts that are driven into undisturbed soil.
+const (
+	NoneDriven Driven = "none"
+	LineDriven Driven = "line"
+	AllDriven  Driven = "all"
+)
+
 // Hole is the rules for hole width and depth.
 type Hole struct {
 	WidthFactor    float64         `json:"widthFactor" jsonschema:"minimum=1,maximum=8" jsonschema_description:"Hole width as a multiple of the post's width. Usual: 3."`
@@ -152,6 +167,8 @@ type Hole struct {
 	GateExtraDepth length.Length   `json:"gateExtraDepth" jsonschema:"minimum=0,maximum=1500" jsonschema_description:"Gate posts go this much deeper."`
 	GateExtraWidth length.Length   `json:"gateExtraWidth" jsonschema:"minimum=0,maximum=600" jsonschema_description:"Gate post holes are this much wider, before rounding up to an auger."`
 	EndExtraDepth  length.Length   `json:"endExtraDepth,omitempty" jsonschema:"minimum=0,maximum=1500" jsonschema_description:"End and corner posts go this much deeper."`
+	Driven         Driven          `json:"driven,omitempty" jsonschema:"enum=none,enum=line,enum=all" jsonschema_description:"Posts that are driven, without a hole: none, the line posts, or all. Usual: none."`
+	Collar         length.Length   `json:"collar,omitempty" jsonschema:"minimum=0,maximum=1000" jsonschema_description:"Width and depth of a concrete collar round the head of a driven post; 0: none."`
 	RoundDepthTo   length.Length   `json:"roundDepthTo" jsonschema:"minimum=0,maximum=300" jsonschema_description:"Depth is rounded up to a multiple of this, so that one mark on the digger's handle serves. 0: not rounded."`
 	Width          *length.Length  `json:"width,omitempty" jsonschema:"minimum=50,maximum=2000" jsonschema_description:"Hole width set by hand, over all rules."`
 	Depth          *length.Length  `json:"depth,omitempty" jsonschema:"minimum=100,maximum=5000" jsonschema_description:"Depth of the post's foot set by hand, over all rules."`

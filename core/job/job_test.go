@@ -70,7 +70,7 @@ func TestDecodeRefuses(t *testing.T) {
 		{"a rod page that begins nowhere", strings.Replace(string(with("")), `"id":"L1"`, `"id":"L1","books":[{"id":"B1","kind":"rod","rows":[{"mark":"sill"}]}]`, 1), "/lines/0/books/0/rows/0/back", "nothing", "known height"},
 		{"two readings on one point", strings.Replace(string(with("")), `"id":"L1"`, `"id":"L1","books":[{"id":"B1","kind":"rod","rows":[{"mark":"sill","back":1000},{"mark":"step","side":5,"fore":6}]}]`, 1), "/lines/0/books/0/rows/1/side", `3/16"`, "nothing where there is a fore"},
 		{"a ticket's date", strings.Replace(string(with("")), `"site":{}`, `"site":{"before":{"ticket":{"number":"7","asked":"2026-02-30","clear":"2026-03-04"}}}`, 1), "/site/before/ticket/asked", `"2026-02-30"`, "year-month-day"},
-		{"a fixed post", string(with(`,"fixedPosts":[{}]`)), "/lines/0/runs/0/fixedPosts", "[{}]", "cannot plan"},
+		{"a held post without a name", string(with(`,"fixedPosts":[{"at":9}]`)), "/lines/0/runs/0/fixedPosts/0/id", "nothing", "1 to 40"},
 		{"an unknown look", string(with(`,"grade":{"look":"wavy"}`)), "/lines/0/runs/0/grade/look", "wavy", "stepped"},
 		{"gaps crossed", string(with(`,"fence":{"gapLeast":100,"gapMost":50}`)), "/lines/0/runs/0/fence/gapMost", `1 15/16"`, "least gap"},
 		{"a hollow post without a wall", string(with(`,"post":{"hollow":true}`)), "/lines/0/runs/0/post/wall", `0"`, "hollow"},

@@ -18,6 +18,23 @@ const (
 	LinePost   PostKind = "line"
 )
 
+// Kinds of post that stand at a run's fixed places.
+var terminals = map[PostKind]bool{EndPost: true, CornerPost: true, GatePost: true}
+
+// PostOf is the post of a kind on this run: terminals may be stouter.
+func (r Run) PostOf(kind PostKind) Post {
+	p := r.Post
+	if t := r.Terminal; t != nil && terminals[kind] {
+		p.Shape, p.Width, p.Hollow, p.Wall = t.Shape, t.Width, t.Hollow, t.Wall
+	}
+	return p
+}
+
+// DrivenAt tells whether a post of a kind is driven, without a hole.
+func (h Hole) DrivenAt(kind PostKind) bool {
+	return h.Driven == AllDriven || h.Driven == LineDriven && !terminals[kind]
+}
+
 // Across is the widest measure through the post's section, which a hole must
 // at least have: the diagonal of a square post, the diameter of a round one.
 func (p Post) Across() length.Length {

@@ -62,6 +62,12 @@ type Service struct {
 	Source reason.Source `json:"source" jsonschema:"required"`
 }
 
+// System is a fence system of the catalogue.
+type System struct {
+	job.System
+	Source reason.Source `json:"source" jsonschema:"required"`
+}
+
 // UsualJob is what a new run and a new gate start with in one system.
 type UsualJob struct {
 	Run  job.Run  `json:"run"`
@@ -77,6 +83,22 @@ type Catalog struct {
 
 	Strings  []String  `json:"strings"`
 	Services []Service `json:"services"`
+	Systems  []System  `json:"systems"`
+}
+
+// System finds a fence system: one of the job's own, or one of the catalogue.
+func (c Catalog) System(id string, own []job.System) (job.System, bool) {
+	for _, s := range own {
+		if s.ID == id {
+			return s, true
+		}
+	}
+	for _, s := range c.Systems {
+		if s.ID == id {
+			return s.System, true
+		}
+	}
+	return job.System{}, false
 }
 
 // UsualRun returns the usual values of a run.
@@ -161,5 +183,5 @@ func (c Catalog) Validate() error {
 			return fmt.Errorf("usual %s string %q is not in the catalogue", s, u.Run.String.Kind)
 		}
 	}
-	return nil
+	return c.validateSystems()
 }

@@ -1,6 +1,8 @@
 package plan
 
 import (
+	"reflect"
+
 	"mallow/core/finding"
 	"mallow/core/grade"
 	"mallow/core/job"
@@ -154,8 +156,8 @@ func (m *maker) corridorRemedies(now length.Length) []finding.Remedy {
 		run := m.run
 		change(&run)
 		layout := m.layout
-		if run.Spacing != m.run.Spacing {
-			layout = spacing.Equal(run)
+		if !reflect.DeepEqual(run.Spacing, m.run.Spacing) {
+			layout = spacing.Lay(run, m.site())
 		}
 		line := grade.Solve(run, layout, m.profile)
 		worst := length.Length(0)

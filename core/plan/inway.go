@@ -2,12 +2,12 @@ package plan
 
 import (
 	"fmt"
+	"slices"
 
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/reason"
-	"mallow/core/spacing"
 )
 
 // InTheWay is something in the way of holes.
@@ -23,6 +23,7 @@ type InTheWay struct {
 	Depth    *length.Length `json:"depth,omitempty"`
 	Colour   string         `json:"colour,omitempty" jsonschema_description:"Name of the colour of its marks in the interface; left out for what is no service."`
 	Stays    bool           `json:"stays" jsonschema:"required"`
+	Repour   bool           `json:"repour" jsonschema:"required" jsonschema_description:"Old footing that is dug out and poured anew."`
 	Marked   bool           `json:"marked" jsonschema:"required"`
 }
 
@@ -35,7 +36,7 @@ var obstacleNames = map[job.Obstacle]string{
 func (m *maker) obstacles() {
 	for i, k := range m.run.KeepOuts {
 		o := InTheWay{ID: k.ID, Kind: k.Kind, Name: k.Name, Path: fmt.Sprintf("%s/keepOuts/%d", m.path, i),
-			From: k.From(), To: k.To(), HandFrom: k.From() - k.Hand, HandTo: k.To() + k.Hand, Depth: k.Depth, Stays: k.Stays, Marked: k.Marked}
+			From: k.From(), To: k.To(), HandFrom: k.From() - k.Hand, HandTo: k.To() + k.Hand, Depth: k.Depth, Stays: k.Stays, Repour: k.Repour, Marked: k.Marked}
 		what := obstacleNames[k.Kind]
 		if s, ok := m.cat.Service(k.Service); ok && k.Kind == job.Service {
 			what, o.Colour = s.Name, s.Token
@@ -46,10 +47,14 @@ func (m *maker) obstacles() {
 		m.out.InTheWay = append(m.out.InTheWay, o)
 		for p := range m.out.Posts {
 			post := &m.out.Posts[p]
+			if post.Stays != "" || k.Repour && isFooting(k) {
+				continue
+			}
+			hole := max(post.HoleWidth, m.run.PostOf(post.Kind).Width)
 			switch {
-			case hits(o, post.Station, post.HoleWidth) && !m.built(o, post.Station):
+			case hits(o, post.Station, hole):
 				post.InWay = append(post.InWay, o.ID)
-			case k.Hand > 0 && post.Station+post.HoleWidth/2 > o.HandFrom && post.Station-post.HoleWidth/2 < o.HandTo:
+			case k.Hand > 0 && post.Station+hole/2 > o.HandFrom && post.Station-hole/2 < o.HandTo:
 				post.Hand = append(post.Hand, o.ID)
 			}
 		}
@@ -61,40 +66,58 @@ func hits(o InTheWay, station, hole length.Length) bool {
 	return station+hole/2 > o.From+length.Tolerance && station-hole/2 < o.To-length.Tolerance
 }
 
-// built tells whether a post that stays is the planned post itself.
-func (m *maker) built(o InTheWay, station length.Length) bool {
-	return o.Kind == job.OldPost && o.Stays && (station-(o.From+o.To)/2).Abs() <= m.run.Post.Width/4
-}
-
 // serious are the obstacles that are never dug into.
 var serious = map[job.Obstacle]bool{job.Service: true, job.Drain: true, job.NoDig: true}
 
 func (m *maker) judgeObstacles() {
-	for _, o := range m.out.InTheWay {
-		var hit, hand []string
+	for k, o := range m.out.InTheWay {
+		var hit, hand, near []string
+		fixed, soil := -1, m.beside(k)
 		for i := range m.out.Posts {
 			p := &m.out.Posts[i]
-			if has(p.InWay, o.ID) {
+			switch {
+			case has(p.InWay, o.ID):
 				hit = append(hit, p.ID)
+				if fixed < 0 {
+					fixed = i
+				}
+			case p.HoleWidth > 0 && isFooting(m.run.KeepOuts[k]) && !m.run.KeepOuts[k].Repour && hits(o, p.Station, p.HoleWidth+2*soil-2*m.job.Units.SmallestMark):
+				near = append(near, p.ID)
 			}
 			if has(p.Hand, o.ID) {
 				hand = append(hand, p.ID)
 			}
 		}
-		if len(hit) > 0 {
+		if len(hit) > 0 && !m.isBlocked(k) {
 			f := finding.Finding{Rule: "in-the-way", Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Post: hit[0]},
 				Says:     reason.Say("The ", plural(len(hit), "hole", "holes"), " of ", names(hit), plural(len(hit), " runs", " run"), " into the ", o.Name, " at ", reason.Tape((o.From+o.To)/2), "."),
-				Remedies: m.moreBays(o)}
+				Remedies: m.clearOf(o, fixed)}
 			if serious[o.Kind] {
 				f.Severity = finding.Cannot
 			}
 			m.find(f)
+		}
+		if len(near) > 0 && !m.isBlocked(k) {
+			m.find(finding.Finding{Rule: "loose-soil", Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Post: near[0]},
+				Says:     reason.Say("The ", plural(len(near), "hole", "holes"), " of ", names(near), plural(len(near), " leaves", " leave"), " less than ", soil, " of firm soil beside the ", o.Name, " at ", reason.Tape((o.From+o.To)/2), "."),
+				Remedies: m.repour([]int{k})})
 		}
 		if len(hand) > 0 {
 			m.find(finding.Finding{Rule: "hand-dig", Stage: finding.Dig, Severity: finding.Check, Place: finding.Place{Post: hand[0]},
 				Says: reason.Say("Dig ", names(hand), " by hand: within ", o.From-o.HandFrom, " of the ", o.Name, " at ", reason.Tape((o.From+o.To)/2), ". No auger there.")})
 		}
 	}
+}
+
+// isBlocked tells whether a keep-out is one of those that a stretch could not
+// honour, which is said there.
+func (m *maker) isBlocked(k int) bool {
+	for _, s := range m.layout.Segments {
+		if s.Block != nil && slices.Contains(s.Block.Of, k) {
+			return true
+		}
+	}
+	return false
 }
 
 func has(list []string, s string) bool {
@@ -121,60 +144,4 @@ func names(posts []string) string {
 		out += p
 	}
 	return out
-}
-
-// mostMore is how many more bays are tried before giving up.
-const mostMore = 6
-
-// moreBays looks for the least shortening of the most spacing with which no
-// hole runs into anything, so that all bays stay equal.
-func (m *maker) moreBays(o InTheWay) []finding.Remedy {
-	segment := -1
-	for i, s := range m.layout.Segments {
-		if s.Gate == spacing.NoGate && o.From < s.To && o.To > s.From {
-			segment = i
-		}
-	}
-	if segment < 0 {
-		return nil
-	}
-	s := m.layout.Segments[segment]
-	for more := 1; more <= mostMore; more++ {
-		run := m.run
-		// Up to the next mark, so that the count of bays is what was tried.
-		mark := m.job.Units.SmallestMark
-		run.Spacing.Most = mark * length.Length(int((s.To-s.From)/length.Length(s.Bays+more)/mark)+1)
-		if run.Spacing.Most >= m.run.Spacing.Most || run.Spacing.Most < 300 {
-			continue
-		}
-		layout := spacing.Equal(run)
-		if m.clear(layout) {
-			extra := len(layout.Posts) - len(m.layout.Posts)
-			return []finding.Remedy{{
-				Says:  reason.Say("Bays of at most ", run.Spacing.Most, ": every hole misses, ", extra, plural(extra, " more post", " more posts")),
-				Edits: []job.Edit{m.set("/spacing/most", run.Spacing.Most)},
-			}}
-		}
-	}
-	return nil
-}
-
-func (m *maker) clear(l spacing.Layout) bool {
-	for _, p := range l.Posts {
-		hole := m.holeWidth(p.Kind)
-		for _, o := range m.out.InTheWay {
-			if hits(o, p.Station, hole) && !m.built(o, p.Station) {
-				return false
-			}
-		}
-	}
-	return true
-}
-
-// holeWidth is how wide the holes of a kind of post are on this run.
-func (m *maker) holeWidth(kind job.PostKind) length.Length {
-	if w, ok := m.widths[kind]; ok {
-		return w.Width
-	}
-	return m.widths[job.LinePost].Width
 }

@@ -134,11 +134,13 @@ func newLiner(j job.Job, l int, cat materials.Catalog, book *reason.Book) *liner
 func (w *liner) make() {
 	w.survey = survey.Reduce(w.line, w.path)
 	levels := make([]length.Length, len(w.runs))
-	for r, m := range w.runs {
-		m.lay(w.survey.Runs[r])
+	for r := range w.runs {
 		levels[r] = w.survey.Runs[r].Length
 	}
 	w.traverse = survey.Lay(w.line, levels)
+	for r, m := range w.runs {
+		m.lay(w.survey.Runs[r], [2]bool{w.bends(r), w.bends(r + 1)})
+	}
 	start := length.Length(0)
 	for r, m := range w.runs {
 		from, to := w.traverse.Places[r], w.traverse.Places[r+1]
@@ -164,6 +166,19 @@ func (w *liner) make() {
 	w.closing()
 	w.books()
 	w.judge()
+}
+
+// bends tells whether the line turns at the start of a run, or at the end of
+// the last one.
+func (w *liner) bends(r int) bool {
+	n := len(w.runs)
+	if !w.line.Closed && (r == 0 || r == n) {
+		return false
+	}
+	if turn := w.traverse.Turns[r%n]; turn.Measured || turn.Found {
+		return math.Abs(turn.Degrees) >= straight
+	}
+	return w.line.Closed // what is not measured yet is no straight line by chance
 }
 
 // straight is the turn, in degrees, under which two runs are one straight

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"cmp"
 	"strconv"
 
 	"mallow/core/finding"
@@ -67,12 +68,16 @@ type maker struct {
 	// Posts that something is to be said of, noted while their holes are sized.
 	noAuger, shallow, dry int
 
+	weak []string // posts that carry a joint in every rail
+	asIs *maker   // the run as it is, weighed as trials are
+
 	ground  survey.Ground
 	profile survey.Profile
 	layout  spacing.Layout
 	line    grade.Line
-	start   *joint // the corner post that the run before ends on, or nil
-	end     *joint // the corner post that the next run starts on, or nil
+	turned  [2]bool // the run starts, ends at a corner
+	start   *joint  // the corner post that the run before ends on, or nil
+	end     *joint  // the corner post that the next run starts on, or nil
 	out     Run
 }
 
@@ -90,7 +95,7 @@ func newMaker(j job.Job, run job.Run, cat materials.Catalog, book *reason.Book, 
 	m.bag, m.bagKnown = cat.Bag(run.Setting.Bag)
 	m.out = Run{
 		ID: run.ID, Name: run.Name, Path: m.path, Hollow: run.Post.Hollow, Frost: j.Site.FrostDepth,
-		Ground: []survey.Point{}, Segments: []Segment{}, Posts: []Post{}, Bays: []Bay{}, Gates: []Gate{}, InTheWay: []InTheWay{}, Reminders: []Caution{},
+		Ground: []survey.Point{}, Segments: []Segment{}, Posts: []Post{}, Bays: []Bay{}, Gates: []Gate{}, InTheWay: []InTheWay{}, Reminders: []Caution{}, Rails: []RailRow{}, Way: cmp.Or(run.Spacing.Way, job.EqualBays),
 	}
 	return m
 }
@@ -100,8 +105,8 @@ func (m *maker) laid() bool { return m.given.Length != nil }
 
 // lay finds where the run's posts stand, which the runs on both sides of a
 // corner must know of each other.
-func (m *maker) lay(ground survey.Ground) {
-	m.ground = ground
+func (m *maker) lay(ground survey.Ground, turned [2]bool) {
+	m.ground, m.turned = ground, turned
 	m.missing()
 	if !m.laid() {
 		return
@@ -110,10 +115,24 @@ func (m *maker) lay(ground survey.Ground) {
 	m.run.Length = &level
 	m.fitGates()
 	m.profile = ground.Profile()
-	m.layout = spacing.Equal(m.run)
+	m.layout = spacing.Lay(m.run, m.site())
 	m.out.Length, m.out.Correction = level, ground.Correction
 	m.out.SlopeLength = m.profile.Along(level)
 	m.out.Ground, m.out.Measured = ground.Points, ground.Measured
+}
+
+// site is what the spacing must know beside the run.
+func (m *maker) site() spacing.Site {
+	return spacing.Site{Mark: m.job.Units.SmallestMark, Hole: m.opened, StartCorner: m.turned[0], EndCorner: m.turned[1]}
+}
+
+// opened is how wide the ground is opened for a post of a kind: its hole, or
+// the post and its collar where it is driven.
+func (m *maker) opened(kind job.PostKind) length.Length {
+	if m.run.Hole.DrivenAt(kind) {
+		return max(m.run.PostOf(kind).Across(), m.run.Hole.Collar)
+	}
+	return m.width(footing.Question{Kind: kind, Post: m.run.PostOf(kind), Hole: m.run.Hole}).Width
 }
 
 // fitGates leaves out the gates that do not fit once a slope tape is reduced
@@ -156,12 +175,16 @@ func (m *maker) finish() {
 	if m.laid() {
 		m.obstacles()
 		m.bays()
+		m.rails()
 		m.strings()
+		m.setOut()
 	}
 	m.out.Totals = m.totals()
 	if m.laid() {
 		m.judge()
 		m.judgeObstacles()
+		m.judgeSpacing()
+		m.judgeSystem()
 	}
 }
 
@@ -175,8 +198,8 @@ func (m *maker) gateID(index int) string {
 func (m *maker) segments() {
 	for _, s := range m.layout.Segments {
 		m.out.Segments = append(m.out.Segments, Segment{
-			From: s.From, To: s.To, Gate: m.gateID(s.Gate), Bays: s.Bays, Each: s.Each(),
-			Why: m.whySegment(s),
+			From: s.From, To: s.To, Gate: m.gateID(s.Gate), Bays: s.Bays, Each: s.Regular,
+			Odd: s.Odd, Uneven: s.Uneven, Shift: s.Shift, Why: m.whySegment(s),
 		})
 	}
 }
@@ -192,14 +215,29 @@ func (m *maker) posts() {
 			ID: postID(i), Kind: at.Kind, Gate: m.gateID(at.Gate),
 			Station: at.Station, Slope: m.profile.Along(at.Station),
 			Ground: ground, Top: m.line.Tops[i], Reveal: m.line.Tops[i] - ground,
-			Gravel: m.run.Setting.Gravel,
+			Gravel: m.run.Setting.Gravel, Shift: at.Shift,
+		}
+		if at.Held != spacing.Nothing {
+			held := m.run.FixedPosts[at.Held]
+			p.Held, p.Landed, p.Grade = held.ID, held.Landed, held.Grade
+		}
+		if at.Stays != spacing.Nothing {
+			p.Stays = m.run.KeepOuts[at.Stays].ID
 		}
 		if i == len(m.out.Posts)-1 && m.end != nil {
 			p.Top = max(p.Top, m.end.next.line.Tops[0])
 			p.Reveal = p.Top - ground
 		}
-		m.dig(&p, i)
-		m.cut(&p)
+		switch {
+		case p.Stays != "":
+			m.reuse(&p)
+		case m.run.Hole.DrivenAt(p.Kind):
+			m.drive(&p)
+			m.cut(&p)
+		default:
+			m.dig(&p, i)
+			m.cut(&p)
+		}
 		p.Why.Station = m.whyStation(p, at)
 		p.Why.Top = m.whyTop(p)
 		m.out.Posts[i] = p
@@ -210,14 +248,18 @@ func (m *maker) posts() {
 func (m *maker) dig(p *Post, i int) {
 	q := footing.Question{
 		Kind: p.Kind, Reveal: p.Reveal, Frost: m.job.Site.FrostDepth, Height: m.run.Fence.Height,
-		Post: m.run.Post, Hole: m.run.Hole, Gravel: m.run.Setting.Gravel,
+		Post: m.run.PostOf(p.Kind), Hole: m.run.Hole, Gravel: m.run.Setting.Gravel,
 	}
 	width, depth := m.width(q), footing.FindDepth(q)
 	p.Why.HoleWidth, p.Why.HoleDepth = m.whyWidth(q, width), m.whyDepth(q, depth)
 	if i == len(m.out.Posts)-1 && m.end != nil {
 		width, depth = m.marry(q, width, depth, &p.Why)
 	}
-	fill := pour.Fill(pour.Hole{Width: width.Width, Foot: depth.Foot}, m.run.Post, m.run.Setting)
+	if old, id := m.oldHole(p.Station, width.Width); old > width.Width {
+		width.Width, p.Repoured = old, id
+		p.Why.HoleWidth = m.whyRepour(old, id)
+	}
+	fill := pour.Fill(pour.Hole{Width: width.Width, Foot: depth.Foot}, q.Post, m.run.Setting)
 	p.HoleWidth, p.HoleDepth, p.Foot = width.Width, depth.Hole, depth.Foot
 	p.Concrete, p.ConcreteVolume, p.GravelVolume = fill.ConcreteHeight, fill.Concrete, fill.Gravel
 	m.noteHole(i, width, depth, fill)
@@ -269,11 +311,15 @@ func (m *maker) bays() {
 		bay := Bay{
 			ID: bayID(i), Gate: m.gateID(b.Gate), From: from.ID, To: to.ID,
 			CentreToCentre: to.Station - from.Station,
-			Clear:          to.Station - from.Station - m.run.Post.Width,
-			BottomStart:    g.BottomStart, BottomEnd: g.BottomEnd,
+			Clear:          to.Station - from.Station - (m.run.PostOf(from.Kind).Width+m.run.PostOf(to.Kind).Width)/2,
+			Odd:            b.Odd, Piece: b.Piece, PieceCut: b.Cut, Trims: b.Trims,
+			BottomStart: g.BottomStart, BottomEnd: g.BottomEnd,
 			TopStart: g.TopStart, TopEnd: g.TopEnd,
 			GapLeast: g.Least, GapMost: g.Most, Cut: g.Cut, Fill: g.Fill,
 			Why: BayWhy{Spacing: m.out.Segments[b.Segment].Why},
+		}
+		if b.Held != spacing.Nothing {
+			bay.Held = m.run.HeldBays[b.Held].ID
 		}
 		bay.Why.Gap = m.whyGap(bay, b.Gate)
 		m.out.Bays[i] = bay
@@ -293,7 +339,7 @@ func (m *maker) bays() {
 func (m *maker) marry(q footing.Question, w footing.Width, d footing.Depth, why *PostWhy) (footing.Width, footing.Depth) {
 	o := m.end.next
 	other := q
-	other.Height, other.Post, other.Hole = o.run.Fence.Height, o.run.Post, o.run.Hole
+	other.Height, other.Post, other.Hole = o.run.Fence.Height, o.run.PostOf(q.Kind), o.run.Hole
 	// By hand is by hand on this run; the next run's own hand counts there.
 	if wide := footing.FindWidth(other); wide.Width > w.Width+length.Tolerance && !w.ByHand {
 		w, why.HoleWidth = wide, o.whyWidth(other, wide)

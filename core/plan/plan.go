@@ -56,6 +56,9 @@ type Run struct {
 	Segments    []Segment      `json:"segments" jsonschema:"required"`
 	Posts       []Post         `json:"posts" jsonschema:"required"`
 	Bays        []Bay          `json:"bays" jsonschema:"required"`
+	Way         job.Way        `json:"way" jsonschema:"required,enum=equal,enum=panels between,enum=panels on faces,enum=module,enum=stock rails,enum=overlapping rails"`
+	Rails       []RailRow      `json:"rails" jsonschema:"required" jsonschema_description:"Where every rail is broken; empty where rails are not laid on stock lengths."`
+	SetOut      *SetOut        `json:"setOut,omitempty" jsonschema_description:"How its posts are marked on the ground; left out without a length."`
 	Gates       []Gate         `json:"gates" jsonschema:"required"`
 	Totals      Totals         `json:"totals" jsonschema:"required" jsonschema_description:"Totals of the run. Bags are rounded up once for the run."`
 }
@@ -66,23 +69,34 @@ type Segment struct {
 	To   length.Length `json:"to" jsonschema:"required"`
 	Gate string        `json:"gate,omitempty"`
 	Bays int           `json:"bays" jsonschema:"required"`
-	Each length.Length `json:"each" jsonschema:"required"`
-	Why  reason.Ref    `json:"why" jsonschema:"required"`
+	Each length.Length `json:"each" jsonschema:"required" jsonschema_description:"The regular bay, centre to centre."`
+
+	Odd    int           `json:"odd" jsonschema:"required" jsonschema_description:"Bays of another length."`
+	Uneven length.Length `json:"uneven" jsonschema:"required" jsonschema_description:"By how much the oddest bay departs."`
+	Shift  length.Length `json:"shift" jsonschema:"required" jsonschema_description:"How far the farthest post is off its regular place."`
+	Why    reason.Ref    `json:"why" jsonschema:"required"`
 }
 
 // Post is one post with its hole.
 type Post struct {
-	ID      string        `json:"id" jsonschema:"required"`
-	Kind    job.PostKind  `json:"kind" jsonschema:"required,enum=end,enum=corner,enum=gate,enum=line"`
-	Gate    string        `json:"gate,omitempty"`
-	Shared  string        `json:"shared,omitempty" jsonschema_description:"Run that ends at this corner post: it is dug and counted there."`
-	InWay   []string      `json:"inWay,omitempty" jsonschema_description:"What its hole runs into."`
-	Hand    []string      `json:"hand,omitempty" jsonschema_description:"What it must be dug by hand for."`
-	Station length.Length `json:"station" jsonschema:"required" jsonschema_description:"Centre of the post, level from the run's start."`
-	Slope   length.Length `json:"slopeTape" jsonschema:"required" jsonschema_description:"The same along the ground."`
-	Ground  length.Length `json:"ground" jsonschema:"required" jsonschema_description:"Height of the ground above the datum."`
-	Top     length.Length `json:"top" jsonschema:"required" jsonschema_description:"Height of the post's top above the datum."`
-	Reveal  length.Length `json:"reveal" jsonschema:"required" jsonschema_description:"How much post shows above ground."`
+	ID       string        `json:"id" jsonschema:"required"`
+	Kind     job.PostKind  `json:"kind" jsonschema:"required,enum=end,enum=corner,enum=gate,enum=line"`
+	Gate     string        `json:"gate,omitempty"`
+	Held     string        `json:"held,omitempty" jsonschema_description:"Held post of the run that it is."`
+	Landed   bool          `json:"landed,omitempty" jsonschema_description:"It is set already, and stands there."`
+	Grade    bool          `json:"grade,omitempty" jsonschema_description:"The top changes slope here."`
+	Stays    string        `json:"stays,omitempty" jsonschema_description:"Old post that it is: no hole, no new post."`
+	Driven   bool          `json:"driven,omitempty" jsonschema_description:"It is driven; a hole is only that of its collar."`
+	Repoured string        `json:"repoured,omitempty" jsonschema_description:"Old footing that is dug out and poured anew with this hole."`
+	Shift    length.Length `json:"shift,omitempty" jsonschema_description:"How far it stands off its regular place."`
+	Shared   string        `json:"shared,omitempty" jsonschema_description:"Run that ends at this corner post: it is dug and counted there."`
+	InWay    []string      `json:"inWay,omitempty" jsonschema_description:"What its hole runs into."`
+	Hand     []string      `json:"hand,omitempty" jsonschema_description:"What it must be dug by hand for."`
+	Station  length.Length `json:"station" jsonschema:"required" jsonschema_description:"Centre of the post, level from the run's start."`
+	Slope    length.Length `json:"slopeTape" jsonschema:"required" jsonschema_description:"The same along the ground."`
+	Ground   length.Length `json:"ground" jsonschema:"required" jsonschema_description:"Height of the ground above the datum."`
+	Top      length.Length `json:"top" jsonschema:"required" jsonschema_description:"Height of the post's top above the datum."`
+	Reveal   length.Length `json:"reveal" jsonschema:"required" jsonschema_description:"How much post shows above ground."`
 
 	HoleWidth length.Length `json:"holeWidth" jsonschema:"required"`
 	HoleDepth length.Length `json:"holeDepth" jsonschema:"required" jsonschema_description:"Depth to dig, with the gravel."`
@@ -117,6 +131,11 @@ type Bay struct {
 	To             string        `json:"to" jsonschema:"required"`
 	CentreToCentre length.Length `json:"centreToCentre" jsonschema:"required"`
 	Clear          length.Length `json:"clear" jsonschema:"required" jsonschema_description:"Between the posts' faces."`
+	Odd            bool          `json:"odd,omitempty" jsonschema_description:"Not the stretch's regular bay."`
+	Held           string        `json:"held,omitempty" jsonschema_description:"Held bay of the run that it is."`
+	Piece          length.Length `json:"piece,omitempty" jsonschema_description:"Length of the panel, board or rail in it, where one sets the bay."`
+	PieceCut       bool          `json:"pieceCut,omitempty" jsonschema_description:"That piece is cut from a full one."`
+	Trims          int           `json:"trims,omitempty" jsonschema_description:"Ends of an overlapping rail whose tongue is trimmed, at terminals."`
 	BottomStart    length.Length `json:"bottomStart" jsonschema:"required" jsonschema_description:"Heights above the datum; for a gate, of the leaf's bottom."`
 	BottomEnd      length.Length `json:"bottomEnd" jsonschema:"required"`
 	TopStart       length.Length `json:"topStart" jsonschema:"required"`
@@ -150,7 +169,10 @@ type Gate struct {
 // Totals is what a run or a job takes. Everything is a sum of exact values;
 // only whole bags are rounded, once.
 type Totals struct {
-	Posts      int         `json:"posts" jsonschema:"required" jsonschema_description:"A corner post is counted in the run that ends there."`
+	Posts      int         `json:"posts" jsonschema:"required" jsonschema_description:"To be set. A corner post is counted in the run that ends there."`
+	Reused     int         `json:"reused" jsonschema:"required" jsonschema_description:"Old posts that stay and are built onto."`
+	Pieces     int         `json:"pieces" jsonschema:"required" jsonschema_description:"Panels, boards or rails that set the bays, whole and cut; of rails on stock lengths every row, of others one."`
+	CutPieces  int         `json:"cutPieces" jsonschema:"required" jsonschema_description:"Of these, cut from a full one."`
 	Elsewhere  int         `json:"elsewhere" jsonschema:"required" jsonschema_description:"Posts of the run that are counted in another run."`
 	Kinds      []KindCount `json:"kinds" jsonschema:"required"`
 	Stock      []Stock     `json:"stock" jsonschema:"required"`

@@ -16,6 +16,7 @@ type Outline struct {
 	Ends    [2]length.Length `json:"ends" jsonschema:"required" jsonschema_description:"Stations of its two posts."`
 	Corners [4]length.Length `json:"corners" jsonschema:"required" jsonschema_description:"Bottom and top at its first post, bottom and top at its second."`
 	Gate    bool             `json:"gate" jsonschema:"required"`
+	Odd     bool             `json:"odd" jsonschema:"required" jsonschema_description:"Not the regular bay, or its piece is cut."`
 }
 
 // Outline draws a plan's first line small, unrolled corner after corner.
@@ -28,21 +29,34 @@ func (p Plan) Outline() Silhouette {
 		if i == 0 {
 			s.Hollow = run.Hollow
 		}
-		s.Length = run.Start + run.Length
-		for _, g := range run.Ground {
-			s.Ground = append(s.Ground, [2]length.Length{run.Start + g.At, g.Height})
-		}
-		for _, post := range run.Posts {
-			if post.Shared == "" || i == 0 {
-				s.Posts = append(s.Posts, [3]length.Length{run.Start + post.Station, post.Ground, post.Top})
-			}
-		}
-		for b, bay := range run.Bays {
-			s.Bays = append(s.Bays, Outline{
-				Ends:    [2]length.Length{run.Start + run.Posts[b].Station, run.Start + run.Posts[b+1].Station},
-				Corners: [4]length.Length{bay.BottomStart, bay.TopStart, bay.BottomEnd, bay.TopEnd}, Gate: bay.Gate != "",
-			})
-		}
+		s.add(run, run.Start, i == 0)
 	}
 	return s
+}
+
+// outline draws one run small.
+func (r Run) outline() Silhouette {
+	s := Silhouette{Ground: [][2]length.Length{}, Posts: [][3]length.Length{}, Bays: []Outline{}, Hollow: r.Hollow}
+	s.add(r, 0, true)
+	return s
+}
+
+// add draws a run from a place on; first tells that its first post is not
+// drawn yet.
+func (s *Silhouette) add(run Run, start length.Length, first bool) {
+	s.Length = start + run.Length
+	for _, g := range run.Ground {
+		s.Ground = append(s.Ground, [2]length.Length{start + g.At, g.Height})
+	}
+	for _, post := range run.Posts {
+		if post.Shared == "" || first {
+			s.Posts = append(s.Posts, [3]length.Length{start + post.Station, post.Ground, post.Top})
+		}
+	}
+	for b, bay := range run.Bays {
+		s.Bays = append(s.Bays, Outline{
+			Ends:    [2]length.Length{start + run.Posts[b].Station, start + run.Posts[b+1].Station},
+			Corners: [4]length.Length{bay.BottomStart, bay.TopStart, bay.BottomEnd, bay.TopEnd}, Gate: bay.Gate != "", Odd: bay.Odd || bay.PieceCut,
+		})
+	}
 }

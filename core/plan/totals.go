@@ -16,9 +16,14 @@ import (
 func (m *maker) totals() Totals {
 	own := make([]Post, 0, len(m.out.Posts))
 	t := Totals{BagKinds: []BagCount{}}
+	t.pieces(m.out.Bays, m.out.Rails)
 	for i := range m.out.Posts {
 		if m.out.Posts[i].Shared != "" {
 			t.Elsewhere++
+			continue
+		}
+		if m.out.Posts[i].Stays != "" {
+			t.Reused++
 			continue
 		}
 		own = append(own, m.out.Posts[i])
@@ -50,6 +55,26 @@ func (t *Totals) count(posts []Post) {
 	t.Stock, t.StockShort = stockByLength(posts)
 }
 
+// pieces counts the panels, boards or rails that set the bays.
+func (t *Totals) pieces(bays []Bay, rails []RailRow) {
+	for _, row := range rails {
+		for _, p := range row.Pieces {
+			t.Pieces++
+			if p.Cut {
+				t.CutPieces++
+			}
+		}
+	}
+	for i := range bays {
+		if bays[i].Piece > 0 {
+			t.Pieces++
+			if bays[i].PieceCut {
+				t.CutPieces++
+			}
+		}
+	}
+}
+
 func (t *Totals) bag(b materials.Bag, exact float64) {
 	n := pour.WholeBags(exact)
 	t.BagKinds = append(t.BagKinds, BagCount{b.Name, exact, n, b.Mass * length.Mass(n)})
@@ -73,11 +98,13 @@ func jobTotals(runs []*maker, book *reason.Book, cat materials.Catalog) Totals {
 	var kinds []materials.Bag
 	for _, m := range runs {
 		for i := range m.out.Posts {
-			if m.out.Posts[i].Shared == "" {
+			if m.out.Posts[i].Shared == "" && m.out.Posts[i].Stays == "" {
 				posts = append(posts, m.out.Posts[i])
 			}
 		}
 		t.Elsewhere += m.out.Totals.Elsewhere
+		t.Reused += m.out.Totals.Reused
+		t.Pieces, t.CutPieces = t.Pieces+m.out.Totals.Pieces, t.CutPieces+m.out.Totals.CutPieces
 		t.ConcreteToBuy += m.out.Totals.ConcreteToBuy
 		if !m.bagKnown || len(m.out.Posts) == 0 {
 			continue
@@ -124,9 +151,11 @@ func whyJobGravel(runs []*maker, t Totals) reason.Why {
 
 // holesBySize counts the holes of each size, the smallest first.
 func holesBySize(posts []Post) []Holes {
-	all := make([]Holes, len(posts))
+	all := make([]Holes, 0, len(posts))
 	for i := range posts {
-		all[i] = Holes{posts[i].HoleWidth, posts[i].HoleDepth, 1}
+		if posts[i].HoleDepth > 0 { // a driven post may have none
+			all = append(all, Holes{posts[i].HoleWidth, posts[i].HoleDepth, 1})
+		}
 	}
 	slices.SortFunc(all, func(a, b Holes) int {
 		return cmp.Or(cmp.Compare(a.Width, b.Width), cmp.Compare(a.Depth, b.Depth))

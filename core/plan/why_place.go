@@ -1,46 +1,14 @@
 package plan
 
 import (
+	"fmt"
+
 	"mallow/core/grade"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/reason"
 	"mallow/core/spacing"
 )
-
-func (m *maker) whySegment(s spacing.Segment) reason.Ref {
-	type key struct {
-		of   string
-		span length.Length
-		gate int
-		bays int
-	}
-	return m.few.Put(key{"segment", s.To - s.From, s.Gate, s.Bays}, func() reason.Why {
-		if s.Gate != spacing.NoGate {
-			g := m.run.Gates[s.Gate]
-			return reason.Why{
-				Figure:   "Gate posts",
-				Sentence: reason.Say(g.Opening, " clear + one post, ", m.run.Post.Width, " = ", s.Each(), " centre to centre."),
-				Steps: []reason.Step{{
-					Rule: "The opening is exact", Governs: true, Source: practice,
-					Says: reason.Say("The fence's spacing gives way to the gate, never the other way round."),
-				}},
-			}
-		}
-		most := m.run.Spacing.Most
-		return reason.Why{
-			Figure: "Spacing",
-			Sentence: reason.Say(s.To-s.From, " in ", s.Bays, plural(s.Bays, " bay of ", " equal bays of "), s.Each(),
-				": the fewest with none over ", most, "."),
-			Steps: []reason.Step{{
-				Rule: "Equal bays", Governs: true, Source: practice,
-				Says: reason.Say(s.To-s.From, " ÷ ", most, " = ", float64((s.To-s.From)/most), ", rounded up to ", s.Bays),
-				Settings: []reason.Setting{
-					m.measured("/spacing/most", "Most spacing", most, m.usual.Spacing.Most)},
-			}},
-		}
-	})
-}
 
 func (m *maker) whyStation(p Post, at spacing.Post) reason.Ref {
 	switch p.Kind {
@@ -53,7 +21,7 @@ func (m *maker) whyStation(p Post, at spacing.Post) reason.Ref {
 			return reason.Why{
 				Figure: "Where the gate posts stand",
 				Sentence: reason.Say("Middle of the opening at ", reason.Tape(g.At), ", half the opening, ", g.Opening/2,
-					", and half a post, ", m.run.Post.Width/2, ", either side."),
+					", and half a post, ", m.run.PostOf(job.GatePost).Width/2, ", either side."),
 				Steps: []reason.Step{{
 					Rule: "Gate posts are fixed", Governs: true, Source: geometry,
 					Says: reason.Say("Clear opening ", g.Opening, " between the posts' faces."),
@@ -66,6 +34,21 @@ func (m *maker) whyStation(p Post, at spacing.Post) reason.Ref {
 		})
 	case job.EndPost, job.CornerPost:
 		return m.whyEnd(p)
+	}
+	switch {
+	case at.Held != spacing.Nothing:
+		return m.few.Put([2]any{"held post", at.Held}, func() reason.Why {
+			f := m.run.FixedPosts[at.Held]
+			says := "Held here by you; the other posts are spaced on both sides of it."
+			if f.Landed {
+				says = "Set already, and this is where it landed; the posts that are still to come are spaced from it."
+			}
+			return reason.Why{Figure: "Held post", Sentence: reason.Say("At ", reason.Tape(f.At), ". ", says), Steps: []reason.Step{
+				{Rule: "Held by hand", Governs: true, Source: yours, Says: reason.Say(says),
+					Settings: []reason.Setting{{Path: fmt.Sprintf("%s/fixedPosts/%d/at", m.path, at.Held), Name: "Station", Kind: reason.LengthSetting, Value: f.At}}}}}
+		})
+	case at.Stays != spacing.Nothing:
+		return p.Why.HoleWidth
 	}
 	return m.out.Segments[at.Segment].Why
 }

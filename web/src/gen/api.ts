@@ -13,6 +13,10 @@ export type Text2 = Part[]
  * The explanation in one sentence.
  */
 export type Text3 = Part[]
+/**
+ * What it gives and what it costs.
+ */
+export type Text4 = Part[]
 
 export interface MallowAPI {
   job?: Job
@@ -39,6 +43,8 @@ export interface MallowAPI {
   officeRequest?: OfficeRequest
   importRequest?: ImportRequest
   importPreview?: ImportPreview
+  alternativesRequest?: AlternativesRequest
+  alternatives?: Alternatives
 }
 export interface Job {
   /**
@@ -55,6 +61,12 @@ export interface Job {
    * @maxItems 50
    */
   lines: Line[]
+  /**
+   * The user's own fence systems: copies of the catalogue's with changes.
+   *
+   * @maxItems 200
+   */
+  systems?: System[]
 }
 export interface Units {
   /**
@@ -211,13 +223,24 @@ export interface Run {
    */
   keepOuts?: KeepOut[]
   /**
-   * Reserved: this version cannot hold a post where it stands.
+   * Posts held at their station; the others are spaced between them.
    *
-   * @maxItems 0
+   * @maxItems 1000
    */
-  fixedPosts?: Reserved[]
+  fixedPosts?: FixedPost[]
+  /**
+   * Bays whose width is held: an odd panel, a removable bay.
+   *
+   * @maxItems 1000
+   */
+  heldBays?: HeldBay[]
+  /**
+   * Fence system that the run was set up from, in the catalogue or among the job's own. Its limits and cautions hold.
+   */
+  system?: string
   fence?: Fence
   post?: Post
+  terminal?: Terminal
   spacing?: Spacing
   grade?: Grade
   hole?: Hole
@@ -317,11 +340,41 @@ export interface KeepOut {
    */
   stays?: boolean
   /**
+   * Old footing: it is dug out where a new post falls on it, and the wider hole is poured anew.
+   */
+  repour?: boolean
+  /**
    * Marked on the ground by the locating office.
    */
   marked?: boolean
 }
-export interface Reserved {}
+export interface FixedPost {
+  id: string
+  /**
+   * Station of its centre.
+   */
+  at: number
+  /**
+   * It is set already, and really stands there.
+   */
+  landed?: boolean
+  /**
+   * Grade post: the top changes slope here.
+   */
+  grade?: boolean
+}
+export interface HeldBay {
+  id: string
+  name?: string
+  /**
+   * Station of its first post.
+   */
+  at: number
+  /**
+   * Centre to centre.
+   */
+  width: number
+}
 export interface Fence {
   /**
    * From the lowest fence part to the top. Usual: 6 ft or 1800 mm.
@@ -366,11 +419,82 @@ export interface Post {
    */
   stock?: number[]
 }
+/**
+ * Section of end, corner and gate posts. Left out: as the line posts.
+ */
+export interface Terminal {
+  shape?: 'square' | 'round'
+  /**
+   * Side of a square post, or outside diameter of a round one.
+   */
+  width?: number
+  /**
+   * An open hollow post.
+   */
+  hollow?: boolean
+  /**
+   * Wall thickness of a hollow post.
+   */
+  wall?: number
+}
 export interface Spacing {
   /**
-   * Most spacing, centre to centre. Usual: 96 in for 8 ft lumber, or 2400 mm.
+   * Usual: equal.
+   */
+  way?:
+    'equal' | 'panels between' | 'panels on faces' | 'module' | 'stock rails' | 'overlapping rails'
+  /**
+   * Most spacing, centre to centre. Usual: 96 in for 8 ft lumber, or 2400 mm. Where pieces of a length set the bay, the piece does.
    */
   most?: number
+  /**
+   * Least bay, centre to centre: a shorter remainder is a sliver, and shared over two bays. Left out: a third of the regular bay.
+   */
+  least?: number
+  /**
+   * Length of the panel, board or rail that sets the bay.
+   */
+  piece?: number
+  /**
+   * Panels between posts: play at each joint. Usual for metal panels: 3 to 5 mm.
+   */
+  play?: number
+  /**
+   * Panels between posts: how far the panel or rail goes into each post's slot or rout.
+   */
+  slot?: number
+  /**
+   * Overlapping rails: how far the tongues pass each other in a post.
+   */
+  overlap?: number
+  /**
+   * Rails on stock lengths: bays that one rail spans. Usual: 2.
+   */
+  span?: number
+  /**
+   * Rails one above the other in each bay.
+   */
+  rails?: number
+  /**
+   * Panels on faces: how thick a panel is.
+   */
+  thickness?: number
+  /**
+   * Panels on faces: how they meet at a corner. Usual: meeting.
+   */
+  turning?: 'meeting' | 'overlapping'
+  /**
+   * What is done with the remainder of a stretch. Usual: last.
+   */
+  odd?: 'last' | 'first' | 'away' | 'shared' | 'all'
+  /**
+   * Holes stay out of the hand-dig width beside a service, so that every one can be dug by machine.
+   */
+  keepHand?: boolean
+  /**
+   * Undisturbed soil to leave between a new hole and an old footing. Usual: 4 in or 100 mm.
+   */
+  soil?: number
 }
 export interface Grade {
   look?: 'level' | 'stepped' | 'raked'
@@ -423,6 +547,14 @@ export interface Hole {
    * End and corner posts go this much deeper.
    */
   endExtraDepth?: number
+  /**
+   * Posts that are driven, without a hole: none, the line posts, or all. Usual: none.
+   */
+  driven?: 'none' | 'line' | 'all'
+  /**
+   * Width and depth of a concrete collar round the head of a driven post; 0: none.
+   */
+  collar?: number
   /**
    * Depth is rounded up to a multiple of this, so that one mark on the digger's handle serves. 0: not rounded.
    */
@@ -568,6 +700,110 @@ export interface BookRow {
    * Measured twice: no slip, though its neighbours differ.
    */
   sure?: boolean
+}
+export interface System {
+  id: string
+  name: string
+  /**
+   * Catalogue system that a user's own one is a copy of.
+   */
+  from?: string
+  system: System1
+  /**
+   * What it is, in a sentence.
+   */
+  says?: string
+  /**
+   * A bare gate: no fence beside it.
+   */
+  gate?: boolean
+  fence: Fence
+  post: Post
+  terminal?: Terminal1
+  spacing: Spacing
+  grade: Grade
+  hole: Hole
+  setting: Setting
+  /**
+   * Ways to set its posts, the usual one first.
+   *
+   * @minItems 1
+   * @maxItems 8
+   */
+  allowed: string[]
+  /**
+   * Ways that must not be used, and why.
+   *
+   * @maxItems 8
+   */
+  forbidden?: Forbidden[]
+  /**
+   * @maxItems 12
+   */
+  cautions?: string[]
+}
+/**
+ * Unit system that its sizes are made in.
+ */
+export interface System1 {
+  id: string
+  name: string
+  /**
+   * Catalogue system that a user's own one is a copy of.
+   */
+  from?: string
+  system: System1
+  /**
+   * What it is, in a sentence.
+   */
+  says?: string
+  /**
+   * A bare gate: no fence beside it.
+   */
+  gate?: boolean
+  fence: Fence
+  post: Post
+  terminal?: Terminal1
+  spacing: Spacing
+  grade: Grade
+  hole: Hole
+  setting: Setting
+  /**
+   * Ways to set its posts, the usual one first.
+   *
+   * @minItems 1
+   * @maxItems 8
+   */
+  allowed: string[]
+  /**
+   * Ways that must not be used, and why.
+   *
+   * @maxItems 8
+   */
+  forbidden?: Forbidden[]
+  /**
+   * @maxItems 12
+   */
+  cautions?: string[]
+}
+export interface Terminal1 {
+  shape?: 'square' | 'round'
+  /**
+   * Side of a square post, or outside diameter of a round one.
+   */
+  width?: number
+  /**
+   * An open hollow post.
+   */
+  hollow?: boolean
+  /**
+   * Wall thickness of a hollow post.
+   */
+  wall?: number
+}
+export interface Forbidden {
+  method: 'braced' | 'fast' | 'dry packed' | 'stabbed' | 'rock' | 'driven' | 'slurry' | 'layered'
+  why: string
 }
 export interface Plan {
   /**
@@ -838,6 +1074,13 @@ export interface PlannedRun {
   segments: Segment[]
   posts: PlannedPost[]
   bays: PlannedBay[]
+  way:
+    'equal' | 'panels between' | 'panels on faces' | 'module' | 'stock rails' | 'overlapping rails'
+  /**
+   * Where every rail is broken; empty where rails are not laid on stock lengths.
+   */
+  rails: RailRow[]
+  setOut?: SetOut
   gates: PlannedGate[]
   totals: Totals
 }
@@ -891,6 +1134,10 @@ export interface InTheWay {
    */
   colour?: string
   stays: boolean
+  /**
+   * Old footing that is dug out and poured anew.
+   */
+  repour: boolean
   marked: boolean
 }
 /**
@@ -1046,13 +1293,56 @@ export interface Segment {
   to: number
   gate?: string
   bays: number
+  /**
+   * The regular bay, centre to centre.
+   */
   each: number
+  /**
+   * Bays of another length.
+   */
+  odd: number
+  /**
+   * By how much the oddest bay departs.
+   */
+  uneven: number
+  /**
+   * How far the farthest post is off its regular place.
+   */
+  shift: number
   why: number
 }
 export interface PlannedPost {
   id: string
   kind: 'end' | 'corner' | 'gate' | 'line'
   gate?: string
+  /**
+   * Held post of the run that it is.
+   */
+  held?: string
+  /**
+   * It is set already, and stands there.
+   */
+  landed?: boolean
+  /**
+   * The top changes slope here.
+   */
+  grade?: boolean
+  /**
+   * Old post that it is: no hole, no new post.
+   */
+  stays?: string
+  /**
+   * It is driven; a hole is only that of its collar.
+   */
+  driven?: boolean
+  /**
+   * Old footing that is dug out and poured anew with this hole.
+   */
+  repoured?: string
+  /**
+   * How far it stands off its regular place.
+   */
+  shift?: number
   /**
    * Run that ends at this corner post: it is dug and counted there.
    */
@@ -1141,6 +1431,26 @@ export interface PlannedBay {
    */
   clear: number
   /**
+   * Not the stretch's regular bay.
+   */
+  odd?: boolean
+  /**
+   * Held bay of the run that it is.
+   */
+  held?: string
+  /**
+   * Length of the panel, board or rail in it, where one sets the bay.
+   */
+  piece?: number
+  /**
+   * That piece is cut from a full one.
+   */
+  pieceCut?: boolean
+  /**
+   * Ends of an overlapping rail whose tongue is trimmed, at terminals.
+   */
+  trims?: number
+  /**
    * Heights above the datum; for a gate, of the leaf's bottom.
    */
   bottomStart: number
@@ -1175,6 +1485,115 @@ export interface BayWhy {
   spacing: number
   gap: number
 }
+export interface RailRow {
+  /**
+   * From the ground up, 1 first.
+   */
+  row: number
+  pieces: Piece[]
+}
+export interface Piece {
+  /**
+   * Post that it begins on.
+   */
+  from: string
+  to: string
+  length: number
+  /**
+   * Cut from a full rail.
+   */
+  cut: boolean
+}
+/**
+ * How its posts are marked on the ground; left out without a length.
+ */
+export interface SetOut {
+  /**
+   * Length of the tape that is reckoned with.
+   */
+  tape: number
+  /**
+   * From the string to each post's middle.
+   */
+  offset: number
+  /**
+   * From the first post to the last, level: the list is right when it ends here.
+   */
+  check: number
+  /**
+   * Pins driven where the tape ends, from which it is pulled on.
+   */
+  pins: TapePin[]
+  /**
+   * In taping order.
+   */
+  marks: SetOutMark[]
+  /**
+   * Spacer sticks that set posts without a tape, the most used first.
+   */
+  sticks: Stick[]
+}
+export interface TapePin {
+  /**
+   * Level, from the first post.
+   */
+  at: number
+  /**
+   * The same along the ground.
+   */
+  slope: number
+  /**
+   * The post that stands there, where one does.
+   */
+  post?: string
+}
+export interface SetOutMark {
+  post: string
+  /**
+   * From the first post, tape held level.
+   */
+  level: number
+  /**
+   * From the first post, tape on the ground.
+   */
+  slope: number
+  /**
+   * Pin that it is read from, 1 first; 0: the first post.
+   */
+  pin?: number
+  /**
+   * What the level tape reads from that pin.
+   */
+  past: number
+  /**
+   * The same along the ground.
+   */
+  pastSlope: number
+  /**
+   * Check measure: from the far end, level.
+   */
+  back: number
+  backSlope: number
+  /**
+   * From the post before, centre to centre; 0 at the first.
+   */
+  bay: number
+  /**
+   * From the post before, face to face.
+   */
+  clear: number
+}
+export interface Stick {
+  length: number
+  /**
+   * How many bays it sets.
+   */
+  bays: number
+  /**
+   * First bay that it sets.
+   */
+  first: string
+}
 export interface PlannedGate {
   id: string
   name: string
@@ -1200,9 +1619,21 @@ export interface PlannedGate {
  */
 export interface Totals {
   /**
-   * A corner post is counted in the run that ends there.
+   * To be set. A corner post is counted in the run that ends there.
    */
   posts: number
+  /**
+   * Old posts that stay and are built onto.
+   */
+  reused: number
+  /**
+   * Panels, boards or rails that set the bays, whole and cut; of rails on stock lengths every row, of others one.
+   */
+  pieces: number
+  /**
+   * Of these, cut from a full one.
+   */
+  cutPieces: number
   /**
    * Posts of the run that are counted in another run.
    */
@@ -1285,9 +1716,21 @@ export interface Check {
  */
 export interface Totals1 {
   /**
-   * A corner post is counted in the run that ends there.
+   * To be set. A corner post is counted in the run that ends there.
    */
   posts: number
+  /**
+   * Old posts that stay and are built onto.
+   */
+  reused: number
+  /**
+   * Panels, boards or rails that set the bays, whole and cut; of rails on stock lengths every row, of others one.
+   */
+  pieces: number
+  /**
+   * Of these, cut from a full one.
+   */
+  cutPieces: number
   /**
    * Posts of the run that are counted in another run.
    */
@@ -1351,6 +1794,7 @@ export interface Place {
 export interface Remedy {
   says: Text
   edits: Edit[]
+  cost?: Cost
 }
 export interface Edit {
   /**
@@ -1363,6 +1807,16 @@ export interface Edit {
   value: {
     [k: string]: unknown
   }
+}
+/**
+ * What it changes in the load; left out where that was not worked out.
+ */
+export interface Cost {
+  posts: number
+  cutPieces: number
+  concrete: number
+  bags: number
+  oddBays: number
 }
 export interface Step {
   /**
@@ -1485,6 +1939,10 @@ export interface Outline {
    */
   corners: number[]
   gate: boolean
+  /**
+   * Not the regular bay, or its piece is cut.
+   */
+  odd: boolean
 }
 export interface History {
   revisions: RevisionSummary[]
@@ -1501,7 +1959,7 @@ export interface RevisionSummary {
 }
 export interface CreateRequest {
   name?: string
-  system?: 'imperial' | 'metric'
+  system?: System
   doc?: Job
   what?: string
 }
@@ -1587,6 +2045,10 @@ export interface Catalogue {
   strings: StringKind[]
   services: Service[]
   /**
+   * Fence systems of both unit systems.
+   */
+  systems: FenceSystem[]
+  /**
    * The smallest marks of each system's tapes, in millimetres.
    */
   marks: {
@@ -1596,14 +2058,14 @@ export interface Catalogue {
 export interface Bag {
   id: string
   name: string
-  system: 'imperial' | 'metric'
+  system: System
   mass: number
   yield: number
   source: Source
 }
 export interface PostSize {
   name: string
-  system: 'imperial' | 'metric'
+  system: System
   shape: 'square' | 'round'
   width: number
   hollow: boolean
@@ -1648,6 +2110,92 @@ export interface Service {
    */
   office: boolean
   source: Source
+}
+export interface FenceSystem {
+  id: string
+  name: string
+  /**
+   * Catalogue system that a user's own one is a copy of.
+   */
+  from?: string
+  system: System2
+  /**
+   * What it is, in a sentence.
+   */
+  says?: string
+  /**
+   * A bare gate: no fence beside it.
+   */
+  gate?: boolean
+  fence: Fence
+  post: Post
+  terminal?: Terminal1
+  spacing: Spacing
+  grade: Grade
+  hole: Hole
+  setting: Setting
+  /**
+   * Ways to set its posts, the usual one first.
+   *
+   * @minItems 1
+   * @maxItems 8
+   */
+  allowed: string[]
+  /**
+   * Ways that must not be used, and why.
+   *
+   * @maxItems 8
+   */
+  forbidden?: Forbidden[]
+  /**
+   * @maxItems 12
+   */
+  cautions?: string[]
+  source: Source
+}
+/**
+ * Unit system that its sizes are made in.
+ */
+export interface System2 {
+  id: string
+  name: string
+  /**
+   * Catalogue system that a user's own one is a copy of.
+   */
+  from?: string
+  system: System1
+  /**
+   * What it is, in a sentence.
+   */
+  says?: string
+  /**
+   * A bare gate: no fence beside it.
+   */
+  gate?: boolean
+  fence: Fence
+  post: Post
+  terminal?: Terminal1
+  spacing: Spacing
+  grade: Grade
+  hole: Hole
+  setting: Setting
+  /**
+   * Ways to set its posts, the usual one first.
+   *
+   * @minItems 1
+   * @maxItems 8
+   */
+  allowed: string[]
+  /**
+   * Ways that must not be used, and why.
+   *
+   * @maxItems 8
+   */
+  forbidden?: Forbidden[]
+  /**
+   * @maxItems 12
+   */
+  cautions?: string[]
 }
 export interface ReshapeRequest {
   doc: Job
@@ -1721,7 +2269,7 @@ export interface SquareRequest {
    * Smallest mark of the tape.
    */
   mark: number
-  system: 'imperial' | 'metric'
+  system: System
 }
 export interface Squared {
   diagonal: number
@@ -2017,4 +2565,56 @@ export interface Job1 {
    * @maxItems 50
    */
   lines: Line[]
+  /**
+   * The user's own fence systems: copies of the catalogue's with changes.
+   *
+   * @maxItems 200
+   */
+  systems?: System[]
+}
+export interface AlternativesRequest {
+  doc: Job
+  run: string
+}
+export interface Alternatives {
+  run: string
+  layouts: Alternative[]
+}
+export interface Alternative {
+  /**
+   * Stable, for programs.
+   */
+  id: string
+  name: string
+  says: Text4
+  /**
+   * What takes it; empty for the layout as it is.
+   */
+  edits: Edit[]
+  cost: Cost1
+  posts: number
+  bags: number
+  /**
+   * Pieces cut.
+   */
+  cut: number
+  /**
+   * Odd bays.
+   */
+  odd: number
+  /**
+   * Holes that run into something, and demands given up.
+   */
+  clashes: number
+  drawing: Silhouette
+}
+/**
+ * Against the layout as it is.
+ */
+export interface Cost1 {
+  posts: number
+  cutPieces: number
+  concrete: number
+  bags: number
+  oddBays: number
 }

@@ -10,6 +10,8 @@ import (
 	"mallow/core/spacing"
 )
 
+var plainSite = spacing.Site{Mark: 1, Hole: func(job.PostKind) length.Length { return 300 }}
+
 func ptr(l length.Length) *length.Length { return &l }
 
 // Stretches whose count is known: 96 in c-c for 8 ft lumber (common practice);
@@ -38,11 +40,11 @@ func TestCount(t *testing.T) {
 
 // On random runs with random gates: every opening is exact, bays add up to
 // the run, none is over the most, and a bay fewer would be.
-func TestEqualOnRandomRuns(t *testing.T) {
+func TestLayOnRandomRuns(t *testing.T) {
 	rng := rand.New(rand.NewPCG(3, 4))
 	for range 3000 {
 		run := randomRun(rng)
-		l := spacing.Equal(run)
+		l := spacing.Lay(run, plainSite)
 		sum := length.Length(0)
 		gates := 0
 		for i, b := range l.Bays {
@@ -101,7 +103,7 @@ func mirrored(t *testing.T, run job.Run, l spacing.Layout) {
 	for _, g := range run.Gates {
 		other.Gates = append(other.Gates, job.Gate{At: *run.Length - g.At, Opening: g.Opening})
 	}
-	m := spacing.Equal(other)
+	m := spacing.Lay(other, plainSite)
 	for i := range l.Posts {
 		q := m.Posts[len(m.Posts)-1-i]
 		if !length.Same(l.Posts[i].Station, *run.Length-q.Station) || l.Posts[i].Kind != q.Kind {

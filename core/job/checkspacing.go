@@ -1,0 +1,96 @@
+package job
+
+import (
+	"fmt"
+	"sort"
+
+	"mallow/core/length"
+)
+
+// shortestBay is the least bay that a piece may set, so that posts do not
+// stand in one another.
+const shortestBay = 150 * length.Millimetre
+
+func checkSpacing(at string, r Run, u length.Units) Errors {
+	s := r.Spacing
+	what, ok := s.ByPiece()
+	if !ok {
+		return nil
+	}
+	field := at + "/spacing/piece"
+	regular := s.Regular(r.Post.Width, r.Post.Width)
+	switch {
+	case s.Piece == 0:
+		return Errors{{field, "nothing", "the length of " + what + ", which sets the bay in this way of spacing"}}
+	case regular < max(shortestBay, 2*r.Post.Width):
+		return Errors{{field, u.Short(s.Piece), "long enough for a bay of at least " + u.Short(max(shortestBay, 2*r.Post.Width)) + "; it gives one of " + u.Short(regular)}}
+	case s.Least != nil && *s.Least > regular:
+		return Errors{{at + "/spacing/least", u.Short(*s.Least), "at most the regular bay, " + u.Short(regular)}}
+	}
+	return nil
+}
+
+// place is something that stands on a run, for looking whether two are in
+// each other's way.
+type place struct {
+	field, what string
+	from, to    length.Length // centres of its posts
+}
+
+// checkHeld refuses held posts and bays that are off the run, in a gate, or
+// in one another.
+func checkHeld(at string, r Run, u length.Units) Errors {
+	var e Errors
+	var held, all []place
+	ids := map[string]bool{}
+	for i, f := range r.FixedPosts {
+		field := fmt.Sprintf("%s/fixedPosts/%d", at, i)
+		e = append(e, once(field+"/id", f.ID, "held post", ids)...)
+		held = append(held, place{field + "/at", "held post", f.At, f.At})
+	}
+	ids = map[string]bool{}
+	for i, b := range r.HeldBays {
+		field := fmt.Sprintf("%s/heldBays/%d", at, i)
+		e = append(e, once(field+"/id", b.ID, "held bay", ids)...)
+		held = append(held, place{field + "/at", "held bay", b.At, b.At + b.Width})
+	}
+	for _, h := range held {
+		if h.to > *r.Length+length.Tolerance {
+			e = append(e, FieldError{h.field, u.Tape(h.from), "a station such that the " + h.what + " is on the run, at most " + u.Tape(max(0, *r.Length-(h.to-h.from)))})
+		}
+	}
+	if len(e) > 0 {
+		return e
+	}
+	if len(held) == 0 {
+		return nil
+	}
+	all = append(all, place{"", "run's first post", 0, 0}, place{"", "run's last post", *r.Length, *r.Length})
+	for _, g := range r.Gates {
+		first, second := r.GatePosts(g)
+		all = append(all, place{"", "gate at " + u.Tape(g.At), first, second})
+	}
+	all = append(all, held...)
+	sort.SliceStable(all, func(a, b int) bool { return all[a].from < all[b].from })
+	for i := 1; i < len(all); i++ {
+		a, b := all[i-1], all[i]
+		// They may share a post; else the posts must stand clear of each other.
+		apart := b.from - a.to
+		share := apart.Abs() <= length.Tolerance && (a.from < a.to || b.from < b.to)
+		if a.field == "" && b.field == "" || share || apart >= r.Post.Width {
+			continue
+		}
+		if b.field == "" {
+			a, b = b, a
+		}
+		e = append(e, FieldError{b.field, u.Tape(b.from), fmt.Sprintf("clear of the %s, by a post's width, %s", a.what+from(a, u), u.Short(r.Post.Width))})
+	}
+	return e
+}
+
+func from(p place, u length.Units) string {
+	if p.field == "" {
+		return ""
+	}
+	return " at " + u.Tape(p.from)
+}

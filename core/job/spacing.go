@@ -1,0 +1,122 @@
+package job
+
+import "mallow/core/length"
+
+// Way is how the bays of a run are found.
+type Way string
+
+// Ways to space posts. A mixed run is any of them with held bays and fixed
+// posts between.
+const (
+	EqualBays     Way = "equal"
+	PanelsBetween Way = "panels between"
+	PanelsOnFaces Way = "panels on faces"
+	FixedModule   Way = "module"
+	StockRails    Way = "stock rails"
+	OverlapRails  Way = "overlapping rails"
+)
+
+// Ways are all of them, the usual one first.
+var Ways = []Way{EqualBays, PanelsBetween, PanelsOnFaces, FixedModule, StockRails, OverlapRails}
+
+// Odd is what is done with what a stretch leaves over.
+type Odd string
+
+// What is done with the remainder.
+const (
+	OddLast   Odd = "last"   // one odd bay, at the end of the stretch
+	OddFirst  Odd = "first"  // at its start
+	OddAway   Odd = "away"   // at the end that is farther from a gate
+	OddShared Odd = "shared" // shared over two bays
+	OddAll    Odd = "all"    // all bays of the stretch equal, every piece cut
+)
+
+// Turning is how panels on the posts' faces meet at a corner.
+type Turning string
+
+// How panels meet at a corner.
+const (
+	Meeting     Turning = "meeting"     // each side is shortened by half a post
+	Overlapping Turning = "overlapping" // the run that starts there by a panel's thickness more
+)
+
+// Spacing is how the bays are found.
+type Spacing struct {
+	Way       Way            `json:"way,omitempty" jsonschema:"enum=equal,enum=panels between,enum=panels on faces,enum=module,enum=stock rails,enum=overlapping rails" jsonschema_description:"Usual: equal."`
+	Most      length.Length  `json:"most" jsonschema:"minimum=300,maximum=10000" jsonschema_description:"Most spacing, centre to centre. Usual: 96 in for 8 ft lumber, or 2400 mm. Where pieces of a length set the bay, the piece does."`
+	Least     *length.Length `json:"least,omitempty" jsonschema:"minimum=50,maximum=10000" jsonschema_description:"Least bay, centre to centre: a shorter remainder is a sliver, and shared over two bays. Left out: a third of the regular bay."`
+	Piece     length.Length  `json:"piece,omitempty" jsonschema:"minimum=0,maximum=12000" jsonschema_description:"Length of the panel, board or rail that sets the bay."`
+	Play      length.Length  `json:"play,omitempty" jsonschema:"minimum=0,maximum=50" jsonschema_description:"Panels between posts: play at each joint. Usual for metal panels: 3 to 5 mm."`
+	Slot      length.Length  `json:"slot,omitempty" jsonschema:"minimum=0,maximum=150" jsonschema_description:"Panels between posts: how far the panel or rail goes into each post's slot or rout."`
+	Overlap   length.Length  `json:"overlap,omitempty" jsonschema:"minimum=0,maximum=600" jsonschema_description:"Overlapping rails: how far the tongues pass each other in a post."`
+	Span      int            `json:"span,omitempty" jsonschema:"minimum=0,maximum=6" jsonschema_description:"Rails on stock lengths: bays that one rail spans. Usual: 2."`
+	Rails     int            `json:"rails,omitempty" jsonschema:"minimum=0,maximum=12" jsonschema_description:"Rails one above the other in each bay."`
+	Thickness length.Length  `json:"thickness,omitempty" jsonschema:"minimum=0,maximum=300" jsonschema_description:"Panels on faces: how thick a panel is."`
+	Turning   Turning        `json:"turning,omitempty" jsonschema:"enum=meeting,enum=overlapping" jsonschema_description:"Panels on faces: how they meet at a corner. Usual: meeting."`
+	Odd       Odd            `json:"odd,omitempty" jsonschema:"enum=last,enum=first,enum=away,enum=shared,enum=all" jsonschema_description:"What is done with the remainder of a stretch. Usual: last."`
+	KeepHand  bool           `json:"keepHand,omitempty" jsonschema_description:"Holes stay out of the hand-dig width beside a service, so that every one can be dug by machine."`
+	Soil      *length.Length `json:"soil,omitempty" jsonschema:"minimum=0,maximum=1000" jsonschema_description:"Undisturbed soil to leave between a new hole and an old footing. Usual: 4 in or 100 mm."`
+}
+
+// FixedPost is a post that is held at a station: where it landed, where the
+// user wants it, or where the top changes slope.
+type FixedPost struct {
+	ID     string        `json:"id" jsonschema:"required,minLength=1,maxLength=40"`
+	At     length.Length `json:"at" jsonschema:"required,minimum=0,maximum=100000000" jsonschema_description:"Station of its centre."`
+	Landed bool          `json:"landed,omitempty" jsonschema_description:"It is set already, and really stands there."`
+	Grade  bool          `json:"grade,omitempty" jsonschema_description:"Grade post: the top changes slope here."`
+}
+
+// HeldBay is a bay whose width is held.
+type HeldBay struct {
+	ID    string        `json:"id" jsonschema:"required,minLength=1,maxLength=40"`
+	Name  string        `json:"name,omitempty" jsonschema:"maxLength=120"`
+	At    length.Length `json:"at" jsonschema:"required,minimum=0,maximum=100000000" jsonschema_description:"Station of its first post."`
+	Width length.Length `json:"width" jsonschema:"required,minimum=100,maximum=12000" jsonschema_description:"Centre to centre."`
+}
+
+// pieceWays are the ways in which a piece of a length sets the bay.
+var pieceWays = map[Way]string{
+	PanelsBetween: "a panel", PanelsOnFaces: "a panel", FixedModule: "a board", StockRails: "a rail", OverlapRails: "a rail",
+}
+
+// ByPiece tells whether a piece of a length sets the bay, and what it is.
+func (s Spacing) ByPiece() (what string, ok bool) {
+	what, ok = pieceWays[s.Way]
+	return what, ok
+}
+
+// usualSpan is how many bays a rail on a stock length usually spans.
+const usualSpan = 2
+
+// Spans is how many bays a rail on a stock length spans.
+func (s Spacing) Spans() int {
+	if s.Span > 0 {
+		return s.Span
+	}
+	return usualSpan
+}
+
+// Regular is the regular bay between two posts of the given widths, centre to
+// centre, when a piece sets it.
+func (s Spacing) Regular(first, second length.Length) length.Length {
+	switch s.Way {
+	case PanelsBetween:
+		return s.Piece + (first+second)/2 + 2*s.Play - 2*s.Slot
+	case StockRails:
+		return s.Piece / length.Length(s.Spans())
+	case OverlapRails:
+		return s.Piece - s.Overlap
+	case PanelsOnFaces, FixedModule:
+		return s.Piece
+	}
+	return s.Most
+}
+
+// Shortest is the least bay beside a regular one.
+func (s Spacing) Shortest(regular length.Length) length.Length {
+	if s.Least != nil {
+		return *s.Least
+	}
+	return regular / 3
+}

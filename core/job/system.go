@@ -1,0 +1,57 @@
+package job
+
+import "mallow/core/length"
+
+// Method is a way to set a post.
+type Method string
+
+// Ways to set a post.
+const (
+	Braced     Method = "braced" // braced, then filled with mixed concrete
+	FastDry    Method = "fast"   // fast-setting mix poured dry, watered in the hole
+	DryPacked  Method = "dry packed"
+	Stabbed    Method = "stabbed" // into wet concrete from a truck
+	RockPacked Method = "rock"    // wedged and tamped, no concrete
+	Drive      Method = "driven"
+	Slurry     Method = "slurry"  // rocks first, thin slurry over, for deep frost holes
+	Layered    Method = "layered" // round a sleeved post
+)
+
+// Methods are all of them.
+var Methods = []Method{Braced, FastDry, DryPacked, Stabbed, RockPacked, Drive, Slurry, Layered}
+
+// System is a fence system: the material, and what it asks of the posts. A run
+// set up from one copies its values and keeps its name, so that its limits and
+// cautions hold.
+type System struct {
+	ID        string        `json:"id" jsonschema:"required,minLength=1,maxLength=40"`
+	Name      string        `json:"name" jsonschema:"required,minLength=1,maxLength=120"`
+	From      string        `json:"from,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Catalogue system that a user's own one is a copy of."`
+	System    length.System `json:"system" jsonschema:"required,enum=imperial,enum=metric" jsonschema_description:"Unit system that its sizes are made in."`
+	Says      string        `json:"says,omitempty" jsonschema:"maxLength=600" jsonschema_description:"What it is, in a sentence."`
+	Gate      bool          `json:"gate,omitempty" jsonschema_description:"A bare gate: no fence beside it."`
+	Fence     Fence         `json:"fence" jsonschema:"required"`
+	Post      Post          `json:"post" jsonschema:"required"`
+	Terminal  *Terminal     `json:"terminal,omitempty"`
+	Spacing   Spacing       `json:"spacing" jsonschema:"required"`
+	Grade     Grade         `json:"grade" jsonschema:"required"`
+	Hole      Hole          `json:"hole" jsonschema:"required"`
+	Setting   Setting       `json:"setting" jsonschema:"required"`
+	Allowed   []Method      `json:"allowed" jsonschema:"required,minItems=1,maxItems=8" jsonschema_description:"Ways to set its posts, the usual one first."`
+	Forbidden []Forbidden   `json:"forbidden,omitempty" jsonschema:"maxItems=8" jsonschema_description:"Ways that must not be used, and why."`
+	Cautions  []string      `json:"cautions,omitempty" jsonschema:"maxItems=12"`
+}
+
+// Forbidden is a way to set posts that a system rules out.
+type Forbidden struct {
+	Method Method `json:"method" jsonschema:"required,enum=braced,enum=fast,enum=dry packed,enum=stabbed,enum=rock,enum=driven,enum=slurry,enum=layered"`
+	Why    string `json:"why" jsonschema:"required,minLength=1,maxLength=300"`
+}
+
+// Outfit gives a run a system's material and rules. What was measured on site
+// stays: its length, ground, gates, what is in the way, and posts held.
+func (s System) Outfit(r Run) Run {
+	r.System = s.ID
+	r.Fence, r.Post, r.Terminal, r.Spacing, r.Grade, r.Hole, r.Setting = s.Fence, s.Post, s.Terminal, s.Spacing, s.Grade, s.Hole, s.Setting
+	return r
+}

@@ -1,0 +1,59 @@
+package materials
+
+import (
+	"encoding/json"
+	"fmt"
+	"slices"
+
+	"mallow/core/job"
+	"mallow/core/length"
+)
+
+// validateSystems returns the first thing wrong with the fence systems. Their
+// fields are held against the job document's own limits, since a job may carry
+// a copy of any of them.
+func (c Catalog) validateSystems() error {
+	seen := map[string]bool{}
+	for _, s := range c.Systems {
+		switch {
+		case s.ID == "" || seen[s.ID]:
+			return fmt.Errorf("fence system %q: id is empty or given twice", s.ID)
+		case s.Source.Kind == "":
+			return fmt.Errorf("fence system %q: has no source", s.ID)
+		case len(s.Allowed) == 0:
+			return fmt.Errorf("fence system %q: no way to set its posts is allowed", s.ID)
+		}
+		seen[s.ID] = true
+		for _, f := range s.Forbidden {
+			if slices.Contains(s.Allowed, f.Method) {
+				return fmt.Errorf("fence system %q: setting %q is both allowed and forbidden", s.ID, f.Method)
+			}
+		}
+		if bag, ok := c.Bag(s.Setting.Bag); !ok || bag.System != s.System.System {
+			return fmt.Errorf("fence system %q: bag %q is not a %s one of the catalogue", s.ID, s.Setting.Bag, s.System.System)
+		}
+		if err := c.fits(s.System); err != nil {
+			return fmt.Errorf("fence system %q: %w", s.ID, err)
+		}
+	}
+	return nil
+}
+
+// fits puts a system on a run of a job and lets the job document's own check
+// look at both.
+func (c Catalog) fits(s job.System) error {
+	run := s.Outfit(c.UsualRun(s.System))
+	long := 30 * length.Metre
+	run.ID, run.Length = "R", &long
+	j := job.Job{Mallow: job.Version, Name: s.Name, Units: length.Usual(s.System), Systems: []job.System{s},
+		Lines: []job.Line{{ID: "L", Runs: []job.Run{run}}}}
+	doc, err := json.Marshal(j)
+	if err != nil {
+		return err
+	}
+	_, unknown, err := job.Decode(doc, c)
+	if err == nil && len(unknown) > 0 {
+		return fmt.Errorf("unknown fields %v", unknown)
+	}
+	return err
+}

@@ -1,0 +1,120 @@
+package plan
+
+import (
+	"mallow/core/finding"
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/reason"
+	"mallow/core/spacing"
+)
+
+// weighMost is the longest run, in posts, on which remedies are weighed:
+// beyond it a plan would take too long to change under a finger.
+const weighMost = 1500
+
+// trial plans the run as it would be, by itself: what its corner posts share
+// with other runs is the same before and after, and falls out of a difference.
+func (m *maker) trial(run job.Run) *maker {
+	t := newMaker(m.job, run, m.cat, &reason.Book{}, m.path)
+	t.lay(m.ground, m.turned)
+	return t
+}
+
+// weigh finishes a trial.
+func (m *maker) weigh() *maker {
+	gradeTogether([]*maker{m})
+	m.make(nil, nil)
+	m.obstacles()
+	m.bays()
+	m.rails()
+	m.out.Totals = m.totals()
+	return m
+}
+
+// now is the run as it is, weighed like a trial.
+func (m *maker) now() *maker {
+	if m.asIs == nil {
+		m.asIs = m.trial(m.given).weigh()
+	}
+	return m.asIs
+}
+
+// trouble counts what a layout does not meet: holes that run into something
+// and stretches that had to give up a demand.
+func (m *maker) trouble() int {
+	n := 0
+	for i := range m.out.Posts {
+		n += len(m.out.Posts[i].InWay)
+	}
+	for _, s := range m.layout.Segments {
+		if s.Block != nil {
+			n += 1 + len(s.Block.Of)
+		}
+	}
+	return n
+}
+
+func (m *maker) odd() int {
+	n := 0
+	for _, s := range m.layout.Segments {
+		n += s.Odd
+	}
+	return n
+}
+
+// offer weighs a way out and, if better says so, offers it with its cost. A
+// way that the job would refuse is not offered.
+func (m *maker) offer(says reason.Text, better func(now, then *maker) bool, change func(*job.Run), edits ...job.Edit) []finding.Remedy {
+	if len(m.layout.Posts) > weighMost {
+		return nil
+	}
+	run := m.given
+	change(&run)
+	if len(job.CheckRun("", run, m.job.Units)) > 0 {
+		return nil
+	}
+	now, then := m.now(), m.trial(run).weigh()
+	if !better(now, then) {
+		return nil
+	}
+	a, b := now.out.Totals, then.out.Totals
+	return []finding.Remedy{{Says: says, Edits: edits, Cost: &finding.Cost{
+		Posts: b.Posts - a.Posts, CutPieces: b.CutPieces - a.CutPieces, Concrete: b.ConcreteToBuy - a.ConcreteToBuy,
+		Bags: b.Bags - a.Bags, OddBays: then.odd() - now.odd(),
+	}}}
+}
+
+// frees is what a way out of a clash must do.
+func frees(now, then *maker) bool { return then.trouble() < now.trouble() }
+
+// evens is what a way to equal bays must do.
+func evens(now, then *maker) bool { return then.trouble() <= now.trouble() && then.odd() == 0 }
+
+// mostMore is how many more bays are tried before giving up.
+const mostMore = 6
+
+// evenBays looks for the least shortening of the most spacing with which all
+// bays stay equal and no hole runs into anything.
+func (m *maker) evenBays() []finding.Remedy {
+	if _, ok := m.run.Spacing.ByPiece(); ok {
+		return nil
+	}
+	longest := spacing.Segment{}
+	for _, s := range m.layout.Segments {
+		if s.Odd > 0 && s.To-s.From > longest.To-longest.From {
+			longest = s
+		}
+	}
+	for more := 1; more <= mostMore && longest.Bays > 0; more++ {
+		// Up to the next mark, so that the count of bays is what was tried.
+		mark := m.job.Units.SmallestMark
+		most := mark * length.Length(int((longest.To-longest.From)/length.Length(longest.Bays+more)/mark)+1)
+		if most >= m.run.Spacing.Most || most < 300 {
+			continue
+		}
+		if r := m.offer(reason.Say("Even bays of at most ", most), evens, func(r *job.Run) { r.Spacing.Most = most }, m.set("/spacing/most", most)); r != nil {
+			return r
+		}
+	}
+	return nil
+}

@@ -1,0 +1,375 @@
+// Package spacing finds where the posts of a run stand.
+//
+// Fixed posts come first: the run's two ends, gate posts at their exact
+// openings, posts that are held, posts that stay. Each stretch between two of
+// them is then solved by itself (see Stretch).
+package spacing
+
+import (
+	"math"
+	"sort"
+
+	"mallow/core/job"
+	"mallow/core/length"
+)
+
+// NoGate stands in Post.Gate and Bay.Gate where there is none; Nothing where
+// any other list of the run has no part.
+const (
+	NoGate  = -1
+	Nothing = -1
+)
+
+// Post is where a post stands.
+type Post struct {
+	Station length.Length
+	Kind    job.PostKind
+	Gate    int           // index of the run's gate that it carries, or NoGate
+	Segment int           // segment that it ends or stands in
+	Held    int           // index of the run's fixed post that it is, or Nothing
+	Stays   int           // index of the keep-out that it is: an old post that stays; or Nothing
+	Shift   length.Length // how far it stands off its regular place
+}
+
+// Bay is the space between two neighbouring posts: the first and the one
+// after it.
+type Bay struct {
+	First   int // index of its first post; the second follows
+	Gate    int // index of the run's gate in it, or NoGate
+	Held    int // index of the run's held bay that it is, or Nothing
+	Segment int
+	Odd     bool          // it is not the segment's regular bay
+	Piece   length.Length // length of the panel, board or rail in it; 0 where none sets the bay
+	Cut     bool          // the piece is cut from a full one
+	Trims   int           // tongues to trim, of an overlapping rail
+}
+
+// Segment is the stretch between two fixed posts.
+type Segment struct {
+	From, To length.Length
+	Gate     int // index of the gate that it is, or NoGate
+	Held     int // index of the held bay that it is, or Nothing
+	Bays     int
+	Regular  length.Length // the regular bay
+	Odd      int           // bays of another length
+	Uneven   length.Length // by how much the oddest departs
+	Shift    length.Length // how far the farthest post is off its regular place
+	Block    *Block        // what could not be met; Of counts the run's keep-outs
+}
+
+// Layout is every post and bay of a run, in order.
+type Layout struct {
+	Posts    []Post
+	Bays     []Bay
+	Segments []Segment
+}
+
+// Site is what Lay must know beside the run.
+type Site struct {
+	Hole        func(job.PostKind) length.Length // how wide the holes are
+	Mark        length.Length                    // the tape's smallest mark
+	StartCorner bool                             // the run starts at a corner
+	EndCorner   bool                             // it ends at one
+}
+
+// Count returns how few equal bays, none over most, fill a stretch. A stretch
+// within Tolerance of a whole number of bays takes that number.
+func Count(stretch, most length.Length) int {
+	return max(1, int(math.Ceil(float64((stretch-length.Tolerance)/most))))
+}
+
+// fixed is a place where a post must stand, or two with a bay between.
+type fixed struct {
+	from, to                 length.Length
+	gate, held, bay, staying int
+}
+
+// Lay lays out a run. The run has been checked: its length is known, what is
+// fixed stands on it and not in each other's way. Where a gate post falls on
+// an end post or on the post of the next gate, one post serves both.
+func Lay(run job.Run, site Site) Layout {
+	var l Layout
+	w := layer{run: run, site: site, out: &l}
+	end := *run.Length
+	l.Posts = append(make([]Post, 0, Count(end, run.Spacing.Most)+16), w.post(0, job.EndPost))
+	for _, f := range w.fixed() {
+		if f.from > length.Tolerance && f.from-l.last().Station > length.Tolerance {
+			w.fence(f.from)
+		}
+		switch {
+		case f.gate != NoGate:
+			l.last().Kind, l.last().Gate = job.GatePost, f.gate
+			w.bay(f.to, Segment{Gate: f.gate, Held: Nothing})
+			l.last().Kind, l.last().Gate = job.GatePost, f.gate
+		case f.bay != Nothing:
+			w.bay(f.to, Segment{Gate: NoGate, Held: f.bay})
+		case f.held != Nothing:
+			l.last().Held = f.held
+		default:
+			l.last().Stays = f.staying
+		}
+	}
+	if end-l.last().Station > length.Tolerance {
+		w.fence(end)
+	}
+	if last := l.last(); last.Kind != job.GatePost {
+		last.Kind = job.EndPost
+	}
+	w.pieces()
+	return l
+}
+
+func (l *Layout) last() *Post { return &l.Posts[len(l.Posts)-1] }
+
+// layer lays one run.
+type layer struct {
+	run  job.Run
+	site Site
+	out  *Layout
+}
+
+func (w *layer) post(at length.Length, kind job.PostKind) Post {
+	return Post{Station: at, Kind: kind, Gate: NoGate, Held: Nothing, Stays: Nothing, Segment: max(0, len(w.out.Segments)-1)}
+}
+
+// fixed lists what is fixed, in order of station.
+func (w *layer) fixed() []fixed {
+	var out []fixed
+	none := fixed{gate: NoGate, held: Nothing, bay: Nothing, staying: Nothing}
+	for i, g := range w.run.Gates {
+		f := none
+		f.gate = i
+		f.from, f.to = w.run.GatePosts(g)
+		out = append(out, f)
+	}
+	end := *w.run.Length
+	for i, b := range w.run.HeldBays {
+		if f := none; b.At+b.Width <= end+length.Tolerance { // a slope tape may have been longer
+			f.bay, f.from, f.to = i, b.At, min(end, b.At+b.Width)
+			out = append(out, f)
+		}
+	}
+	for i, p := range w.run.FixedPosts {
+		if f := none; p.At < end-length.Tolerance {
+			f.held, f.from, f.to = i, p.At, p.At
+			out = append(out, f)
+		}
+	}
+	clear := func(at length.Length) bool {
+		for _, f := range out {
+			if at > f.from-w.run.Post.Width && at < f.to+w.run.Post.Width {
+				return false
+			}
+		}
+		return at >= w.run.Post.Width && at <= end-w.run.Post.Width
+	}
+	for i, k := range w.run.KeepOuts {
+		if f := none; k.Kind == job.OldPost && k.Stays && clear(k.At) {
+			f.staying, f.from, f.to = i, k.At, k.At
+			out = append(out, f)
+		}
+	}
+	sort.SliceStable(out, func(a, b int) bool { return out[a].from < out[b].from })
+	return out
+}
+
+// bay adds a segment of one bay that is what it is.
+func (w *layer) bay(to length.Length, s Segment) {
+	s.From, s.To, s.Bays = w.out.last().Station, to, 1
+	s.Regular = s.To - s.From
+	w.add(s, []length.Length{s.From, s.To})
+}
+
+// add appends a segment with its posts.
+func (w *layer) add(s Segment, posts []length.Length) {
+	l := w.out
+	n := len(l.Segments)
+	l.Segments = append(l.Segments, s)
+	for i := 1; i < len(posts); i++ {
+		bay := Bay{First: len(l.Posts) - 1, Gate: s.Gate, Held: s.Held, Segment: n}
+		l.Bays = append(l.Bays, bay)
+		l.Posts = append(l.Posts, w.post(posts[i], job.LinePost))
+	}
+}
+
+// lead is how much longer the first bay of a stretch is than a regular one:
+// a panel on the face begins half a post from a corner's middle, and a panel
+// between posts meets a stouter one. Trail is the same for the last bay.
+func (w *layer) lead(at length.Length) length.Length {
+	s, start, end := w.run.Spacing, at <= length.Tolerance, at >= *w.run.Length-length.Tolerance
+	post := w.run.PostOf(job.EndPost)
+	switch s.Way {
+	case job.PanelsOnFaces:
+		switch {
+		case start && w.site.StartCorner && s.Turning == job.Overlapping:
+			return post.Width/2 + s.Thickness
+		case start && w.site.StartCorner, end && w.site.EndCorner:
+			return post.Width / 2
+		}
+	case job.PanelsBetween:
+		if start || end || w.atGate(at) {
+			return (post.Width - w.run.Post.Width) / 2
+		}
+	}
+	return 0
+}
+
+func (w *layer) atGate(at length.Length) bool {
+	for _, g := range w.run.Gates {
+		if first, second := w.run.GatePosts(g); length.Same(first, at) || length.Same(second, at) {
+			return true
+		}
+	}
+	return false
+}
+
+// fence adds a segment of fence from the last post to a station.
+func (w *layer) fence(to length.Length) {
+	from := w.out.last().Station
+	lead, trail := w.lead(from), w.lead(to)
+	if to-from-lead-trail < w.run.Post.Width { // no room for the corners' share
+		lead, trail = 0, 0
+	}
+	a := Solve(w.stretch(from+lead, to-trail))
+	s := Segment{From: from, To: to, Gate: NoGate, Held: Nothing, Bays: len(a.Posts) - 1,
+		Regular: a.Regular, Odd: a.Odd, Uneven: a.Uneven, Shift: a.Shift, Block: a.Block}
+	if s.Bays == 1 {
+		s.Regular = to - from
+		if _, ok := w.run.Spacing.ByPiece(); ok && w.run.Spacing.Odd != job.OddAll {
+			s.Regular = a.Regular
+		}
+	}
+	first := len(w.out.Bays)
+	a.Posts[0], a.Posts[s.Bays] = from, to
+	w.add(s, a.Posts)
+	for i := first; i < len(w.out.Bays); i++ {
+		b := &w.out.Bays[i]
+		d := w.out.Posts[b.First+1].Station - w.out.Posts[b.First].Station
+		want := s.Regular
+		if i == first {
+			want += lead
+		}
+		if i == len(w.out.Bays)-1 {
+			want += trail
+		}
+		b.Odd = (d-want).Abs() > length.Tolerance && s.Bays > 1 || s.Bays == 1 && a.Odd > 0
+		if p := &w.out.Posts[b.First+1]; i < len(w.out.Bays)-1 {
+			p.Shift = p.Station - (from + lead + s.Regular*length.Length(i-first+1))
+			if w.first(from, to) {
+				p.Shift = p.Station - (to - trail - s.Regular*length.Length(s.Bays-1-(i-first)))
+			}
+		}
+	}
+}
+
+// first tells whether the remainder of a stretch goes to its start.
+func (w *layer) first(from, to length.Length) bool {
+	switch w.run.Spacing.Odd {
+	case job.OddFirst:
+		return true
+	case job.OddAway:
+		before, after := length.Length(math.Inf(1)), length.Length(math.Inf(1))
+		for _, g := range w.run.Gates {
+			if g.At < from {
+				before = min(before, from-g.At)
+			} else if g.At > to {
+				after = min(after, g.At-to)
+			}
+		}
+		return after < before
+	}
+	return false
+}
+
+// stretch puts the question for one stretch.
+func (w *layer) stretch(from, to length.Length) Stretch {
+	s := w.run.Spacing
+	q := Stretch{From: from, To: to, Most: s.Most, Mark: w.site.Mark}
+	if _, ok := s.ByPiece(); ok {
+		q.Most = s.Regular(w.run.Post.Width, w.run.Post.Width)
+		if s.Odd != job.OddAll {
+			q.Module = q.Most
+		}
+		q.OddFirst, q.Shared = w.first(from, to), s.Odd == job.OddShared
+	}
+	q.Least = min(s.Shortest(q.Most), q.Most)
+	for i, k := range w.run.KeepOuts {
+		if c, ok := w.closed(k); ok && c.To > from && c.From < to {
+			c.Of = i
+			q.Closed = append(q.Closed, c)
+		}
+	}
+	return q
+}
+
+// usualSoil is the undisturbed soil between a new hole and an old footing.
+const usualSoil = 100 * length.Millimetre
+
+// closed is where no line post can stand because of a keep-out: it is the
+// hole that must miss, not the post's centre.
+func (w *layer) closed(k job.KeepOut) (Closed, bool) {
+	beside := w.site.Hole(job.LinePost) / 2
+	switch k.Kind {
+	case job.Footing, job.OldPost:
+		if k.Repour {
+			return Closed{}, false
+		}
+		if !k.Stays {
+			beside += w.Soil()
+		}
+	case job.Service:
+		if w.run.Spacing.KeepHand {
+			beside += k.Hand
+		}
+	}
+	return Closed{From: k.From() - beside, To: k.To() + beside}, true
+}
+
+// Soil is the undisturbed soil that is left beside an old footing.
+func (w *layer) Soil() length.Length { return Soil(w.run.Spacing) }
+
+// Soil is the undisturbed soil that is left beside an old footing.
+func Soil(s job.Spacing) length.Length {
+	if s.Soil != nil {
+		return *s.Soil
+	}
+	return usualSoil
+}
+
+// pieces works out the panel, board or rail of each bay.
+func (w *layer) pieces() {
+	s := w.run.Spacing
+	if _, ok := s.ByPiece(); !ok || s.Way == job.StockRails {
+		return
+	}
+	l := w.out
+	for i := range l.Bays {
+		b := &l.Bays[i]
+		if b.Gate != NoGate {
+			continue
+		}
+		a, z := &l.Posts[b.First], &l.Posts[b.First+1]
+		d := z.Station - a.Station
+		wide := func(p *Post) length.Length { return w.run.PostOf(p.Kind).Width }
+		full := s.Piece
+		switch s.Way {
+		case job.PanelsBetween:
+			b.Piece = d - (wide(a)+wide(z))/2 - 2*s.Play + 2*s.Slot
+		case job.PanelsOnFaces:
+			b.Piece = d - w.lead(a.Station) - w.lead(z.Station)
+		case job.FixedModule:
+			b.Piece = d
+		case job.OverlapRails:
+			// A terminal is morticed half as deep: its tongue ends at the middle.
+			b.Piece = d + s.Overlap
+			for _, p := range []*Post{a, z} {
+				if p.Kind != job.LinePost {
+					b.Piece -= s.Overlap / 2
+					full -= s.Overlap / 2
+					b.Trims++
+				}
+			}
+		}
+		b.Cut = b.Piece < full-max(length.Tolerance, w.site.Mark/2)
+	}
+}
