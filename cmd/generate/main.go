@@ -129,7 +129,11 @@ func named(t reflect.Type) string {
 	case reflect.TypeFor[job.String]():
 		return "StringChoice"
 	case reflect.TypeFor[materials.System]():
+		return "CatalogueSystem"
+	case reflect.TypeFor[job.System]():
 		return "FenceSystem"
+	case reflect.TypeFor[plan.Piece]():
+		return "RailPiece"
 	case reflect.TypeFor[plan.Mark]():
 		return "SetOutMark"
 	case reflect.TypeFor[plan.Pin]():

@@ -14,7 +14,7 @@
   import Guide from './Guide.svelte'
   import Pour from './Pour.svelte'
   import PostCard from './PostCard.svelte'
-  import Space from './Space.svelte'
+  import Space from './space/Space.svelte'
   import StringBench from './string/StringBench.svelte'
   import Walk from './walk/Walk.svelte'
 

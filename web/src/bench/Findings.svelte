@@ -3,6 +3,7 @@
   import type { Finding, Remedy } from '../gen/api'
   import type { Session } from '../lib/session.svelte'
   import type { Stage } from '../lib/stages'
+  import { costs } from '../lib/cost'
   import { bulk, number, short, small, tape } from '../lib/tape'
   import Words from '../parts/Words.svelte'
 
@@ -63,7 +64,12 @@
       <div class="flex flex-wrap gap-1.5">
         {#each f.remedies as r, i (i)}
           <button class="btn py-1 text-left" onclick={() => take(r)}
-            ><span><Words says={r.says} units={session.units} /></span></button
+            ><span
+              ><Words says={r.says} units={session.units} />{#if r.cost}<span
+                  class="block text-[0.9rem] font-normal text-pencil"
+                  >{costs(r.cost, session.units).join(' · ')}</span
+                >{/if}</span
+            ></button
           >
         {/each}
       </div>

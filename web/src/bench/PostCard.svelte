@@ -5,7 +5,8 @@
   import type { View } from '../drawing/view.svelte'
   import type { Session } from '../lib/session.svelte'
   import type { Stage } from '../lib/stages'
-  import { small } from '../lib/tape'
+  import { canHold, holdAt, letGo, newHold } from '../lib/hold'
+  import { small, tape } from '../lib/tape'
   import Figure from '../parts/Figure.svelte'
   import Fraction from '../parts/Fraction.svelte'
 
@@ -50,7 +51,11 @@
     {@render fact(p.kind === 'line' ? 'Station' : `Station, ${p.kind} post`, p.why.station, p.station, true)}
     {#if stage === 'space'}
       {@render fact('Along the slope', p.why.station, p.slopeTape, true)}
-      {#if bay}{@render fact('To the next, centres', bay.why.spacing, bay.centreToCentre)}{/if}
+      {#if bay}{@render fact(
+          bay.odd ? 'To the next, odd bay' : 'To the next, centres',
+          bay.why.spacing,
+          bay.centreToCentre,
+        )}{/if}
       {#if bay}{@render fact('Clear', bay.why.spacing, bay.clear)}{/if}
     {:else if stage === 'string'}
       {@const hung = session.run.string?.posts[session.post]}
@@ -87,4 +92,18 @@
       </div>
     {/if}
   </dl>
+  {#if stage === 'space' && p.held}
+    <button class="btn" onclick={() => session.commit(letGo(session, p.held!), `${p.id} let go`)}
+      >{p.landed ? 'Landed here: let go' : p.grade ? 'Grade post: let go' : 'Held: let go'}</button
+    >
+  {:else if stage === 'space' && canHold(p)}
+    <button
+      class="btn"
+      onclick={() =>
+        session.commit(
+          holdAt(session, newHold(session), p.station),
+          `${p.id} held at ${tape(p.station, units)}`,
+        )}>Hold here</button
+    >
+  {:else if stage === 'space' && p.stays}<span class="px-2 font-medium">Old post, stays</span>{/if}
 </section>

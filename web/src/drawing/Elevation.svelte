@@ -3,13 +3,15 @@
   // frost, with the tape under it.
   import type { Snippet } from 'svelte'
   import type { Session } from '../lib/session.svelte'
+  import { canHold } from '../lib/hold'
   import { short, tape } from '../lib/tape'
   import type { Stage } from '../lib/stages'
   import { gestures } from './gestures'
-  import { draw } from './paths'
+  import { draw, inSight } from './paths'
   import GateHandle from './GateHandle.svelte'
   import GroundHandles from './GroundHandles.svelte'
   import HangingString from './HangingString.svelte'
+  import PostHandle from './PostHandle.svelte'
   import Obstacles from './Obstacles.svelte'
   import StripCorners from './StripCorners.svelte'
   import Marks from './Marks.svelte'
@@ -33,6 +35,22 @@
   const below = $derived(stage === 'dig' || stage === 'pour' || stage === 'grade' ? 1 : 0.75)
   const current = $derived(run.posts[session.drawnPost])
   const stale = $derived(session.errors.length > 0 || session.behind)
+
+  /** Posts that can be pulled: those with room for a finger, and the picked one. */
+  const pulled = $derived.by(() => {
+    const { first, last } = inSight(run, view)
+    const out: { p: (typeof run.posts)[number]; i: number }[] = []
+    let free = -Infinity
+    for (let i = first; i <= last && run.posts.length; i++) {
+      const p = run.posts[i]!
+      if (!canHold(p)) continue
+      const x = view.x(p.station)
+      if (i !== session.drawnPost && !p.held && x < free) continue
+      out.push({ p, i })
+      free = x + 26
+    }
+    return out
+  })
 
   let svg: SVGSVGElement
   let said = $state('')
@@ -196,6 +214,14 @@
     <Ruler {session} {view} />
     {#if !session.strip}
       {#if stage === 'walk'}<GroundHandles {session} {view} />{/if}
+      {#if stage === 'space'}
+        {#each pulled as { p, i } (session.run.id + p.id)}<PostHandle
+            {session}
+            {view}
+            post={p}
+            index={i}
+          />{/each}
+      {/if}
       {#each run.gates as gate (session.run.id + gate.id)}
         <GateHandle {session} {view} {gate} />
       {/each}

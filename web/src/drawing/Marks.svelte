@@ -6,6 +6,7 @@
   import { groundAt } from './ground'
   import Measure from './Measure.svelte'
   import { inSight } from './paths'
+  import SpaceMarks from './SpaceMarks.svelte'
   import { TAPE_HEIGHT, type View } from './view.svelte'
 
   let { session, view, stage }: { session: Session; view: View; stage: Stage } = $props()
@@ -13,7 +14,6 @@
   const units = $derived(session.units)
   const current = $derived(run.posts[session.drawnPost]!)
   const sight = $derived(inSight(run, view))
-  const top = $derived(view.above - 12)
   const floor = $derived(view.height - TAPE_HEIGHT)
 
   const bays = $derived(run.bays.slice(sight.first, sight.last).map((b, k) => ({ b, i: sight.first + k })))
@@ -35,27 +35,7 @@
 </script>
 
 {#if stage === 'space'}
-  {#each run.segments as s, i (i)}
-    {@const [a, b] = [Math.max(view.x(s.from), -9), Math.min(view.x(s.to), view.width + 9)]}
-    {#if b > 0 && a < view.width}
-      <path
-        d="M{a} {top - 5}v10M{a} {top}H{b}M{b} {top - 5}v10"
-        class="stroke-(--ink)"
-        fill="none"
-        stroke-width="1.3"
-      />
-      {#if b - a > 96 || (s.gate && b - a > 30)}
-        <Measure
-          x={(a + b) / 2}
-          y={top - 7}
-          {units}
-          mm={s.gate ? s.each - (session.value<number>(session.at('/post/width')) ?? 0) : s.each}
-          words={s.gate || s.bays === 1 ? '' : `${s.bays} × `}
-          after={s.gate && b - a > 90 ? ' clear' : ''}
-        />
-      {/if}
-    {/if}
-  {/each}
+  <SpaceMarks {session} {view} />
 {:else if stage === 'grade'}
   {#each gaps as g, i (g.words)}
     {@const gx = view.x(g.at)}

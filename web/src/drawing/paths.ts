@@ -105,11 +105,16 @@ function drawPost(d: Drawn, p: PlannedPost, width: number, view: View) {
   const post = Math.max(width * view.scale, 3)
   const y = (depth: number) => view.y(p.ground - depth)
   const cover = p.foot - p.concrete
+  d.postsBelow += rect(x - post / 2, y(0), post, y(p.foot) - y(0))
+  d.postsAbove += rect(x - post / 2, view.y(p.top), post, y(0) - view.y(p.top))
+  if (p.driven) {
+    d.concrete += rect(x - hole / 2, y(0), hole, y(p.holeDepth) - y(0))
+    return
+  }
+  if (!p.holeDepth) return
   d.soil += rect(x - hole / 2, y(0), hole, y(cover) - y(0))
   d.concrete += rect(x - hole / 2, y(cover), hole, y(p.foot) - y(cover))
   d.gravel += rect(x - hole / 2, y(p.foot), hole, y(p.holeDepth) - y(p.foot))
-  d.postsBelow += rect(x - post / 2, y(0), post, y(p.foot) - y(0))
-  d.postsAbove += rect(x - post / 2, view.y(p.top), post, y(0) - view.y(p.top))
 }
 
 function drawBay(d: Drawn, run: PlannedRun, b: PlannedBay, p: PlannedPost, q: PlannedPost, view: View) {

@@ -66,7 +66,7 @@ export interface Job {
    *
    * @maxItems 200
    */
-  systems?: System[]
+  systems?: FenceSystem[]
 }
 export interface Units {
   /**
@@ -701,58 +701,17 @@ export interface BookRow {
    */
   sure?: boolean
 }
-export interface System {
+export interface FenceSystem {
   id: string
   name: string
   /**
    * Catalogue system that a user's own one is a copy of.
    */
   from?: string
-  system: System1
   /**
-   * What it is, in a sentence.
+   * Unit system that its sizes are made in.
    */
-  says?: string
-  /**
-   * A bare gate: no fence beside it.
-   */
-  gate?: boolean
-  fence: Fence
-  post: Post
-  terminal?: Terminal1
-  spacing: Spacing
-  grade: Grade
-  hole: Hole
-  setting: Setting
-  /**
-   * Ways to set its posts, the usual one first.
-   *
-   * @minItems 1
-   * @maxItems 8
-   */
-  allowed: string[]
-  /**
-   * Ways that must not be used, and why.
-   *
-   * @maxItems 8
-   */
-  forbidden?: Forbidden[]
-  /**
-   * @maxItems 12
-   */
-  cautions?: string[]
-}
-/**
- * Unit system that its sizes are made in.
- */
-export interface System1 {
-  id: string
-  name: string
-  /**
-   * Catalogue system that a user's own one is a copy of.
-   */
-  from?: string
-  system: System1
+  system: 'imperial' | 'metric'
   /**
    * What it is, in a sentence.
    */
@@ -1490,9 +1449,9 @@ export interface RailRow {
    * From the ground up, 1 first.
    */
   row: number
-  pieces: Piece[]
+  pieces: RailPiece[]
 }
-export interface Piece {
+export interface RailPiece {
   /**
    * Post that it begins on.
    */
@@ -1959,7 +1918,7 @@ export interface RevisionSummary {
 }
 export interface CreateRequest {
   name?: string
-  system?: System
+  system?: 'imperial' | 'metric'
   doc?: Job
   what?: string
 }
@@ -2047,7 +2006,7 @@ export interface Catalogue {
   /**
    * Fence systems of both unit systems.
    */
-  systems: FenceSystem[]
+  systems: CatalogueSystem[]
   /**
    * The smallest marks of each system's tapes, in millimetres.
    */
@@ -2058,14 +2017,14 @@ export interface Catalogue {
 export interface Bag {
   id: string
   name: string
-  system: System
+  system: 'imperial' | 'metric'
   mass: number
   yield: number
   source: Source
 }
 export interface PostSize {
   name: string
-  system: System
+  system: 'imperial' | 'metric'
   shape: 'square' | 'round'
   width: number
   hollow: boolean
@@ -2111,14 +2070,17 @@ export interface Service {
   office: boolean
   source: Source
 }
-export interface FenceSystem {
+export interface CatalogueSystem {
   id: string
   name: string
   /**
    * Catalogue system that a user's own one is a copy of.
    */
   from?: string
-  system: System2
+  /**
+   * Unit system that its sizes are made in.
+   */
+  system: 'imperial' | 'metric'
   /**
    * What it is, in a sentence.
    */
@@ -2152,50 +2114,6 @@ export interface FenceSystem {
    */
   cautions?: string[]
   source: Source
-}
-/**
- * Unit system that its sizes are made in.
- */
-export interface System2 {
-  id: string
-  name: string
-  /**
-   * Catalogue system that a user's own one is a copy of.
-   */
-  from?: string
-  system: System1
-  /**
-   * What it is, in a sentence.
-   */
-  says?: string
-  /**
-   * A bare gate: no fence beside it.
-   */
-  gate?: boolean
-  fence: Fence
-  post: Post
-  terminal?: Terminal1
-  spacing: Spacing
-  grade: Grade
-  hole: Hole
-  setting: Setting
-  /**
-   * Ways to set its posts, the usual one first.
-   *
-   * @minItems 1
-   * @maxItems 8
-   */
-  allowed: string[]
-  /**
-   * Ways that must not be used, and why.
-   *
-   * @maxItems 8
-   */
-  forbidden?: Forbidden[]
-  /**
-   * @maxItems 12
-   */
-  cautions?: string[]
 }
 export interface ReshapeRequest {
   doc: Job
@@ -2269,7 +2187,7 @@ export interface SquareRequest {
    * Smallest mark of the tape.
    */
   mark: number
-  system: System
+  system: 'imperial' | 'metric'
 }
 export interface Squared {
   diagonal: number
@@ -2570,7 +2488,7 @@ export interface Job1 {
    *
    * @maxItems 200
    */
-  systems?: System[]
+  systems?: FenceSystem[]
 }
 export interface AlternativesRequest {
   doc: Job

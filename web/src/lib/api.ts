@@ -1,4 +1,6 @@
 import type {
+  Alternatives,
+  AlternativesRequest,
   Catalogue,
   CreateRequest,
   History,
@@ -92,6 +94,7 @@ async function stream<T>(path: string, body: unknown, signal: AbortSignal, each:
 
 export const api = {
   reshape: (req: ReshapeRequest) => call<Changed>('POST', '/reshape', req),
+  alternatives: (req: AlternativesRequest) => call<Alternatives>('POST', '/alternatives', req),
   square: (req: SquareRequest) => call<Squared>('POST', '/square', req),
   pegs: (req: PegRequest) => call<PegTest>('POST', '/pegs', req),
   askOffice: (req: OfficeRequest) => call<Changed>('POST', '/office/ask', req),

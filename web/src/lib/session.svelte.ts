@@ -22,6 +22,8 @@ const fieldNames: Record<string, string> = {
   gapMost: 'The most gap',
   gapLeast: 'The least gap',
   most: 'The most spacing',
+  piece: 'The piece that sets the bay',
+  least: 'The least bay',
   wall: 'The wall of the post',
   width: 'The width',
   diagonal: 'The diagonal',
@@ -49,6 +51,8 @@ export class Session {
   runID = $state('')
   /** The part of the Walk bench that is open. */
   walkPart = $state<'line' | 'ground' | 'way' | 'before' | 'files'>('line')
+  /** The part of the Space bench that is open. */
+  spacePart = $state<'ways' | 'held' | 'layouts' | 'pieces' | 'setout'>('ways')
   /** Draw the whole line, corner after corner, rather than one run. */
   unrolled = $state(false)
 

@@ -22,6 +22,8 @@ export function unroll(line: PlannedLine, runs: PlannedRun[]): Strip {
     bays: [],
     gates: [],
     segments: [],
+    rails: [],
+    setOut: undefined,
     string: undefined,
   }
   const posts: Strip['posts'] = []

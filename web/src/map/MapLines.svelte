@@ -94,9 +94,31 @@
     <path d={across(r, g.at - g.opening / 2, 6)} class="stroke-(--ink)" stroke-width="2" fill="none" />
     <path d={across(r, g.at + g.opening / 2, 6)} class="stroke-(--ink)" stroke-width="2" fill="none" />
   {/each}
+  {#each r.bays as b, i (b.id)}
+    {#if (b.odd || b.pieceCut) && !b.gate}
+      <path
+        d={path(on(r, r.posts[i]!.station), on(r, r.posts[i + 1]!.station))}
+        class="stroke-(--warn)"
+        stroke-width="7"
+        stroke-dasharray="3 3"
+        opacity="0.9"
+        fill="none"
+      />
+    {/if}
+  {/each}
   {#if r.posts.length && pixels(r) / r.posts.length > 7}
     {#each r.posts as p (p.id)}
       {@const s = on(r, p.station)}
+      {#if (p.holeWidth * view.scale) / 2 > 3.5}
+        <circle
+          cx={view.x(s)}
+          cy={view.y(s)}
+          r={(p.holeWidth * view.scale) / 2}
+          class="fill-(--concrete) stroke-(--concrete-edge)"
+          fill-opacity="0.75"
+          stroke-width="1.2"
+        />
+      {/if}
       <rect
         x={view.x(s) - 2.6}
         y={view.y(s) - 2.6}

@@ -1,16 +1,12 @@
 <script lang="ts">
   import Plus from '@lucide/svelte/icons/plus'
   import Trash2 from '@lucide/svelte/icons/trash-2'
-  import type { View } from '../drawing/view.svelte'
-  import type { Gate } from '../gen/api'
-  import type { Session } from '../lib/session.svelte'
-  import Figure from '../parts/Figure.svelte'
-  import Fraction from '../parts/Fraction.svelte'
-  import LengthField from './LengthField.svelte'
-  import PostTable from './PostTable.svelte'
+  import type { Gate } from '../../gen/api'
+  import { freshID } from '../../lib/hold'
+  import type { Session } from '../../lib/session.svelte'
+  import LengthField from '../LengthField.svelte'
 
-  let { session, view }: { session: Session; view: View } = $props()
-  const units = $derived(session.units)
+  let { session }: { session: Session } = $props()
   const gates = $derived(session.value<Gate[]>(session.at('/gates')) ?? [])
 
   /** A new gate goes into the middle of the longest stretch of fence. */
@@ -18,15 +14,14 @@
     const usual = session.catalogue.gates[session.units.system]!
     const open = session.run.segments.filter((s) => !s.gate)
     const s = open.reduce((a, b) => (b.to - b.from > a.to - a.from ? b : a))
-    let n = gates.length + 1
-    while (gates.some((g) => g.id === `G${n}`)) n++
+    const id = freshID(gates, 'G')
     const gate: Gate = {
       ...usual,
-      id: `G${n}`,
-      name: `Gate ${n}`,
+      id,
+      name: id.replace('G', 'Gate '),
       at: Math.round((s.from + s.to) / 2 / 304.8) * 304.8,
     }
-    session.commit([{ path: session.at('/gates'), value: [...gates, gate] }], `Gate ${n} added`)
+    session.commit([{ path: session.at('/gates'), value: [...gates, gate] }], `${gate.name} added`)
   }
   const remove = (i: number) =>
     session.commit(
@@ -38,13 +33,7 @@
     session.commit([{ path: session.at(`/gates/${i}/name`), value: name }], `Gate named ${name}`)
 </script>
 
-<div class="grid max-w-6xl gap-x-8 gap-y-5 md:grid-cols-[18rem_1fr]">
-  <LengthField
-    {session}
-    path={session.at('/spacing/most')}
-    label="Most spacing, centre to centre"
-    hint="Bays are equal between fixed posts, and none is longer."
-  />
+<div class="mt-5 max-w-6xl">
   <div>
     <div class="flex items-center justify-between gap-3">
       <h2 class="font-bold">Gates</h2>
@@ -82,27 +71,3 @@
     {/each}
   </div>
 </div>
-
-{#if session.run.posts.length}
-  <PostTable
-    {session}
-    {view}
-    caption="Marks, all taped from the first post"
-    head={['Station', 'Along the slope', 'To next, centres', 'Clear']}
-  >
-    {#snippet row(p, b)}
-      <td class="text-[1.05rem] font-semibold"
-        ><Figure why={p.why.station} of="{p.id} station"><Fraction mm={p.station} {units} long /></Figure></td
-      >
-      <td><Fraction mm={p.slopeTape} {units} long /></td>
-      <td
-        >{#if b}<Figure why={b.why.spacing} of="{b.id} spacing"
-            ><Fraction mm={b.centreToCentre} {units} /></Figure
-          >{/if}</td
-      >
-      <td
-        >{#if b}<Fraction mm={b.clear} {units} />{#if b.gate}&nbsp;gate{/if}{/if}</td
-      >
-    {/snippet}
-  </PostTable>
-{/if}

@@ -1,0 +1,21 @@
+<script lang="ts">
+  // A small whole number of the job, entered on the bench.
+  import type { Session } from '../lib/session.svelte'
+  import NumberEntry from '../parts/NumberEntry.svelte'
+
+  interface Props {
+    session: Session
+    path: string
+    label: string
+    usual: number
+  }
+  let { session, path, label, usual }: Props = $props()
+  const error = $derived(session.errorAt(path))
+</script>
+
+<NumberEntry
+  {label}
+  value={session.value<number>(path) ?? usual}
+  error={error ? `Given ${error.given}; allowed is ${error.allowed}.` : ''}
+  oncommit={(n) => session.commit([{ path, value: n }], `${label} ${n ?? 'not set'}`)}
+/>

@@ -1,0 +1,50 @@
+<script lang="ts">
+  // Where every post stands: how the bays are found, the layouts worth
+  // having, and the marks to tape.
+  import { Tabs } from 'bits-ui'
+  import type { View } from '../../drawing/view.svelte'
+  import type { Session } from '../../lib/session.svelte'
+  import Gates from './Gates.svelte'
+  import Held from './Held.svelte'
+  import Layouts from './Layouts.svelte'
+  import Pieces from './Pieces.svelte'
+  import SetOut from './SetOut.svelte'
+  import Ways from './Ways.svelte'
+
+  let { session, view }: { session: Session; view: View } = $props()
+  const held = $derived(
+    session.run.posts.filter((p) => p.held).length + session.run.bays.filter((b) => b.held).length,
+  )
+  const cut = $derived(session.run.totals.cutPieces)
+  const parts = $derived([
+    { id: 'ways', name: 'Bays', note: '' },
+    { id: 'held', name: 'Held posts', note: held ? String(held) : '' },
+    { id: 'layouts', name: 'Layouts', note: '' },
+    { id: 'pieces', name: 'Pieces', note: cut ? `${cut} cut` : '' },
+    { id: 'setout', name: 'Set out', note: '' },
+  ] as const)
+</script>
+
+<Tabs.Root
+  bind:value={() => session.spacePart, (v) => (session.spacePart = v as typeof session.spacePart)}
+  activationMode="automatic"
+>
+  <Tabs.List class="mb-4 flex flex-wrap gap-1.5" aria-label="Parts of the spacing">
+    {#each parts as p (p.id)}
+      <Tabs.Trigger
+        value={p.id}
+        class="min-h-11 border px-3 font-semibold data-[state=active]:border-ink data-[state=active]:bg-ink data-[state=active]:text-paper data-[state=inactive]:border-line data-[state=inactive]:bg-sheet"
+        >{p.name}{#if p.note}<span class="ml-1.5 font-normal">{p.note}</span>{/if}</Tabs.Trigger
+      >
+    {/each}
+  </Tabs.List>
+  <Tabs.Content value="ways">
+    {#key session.run.id}<Ways {session} /><Gates {session} />{/key}
+  </Tabs.Content>
+  <Tabs.Content value="held"><Held {session} {view} /></Tabs.Content>
+  <Tabs.Content value="layouts">
+    {#if session.spacePart === 'layouts'}<Layouts {session} />{/if}
+  </Tabs.Content>
+  <Tabs.Content value="pieces"><Pieces {session} /></Tabs.Content>
+  <Tabs.Content value="setout"><SetOut {session} {view} /></Tabs.Content>
+</Tabs.Root>

@@ -1,0 +1,264 @@
+<script lang="ts">
+  // The fence system and the way its bays are found, with the figures of that
+  // way. Each way says what it costs.
+  import type { FenceSystem, Spacing } from '../../gen/api'
+  import type { Session } from '../../lib/session.svelte'
+  import { freshID } from '../../lib/hold'
+  import Choice from '../../parts/Choice.svelte'
+  import Pick from '../../parts/Pick.svelte'
+  import LengthField from '../LengthField.svelte'
+  import NumberField from '../NumberField.svelte'
+
+  let { session }: { session: Session } = $props()
+  const spacing = $derived(session.value<Spacing>(session.at('/spacing')))
+  const way = $derived(spacing?.way ?? 'equal')
+  const own = $derived(session.value<FenceSystem[]>('/systems') ?? [])
+  const known = $derived<FenceSystem[]>([
+    ...own,
+    ...session.catalogue.systems.filter((s) => s.system === session.units.system),
+    // One of the other unit system stays named where it was picked.
+    ...session.catalogue.systems.filter((s) => s.system !== session.units.system && s.id === picked),
+  ])
+  const picked = $derived(session.value<string>(session.at('/system')) ?? '')
+  const system = $derived(known.find((s) => s.id === picked))
+  const names: Record<string, string> = {
+    braced: 'braced and filled',
+    fast: 'fast-setting mix, poured dry',
+    'dry packed': 'dry-packed',
+    stabbed: 'stabbed into wet concrete',
+    rock: 'packed in rock',
+    driven: 'driven',
+    slurry: 'rocks first, then slurry',
+    layered: 'layered round a sleeve',
+  }
+
+  function outfit(id: string) {
+    const s = known.find((k) => k.id === id)
+    if (!s) return
+    const parts = ['fence', 'post', 'terminal', 'spacing', 'grade', 'hole', 'setting'] as const
+    session.commit(
+      [
+        { path: session.at('/system'), value: s.id },
+        ...parts.map((p) => ({ path: session.at(`/${p}`), value: s[p] ?? null })),
+      ],
+      s.name,
+    )
+  }
+  let naming = $state('')
+  let open = $state(false)
+  /** The run's own values, kept in the job under a name. */
+  function keep() {
+    const name = naming.trim()
+    if (!name) return
+    const part = <T,>(p: string) => session.value<T>(session.at(p))
+    const copy: FenceSystem = {
+      id: freshID(own, 'own-'),
+      name,
+      system: session.units.system,
+      from: system?.from ?? system?.id,
+      fence: part('/fence')!,
+      post: part('/post')!,
+      terminal: part('/terminal'),
+      spacing: part('/spacing')!,
+      grade: part('/grade')!,
+      hole: part('/hole')!,
+      setting: part('/setting')!,
+      allowed: system?.allowed ?? ['braced'],
+      forbidden: system?.forbidden,
+      cautions: system?.cautions,
+    }
+    session.commit(
+      [
+        { path: '/systems', value: [...own, copy] },
+        { path: session.at('/system'), value: copy.id },
+      ],
+      `${name} kept as a system of this job`,
+    )
+    naming = ''
+    open = false
+  }
+
+  const set = (field: string, value: unknown, what: string) =>
+    session.commit([{ path: session.at(`/spacing/${field}`), value }], what)
+  const piece: Record<string, string> = {
+    'panels between': 'Panel',
+    'panels on faces': 'Panel',
+    module: 'Board',
+    'stock rails': 'Rail',
+    'overlapping rails': 'Rail',
+  }
+  const ways = [
+    {
+      value: 'equal',
+      name: 'Equal bays',
+      costs: 'fewest posts, one stick; boards and panels are cut to fit',
+    },
+    {
+      value: 'panels between',
+      name: 'Panels between posts',
+      costs: 'panels go in whole; each post must be exact',
+    },
+    {
+      value: 'panels on faces',
+      name: 'Panels on the faces',
+      costs: 'forgiving; corners are shortened, posts show behind',
+    },
+    { value: 'module', name: 'Fixed module', costs: 'no board is cut; every hole is taped' },
+    {
+      value: 'stock rails',
+      name: 'Rails on stock lengths',
+      costs: 'little waste, strong joints; bays follow the lumber yard',
+    },
+    {
+      value: 'overlapping rails',
+      name: 'Overlapping rails',
+      costs: 'no fixings; tongues are trimmed at ends',
+    },
+  ]
+  function setWay(v: string) {
+    const changes = [{ path: session.at('/spacing/way'), value: v as unknown }]
+    // A way that goes by a piece needs one: the most spacing is the nearest to hand.
+    if (v !== 'equal' && !spacing?.piece) {
+      const most = spacing?.most ?? 2400
+      const post = session.value<number>(session.at('/post/width')) ?? 100
+      const start =
+        { 'panels between': most - post, 'stock rails': 2 * most, 'overlapping rails': most + 300 }[v] ?? most
+      changes.push({ path: session.at('/spacing/piece'), value: start })
+      if (v === 'overlapping rails') changes.push({ path: session.at('/spacing/overlap'), value: 300 })
+    }
+    session.commit(changes, ways.find((w) => w.value === v)!.name)
+  }
+</script>
+
+<div class="grid max-w-6xl gap-x-8 gap-y-4 lg:grid-cols-[20rem_1fr]">
+  <div>
+    <Pick
+      label="Fence system"
+      value={picked}
+      options={[
+        ...(picked ? [] : [{ value: '', name: 'None picked: own values' }]),
+        ...known.map((s) => ({ value: s.id, name: s.name + (own.includes(s) ? ' (own)' : '') })),
+      ]}
+      onpick={outfit}
+    />
+    {#if system}
+      <p class="mt-1.5 text-pencil">{system.says ?? 'A system of this job.'}</p>
+      <p class="mt-1.5 text-[0.95rem]">
+        <strong>Posts:</strong>
+        {system.allowed.map((m) => names[m] ?? m).join('; ')}.
+      </p>
+      {#each system.forbidden ?? [] as f (f.method)}
+        <p class="mt-1 text-[0.95rem]"><strong>Not {names[f.method] ?? f.method}:</strong> {f.why}</p>
+      {/each}
+    {:else}
+      <p class="mt-1.5 text-pencil">
+        A system sets the material and every rule that goes with it. What was measured on site stays.
+      </p>
+    {/if}
+    {#if open}
+      <form
+        class="mt-2 flex items-end gap-2"
+        onsubmit={(e) => {
+          e.preventDefault()
+          keep()
+        }}
+      >
+        <div class="flex-1">
+          <label class="label mb-1" for="own-name">Name of your system</label>
+          <input id="own-name" class="field" maxlength="120" bind:value={naming} />
+        </div>
+        <button class="btn btn-main" disabled={!naming.trim()}>Keep</button>
+      </form>
+    {:else}
+      <button class="btn btn-plain mt-1 px-0 underline" onclick={() => (open = true)}
+        >Keep this run's values as a system</button
+      >
+    {/if}
+  </div>
+  <div class="grid gap-4">
+    <Choice label="Way" value={way} options={ways} onpick={setWay} />
+    <div class="grid grid-cols-2 gap-3 sm:grid-cols-3 xl:grid-cols-4">
+      {#if way === 'equal'}
+        <LengthField {session} path={session.at('/spacing/most')} label="Most spacing, centre to centre" />
+      {:else}
+        <LengthField {session} path={session.at('/spacing/piece')} label="{piece[way]} length" />
+      {/if}
+      {#if way === 'panels between'}
+        <LengthField {session} path={session.at('/spacing/play')} label="Play at each joint" />
+        <LengthField {session} path={session.at('/spacing/slot')} label="Into each slot or rout" />
+      {:else if way === 'overlapping rails'}
+        <LengthField {session} path={session.at('/spacing/overlap')} label="Overlap in the post" />
+      {:else if way === 'stock rails'}
+        <NumberField {session} path={session.at('/spacing/span')} label="Bays that a rail spans" usual={2} />
+        <NumberField
+          {session}
+          path={session.at('/spacing/rails')}
+          label="Rails, one over the other"
+          usual={1}
+        />
+      {:else if way === 'panels on faces'}
+        <LengthField {session} path={session.at('/spacing/thickness')} label="Panel thickness" />
+      {/if}
+      <LengthField
+        {session}
+        path={session.at('/spacing/least')}
+        label="Least bay"
+        hint="Else a third."
+        optional
+      />
+      {#if session.run.inTheWay.some((o) => o.kind === 'footing' || o.kind === 'old post')}
+        <LengthField
+          {session}
+          path={session.at('/spacing/soil')}
+          label="Firm soil by old footings"
+          optional
+        />
+      {/if}
+    </div>
+    {#if way !== 'equal'}
+      <Pick
+        label="What is left over"
+        value={spacing?.odd ?? 'last'}
+        options={[
+          { value: 'last', name: 'one odd bay, at the end of each stretch' },
+          { value: 'first', name: 'one odd bay, at its start' },
+          { value: 'away', name: 'one odd bay, away from the gate' },
+          { value: 'shared', name: 'shared over two bays' },
+          { value: 'all', name: 'all bays equal, every piece cut' },
+        ]}
+        onpick={(v) => set('odd', v, 'What is left over')}
+      />
+    {/if}
+    {#if way === 'panels on faces'}
+      <Choice
+        label="Panels at a corner"
+        value={spacing?.turning ?? 'meeting'}
+        options={[
+          { value: 'meeting', name: 'Meeting', costs: 'half a post off each side; the corner shows a joint' },
+          {
+            value: 'overlapping',
+            name: 'Overlapping',
+            costs: 'one side a panel’s thickness more; one face runs through',
+          },
+        ]}
+        onpick={(v) => set('turning', v, `Panels ${v} at corners`)}
+      />
+    {/if}
+    {#if session.run.inTheWay.some((o) => o.handTo - o.handFrom > o.to - o.from)}
+      <Choice
+        label="Beside a service"
+        value={spacing?.keepHand ? 'out' : 'hand'}
+        options={[
+          { value: 'hand', name: 'Dig by hand', costs: 'bays stay as they are; slow holes' },
+          { value: 'out', name: 'Stay out', costs: 'every hole by machine; bays give way' },
+        ]}
+        onpick={(v) =>
+          set(
+            'keepHand',
+            v === 'out',
+            v === 'out' ? 'Holes stay out of the hand-dig width' : 'Dug by hand beside services',
+          )}
+      />
+    {/if}
+  </div>
+</div>

@@ -1,0 +1,92 @@
+<script lang="ts">
+  // A post on the tape: pull it along, or nudge it mark by mark, and it is
+  // held there; the rest re-space while it moves. Delete lets it go.
+  import type { PlannedPost } from '../gen/api'
+  import { holdAt, letGo, newHold } from '../lib/hold'
+  import type { Session } from '../lib/session.svelte'
+  import { tape } from '../lib/tape'
+  import { dragging, snap } from './drag'
+  import { TAPE_HEIGHT, type View } from './view.svelte'
+
+  let { session, view, post, index }: { session: Session; view: View; post: PlannedPost; index: number } =
+    $props()
+  const units = $derived(session.units)
+  const x = $derived(view.x(post.station))
+  const y = $derived(view.height - TAPE_HEIGHT)
+  const current = $derived(index === session.post)
+
+  // The two ends are real stops; anything else in the way refuses in words.
+  const within = (mm: number) => Math.min(Math.max(mm, 0), session.run.length)
+
+  let id = ''
+  let from = 0
+  let at = 0
+  let before: unknown
+  function start() {
+    session.post = index
+    id = post.held ?? newHold(session)
+    before = session.value(session.at('/fixedPosts')) ?? null
+    from = at = post.station
+  }
+  function place(mm: number) {
+    at = within(mm)
+    session.preview(holdAt(session, id, at), true)
+  }
+  function settle() {
+    session.commit(holdAt(session, id, at), `Post held at ${tape(at, units)}`)
+  }
+  const drag = dragging({
+    start,
+    move: (dx) => place(snap(from + dx / view.scale, 1 / view.scale, units)),
+    end: settle,
+    cancel: () => session.preview([{ path: session.at('/fixedPosts'), value: before }]),
+  })
+
+  // Nudges in quick succession are one revision.
+  let waiting: ReturnType<typeof setTimeout> | undefined
+  function key(e: KeyboardEvent) {
+    if ((e.key === 'Delete' || e.key === 'Backspace') && post.held) {
+      e.preventDefault()
+      session.commit(letGo(session, post.held), `${post.id} let go`)
+      return
+    }
+    const step = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1, PageUp: 16, PageDown: -16 }[e.key]
+    if (!step) return
+    e.preventDefault()
+    e.stopPropagation()
+    if (!waiting) start()
+    place(at + step * (e.shiftKey ? 16 : 1) * units.smallestMark)
+    clearTimeout(waiting)
+    waiting = setTimeout(() => {
+      waiting = undefined
+      settle()
+    }, 500)
+  }
+</script>
+
+<g
+  {@attach drag}
+  class="cursor-ew-resize touch-none"
+  role="slider"
+  tabindex="0"
+  aria-label="{post.id}{post.held ? ', held' : ''}, station"
+  aria-orientation="horizontal"
+  aria-valuemin={0}
+  aria-valuemax={session.run.length}
+  aria-valuenow={post.station}
+  aria-valuetext={tape(post.station, units)}
+  onkeydown={key}
+  data-post={post.id}
+>
+  <rect x={x - 22} y={y - 2} width="44" height="40" fill="transparent" />
+  <path
+    d="M{x} {y + 3}l9 12 -9 12 -9 -12z"
+    class={post.held
+      ? 'fill-(--ink) stroke-(--ink)'
+      : current
+        ? 'fill-(--mallow) stroke-(--mallow)'
+        : 'fill-(--sheet) stroke-(--ink)'}
+    stroke-width="2"
+  />
+  {#if post.held}<path d="M{x - 4} {y + 15}h8" class="stroke-(--sheet)" stroke-width="2.4" />{/if}
+</g>

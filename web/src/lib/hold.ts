@@ -1,0 +1,33 @@
+// Posts that are held where they are: what changes in the job when one is
+// pulled, held, or let go.
+import type { FixedPost, PlannedPost } from '../gen/api'
+import type { Change } from './doc'
+import type { Session } from './session.svelte'
+
+const held = (session: Session) => session.value<FixedPost[]>(session.at('/fixedPosts')) ?? []
+
+/** A name for a new one that no other has. */
+export function freshID(list: { id: string }[], letter: string): string {
+  let n = list.length + 1
+  while (list.some((x) => x.id === `${letter}${n}`)) n++
+  return letter + n
+}
+
+/** Only posts between the fixed ones can be pulled. */
+export const canHold = (p: PlannedPost) => p.kind === 'line' && !p.stays
+
+/** Holds a post at a station; `id` is the held post that it is, or a new one. */
+export function holdAt(session: Session, id: string, at: number, landed?: boolean): Change[] {
+  const list = held(session)
+  const known = list.some((f) => f.id === id)
+  const next = known
+    ? list.map((f) => (f.id === id ? { ...f, at, ...(landed === undefined ? {} : { landed }) } : f))
+    : [...list, { id, at, ...(landed ? { landed } : {}) }]
+  return [{ path: session.at('/fixedPosts'), value: next }]
+}
+
+export const newHold = (session: Session) => freshID(held(session), 'F')
+
+export function letGo(session: Session, id: string): Change[] {
+  return [{ path: session.at('/fixedPosts'), value: held(session).filter((f) => f.id !== id) }]
+}
