@@ -57,7 +57,7 @@ type idea struct {
 
 func (m *maker) alternatives() []Alternative {
 	now := m.now()
-	out := []Alternative{now.alternative(now, idea{id: "now", name: "As it is", says: "The layout that is planned."})}
+	out := []Alternative{m.alternative(now, now, idea{id: "now", name: "As it is", says: "The layout that is planned."})}
 	seen := [][]spacing.Post{now.layout.Posts}
 	for _, i := range m.ideas() {
 		run := m.given
@@ -70,7 +70,7 @@ func (m *maker) alternatives() []Alternative {
 			continue
 		}
 		seen = append(seen, then.layout.Posts)
-		out = append(out, then.alternative(now, i))
+		out = append(out, m.alternative(now, then, i))
 	}
 	return out
 }
@@ -79,12 +79,13 @@ func sameStations(a, b []spacing.Post) bool {
 	return slices.EqualFunc(a, b, func(p, q spacing.Post) bool { return length.Same(p.Station, q.Station) })
 }
 
-func (m *maker) alternative(now *maker, i idea) Alternative {
-	a, b := now.out.Totals, m.out.Totals
-	alt := Alternative{ID: i.id, Name: i.name, Says: reason.Say(i.says), Edits: i.edits, Posts: b.Posts, Bags: b.Bags, Cut: b.CutPieces,
-		Odd: m.odd(), Clashes: m.trouble(), Drawing: m.out.outline(),
-		Cost: finding.Cost{Posts: b.Posts - a.Posts, CutPieces: b.CutPieces - a.CutPieces, Concrete: b.ConcreteToBuy - a.ConcreteToBuy,
-			Bags: b.Bags - a.Bags, OddBays: m.odd() - now.odd()}}
+// alternative tells what a trial comes to. Its own totals lack what corner
+// posts share with other runs; the run's own and the difference do not.
+func (m *maker) alternative(now, then *maker, i idea) Alternative {
+	cost := costOf(now, then)
+	alt := Alternative{ID: i.id, Name: i.name, Says: reason.Say(i.says), Edits: i.edits, Cost: cost,
+		Posts: m.out.Totals.Posts + cost.Posts, Bags: m.out.Totals.Bags + cost.Bags, Cut: then.out.Totals.CutPieces,
+		Odd: then.odd(), Clashes: then.trouble(), Drawing: then.out.outline()}
 	if alt.Edits == nil {
 		alt.Edits = []job.Edit{}
 	}

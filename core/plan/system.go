@@ -20,7 +20,7 @@ func (m *maker) judgeSystem() {
 		return
 	}
 	for _, c := range sys.Cautions {
-		m.out.Reminders = append(m.out.Reminders, Caution{finding.Space, reason.Say(c)}, Caution{finding.Pour, reason.Say(c)})
+		m.out.Reminders = append(m.out.Reminders, Caution{finding.Pour, reason.Say(c)})
 	}
 	for _, f := range sys.Forbidden {
 		m.out.Reminders = append(m.out.Reminders, Caution{finding.Pour, reason.Say("Not ", methodNames[f.Method], ": ", f.Why)})

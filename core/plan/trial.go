@@ -77,11 +77,17 @@ func (m *maker) offer(says reason.Text, better func(now, then *maker) bool, chan
 	if !better(now, then) {
 		return nil
 	}
+	cost := costOf(now, then)
+	return []finding.Remedy{{Says: says, Edits: edits, Cost: &cost}}
+}
+
+// costOf is what a trial takes more than the run as it is.
+func costOf(now, then *maker) finding.Cost {
 	a, b := now.out.Totals, then.out.Totals
-	return []finding.Remedy{{Says: says, Edits: edits, Cost: &finding.Cost{
+	return finding.Cost{
 		Posts: b.Posts - a.Posts, CutPieces: b.CutPieces - a.CutPieces, Concrete: b.ConcreteToBuy - a.ConcreteToBuy,
 		Bags: b.Bags - a.Bags, OddBays: then.odd() - now.odd(),
-	}}}
+	}
 }
 
 // frees is what a way out of a clash must do.

@@ -64,6 +64,7 @@
         {#if !session.plan.before.ready && (s.id === 'dig' || s.id === 'space')}
           <NotCleared
             {session}
+            slim={s.id === 'space'}
             onopen={() => {
               session.walkPart = 'before'
               stage = 'walk'

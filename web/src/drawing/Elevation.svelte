@@ -30,7 +30,13 @@
   const units = $derived(session.units)
   const width = $derived(session.value<number>(session.at('/post/width')) ?? 0)
   const metal = $derived(session.value<boolean>(session.at('/post/hollow')) ?? false)
-  const d = $derived(draw(run, width, view))
+  /** Rails are drawn as such where nothing hangs on them. */
+  const rows = $derived(
+    !session.strip && run.way === 'overlapping rails'
+      ? (session.value<number>(session.at('/spacing/rails')) ?? 2)
+      : 0,
+  )
+  const d = $derived(draw(run, width, view, rows))
   const above = $derived(stage === 'dig' || stage === 'pour' ? 0.38 : stage === 'string' ? 0.55 : 1)
   const below = $derived(stage === 'dig' || stage === 'pour' || stage === 'grade' ? 1 : 0.75)
   const current = $derived(run.posts[session.drawnPost])
@@ -195,6 +201,8 @@
           class={metal ? 'stroke-(--metal-edge)' : 'stroke-(--timber-edge)'}
           stroke-width="1.2"
         />
+        <path d={d.rails} class="stroke-(--timber-edge)" stroke-width="9" fill="none" />
+        <path d={d.rails} class="stroke-(--timber)" stroke-width="6.5" fill="none" />
         <path d={d.leaves} class="fill-(--sheet) stroke-(--ink)" stroke-width="1.8" />
         <path d={d.braces} class="stroke-(--ink)" fill="none" stroke-width="1.6" />
         <path

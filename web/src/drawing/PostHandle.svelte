@@ -80,7 +80,7 @@
 >
   <rect x={x - 22} y={y - 2} width="44" height="40" fill="transparent" />
   <path
-    d="M{x} {y + 3}l9 12 -9 12 -9 -12z"
+    d="M{x} {y + 1}l8 9.5 -8 9.5 -8 -9.5z"
     class={post.held
       ? 'fill-(--ink) stroke-(--ink)'
       : current
@@ -88,5 +88,5 @@
         : 'fill-(--sheet) stroke-(--ink)'}
     stroke-width="2"
   />
-  {#if post.held}<path d="M{x - 4} {y + 15}h8" class="stroke-(--sheet)" stroke-width="2.4" />{/if}
+  {#if post.held}<path d="M{x - 3.5} {y + 10.5}h7" class="stroke-(--sheet)" stroke-width="2.4" />{/if}
 </g>

@@ -19,6 +19,7 @@ export interface Drawn {
   postsBelow: string
   postsAbove: string
   panels: string
+  rails: string
   leaves: string
   braces: string
   string: string
@@ -36,7 +37,8 @@ export function inSight(run: PlannedRun, view: View): { first: number; last: num
   return { first: Math.max(0, first - 1), last: Math.min(posts.length - 1, last) }
 }
 
-export function draw(run: PlannedRun, width: number, view: View): Drawn {
+/** Draws a run; `rows` is how many rails lie one over the other where rails are all there is. */
+export function draw(run: PlannedRun, width: number, view: View, rows = 0): Drawn {
   const d: Drawn = {
     ground: '',
     surface: '',
@@ -48,6 +50,7 @@ export function draw(run: PlannedRun, width: number, view: View): Drawn {
     postsBelow: '',
     postsAbove: '',
     panels: '',
+    rails: '',
     leaves: '',
     braces: '',
     string: '',
@@ -59,7 +62,7 @@ export function draw(run: PlannedRun, width: number, view: View): Drawn {
   const { first, last } = inSight(run, view)
   for (let i = first; i <= last; i++) drawPost(d, run.posts[i]!, width, view)
   for (let i = first; i < last; i++) {
-    drawBay(d, run, run.bays[i]!, run.posts[i]!, run.posts[i + 1]!, view)
+    drawBay(d, run, run.bays[i]!, run.posts[i]!, run.posts[i + 1]!, view, rows)
   }
   return d
 }
@@ -117,7 +120,15 @@ function drawPost(d: Drawn, p: PlannedPost, width: number, view: View) {
   d.gravel += rect(x - hole / 2, y(p.foot), hole, y(p.holeDepth) - y(p.foot))
 }
 
-function drawBay(d: Drawn, run: PlannedRun, b: PlannedBay, p: PlannedPost, q: PlannedPost, view: View) {
+function drawBay(
+  d: Drawn,
+  run: PlannedRun,
+  b: PlannedBay,
+  p: PlannedPost,
+  q: PlannedPost,
+  view: View,
+  rows: number,
+) {
   const [x1, x2] = [view.x(p.station), view.x(q.station)]
   const [t1, t2] = [view.y(b.topStart), view.y(b.topEnd)]
   const [b1, b2] = [view.y(b.bottomStart), view.y(b.bottomEnd)]
@@ -125,6 +136,11 @@ function drawBay(d: Drawn, run: PlannedRun, b: PlannedBay, p: PlannedPost, q: Pl
   if (b.gate) {
     d.leaves += outline
     d.braces += `M${n(x1)} ${n(b1)}L${n(x2)} ${n(t2)}`
+  } else if (rows) {
+    for (let r = 0; r < rows; r++) {
+      const part = (r + 0.6) / (rows + 0.2)
+      d.rails += `M${n(x1)} ${n(b1 + (t1 - b1) * part)}L${n(x2)} ${n(b2 + (t2 - b2) * part)}`
+    }
   } else d.panels += outline
   d.string += `M${n(x1)} ${n(t1)}L${n(x2)} ${n(t2)}`
   const between = surface(run, p.station, q.station, view)

@@ -41,6 +41,15 @@
       stroke-width={box.length / 700}
     />
   {/each}
+  {#each outline.bays.filter((b) => b.odd && !b.gate) as b, i (i)}
+    {@const [from, to] = ends(b)}
+    {@const c = b.corners as unknown as number[]}
+    <path
+      d="{quad(c, from, to)}M{from} {y(c[0]!)}L{to} {y(c[3]!)}M{from} {y(c[1]!)}L{to} {y(c[2]!)}"
+      class="fill-none stroke-(--warn)"
+      stroke-width={box.length / 300}
+    />
+  {/each}
   <path
     d={posts.map((p) => `M${p[0]} ${y(p[1])}V${y(p[2])}`).join('')}
     class={outline.hollow ? 'stroke-(--metal-edge)' : 'stroke-(--timber-edge)'}

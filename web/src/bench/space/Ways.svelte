@@ -147,6 +147,9 @@
         <strong>Posts:</strong>
         {system.allowed.map((m) => names[m] ?? m).join('; ')}.
       </p>
+      {#each system.cautions ?? [] as c (c)}
+        <p class="mt-1 border-l-4 border-l-warn bg-warn-wash px-2 py-1 text-[0.95rem] text-warn">{c}</p>
+      {/each}
       {#each system.forbidden ?? [] as f (f.method)}
         <p class="mt-1 text-[0.95rem]"><strong>Not {names[f.method] ?? f.method}:</strong> {f.why}</p>
       {/each}
