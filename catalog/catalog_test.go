@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"mallow/catalog"
+	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/materials"
 )
@@ -63,8 +64,19 @@ func TestValidateFindsWhatIsWrong(t *testing.T) {
 			u.Run.Setting.Bag = "sack"
 			c.Usual[length.Metric] = u
 		},
+		"a system given twice":         func(c *materials.Catalog) { c.Systems[1].ID = c.Systems[0].ID },
+		"a system without a source":    func(c *materials.Catalog) { c.Systems[2].Source.Kind = "" },
+		"a system that no way may set": func(c *materials.Catalog) { c.Systems[2].Allowed = nil },
+		"a way both allowed and forbidden": func(c *materials.Catalog) {
+			c.Systems[0].Forbidden = []job.Forbidden{{Method: c.Systems[0].Allowed[0], Why: "no"}}
+		},
+		"a system with an unknown bag":       func(c *materials.Catalog) { c.Systems[3].Setting.Bag = "sack" },
+		"panels without a length":            func(c *materials.Catalog) { c.Systems[0].Spacing.Piece = 0 },
+		"a post wider than any post":         func(c *materials.Catalog) { c.Systems[0].Post.Width = 900 },
+		"a way of setting that nobody knows": func(c *materials.Catalog) { c.Systems[0].Allowed = []job.Method{"glued"} },
 	} {
 		c := load(t)
+		c.Systems = append([]materials.System(nil), c.Systems...)
 		c.Bags = append([]materials.Bag(nil), c.Bags...)
 		c.Posts = append([]materials.PostSize(nil), c.Posts...)
 		c.Strings = append([]materials.String(nil), c.Strings...)
@@ -95,6 +107,33 @@ func TestServicesHaveTheirUniformColours(t *testing.T) {
 			t.Errorf("%s is dug by hand only %v either side", s.ID, s.Hand)
 		}
 		seen[s.Token], want[s.ID] = true, ""
+	}
+}
+
+// The systems of the handbook, and each in both unit systems where the trade
+// makes it in both. Each says how its posts are set, and how not.
+func TestSystemsCoverTheTrade(t *testing.T) {
+	both := []string{"panel-between", "panel-on-face", "slotted-timber", "boards-on-rails", "horizontal-boards", "split-rail", "split-rail-steel",
+		"chain-link", "light-mesh", "vinyl-picket", "vinyl-privacy", "metal-panel", "pool-panel", "cedar-screen", "drive-gate"}
+	all := map[string]materials.System{}
+	for _, s := range load(t).Systems {
+		all[s.ID] = s
+		if len(s.Forbidden) == 0 && s.ID != "boards-on-rails" && s.ID != "boards-on-rails-m" || len(s.Cautions) == 0 || s.Says == "" {
+			t.Errorf("%s: forbids %d ways, %d cautions, says %q", s.ID, len(s.Forbidden), len(s.Cautions), s.Says)
+		}
+	}
+	for _, id := range both {
+		a, b := all[id], all[id+"-m"]
+		if a.System.System != length.Imperial || b.System.System != length.Metric || a.Spacing.Way != b.Spacing.Way || a.Name != b.Name {
+			t.Errorf("%s: %q in %s and %q in %s", id, a.Name, a.System.System, b.Name, b.System.System)
+		}
+	}
+	if all["slotted-concrete-m"].ID == "" {
+		t.Error("no slotted concrete posts")
+	}
+	// A pool barrier's gap is small, and vinyl never stands in wet concrete.
+	if all["pool-panel"].Fence.GapMost > 2*length.Inch || all["vinyl-picket"].Forbidden[0].Method != job.Stabbed {
+		t.Error("what protects life or material is missing")
 	}
 }
 

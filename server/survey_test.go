@@ -311,3 +311,28 @@ func TestExportOverTheAPI(t *testing.T) {
 		t.Errorf("a line that is nowhere on earth: %d %s", status, raw)
 	}
 }
+
+// The layouts worth having, over the wire: the one as it is first, and one
+// that is taken is what the plan then says.
+func TestAlternativesOverTheWire(t *testing.T) {
+	c := start(t)
+	doc := demoJob(t, 0)
+	var got server.Alternatives
+	c.must(200, "POST", "/api/alternatives", `{"doc":`+doc+`,"run":"R2"}`, &got)
+	if got.Run != "R2" || len(got.Layouts) < 2 || got.Layouts[0].ID != "now" || len(got.Layouts[0].Edits) != 0 {
+		t.Fatalf("%+v", got)
+	}
+	before := c.planOf([]byte(doc))
+	changed, err := job.Apply([]byte(doc), got.Layouts[1].Edits)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if after := c.planOf(changed); after.Totals.Posts-before.Totals.Posts != got.Layouts[1].Cost.Posts {
+		t.Errorf("%d posts more, said %+v", after.Totals.Posts-before.Totals.Posts, got.Layouts[1].Cost)
+	}
+	for _, run := range []string{"R9", ""} {
+		if status, _, raw := c.ask("POST", "/api/alternatives", `{"doc":`+doc+`,"run":"`+run+`"}`); status != 422 || !strings.Contains(string(raw), "a run that has a length") {
+			t.Errorf("run %q: %d %s", run, status, raw)
+		}
+	}
+}

@@ -18,6 +18,7 @@ func Check(j Job) Errors {
 		return e
 	}
 	e = append(e, checkTicket(j.Site.Before.Ticket)...)
+	e = append(e, checkSystems(j.Systems)...)
 	lines, runs := map[string]bool{}, map[string]bool{}
 	for l, line := range j.Lines {
 		at := fmt.Sprintf("/lines/%d", l)

@@ -2,10 +2,37 @@ package job
 
 import (
 	"fmt"
+	"slices"
 	"sort"
+	"strconv"
+	"strings"
 
 	"mallow/core/length"
 )
+
+// checkSystems looks at the user's own fence systems.
+func checkSystems(all []System) Errors {
+	var e Errors
+	ids := map[string]bool{}
+	for i, s := range all {
+		at := fmt.Sprintf("/systems/%d", i)
+		e = append(e, once(at+"/id", s.ID, "system of the job", ids)...)
+		for k, m := range s.Allowed {
+			if !slices.Contains(Methods, m) {
+				e = append(e, FieldError{fmt.Sprintf("%s/allowed/%d", at, k), strconv.Quote(string(m)), knownMethods()})
+			}
+		}
+	}
+	return e
+}
+
+func knownMethods() string {
+	out := make([]string, len(Methods))
+	for i, m := range Methods {
+		out[i] = string(m)
+	}
+	return strings.Join(out, ", ")
+}
 
 // shortestBay is the least bay that a piece may set, so that posts do not
 // stand in one another.

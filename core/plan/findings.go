@@ -51,7 +51,7 @@ func (m *maker) judge() {
 func (m *maker) judgeShortSegments() {
 	for i, s := range m.layout.Segments {
 		span := s.To - s.From
-		if s.Gate != spacing.NoGate || len(m.layout.Segments) == 1 || span >= m.run.Spacing.Most/3 {
+		if s.Gate != spacing.NoGate || s.Held != spacing.Nothing || len(m.layout.Segments) == 1 || span >= m.run.Spacing.Most/3 {
 			continue
 		}
 		first := m.firstPost(i)
@@ -82,10 +82,13 @@ func (m *maker) firstPost(segment int) int {
 func (m *maker) moveGates(segment int, span length.Length) []finding.Remedy {
 	var out []finding.Remedy
 	offer := func(gate int, by length.Length, says string) {
+		if gate == spacing.NoGate {
+			return
+		}
 		moved := m.run
 		moved.Gates = append([]job.Gate(nil), m.run.Gates...)
 		moved.Gates[gate].At += by
-		if len(job.CheckGates("", moved, m.job.Units)) > 0 {
+		if len(job.CheckRun("", moved, m.job.Units)) > 0 {
 			return
 		}
 		out = append(out, finding.Remedy{

@@ -44,15 +44,24 @@ func Stagger(bays []length.Length, stock length.Length, rails int) Joints {
 	steps := make([]map[state]step, len(at))
 	steps[0] = map[state]step{{0, 0}: {cost: cost{pieces: rails}}}
 	reaches := func(from, to int) bool { return at[to]-at[from] <= stock+length.Tolerance || to == from+1 }
+	// States in the order they came up, so that of equal ways the same one is
+	// always taken; a map has no order.
+	order := []state{{0, 0}}
 	for i := 1; i < len(at); i++ {
 		steps[i] = map[state]step{}
+		var next []state
 		end := i == len(at)-1
 		offer := func(s state, from state, c cost) {
-			if old, ok := steps[i][s]; !ok || c.less(old.cost) {
+			old, ok := steps[i][s]
+			if !ok {
+				next = append(next, s)
+			}
+			if !ok || c.less(old.cost) {
 				steps[i][s] = step{from, c}
 			}
 		}
-		for from, s := range steps[i-1] {
+		for _, from := range order {
+			s := steps[i-1][from]
 			if !reaches(from.a, i) || above > 0 && !reaches(from.b, i) {
 				continue
 			}
@@ -68,6 +77,7 @@ func Stagger(bays []length.Length, stock length.Length, rails int) Joints {
 				offer(state{i, i}, from, weakIf(cost{c.weak, c.pieces + above + below}, true))
 			}
 		}
+		order = next
 	}
 	last := state{len(at) - 1, len(at) - 1}
 	out := Joints{Rails: make([]Rail, rails), Pieces: steps[last.a][last].cost.pieces, Weak: []int{}}
