@@ -6,7 +6,7 @@ test('bags, posts and waste are chosen, and the load says the difference', async
   await page.getByRole('combobox', { name: /^Bag 60 lb bag/ }).click()
   await page.getByRole('option', { name: /^80 lb bag/ }).click()
   await expect(runLoad(page)).toContainText('79 bags') // 47.23 ft³ at 0.60
-  await expect(load(page, 'bags')).toContainText('−26')
+  await expect(load(page, 'bags')).toContainText('−27')
   const waste = page.getByLabel('Waste, per cent')
   await waste.fill('ten')
   await waste.press('Enter')
@@ -48,7 +48,9 @@ test('a gate hung too near the end is said in place, and one tap hangs it on the
   await expect(finding).toContainText('run into each other')
   await finding.getByRole('button', { name: /so that one post serves both/ }).click()
   await expect(finding).toBeHidden()
+  await page.getByRole('tab', { name: 'Set out' }).click()
   await expect(page.getByRole('row', { name: /^P1 gate/ })).toBeVisible()
+  await page.getByRole('tab', { name: 'Bays' }).click()
   await expect(at).toHaveValue(`2' 1 3/4"`) // half of 48 in and of 3 1/2 in
 })
 

@@ -64,6 +64,7 @@ test('the gate is dragged, undone, redone, and a reload keeps it', async ({ page
   await saved(page)
   const moved = (await gate.getAttribute('aria-valuetext'))!
   expect(moved).toMatch(/^6[56]' \d+"$/) // 120 pixels are some 17 feet; dragging stays on whole inches
+  await page.getByRole('tab', { name: 'Set out' }).click()
   await expect(page.getByRole('row', { name: /gate 6\d′/ })).not.toHaveCount(0)
 
   await page.getByRole('button', { name: 'Undo' }).click()

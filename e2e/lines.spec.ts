@@ -112,26 +112,26 @@ test('a misclosure is spread, before and after side by side', async ({ page, mal
 test('runs are split, joined, reversed and moved, and the load stays', { tag: '@refused' }, async ({ page, mallow }) => {
   await open(page, mallow)
   await stage(page, 'Walk')
-  await expect(load(page, 'posts')).toContainText('39')
+  await expect(load(page, 'posts')).toContainText('40')
   const bags = (await load(page, 'bags').textContent())!
   const first = page.getByRole('navigation', { name: 'Runs' }).getByRole('button').first()
   await page.getByRole('button', { name: 'Later in the line' }).click()
   await expect(first).toHaveText('Round the trees')
   await expect(page.locator('[data-gate="G1"]')).toBeVisible() // the gate came along
-  await expect(load(page, 'posts')).toContainText('39')
+  await expect(load(page, 'posts')).toContainText('40')
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(first).toHaveText('Lane')
   // At a gate post: nothing is added by the split.
   await type(page.getByLabel('Split it at'), `46' 10 1/4"`)
   await expect(runBar(page, 'Lane, part 2')).toBeVisible()
-  await expect(load(page, 'posts')).toContainText('39')
+  await expect(load(page, 'posts')).toContainText('40')
   expect(await load(page, 'bags').textContent()).toContain(bags.slice(0, 8))
   await page.getByRole('button', { name: 'Join with the next' }).click()
   await expect(runBar(page, 'Lane, part 2')).toBeHidden()
-  await expect(load(page, 'posts')).toContainText('39')
+  await expect(load(page, 'posts')).toContainText('40')
   await page.getByRole('button', { name: 'Turn round' }).click()
   await expect(first).toHaveText('Compost bays')
-  await expect(load(page, 'posts')).toContainText('39')
+  await expect(load(page, 'posts')).toContainText('40')
   await saved(page)
   // A split in the middle of a gate is refused in words.
   await runBar(page, 'Lane').click()
@@ -208,7 +208,7 @@ test('the map is pinched and its corner dragged by touch', async ({ browser, mal
 test('the whole line unrolls corner after corner, and a post in it can be picked', async ({ page, mallow }) => {
   await open(page, mallow)
   await page.getByRole('button', { name: 'unroll' }).click()
-  await expect(elevation(page)).toHaveAttribute('data-posts', '39')
+  await expect(elevation(page)).toHaveAttribute('data-posts', '40')
   await expect(elevation(page)).toContainText('80.02° left')
   await elevation(page).focus()
   for (let i = 0; i < 19; i++) await page.keyboard.press('ArrowRight')
@@ -323,6 +323,10 @@ test('a file that is nothing Mallow reads says so', { tag: '@refused' }, async (
 
 test('what is in the way is drawn, judged by the hole, and marked by the office', { tag: '@refused' }, async ({ page, mallow }) => {
   await open(page, mallow)
+  // P4 is held, so that it cannot make way.
+  await stage(page, 'Space')
+  for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Next post' }).click()
+  await page.getByRole('button', { name: 'Hold here' }).click()
   await stage(page, 'Walk')
   await expect(page.getByRole('tab', { name: /^Dig/ })).toContainText('not cleared')
   await part(page, 'In the way')
@@ -336,7 +340,7 @@ test('what is in the way is drawn, judged by the hole, and marked by the office'
   await expect(page.getByText('Holes of P4 run into it')).toBeVisible()
   await stage(page, 'Space')
   await expect(page.getByTestId('not-cleared')).toContainText('public services located')
-  await expect(page.locator('[data-finding="in-the-way"]')).toContainText('The hole of P4 runs into the Gas, oil or steam')
+  await expect(page.locator('[data-finding="in-the-way"]')).toContainText('The hole of P4 runs into the gas, oil or steam line')
   await page.getByTestId('not-cleared').getByRole('button').click()
   const day = page.getByLabel('Today', { exact: true })
   await day.fill('2026-11-27') // a Friday: three working days are over a weekend
@@ -491,7 +495,7 @@ test('a corner keeps its turn whichever way it is said to be measured', async ({
     await choose(page, 'Measured by', way)
     await expect(page.getByLabel(field)).toHaveValue(value)
     await expect(turn).toBeVisible()
-    await expect(load(page, 'posts')).toContainText('39')
+    await expect(load(page, 'posts')).toContainText('40')
   }
   // The other hand: the whole line folds over, and the map says so.
   await page.getByRole('radio', { name: 'Right' }).first().click()
@@ -535,13 +539,30 @@ test('an old post that stays is built onto, and one that goes is in the way', as
   await page.getByRole('button', { name: 'Something in the way' }).click()
   await choose(page, 'What', 'Existing post')
   const old = page.getByRole('group', { name: /Existing post at/ })
-  await type(old.getByLabel('Middle at'), '1.4m') // where P2 is planned
+  const second = page.getByRole('row', { name: /^P2/ })
+  const marks = async () => {
+    await stage(page, 'Space')
+    await page.getByRole('tab', { name: 'Set out' }).click()
+  }
+  await type(old.getByLabel('Middle at'), '1.75m') // P2 belongs at 1.8 m
   await type(old.getByLabel('Wide'), '100')
-  await expect(page.getByText('Holes of P2 run into it')).toBeVisible()
+  // It goes: its footing is in the way, and P2 makes way for it.
+  await marks()
+  await expect(second).not.toContainText('1.750')
+  await expect(second).not.toContainText('1.800')
+  // It stays: it is P2.
+  await stage(page, 'Walk')
   await old.getByRole('radio', { name: 'Stays' }).click()
-  await expect(page.getByText('Holes of P2 run into it')).toBeHidden()
+  await marks()
+  await expect(second).toContainText('1.750')
+  await page.getByRole('button', { name: 'Next post' }).click()
+  await expect(page.getByText('Old post, stays')).toBeVisible()
+  await expect(page.getByText('1 old post is built onto')).toBeVisible()
+  await stage(page, 'Walk')
   await choose(page, 'What', 'Rock')
-  await expect(page.getByText('Holes of P2 run into it')).toBeVisible()
+  await marks()
+  await expect(second).not.toContainText('1.750')
+  await stage(page, 'Walk')
   await page.getByRole('button', { name: /^Take out Rock/ }).click()
   await expect(page.getByText('Nothing noted yet.')).toBeVisible()
   await saved(page)

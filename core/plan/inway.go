@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"mallow/core/finding"
 	"mallow/core/job"
@@ -25,6 +26,8 @@ type InTheWay struct {
 	Stays    bool           `json:"stays" jsonschema:"required"`
 	Repour   bool           `json:"repour" jsonschema:"required" jsonschema_description:"Old footing that is dug out and poured anew."`
 	Marked   bool           `json:"marked" jsonschema:"required"`
+
+	said string // what it is called in a sentence, after "the"
 }
 
 var obstacleNames = map[job.Obstacle]string{
@@ -41,8 +44,12 @@ func (m *maker) obstacles() {
 		if s, ok := m.cat.Service(k.Service); ok && k.Kind == job.Service {
 			what, o.Colour = s.Name, s.Token
 		}
+		o.said = o.Name
 		if o.Name == "" {
-			o.Name = what
+			o.Name, o.said = what, what
+			if k.Kind == job.Service {
+				o.said = strings.ToLower(what[:1]) + what[1:] + " line"
+			}
 		}
 		m.out.InTheWay = append(m.out.InTheWay, o)
 		for p := range m.out.Posts {
@@ -90,7 +97,7 @@ func (m *maker) judgeObstacles() {
 		}
 		if len(hit) > 0 && !m.isBlocked(k) {
 			f := finding.Finding{Rule: "in-the-way", Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Post: hit[0]},
-				Says:     reason.Say("The ", plural(len(hit), "hole", "holes"), " of ", names(hit), plural(len(hit), " runs", " run"), " into the ", o.Name, " at ", reason.Tape((o.From+o.To)/2), "."),
+				Says:     reason.Say("The ", plural(len(hit), "hole", "holes"), " of ", names(hit), plural(len(hit), " runs", " run"), " into the ", o.said, " at ", reason.Tape((o.From+o.To)/2), "."),
 				Remedies: m.clearOf(o, fixed)}
 			if serious[o.Kind] {
 				f.Severity = finding.Cannot
@@ -99,12 +106,12 @@ func (m *maker) judgeObstacles() {
 		}
 		if len(near) > 0 && !m.isBlocked(k) {
 			m.find(finding.Finding{Rule: "loose-soil", Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Post: near[0]},
-				Says:     reason.Say("The ", plural(len(near), "hole", "holes"), " of ", names(near), plural(len(near), " leaves", " leave"), " less than ", soil, " of firm soil beside the ", o.Name, " at ", reason.Tape((o.From+o.To)/2), "."),
+				Says:     reason.Say("The ", plural(len(near), "hole", "holes"), " of ", names(near), plural(len(near), " leaves", " leave"), " less than ", soil, " of firm soil beside the ", o.said, " at ", reason.Tape((o.From+o.To)/2), "."),
 				Remedies: m.repour([]int{k})})
 		}
 		if len(hand) > 0 {
 			m.find(finding.Finding{Rule: "hand-dig", Stage: finding.Dig, Severity: finding.Check, Place: finding.Place{Post: hand[0]},
-				Says: reason.Say("Dig ", names(hand), " by hand: within ", o.From-o.HandFrom, " of the ", o.Name, " at ", reason.Tape((o.From+o.To)/2), ". No auger there.")})
+				Says: reason.Say("Dig ", names(hand), " by hand: within ", o.From-o.HandFrom, " of the ", o.said, " at ", reason.Tape((o.From+o.To)/2), ". No auger there.")})
 		}
 	}
 }

@@ -51,7 +51,7 @@ func (m *maker) blocked(segment int) {
 		if i > 0 {
 			what = append(what, reason.Say(", ")...)
 		}
-		what = append(what, reason.Say("the ", o.Name, " at ", reason.Tape(k.At))...)
+		what = append(what, reason.Say("the ", o.said, " at ", reason.Tape(k.At))...)
 		footings = footings || isFooting(k)
 		hand = hand || k.Kind == job.Service && m.run.Spacing.KeepHand
 	}
@@ -160,8 +160,8 @@ func (m *maker) shifted(segment int) {
 			}
 			posts, most = append(posts, postID(i)), max(most, p.Shift.Abs())
 			if of == "" {
-				of = o.Name
-			} else if of != o.Name {
+				of = o.said
+			} else if of != o.said {
 				of = "what is in the way"
 			}
 			break

@@ -41,6 +41,9 @@ func resize(l *job.Line, r int, to length.Length, u length.Units) error {
 			return refuse("Something in the way at %s lies past a run of %s. Move or take it out first.", u.Tape(k.At), u.Tape(level))
 		}
 	}
+	if err := pastHeld(*run, level, u); err != nil {
+		return err
+	}
 	run.Length = &to
 	return nil
 }

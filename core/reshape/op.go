@@ -127,8 +127,7 @@ func newLine(j job.Job, like int) job.Line {
 	run := j.Lines[like].Runs[0]
 	run.ID = fresh("R", runIDs(j))
 	run.Name = "Run " + run.ID[1:]
-	run.Length, run.Corner = nil, nil
-	run.Ground, run.Gates, run.KeepOuts = []job.GroundPoint{}, []job.Gate{}, nil
+	bare(&run)
 	id := fresh("L", taken)
 	return job.Line{ID: id, Name: "Line " + id[1:], X: j.Lines[like].X, Y: j.Lines[like].Y - 5*length.Metre, Bearing: j.Lines[like].Bearing, Runs: []job.Run{run}}
 }

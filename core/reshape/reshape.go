@@ -49,6 +49,7 @@ func copied(l job.Line) job.Line {
 	for i := range l.Runs {
 		r := &l.Runs[i]
 		r.Ground, r.Gates, r.KeepOuts = slices.Clone(r.Ground), slices.Clone(r.Gates), slices.Clone(r.KeepOuts)
+		r.FixedPosts, r.HeldBays = slices.Clone(r.FixedPosts), slices.Clone(r.HeldBays)
 	}
 	l.Books = slices.Clone(l.Books)
 	for i := range l.Books {
@@ -87,8 +88,7 @@ func AddRun(j job.Job, line, r int) (job.Line, error) {
 	like := l.Runs[r]
 	like.ID = fresh("R", runIDs(j))
 	like.Name = "Run " + like.ID[1:]
-	like.Length, like.Corner = nil, nil
-	like.Ground, like.Gates, like.KeepOuts = []job.GroundPoint{}, []job.Gate{}, nil
+	bare(&like)
 	l.Runs = slices.Insert(l.Runs, r+1, like)
 	return l, nil
 }
@@ -178,6 +178,7 @@ func Join(j job.Job, line, r int) (job.Line, error) {
 		k.ID = free("K", k.ID, joined.KeepOuts, func(k job.KeepOut) string { return k.ID })
 		joined.KeepOuts = append(joined.KeepOuts, k)
 	}
+	joinHeld(&joined, b, level)
 	l.Runs[r] = joined
 	l.Runs = slices.Delete(l.Runs, r+1, r+2)
 	readdress(&l, b.ID, func(at length.Length) (string, length.Length) { return a.ID, at + taped })

@@ -58,6 +58,13 @@ func random(t testing.TB, rng *rand.Rand, cat materials.Catalog) job.Job {
 		if rng.IntN(2) == 0 {
 			run.KeepOuts = []job.KeepOut{{ID: "K1", Kind: job.Rock, At: *run.Length * 0.3, Width: 600}, {ID: "K2", Kind: job.Service, Service: "water", At: *run.Length * 0.7, Hand: 450}}
 		}
+		if rng.IntN(3) == 0 {
+			run.FixedPosts = []job.FixedPost{{ID: "F1", At: *run.Length * 0.15}, {ID: "F2", At: *run.Length * 0.85, Landed: true}}
+			run.HeldBays = []job.HeldBay{{ID: "H1", At: *run.Length * 0.16, Width: *run.Length * 0.05}}
+			if len(job.CheckRun("", run, j.Units)) > 0 {
+				run.FixedPosts, run.HeldBays = nil, nil
+			}
+		}
 		kind := rng.IntN(4)
 		book := job.Book{ID: "B" + run.ID, Kind: []job.BookKind{job.Drops, job.Rises, job.Rod, job.Drops}[kind], Run: run.ID}
 		for i := range 5 {
@@ -131,6 +138,13 @@ func picture(l job.Line) map[string][]place {
 		for _, k := range run.KeepOuts {
 			put("obstacles", k.From())
 			put("obstacles", k.To())
+		}
+		for _, f := range run.FixedPosts {
+			put("held", f.At)
+		}
+		for _, h := range run.HeldBays {
+			put("held", h.At)
+			put("held", h.At+h.Width)
 		}
 		for i := range 9 { // the ground, wherever its points are now
 			put("ground", lengths[r]*length.Length(i)/8)
@@ -216,7 +230,7 @@ func TestSplitAndJoinChangeNothing(t *testing.T) {
 		r := rng.IntN(len(j.Lines[0].Runs))
 		posts := p.Runs[r].Posts
 		at := posts[rng.IntN(len(posts))]
-		if at.Station < 300 || at.Station > p.Runs[r].Length-300 {
+		if at.Held != "" || at.Station < 300 || at.Station > p.Runs[r].Length-300 {
 			continue
 		}
 		split++
@@ -229,7 +243,7 @@ func TestSplitAndJoinChangeNothing(t *testing.T) {
 		if len(survey.Reduce(j.Lines[0], "").Conflicts) > 0 {
 			continue
 		}
-		same(t, "split", before, picture(two.Lines[0]), "gates")
+		same(t, "split", before, picture(two.Lines[0]), "gates", "held")
 		one, err := apply(t, two, reshape.Op{Do: "join", Run: r}, cat)
 		if err != nil {
 			t.Fatalf("job %d: joining again: %v", n, err)
@@ -237,7 +251,7 @@ func TestSplitAndJoinChangeNothing(t *testing.T) {
 		if got := plan.Make(one, cat); totals(got) != totals(p) {
 			t.Fatalf("job %d split and joined: totals %v, were %v", n, totals(got), totals(p))
 		}
-		same(t, "split and joined", before, picture(one.Lines[0]), "gates", "ground")
+		same(t, "split and joined", before, picture(one.Lines[0]), "gates", "held", "ground")
 	}
 	if split < 120 {
 		t.Errorf("only %d of 250 jobs were split", split)
@@ -256,13 +270,13 @@ func TestReverseKeepsTheFenceWhereItIs(t *testing.T) {
 		}
 		p := plan.Make(j, cat)
 		back := must(t, j, reshape.Op{Do: "reverse"}, cat)
-		same(t, "reversed", level(picture(j.Lines[0])), level(picture(back.Lines[0])), "gates", "obstacles")
+		same(t, "reversed", level(picture(j.Lines[0])), level(picture(back.Lines[0])), "gates", "held", "obstacles")
 		// Counted in the run that ends there, a corner post between unlike runs may change its stock.
 		if got := plan.Make(back, cat); got.Totals.Posts != p.Totals.Posts || math.Abs(float64(got.Totals.Gravel-p.Totals.Gravel)) > 1e-9 {
 			t.Fatalf("job %d reversed: %d posts and %v gravel, were %d and %v", n, got.Totals.Posts, got.Totals.Gravel, p.Totals.Posts, p.Totals.Gravel)
 		}
 		again := must(t, back, reshape.Op{Do: "reverse"}, cat)
-		same(t, "reversed twice", level(picture(j.Lines[0])), level(picture(again.Lines[0])), "gates", "obstacles", "ground")
+		same(t, "reversed twice", level(picture(j.Lines[0])), level(picture(again.Lines[0])), "gates", "held", "obstacles", "ground")
 		if a, b := j.Lines[0].Runs[0].String.Face, again.Lines[0].Runs[0].String.Face; a != b {
 			t.Fatalf("the lined face was %s and is %s", a, b)
 		}
@@ -363,6 +377,7 @@ func TestResizeCutsTheBooksAtTheEnd(t *testing.T) {
 		l := &j.Lines[0]
 		l.Closed, l.Runs, l.Books = false, l.Runs[:1], slices.DeleteFunc(l.Books, func(b job.Book) bool { return b.ID != "BR1" })
 		l.Runs[0].Gates, l.Runs[0].KeepOuts = nil, nil
+		l.Runs[0].FixedPosts, l.Runs[0].HeldBays = nil, nil
 		before := survey.Reduce(*l, "").Runs[0].Profile()
 		to := *l.Runs[0].Length * length.Length(0.3+0.65*rng.Float64())
 		short := must(t, j, reshape.Op{Do: "resize", At: to}, cat).Lines[0]
@@ -394,6 +409,8 @@ func TestRefusals(t *testing.T) {
 	second := run
 	second.ID, second.Gates = "R2", nil
 	second.Corner = &job.Corner{By: job.ByDeflection, Side: job.Left, Angle: 40}
+	second.FixedPosts = []job.FixedPost{{ID: "F1", At: 8000}}
+	second.HeldBays = []job.HeldBay{{ID: "H1", Name: "Removable", At: 2000, Width: 2000}}
 	j.Lines[0].Runs = []job.Run{run, second}
 	for _, c := range []struct {
 		op  reshape.Op
@@ -409,6 +426,9 @@ func TestRefusals(t *testing.T) {
 		{reshape.Op{Do: "split", Line: 3}, "no line 4"},
 		{reshape.Op{Do: "split", Run: 7}, "no run 8"},
 		{reshape.Op{Do: "move corner", Run: 1}, "none was given"},
+		{reshape.Op{Do: "split", Run: 1, At: 3000}, "in the held bay Removable"},
+		{reshape.Op{Do: "resize", Run: 1, At: 7000}, "A post is held at 8.000 m"},
+		{reshape.Op{Do: "resize", Run: 1, At: 3500}, "past a run of 3.500 m"},
 		{reshape.Op{Do: "fly"}, `"fly"`},
 	} {
 		_, err := apply(t, j, c.op, cat)

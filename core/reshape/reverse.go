@@ -89,6 +89,7 @@ func reverseRun(run job.Run, level length.Length) job.Run {
 		run.KeepOuts[i].At = level - run.KeepOuts[i].At
 	}
 	slices.Reverse(run.KeepOuts)
+	reverseHeld(&run, level)
 	run.String.Face = run.String.Face.Other()
 	return run
 }

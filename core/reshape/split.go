@@ -31,6 +31,10 @@ func Split(j job.Job, line, r int, at length.Length) (job.Line, error) {
 			return l, refuse("%s is in the opening of %s, %s to %s. Split at one of its posts, or beside it.", u.Tape(at), named(g.Name, g.ID), u.Tape(first), u.Tape(second))
 		}
 	}
+	heldA, heldB, err := splitHeld(run, at, u)
+	if err != nil {
+		return l, err
+	}
 	profile := ground.Profile()
 	taped := at
 	if run.Taped == job.TapedSlope {
@@ -53,6 +57,8 @@ func Split(j job.Job, line, r int, at length.Length) (job.Line, error) {
 		}
 	}
 	a.KeepOuts, b.KeepOuts = splitKeepOuts(run.KeepOuts, at)
+	a.FixedPosts, a.HeldBays = heldA.FixedPosts, heldA.HeldBays
+	b.FixedPosts, b.HeldBays = heldB.FixedPosts, heldB.HeldBays
 	l.Runs[r] = a
 	l.Runs = slices.Insert(l.Runs, r+1, b)
 	splitBooks(&l, run.ID, b.ID, taped)

@@ -84,6 +84,14 @@
             there
           </dd>
         {/if}
+        {#if t.reused}
+          <dd class="text-[0.95rem] text-pencil">
+            {t.reused} old {t.reused === 1 ? 'post is' : 'posts are'} built onto
+          </dd>
+        {/if}
+        {#if t.pieces}
+          <dd class="text-[1.05rem]">{t.pieces} panels, boards or rails, {t.cutPieces} cut</dd>
+        {/if}
         {#if t.stockShort}<dd class="font-medium text-stop">{t.stockShort} longer than any stock</dd>{/if}
       </div>
       <div class="border-t border-rule py-2">
