@@ -98,6 +98,7 @@ func printTable(out io.Writer, p plan.Plan) error {
 		t.row("\n%s: %s level, %s along the ground", r.Name, u.Tape(r.Length), u.Tape(r.SlopeLength))
 		printPosts(t, p, r)
 		printBays(t, p, r)
+		printSpacing(t, p, r)
 	}
 	printTotals(t, p)
 	for i, f := range p.Findings {
@@ -106,7 +107,7 @@ func printTable(out io.Writer, p plan.Plan) error {
 		}
 		t.row("  %s: %s", f.Severity, f.Says.Print(u))
 		for _, way := range f.Remedies {
-			t.row("    - %s", way.Says.Print(u))
+			t.row("    - %s%s", way.Says.Print(u), costs(way.Cost))
 		}
 	}
 	for i, caution := range p.Cautions {
@@ -180,11 +181,17 @@ func printTotals(t *table, p plan.Plan) {
 	if total.Elsewhere > 0 {
 		t.row("  \tcorner posts counted once, in the run that ends there")
 	}
+	if total.Reused > 0 {
+		t.row("  \t%d old %s built onto", total.Reused, plural(total.Reused, "post"))
+	}
 	for _, s := range total.Stock {
 		t.row("  \t%d of %s", s.Count, u.Short(s.Length))
 	}
 	for _, h := range total.Holes {
 		t.row("  Holes\t%d of %s x %s", h.Count, u.Short(h.Width), u.Short(h.Depth))
+	}
+	if total.Pieces > 0 {
+		t.row("  Pieces\t%d panels, boards or rails, %d cut", total.Pieces, total.CutPieces)
 	}
 	t.row("  Concrete\t%s = %.3f yd³ = %.3f m³", u.Small(total.ConcreteToBuy), total.ConcreteToBuy.CubicYards(), float64(total.ConcreteToBuy))
 	for _, b := range total.BagKinds {

@@ -159,8 +159,8 @@ func (m *maker) corridorRemedies(now length.Length) []finding.Remedy {
 		run := m.run
 		change(&run)
 		layout := m.layout
-		if !reflect.DeepEqual(run.Spacing, m.run.Spacing) {
-			layout = spacing.Lay(run, m.site())
+		if !reflect.DeepEqual(run.Spacing, m.run.Spacing) || lies(run) != lies(m.run) {
+			layout = spacing.Lay(run, m.site(run))
 		}
 		line := grade.Solve(run, layout, m.profile)
 		worst := length.Length(0)

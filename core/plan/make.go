@@ -115,15 +115,26 @@ func (m *maker) lay(ground survey.Ground, turned [2]bool) {
 	m.run.Length = &level
 	m.fitGates()
 	m.profile = ground.Profile()
-	m.layout = spacing.Lay(m.run, m.site())
+	m.layout = spacing.Lay(m.run, m.site(m.run))
 	m.out.Length, m.out.Correction = level, ground.Correction
 	m.out.SlopeLength = m.profile.Along(level)
 	m.out.Ground, m.out.Measured = ground.Points, ground.Measured
 }
 
 // site is what the spacing must know beside the run.
-func (m *maker) site() spacing.Site {
-	return spacing.Site{Mark: m.job.Units.SmallestMark, Hole: m.opened, StartCorner: m.turned[0], EndCorner: m.turned[1]}
+func (m *maker) site(run job.Run) spacing.Site {
+	s := spacing.Site{Mark: m.job.Units.SmallestMark, Hole: m.opened, StartCorner: m.turned[0], EndCorner: m.turned[1]}
+	if lies(run) {
+		s.Slope = m.profile
+	}
+	return s
+}
+
+// lies tells whether a run's pieces lie along the slope: what is raked does,
+// but for level boards and for bays that no piece sets.
+func lies(run job.Run) bool {
+	_, piece := run.Spacing.ByPiece()
+	return piece && run.Grade.Look == job.Raked && run.Spacing.Way != job.FixedModule
 }
 
 // opened is how wide the ground is opened for a post of a kind: its hole, or

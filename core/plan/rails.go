@@ -1,8 +1,6 @@
 package plan
 
 import (
-	"fmt"
-
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/spacing"
@@ -36,7 +34,7 @@ func (m *maker) rails() {
 		first, n := i, m.layout.Bays[i].Segment
 		var bays []length.Length
 		for ; i < len(m.layout.Bays) && m.layout.Bays[i].Segment == n; i++ {
-			bays = append(bays, m.out.Bays[i].CentreToCentre)
+			bays = append(bays, m.long(m.out.Posts[m.layout.Bays[i].First], m.out.Posts[m.layout.Bays[i].First+1]))
 		}
 		if m.layout.Segments[n].Gate != spacing.NoGate {
 			continue
@@ -50,7 +48,7 @@ func (m *maker) rails() {
 		for r, rail := range joints.Rails {
 			for k := 1; k < len(rail.Joints); k++ {
 				from, to := m.out.Posts[first+rail.Joints[k-1]], m.out.Posts[first+rail.Joints[k]]
-				long := to.Station - from.Station
+				long := m.long(from, to)
 				m.out.Rails[r].Pieces = append(m.out.Rails[r].Pieces, Piece{From: from.ID, To: to.ID, Length: long,
 					Cut: long < s.Piece-max(length.Tolerance, m.job.Units.SmallestMark/2)})
 			}
@@ -58,4 +56,10 @@ func (m *maker) rails() {
 	}
 }
 
-func (p Piece) name() string { return fmt.Sprintf("%s to %s", p.From, p.To) }
+// long is how long a rail between two posts is.
+func (m *maker) long(from, to Post) length.Length {
+	if lies(m.run) {
+		return to.Slope - from.Slope
+	}
+	return to.Station - from.Station
+}

@@ -94,7 +94,8 @@ func (m *maker) nextPin(i int, from, along length.Length) Pin {
 	return Pin{At: lo, Slope: m.profile.Along(lo)}
 }
 
-// sticks are the clear openings that occur, each once, the commonest first.
+// sticks are the clear openings that occur, each once, the commonest first;
+// along the slope where the pieces lie so.
 func (m *maker) sticks() []Stick {
 	out := []Stick{}
 	seen := map[int64]int{}
@@ -104,13 +105,17 @@ func (m *maker) sticks() []Stick {
 			continue
 		}
 		bay := &m.out.Bays[i]
-		key := int64(math.Round(float64(bay.Clear) / mark))
+		long := bay.Clear
+		if lies(m.run) { // held along the slope, as the piece lies
+			long += m.long(m.out.Posts[b.First], m.out.Posts[b.First+1]) - bay.CentreToCentre
+		}
+		key := int64(math.Round(float64(long) / mark))
 		if k, ok := seen[key]; ok {
 			out[k].Bays++
 			continue
 		}
 		seen[key] = len(out)
-		out = append(out, Stick{Length: bay.Clear, Bays: 1, First: bay.ID})
+		out = append(out, Stick{Length: long, Bays: 1, First: bay.ID})
 	}
 	for i := 1; i < len(out); i++ { // few, and equal counts keep their order
 		for j := i; j > 0 && out[j].Bays > out[j-1].Bays; j-- {

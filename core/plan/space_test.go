@@ -636,3 +636,40 @@ func BenchmarkAlternatives(b *testing.B) {
 		}
 	}
 }
+
+// A raked panel is as long as it is. On a slope of 7 in 24, whose hypotenuse
+// is 25, panels of 2.5 m span 2.4 m level: ten fill 24 m. Stepped, they stand
+// level, and nine fill 22.5 m of it.
+func TestRakedPanelsLieAlongTheSlope(t *testing.T) {
+	cat := shipped(t)
+	j := outfitted(t, "panel-on-face-m", 24000)
+	run := &j.Lines[0].Runs[0]
+	run.Ground = []job.GroundPoint{{At: 0, Height: 0}, {At: 24000, Height: 7000}}
+	run.Spacing.Piece, run.Grade.Rack = 2500, nil
+	for look, want := range map[job.Look][2]int{job.Raked: {10, 0}, job.Stepped: {10, 1}} {
+		run.Grade.Look = look
+		p := plan.Make(j, cat)
+		if r := p.Runs[0]; len(r.Bays) != want[0] || p.Totals.CutPieces != want[1] {
+			t.Errorf("%s: %d bays, %d cut, want %v", look, len(r.Bays), p.Totals.CutPieces, want)
+		}
+		first := p.Runs[0].Bays[0].CentreToCentre
+		if level := map[job.Look]length.Length{job.Raked: 2400, job.Stepped: 2500}[look]; !length.Same(first, level) {
+			t.Errorf("%s: the first bay is %v level, want %v", look, first, level)
+		}
+		if m := p.Runs[0].SetOut.Marks[1]; look == job.Raked && !length.Same(m.Slope, 2500) {
+			t.Errorf("the slope tape reads %v at the second post, want 2500", m.Slope)
+		}
+	}
+	// Rails on stock lengths break where a full one ends along the slope.
+	j = outfitted(t, "boards-on-rails-m", 24000)
+	run = &j.Lines[0].Runs[0]
+	run.Ground = []job.GroundPoint{{At: 0, Height: 0}, {At: 24000, Height: 7000}}
+	run.Spacing.Piece = 5000
+	for _, row := range plan.Make(j, cat).Runs[0].Rails {
+		for i, piece := range row.Pieces {
+			if inner := i > 0 && i < len(row.Pieces)-1; inner && !length.Same(piece.Length, 5000) {
+				t.Errorf("row %d, piece %d is %v", row.Row, i, piece.Length)
+			}
+		}
+	}
+}

@@ -70,7 +70,22 @@ type Site struct {
 	Mark        length.Length                    // the tape's smallest mark
 	StartCorner bool                             // the run starts at a corner
 	EndCorner   bool                             // it ends at one
+	Slope       Slope                            // where pieces lie along the slope; nil: they lie level
 }
+
+// Slope turns level distances into those along the ground, and back. A panel
+// or rail that is raked is as long as it is: on a slope it spans less level
+// distance, so its posts are spaced along the ground.
+type Slope interface {
+	Along(station length.Length) length.Length
+	Level(along length.Length) length.Length
+}
+
+// flat is a slope that is none.
+type flat struct{}
+
+func (flat) Along(l length.Length) length.Length { return l }
+func (flat) Level(l length.Length) length.Length { return l }
 
 // Count returns how few equal bays, none over most, fill a stretch. A stretch
 // within Tolerance of a whole number of bays takes that number.
@@ -90,6 +105,9 @@ type fixed struct {
 func Lay(run job.Run, site Site) Layout {
 	var l Layout
 	w := layer{run: run, site: site, out: &l}
+	if w.site.Slope == nil {
+		w.site.Slope = flat{}
+	}
 	end := *run.Length
 	l.Posts = append(make([]Post, 0, Count(end, run.Spacing.Most)+16), w.post(0, job.EndPost))
 	for _, f := range w.fixed() {
@@ -230,33 +248,42 @@ func (w *layer) fence(to length.Length) {
 	if to-from-lead-trail < w.run.Post.Width { // no room for the corners' share
 		lead, trail = 0, 0
 	}
-	a := Solve(w.stretch(from+lead, to-trail))
+	along, level := w.site.Slope.Along, w.site.Slope.Level
+	start, end := along(from)+lead, along(to)-trail
+	a := Solve(w.stretch(start, end))
+	if a.Block != nil {
+		a.Block.From, a.Block.To = level(a.Block.From), level(a.Block.To)
+	}
 	s := Segment{From: from, To: to, Gate: NoGate, Held: Nothing, Bays: len(a.Posts) - 1,
 		Regular: a.Regular, Odd: a.Odd, Uneven: a.Uneven, Shift: a.Shift, Block: a.Block}
 	if s.Bays == 1 {
-		s.Regular = to - from
+		s.Regular = along(to) - along(from)
 		if _, ok := w.run.Spacing.ByPiece(); ok && w.run.Spacing.Odd != job.OddAll {
 			s.Regular = a.Regular
 		}
 	}
 	first := len(w.out.Bays)
+	for i := range a.Posts {
+		a.Posts[i] = level(a.Posts[i])
+	}
 	a.Posts[0], a.Posts[s.Bays] = from, to
 	w.add(s, a.Posts)
+	last := len(w.out.Bays) - 1
 	for i := first; i < len(w.out.Bays); i++ {
 		b := &w.out.Bays[i]
-		d := w.out.Posts[b.First+1].Station - w.out.Posts[b.First].Station
+		d := along(w.out.Posts[b.First+1].Station) - along(w.out.Posts[b.First].Station)
 		want := s.Regular
 		if i == first {
 			want += lead
 		}
-		if i == len(w.out.Bays)-1 {
+		if i == last {
 			want += trail
 		}
 		b.Odd = (d-want).Abs() > length.Tolerance && s.Bays > 1 || s.Bays == 1 && a.Odd > 0
-		if p := &w.out.Posts[b.First+1]; i < len(w.out.Bays)-1 {
-			p.Shift = p.Station - (from + lead + s.Regular*length.Length(i-first+1))
+		if p := &w.out.Posts[b.First+1]; i < last {
+			p.Shift = p.Station - level(start+s.Regular*length.Length(i-first+1))
 			if w.first(from, to) {
-				p.Shift = p.Station - (to - trail - s.Regular*length.Length(s.Bays-1-(i-first)))
+				p.Shift = p.Station - level(end-s.Regular*length.Length(last-i))
 			}
 		}
 	}
@@ -281,7 +308,8 @@ func (w *layer) first(from, to length.Length) bool {
 	return false
 }
 
-// stretch puts the question for one stretch.
+// stretch puts the question for one stretch, along the slope where pieces lie
+// so.
 func (w *layer) stretch(from, to length.Length) Stretch {
 	s := w.run.Spacing
 	q := Stretch{From: from, To: to, Most: s.Most, Mark: w.site.Mark}
@@ -294,8 +322,9 @@ func (w *layer) stretch(from, to length.Length) Stretch {
 	}
 	q.Least = min(s.Shortest(q.Most), q.Most)
 	for i, k := range w.run.KeepOuts {
-		if c, ok := w.closed(k); ok && c.To > from && c.From < to {
-			c.Of = i
+		c, ok := w.closed(k)
+		c.From, c.To, c.Of = w.site.Slope.Along(c.From), w.site.Slope.Along(c.To), i
+		if ok && c.To > from && c.From < to {
 			q.Closed = append(q.Closed, c)
 		}
 	}
@@ -349,7 +378,7 @@ func (w *layer) pieces() {
 			continue
 		}
 		a, z := &l.Posts[b.First], &l.Posts[b.First+1]
-		d := z.Station - a.Station
+		d := w.site.Slope.Along(z.Station) - w.site.Slope.Along(a.Station)
 		wide := func(p *Post) length.Length { return w.run.PostOf(p.Kind).Width }
 		full := s.Piece
 		switch s.Way {

@@ -84,6 +84,17 @@ func (p Profile) Along(s length.Length) length.Length {
 	return p.along[i] + t*(p.along[i+1]-p.along[i])
 }
 
+// Level is the station that a slope tape reaches: the inverse of Along.
+func (p Profile) Level(along length.Length) length.Length {
+	if len(p.at) == 1 {
+		return along
+	}
+	i := sort.Search(len(p.along), func(i int) bool { return p.along[i] > along }) - 1
+	i = max(0, min(i, len(p.at)-2))
+	t := (along - p.along[i]) / (p.along[i+1] - p.along[i])
+	return p.at[i] + t*(p.at[i+1]-p.at[i])
+}
+
 // Each visits both ends of a stretch and every break point inside it, in
 // order. On straight pieces the ground is extreme only there.
 func (p Profile) Each(from, to length.Length, visit func(at, height length.Length)) {

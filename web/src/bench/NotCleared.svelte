@@ -13,6 +13,6 @@
   data-testid="not-cleared"
 >
   <strong class="text-stop">Not cleared to dig.</strong>
-  <span class="min-w-0 flex-1">Still open: {open.map((c) => c.name.toLowerCase()).join(', ')}.</span>
+  <span class="min-w-56 flex-1">Still open: {open.map((c) => c.name.toLowerCase()).join(', ')}.</span>
   <button class="btn {slim ? 'btn-plain underline' : ''}" onclick={onopen}>Before you dig</button>
 </div>

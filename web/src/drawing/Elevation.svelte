@@ -36,6 +36,8 @@
       ? (session.value<number>(session.at('/spacing/rails')) ?? 2)
       : 0,
   )
+  /** A split rail is some 5 in (125 mm) through. */
+  const thick = $derived(Math.min(Math.max(125 * view.rise, 1.2), 9))
   const d = $derived(draw(run, width, view, rows))
   const above = $derived(stage === 'dig' || stage === 'pour' ? 0.38 : stage === 'string' ? 0.55 : 1)
   const below = $derived(stage === 'dig' || stage === 'pour' || stage === 'grade' ? 1 : 0.75)
@@ -201,8 +203,8 @@
           class={metal ? 'stroke-(--metal-edge)' : 'stroke-(--timber-edge)'}
           stroke-width="1.2"
         />
-        <path d={d.rails} class="stroke-(--timber-edge)" stroke-width="9" fill="none" />
-        <path d={d.rails} class="stroke-(--timber)" stroke-width="6.5" fill="none" />
+        <path d={d.rails} class="stroke-(--timber-edge)" stroke-width={thick + 2.5} fill="none" />
+        <path d={d.rails} class="stroke-(--timber)" stroke-width={thick} fill="none" />
         <path d={d.leaves} class="fill-(--sheet) stroke-(--ink)" stroke-width="1.8" />
         <path d={d.braces} class="stroke-(--ink)" fill="none" stroke-width="1.6" />
         <path

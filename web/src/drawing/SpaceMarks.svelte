@@ -89,6 +89,18 @@
     />
   {/if}
 {/each}
+{#each posts.filter((p) => p.inWay?.length) as p (p.id + p.station)}
+  <!-- This hole runs into something. -->
+  {@const hole = Math.max(p.holeWidth * view.scale, 8)}
+  <path
+    d="M{view.x(p.station) - hole / 2} {view.y(p.ground)}h{hole}V{view.y(
+      p.ground - Math.max(p.holeDepth, 300),
+    )}h{-hole}zl{hole} {view.y(p.ground - Math.max(p.holeDepth, 300)) - view.y(p.ground)}"
+    class="stroke-(--stop)"
+    stroke-width="2.5"
+    fill="none"
+  />
+{/each}
 {#each posts.filter((p) => p.held || p.stays) as p (p.id + p.station)}
   {@const [px, py] = [view.x(p.station), view.y(p.top)]}
   {#if p.held}
