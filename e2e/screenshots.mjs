@@ -74,7 +74,13 @@ await shot('unrolled', {}, async (page) => {
   await open(page, 'Grade')
   await page.getByRole('button', { name: 'unroll' }).click()
 })
-await shot('space', {}, (page) => open(page, 'Space'))
+await shot('space', {}, (page) => open(page, 'Space', undefined, 'Round the trees'))
+await shot('layouts', {}, async (page) => {
+  await open(page, 'Space', undefined, 'Round the trees')
+  await part(page, 'Layouts')
+  await page.locator('[data-layout]').nth(1).waitFor()
+  await top(page, page.getByRole('heading', { name: /side by side/ }))
+})
 await shot('grade', {}, (page) => open(page, 'Grade'))
 await shot('dig', {}, async (page) => {
   await open(page, 'Dig')

@@ -33,6 +33,13 @@ for (const colorScheme of ['light', 'dark'] as const) {
       await stage(page, name)
       await sound(page, name, dark)
     }
+    await stage(page, 'Space')
+    await page.getByRole('button', { name: 'Round the trees' }).first().click()
+    for (const name of ['Held posts', 'Layouts', 'Pieces', 'Set out']) {
+      await part(page, name)
+      await sound(page, name, dark)
+    }
+    await page.getByRole('button', { name: 'Lane', exact: true }).click()
     await stage(page, 'Walk')
     for (const name of ['Ground', 'In the way', 'Before you dig', 'Files']) {
       await part(page, name)

@@ -4,6 +4,7 @@
   import type { Session } from '../lib/session.svelte'
   import { tape } from '../lib/tape'
   import { dragging, snap } from './drag'
+  import { nudging } from './nudge'
   import { TAPE_HEIGHT, type View } from './view.svelte'
 
   let { session, view, gate }: { session: Session; view: View; gate: PlannedGate } = $props()
@@ -36,20 +37,12 @@
     cancel: () => place(from),
   })
 
-  // Nudges in quick succession are one revision.
-  let waiting: ReturnType<typeof setTimeout> | undefined
-  function key(e: KeyboardEvent) {
-    const step = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1, PageUp: 16, PageDown: -16 }[e.key]
-    if (!step) return
-    e.preventDefault()
-    e.stopPropagation()
-    place((waiting ? at : gate.at) + step * (e.shiftKey ? 16 : 1) * units.smallestMark)
-    clearTimeout(waiting)
-    waiting = setTimeout(() => {
-      waiting = undefined
-      settle()
-    }, 500)
-  }
+  const key = nudging({
+    units: () => units,
+    start: () => (at = gate.at),
+    by: (mm) => place(at + mm),
+    settle,
+  })
 </script>
 
 <g

@@ -6,6 +6,7 @@
   import type { Session } from '../lib/session.svelte'
   import { tape } from '../lib/tape'
   import { dragging, snap } from './drag'
+  import { nudging } from './nudge'
   import { TAPE_HEIGHT, type View } from './view.svelte'
 
   let { session, view, post, index }: { session: Session; view: View; post: PlannedPost; index: number } =
@@ -42,25 +43,12 @@
     cancel: () => session.preview([{ path: session.at('/fixedPosts'), value: before }]),
   })
 
-  // Nudges in quick succession are one revision.
-  let waiting: ReturnType<typeof setTimeout> | undefined
+  const nudge = nudging({ units: () => units, start, by: (mm) => place(at + mm), settle })
   function key(e: KeyboardEvent) {
     if ((e.key === 'Delete' || e.key === 'Backspace') && post.held) {
       e.preventDefault()
       session.commit(letGo(session, post.held), `${post.id} let go`)
-      return
-    }
-    const step = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1, PageUp: 16, PageDown: -16 }[e.key]
-    if (!step) return
-    e.preventDefault()
-    e.stopPropagation()
-    if (!waiting) start()
-    place(at + step * (e.shiftKey ? 16 : 1) * units.smallestMark)
-    clearTimeout(waiting)
-    waiting = setTimeout(() => {
-      waiting = undefined
-      settle()
-    }, 500)
+    } else nudge(e)
   }
 </script>
 

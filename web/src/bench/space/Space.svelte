@@ -4,6 +4,7 @@
   import { Tabs } from 'bits-ui'
   import type { View } from '../../drawing/view.svelte'
   import type { Session } from '../../lib/session.svelte'
+  import Parts from '../Parts.svelte'
   import Gates from './Gates.svelte'
   import Held from './Held.svelte'
   import Layouts from './Layouts.svelte'
@@ -25,19 +26,12 @@
   ] as const)
 </script>
 
-<Tabs.Root
-  bind:value={() => session.spacePart, (v) => (session.spacePart = v as typeof session.spacePart)}
-  activationMode="automatic"
+<Parts
+  label="Parts of the spacing"
+  {parts}
+  value={session.spacePart}
+  onpick={(id) => (session.spacePart = id as typeof session.spacePart)}
 >
-  <Tabs.List class="mb-4 flex flex-wrap gap-1.5" aria-label="Parts of the spacing">
-    {#each parts as p (p.id)}
-      <Tabs.Trigger
-        value={p.id}
-        class="min-h-11 border px-3 font-semibold data-[state=active]:border-ink data-[state=active]:bg-ink data-[state=active]:text-paper data-[state=inactive]:border-line data-[state=inactive]:bg-sheet"
-        >{p.name}{#if p.note}<span class="ml-1.5 font-normal">{p.note}</span>{/if}</Tabs.Trigger
-      >
-    {/each}
-  </Tabs.List>
   <Tabs.Content value="ways">
     {#key session.run.id}<Ways {session} /><Gates {session} />{/key}
   </Tabs.Content>
@@ -47,4 +41,4 @@
   </Tabs.Content>
   <Tabs.Content value="pieces"><Pieces {session} /></Tabs.Content>
   <Tabs.Content value="setout"><SetOut {session} {view} /></Tabs.Content>
-</Tabs.Root>
+</Parts>

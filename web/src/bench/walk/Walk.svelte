@@ -4,6 +4,7 @@
   import { Tabs } from 'bits-ui'
   import type { View } from '../../drawing/view.svelte'
   import type { Session } from '../../lib/session.svelte'
+  import Parts from '../Parts.svelte'
   import Before from './Before.svelte'
   import Files from './Files.svelte'
   import Ground from './Ground.svelte'
@@ -22,19 +23,12 @@
   ] as const)
 </script>
 
-<Tabs.Root
-  bind:value={() => session.walkPart, (v) => (session.walkPart = v as typeof session.walkPart)}
-  activationMode="automatic"
+<Parts
+  label="Parts of the walk"
+  {parts}
+  value={session.walkPart}
+  onpick={(id) => (session.walkPart = id as typeof session.walkPart)}
 >
-  <Tabs.List class="mb-4 flex flex-wrap gap-1.5" aria-label="Parts of the walk">
-    {#each parts as p (p.id)}
-      <Tabs.Trigger
-        value={p.id}
-        class="min-h-11 border px-3 font-semibold data-[state=active]:border-ink data-[state=active]:bg-ink data-[state=active]:text-paper data-[state=inactive]:border-line data-[state=inactive]:bg-sheet"
-        >{p.name}{#if p.note}<span class="ml-1.5 font-normal">{p.note}</span>{/if}</Tabs.Trigger
-      >
-    {/each}
-  </Tabs.List>
   <Tabs.Content value="line"><Lines {session} /></Tabs.Content>
   <Tabs.Content value="ground"
     >{#key session.run.id}<Ground {session} />{/key}</Tabs.Content
@@ -42,4 +36,4 @@
   <Tabs.Content value="way"><InTheWay {session} /></Tabs.Content>
   <Tabs.Content value="before"><Before {session} /></Tabs.Content>
   <Tabs.Content value="files"><Files {session} /></Tabs.Content>
-</Tabs.Root>
+</Parts>
