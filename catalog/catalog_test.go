@@ -1,8 +1,13 @@
 package catalog_test
 
 import (
+	"bytes"
 	"math"
+	"os"
+	"strings"
 	"testing"
+
+	"github.com/santhosh-tekuri/jsonschema/v6"
 
 	"mallow/catalog"
 	"mallow/core/job"
@@ -144,4 +149,30 @@ func load(t *testing.T) materials.Catalog {
 		t.Fatal(err)
 	}
 	return c
+}
+
+// The shipped systems are what the published schema says, and the schema
+// finds what is not.
+func TestSystemsFollowTheirSchema(t *testing.T) {
+	schema, err := jsonschema.NewCompiler().Compile("../docs/systems.schema.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	raw, err := os.ReadFile("data/systems.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	data, err := jsonschema.UnmarshalJSON(bytes.NewReader(raw))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := schema.Validate(data); err != nil {
+		t.Error(err)
+	}
+	for from, to := range map[string]string{`"stepped"`: `"wavy"`, `"panels between"`: `"by eye"`, `"allowed"`: `"alowed"`, `"common practice"`: `"hearsay"`} {
+		bad, err := jsonschema.UnmarshalJSON(strings.NewReader(strings.Replace(string(raw), from, to, 1)))
+		if err != nil || schema.Validate(bad) == nil {
+			t.Errorf("%s for %s passes the schema", to, from)
+		}
+	}
 }

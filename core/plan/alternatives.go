@@ -111,12 +111,25 @@ func (m *maker) ideas() []idea {
 			out = append(out, idea{"even", "All even", "One more post or a few, and every bay of a stretch alike: one spacer stick sets them all.",
 				func(run *job.Run) { run.Spacing.Most = r.Edits[0].Value.(length.Length) }, r.Edits})
 		}
+		if most := m.mostOfSystem(); most > sp.Most {
+			out = append(out, idea{"fewest", "Fewest posts", "Bays as long as the system allows.",
+				func(r *job.Run) { r.Spacing.Most = most }, []job.Edit{m.set("/spacing/most", most)}})
+		}
 		most := sp.Most
 		out = append(out, idea{"full", "Full bays, one short", "Every bay as long as the stock reaches, so that rails and boards go in uncut; the remainder in one bay.",
 			func(r *job.Run) { r.Spacing.Way, r.Spacing.Piece, r.Spacing.Odd = job.FixedModule, most, job.OddAway },
 			[]job.Edit{m.set("/spacing/way", job.FixedModule), m.set("/spacing/piece", most), m.set("/spacing/odd", job.OddAway)}})
 	}
 	return append(out, m.soilIdeas()...)
+}
+
+// mostOfSystem is the longest bay that the run's system allows, or else the
+// usual one.
+func (m *maker) mostOfSystem() length.Length {
+	if s, ok := m.cat.System(m.run.System, m.job.Systems); ok {
+		return s.Spacing.Most
+	}
+	return m.usual.Spacing.Most
 }
 
 // soilIdeas keep farther from what is under ground than they must.

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"reflect"
+	"slices"
 
 	"mallow/core/finding"
 	"mallow/core/grade"
@@ -91,10 +92,12 @@ func (m *maker) moveGates(segment int, span length.Length) []finding.Remedy {
 		if len(job.CheckRun("", moved, m.job.Units)) > 0 {
 			return
 		}
-		out = append(out, finding.Remedy{
-			Says:  reason.Say("Move the gate ", by.Abs(), says),
-			Edits: []job.Edit{job.Set(m.gatePath(gate)+"/at", moved.Gates[gate].At)},
-		})
+		at := moved.Gates[gate].At
+		out = append(out, m.offer(reason.Say("Move the gate ", by.Abs(), says), anyway,
+			func(r *job.Run) {
+				r.Gates = slices.Clone(r.Gates)
+				r.Gates[m.gates[gate]].At = at
+			}, job.Set(m.gatePath(gate)+"/at", at))...)
 	}
 	full := m.run.Spacing.Most - span
 	if segment+1 < len(m.layout.Segments) {

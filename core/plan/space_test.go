@@ -673,3 +673,114 @@ func TestRakedPanelsLieAlongTheSlope(t *testing.T) {
 		}
 	}
 }
+
+// A run spaced closer than its system needs: the layout with the fewest posts
+// is among those worth having, and an all-even one where posts make way.
+func TestAlternativesWorthHaving(t *testing.T) {
+	cat := shipped(t)
+	j := outfitted(t, "chain-link", 100*length.Foot)
+	run := &j.Lines[0].Runs[0]
+	run.Spacing.Most = 6 * length.Foot
+	run.KeepOuts = []job.KeepOut{{ID: "K1", Kind: job.Service, Service: "water", At: 47 * length.Foot, Hand: 450}}
+	all, _ := plan.Alternatives(j, cat, run.ID)
+	by := map[string]plan.Alternative{}
+	for _, a := range all {
+		by[a.ID] = a
+	}
+	// 100 ft in bays of 10 ft: 11 posts instead of 18.
+	if a, ok := by["fewest"]; !ok || a.Posts != 11 || all[0].Posts != 18 || a.Cost.Posts != -7 {
+		t.Errorf("now %d posts; layouts %v: %+v", all[0].Posts, names(all), a.Cost)
+	}
+	run.Spacing.Most, run.Length = 10*length.Foot, ptr(96*length.Foot)
+	run.KeepOuts[0].At = 48 * length.Foot // under the sixth post, which has 4.8 in to give
+	all, _ = plan.Alternatives(j, cat, run.ID)
+	i := slices.IndexFunc(all, func(a plan.Alternative) bool { return a.ID == "even" })
+	if all[0].Odd == 0 || i < 0 || all[i].Odd != 0 || all[i].Cost.Posts < 1 {
+		t.Errorf("now %d odd bays; layouts %v", all[0].Odd, names(all))
+	}
+	if _, ok := plan.Alternatives(j, cat, "R9"); ok {
+		t.Error("layouts of a run that is not there")
+	}
+}
+
+// Beside a gate the cut panel is out of sight: at the end of each stretch that
+// is farther from it.
+func TestNoCutPieceBesideTheGate(t *testing.T) {
+	j := outfitted(t, "metal-panel", 60*length.Foot)
+	run := &j.Lines[0].Runs[0]
+	run.Gates = []job.Gate{{ID: "G1", At: 27 * length.Foot, Opening: 4 * length.Foot, Gap: 100}}
+	for odd, beside := range map[job.Odd]bool{job.OddLast: true, job.OddAway: false} {
+		run.Spacing.Odd = odd
+		p := plan.Make(j, shipped(t)).Runs[0]
+		gate := slices.IndexFunc(p.Bays, func(b plan.Bay) bool { return b.Gate != "" })
+		if got := p.Bays[gate-1].PieceCut || p.Bays[gate+1].PieceCut; got != beside {
+			t.Errorf("%s: a cut panel beside the gate: %v", odd, got)
+		}
+		if first, last := p.Bays[0].PieceCut, p.Bays[len(p.Bays)-1].PieceCut; odd == job.OddAway && !(first && last) {
+			t.Errorf("away: the cut panels are not at the far ends: %v %v", first, last)
+		}
+	}
+}
+
+// Terminals stouter than line posts: the opening, the hole and the first bay
+// go by the terminal's width, the rest by the line post's.
+func TestTerminalsOfTheirOwnSize(t *testing.T) {
+	j := outfitted(t, "chain-link", 40*length.Foot)
+	run := &j.Lines[0].Runs[0]
+	run.Gates = []job.Gate{{ID: "G1", At: 15 * length.Foot, Opening: 4 * length.Foot, Gap: 100}}
+	p := plan.Make(j, shipped(t)).Runs[0]
+	gate := p.Gates[0]
+	a, z := find1(p, gate.First), find1(p, gate.Second)
+	if got := z.Station - a.Station; !length.Same(got, 48*inch+2.375*inch) {
+		t.Errorf("gate posts %v apart", got)
+	}
+	// 4 x 1 7/8 in = 7 1/2: the 8 in auger; 4 x 2 3/8 = 9 1/2: the 10 in one (ASTM F567, from memory).
+	if line, end := p.Posts[1].HoleWidth, p.Posts[0].HoleWidth; !length.Same(line, 8*inch) || !length.Same(end, 10*inch) {
+		t.Errorf("holes %v and %v", line, end)
+	}
+	if c := p.Bays[0]; !length.Same(c.CentreToCentre-c.Clear, (2.375+1.875)/2*inch) {
+		t.Errorf("clear %v of %v", c.Clear, c.CentreToCentre)
+	}
+}
+
+// A system's limits and cautions hold though the run's values were changed.
+func TestSystemHoldsItsLimits(t *testing.T) {
+	cat := shipped(t)
+	j := outfitted(t, "pool-panel", 40*length.Foot)
+	run := &j.Lines[0].Runs[0]
+	if p := plan.Make(j, cat); find(p, "rack-over-system") != nil || find(p, "gap-over-system") != nil {
+		t.Error("a run as the system sets it is found fault with")
+	}
+	rack := 20 * inch
+	run.Grade.Rack, run.Fence.GapMost = &rack, 6*inch
+	p := plan.Make(j, cat)
+	for _, rule := range []string{"rack-over-system", "gap-over-system"} {
+		f := find(p, rule)
+		if f == nil {
+			t.Fatalf("%s is not said", rule)
+		}
+		if find(plan.Make(applied(t, j, f.Remedies[0].Edits), cat), rule) != nil {
+			t.Errorf("%s: its way out does not help", rule)
+		}
+	}
+	said := ""
+	for _, r := range p.Runs[0].Reminders {
+		said += r.Says.Print(j.Units) + "\n"
+	}
+	for _, want := range []string{"A pool barrier saves lives", "Not packed in rock or gravel"} {
+		if !strings.Contains(said, want) {
+			t.Errorf("%q is not among the reminders:\n%s", want, said)
+		}
+	}
+	// A user's own copy wins over the catalogue, and an unknown one is said.
+	own, _ := cat.System("pool-panel", nil)
+	own.ID, own.Cautions = "own-1", []string{"Ours."}
+	j.Systems, run.System = []job.System{own}, "own-1"
+	if p := plan.Make(j, cat); !slices.ContainsFunc(p.Runs[0].Reminders, func(c plan.Caution) bool { return c.Says.Print(j.Units) == "Ours." }) {
+		t.Error("the job's own system is not found")
+	}
+	run.System = "gone"
+	if f := find(plan.Make(j, cat), "system-unknown"); f == nil {
+		t.Error("an unknown system is not said")
+	}
+}

@@ -90,6 +90,9 @@ func costOf(now, then *maker) finding.Cost {
 	}
 }
 
+// anyway takes whatever comes.
+func anyway(_, _ *maker) bool { return true }
+
 // frees is what a way out of a clash must do.
 func frees(now, then *maker) bool { return then.trouble() < now.trouble() }
 

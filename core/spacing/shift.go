@@ -18,6 +18,7 @@ import (
 type bounds struct {
 	fall, rise int64 // least and most change at a bay, fall <= 0 <= rise
 	from, to   int64 // least and most shift
+	more       int   // how many more odd bays are looked at than from a post's best place
 }
 
 // toGo is, for one post, how many odd bays are still needed from each shift:
@@ -60,7 +61,10 @@ func (p problem) shift(n int, regular length.Length) ([]int64, bool) {
 	whole := nearest(regular)
 	b := bounds{
 		fall: min(0, -down(regular-length.Length(p.least)*unit)), rise: max(0, down(length.Length(p.most)*unit-regular)),
-		from: min(0, c.rest) - whole + 1, to: max(0, c.rest) + whole - 1,
+		from: min(0, c.rest) - whole + 1, to: max(0, c.rest) + whole - 1, more: n + 1,
+	}
+	if p.module == 0 && regular < p.longest() {
+		b.more = min(b.more, patience)
 	}
 	if p.shared && c.rest != 0 && n > 1 {
 		half := (abs(c.rest)/2/p.mark + 1) * p.mark
@@ -80,21 +84,59 @@ func (p problem) shift(n int, regular length.Length) ([]int64, bool) {
 		return nil, false
 	}
 	enough := func(b bounds) bool { return c.reaches(b, fewest) }
-	b = tighten(b, p.mark, max(-b.fall, b.rise), enough, func(b bounds, to int64) bounds {
+	way := c.walk(b)
+	even, changed := tighten(b, p.mark, uneven(way), enough, func(b bounds, to int64) bounds {
 		b.fall, b.rise = max(b.fall, -to), min(b.rise, to)
 		return b
 	})
-	b = tighten(b, p.mark, whole, enough, func(b bounds, to int64) bounds {
+	if changed {
+		c.solve(even)
+		way = c.walk(even)
+	}
+	near, changed := tighten(even, p.mark, off(way, c.rest), enough, func(b bounds, to int64) bounds {
 		b.from, b.to = max(b.from, min(0, c.rest)-to), min(b.to, max(0, c.rest)+to)
 		return b
 	})
-	return c.walk(b), true
+	if changed {
+		c.solve(near)
+		way = c.walk(near)
+	}
+	return way, true
 }
 
-// tighten finds the smallest limit, in whole marks, that is still enough. A
-// smaller limit never makes more possible, so halving finds it.
-func tighten(b bounds, mark, most int64, enough func(bounds) bool, limit func(bounds, int64) bounds) bounds {
+// uneven is by how much the oddest bay of a way departs.
+func uneven(way []int64) int64 {
+	most := int64(0)
+	for i := 1; i < len(way); i++ {
+		most = max(most, abs(way[i]-way[i-1]))
+	}
+	return most
+}
+
+// off is how far a way's farthest post is off its regular place, beyond what
+// the remainder brings.
+func off(way []int64, rest int64) int64 {
+	most := int64(0)
+	for _, x := range way {
+		most = max(most, x-max(0, rest), min(0, rest)-x)
+	}
+	return most
+}
+
+// tighten finds the smallest limit, in whole marks, that is still enough; most
+// is, for a way is known that keeps to it. A smaller limit never makes more
+// possible, so halving finds it; the known way is often the best already, so
+// the limits just under it are tried first.
+func tighten(b bounds, mark, most int64, enough func(bounds) bool, limit func(bounds, int64) bounds) (bounds, bool) {
 	lo, hi := int64(-1), (most+mark-1)/mark // hi is enough, lo is not
+	first := hi
+	for step := int64(1); hi-step > lo; step *= 2 {
+		if !enough(limit(b, (hi-step)*mark)) {
+			lo = hi - step
+			break
+		}
+		hi -= step
+	}
 	for hi-lo > 1 {
 		mid := (lo + hi) / 2
 		if enough(limit(b, mid*mark)) {
@@ -103,7 +145,7 @@ func tighten(b bounds, mark, most int64, enough func(bounds) bool, limit func(bo
 			lo = mid
 		}
 	}
-	return limit(b, hi*mark)
+	return limit(b, hi*mark), hi < first
 }
 
 // look notes which shifts are open to each post.
@@ -226,8 +268,7 @@ func (g *toGo) equal(o *toGo) bool {
 	return g.base == o.base && slices.EqualFunc(g.within, o.within, spans.equal)
 }
 
-// patience bounds how many more odd bays are looked at than from the best
-// place of a post. A stretch of so many bays never needs more.
+// patience is how many odd bays equal bays are worth: see Stretch.
 const patience = 16
 
 // before is what is needed from the post before: to keep the shift, or to
@@ -235,7 +276,7 @@ const patience = 16
 func (g *toGo) before(b bounds, open spans, r *room) *toGo {
 	out := &toGo{base: g.base, within: make([]spans, 0, len(g.within)+1)}
 	last := spans(nil)
-	for k := 0; k <= len(g.within) && len(out.within) < patience; k++ {
+	for k := 0; k <= len(g.within) && len(out.within) < b.more; k++ {
 		s := g.at(g.base + k)
 		if k > 0 {
 			s = s.or(g.within[k-1].moved(-b.rise, -b.fall, span{b.from, b.to}, r), r)
@@ -255,10 +296,9 @@ func (g *toGo) before(b bounds, open spans, r *room) *toGo {
 	return out
 }
 
-// walk follows the answers from the first post to the last, keeping each post
+// walk follows the answers of solve from the first post to the last, keeping each post
 // as near to its regular place as the fewest odd bays allow.
 func (c *chain) walk(b bounds) []int64 {
-	c.solve(b)
 	all, out := c.toGo, make([]int64, c.n+1)
 	left := all[0].need(0)
 	for i := 1; i <= c.n; i++ {

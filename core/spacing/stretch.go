@@ -142,6 +142,9 @@ func (s Stretch) problem(closed []Closed) problem {
 	return p
 }
 
+// longest is the longest bay.
+func (p problem) longest() length.Length { return length.Length(p.most) * unit }
+
 // bays is how many bays are tried at most: with more, each would have to be
 // shorter than the least.
 func (p problem) bays() int {

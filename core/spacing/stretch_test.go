@@ -196,6 +196,106 @@ func TestSolveEqualsExhaustiveSearch(t *testing.T) {
 	}
 }
 
+// table finds the fewest posts and odd bays of a stretch of middle size by
+// another method: for each number of bays, a table of the fewest odd bays to
+// every whole-millimetre shift of every post.
+func table(s Stretch) (n, odd int, ok bool) {
+	long, least, most := int(s.To-s.From), int(s.Least), int(s.Most)
+	const never = 1 << 30
+	for n = 1; n*least <= long || n == 1; n++ {
+		for _, whole := range []int{int(s.Module), most} {
+			if s.Module == 0 && whole == 0 {
+				if long%n != 0 {
+					continue
+				}
+				whole = long / n
+			}
+			rest := long - n*whole
+			low, high := min(0, rest)-whole+1, max(0, rest)+whole-1
+			best := map[int]int{0: 0}
+			for i := 1; i <= n; i++ {
+				next := map[int]int{}
+				for from, k := range best {
+					for to := from + least - whole; to <= from+most-whole; to++ {
+						at := s.From + length.Length(whole*i+to)
+						if to < low || to > high || i == n && to != rest || i < n && closedAt(s, at) {
+							continue
+						}
+						cost := k
+						if to != from {
+							cost++
+						}
+						if old, seen := next[to]; !seen || cost < old {
+							next[to] = cost
+						}
+					}
+				}
+				best = next
+			}
+			if k, found := best[rest]; found && k < never {
+				return n, k, true
+			}
+			if s.Module > 0 {
+				break
+			}
+		}
+	}
+	return 0, 0, false
+}
+
+func closedAt(s Stretch, at length.Length) bool {
+	for _, c := range s.Closed {
+		if at > c.From && at < c.To {
+			return true
+		}
+	}
+	return false
+}
+
+// Stretches of up to fifteen bays, where the exhaustive search cannot go.
+func TestSolveEqualsATableOfShifts(t *testing.T) {
+	r := rand.New(rand.NewSource(21))
+	odd, blocked := 0, 0
+	for range 400 {
+		s := Stretch{Most: length.Length(30 + r.Intn(20)), Mark: 1}
+		s.Least = length.Length(8 + r.Intn(int(s.Most)-8)) // up to the most: hardly any play
+		if r.Intn(2) == 0 {
+			s.Module, s.To = s.Most, length.Length(100+r.Intn(450))
+		} else {
+			s.To = 360 * length.Length(1+r.Intn(2)) / 2 * 2 // whole bays for most counts
+			s.Least = min(s.Least, 20)
+		}
+		for i := range r.Intn(9) {
+			from := length.Length(r.Intn(int(s.To)))
+			s.Closed = append(s.Closed, Closed{From: from, To: from + length.Length(2+r.Intn(22)), Of: i})
+		}
+		n, k, ok := table(s)
+		got := Solve(s)
+		if s.Module == 0 && (ok && 720%n != 0 || len(got.Posts) > 16) {
+			continue // no whole regular bay: the table cannot look at it
+		}
+		if ok != (got.Block == nil) {
+			t.Fatalf("%+v: the table finds one: %v; blocked: %+v", s, ok, got.Block)
+		}
+		if !ok {
+			blocked++
+			continue
+		}
+		if k > 0 {
+			odd++
+		}
+		if s.Module == 0 && int(s.To)%(len(got.Posts)-1) != 0 {
+			continue
+		}
+		if len(got.Posts)-1 != n || got.Odd != k {
+			t.Fatalf("%+v: %d bays, %d odd; the table finds %d and %d", s, len(got.Posts)-1, got.Odd, n, k)
+		}
+	}
+	if odd < 100 || blocked < 20 {
+		t.Errorf("too easy: %d with odd bays, %d impossible", odd, blocked)
+	}
+}
+
 // check looks at what any layout must keep, whatever its objective.
 func check(t *testing.T, s Stretch, a Answer) {
 	t.Helper()

@@ -2,6 +2,7 @@ package survey_test
 
 import (
 	"math"
+	"math/rand/v2"
 	"testing"
 
 	"mallow/core/job"
@@ -46,6 +47,25 @@ func TestEachVisitsBreaksBetween(t *testing.T) {
 	for i := range want {
 		if math.Abs(float64(seen[i]-want[i])) > 1e-9 {
 			t.Errorf("got %v, want %v", seen, want)
+		}
+	}
+}
+
+// The slope tape and its inverse agree everywhere, on steep and level pieces.
+func TestLevelIsTheInverseOfAlong(t *testing.T) {
+	rng := rand.New(rand.NewPCG(8, 8))
+	for range 300 {
+		run := length.Length(5000 + rng.Float64()*50000)
+		var ground []job.GroundPoint
+		for at := length.Length(0); at < run; at += length.Length(200 + rng.Float64()*8000) {
+			ground = append(ground, job.GroundPoint{At: at, Height: length.Length(rng.NormFloat64() * 600)})
+		}
+		p := survey.NewProfile(ground, run)
+		for range 20 {
+			at := run * length.Length(rng.Float64())
+			if back := p.Level(p.Along(at)); !length.Same(back, at) {
+				t.Fatalf("%v is %v along the ground, which is %v level", at, p.Along(at), back)
+			}
 		}
 	}
 }
