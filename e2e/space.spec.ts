@@ -211,6 +211,11 @@ test('rails break on posts, staggered, and the marks run from one end', async ({
   await stage(page, 'Space')
   await page.getByRole('tab', { name: 'Set out' }).click()
   await expect(page.getByTestId('sticks')).toContainText('7′ 0')
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'The marks as CSV' }).click(),
+  ])
+  expect(file.suggestedFilename()).toBe('set-out.csv')
   // 131 ft 6 in is more than one tape: a pin at the last post within 100 ft.
   await expect(page.getByText(/^Pin 1 at/)).toContainText('at P14')
   const row = page.getByRole('row', { name: /^P15/ })

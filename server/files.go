@@ -152,7 +152,7 @@ func (s *server) buildGround(j job.Job, req ImportRequest, out *ImportPreview) e
 	return exchange.FileError{Why: "Pick the run whose ground this is."}
 }
 
-// exportFile sends a line or a run's ground as a file.
+// exportFile sends a line, a run's ground or its marks as a file.
 func (s *server) exportFile(c fiber.Ctx) error {
 	rev, err := s.Store.Get(c.Context(), c.Params("id"))
 	if err != nil {
@@ -182,13 +182,16 @@ func written(j job.Job, p plan.Plan, what string, line int, run string) (exchang
 		return exchange.LineGPX(p, j, line)
 	case "geojson":
 		return exchange.LineGeoJSON(p, j, line)
-	case "ground":
+	case "ground", "setout":
 		for r := range p.Runs {
+			if p.Runs[r].ID == run && what == "setout" {
+				return exchange.SetOutCSV(p, r)
+			}
 			if p.Runs[r].ID == run {
 				return exchange.RunCSV(p, r)
 			}
 		}
 		return exchange.Written{}, exchange.FileError{Why: "There is no run " + strconv.Quote(run) + " in this job."}
 	}
-	return exchange.Written{}, exchange.FileError{Why: strconv.Quote(what) + " is no export; there are csv, gpx, geojson and ground."}
+	return exchange.Written{}, exchange.FileError{Why: strconv.Quote(what) + " is no export; there are csv, gpx, geojson, ground and setout."}
 }

@@ -3,11 +3,13 @@ package server_test
 import (
 	"bufio"
 	"bytes"
+	"encoding/csv"
 	"encoding/json"
 	"fmt"
 	"math"
 	"net"
 	"net/http"
+	"strconv"
 	"strings"
 	"testing"
 	"time"
@@ -301,7 +303,23 @@ func TestExportOverTheAPI(t *testing.T) {
 	if status, _, raw := c.ask("GET", path+"ground&run=R1", ""); status != 200 || !strings.HasPrefix(string(raw), "station_ft,height_ft") {
 		t.Errorf("ground: %d %.60s", status, raw)
 	}
-	for _, bad := range []string{path + "dxf", path + "ground&run=R9", "/api/jobs/" + kept.ID + "/export?what=csv&line=7"} {
+	status, header, raw := c.ask("GET", path+"setout&run=R1", "")
+	rows, err := csv.NewReader(bytes.NewReader(raw)).ReadAll()
+	if err != nil || status != 200 || len(rows) != 20 || rows[0][2] != "level_ft" || !strings.Contains(header.Get("Content-Disposition"), "set-out.csv") {
+		t.Fatalf("set-out: %d %v, %d rows", status, err, len(rows))
+	}
+	// Running distances: the last mark is the run, and each adds up with its check.
+	if last := rows[19]; last[0] != "P19" || last[2] != "131.5000000" || last[4] != `131' 6"` || last[6] != "0.0000000" {
+		t.Errorf("the last mark: %v", last)
+	}
+	for _, row := range rows[1:] {
+		level, _ := strconv.ParseFloat(row[2], 64)
+		back, _ := strconv.ParseFloat(row[6], 64)
+		if math.Abs(level+back-131.5) > 1e-6 {
+			t.Errorf("%s: %v and %v", row[0], level, back)
+		}
+	}
+	for _, bad := range []string{path + "dxf", path + "setout&run=R9", path + "ground&run=R9", "/api/jobs/" + kept.ID + "/export?what=csv&line=7"} {
 		if status, _, raw := c.ask("GET", bad, ""); status != 422 || !strings.Contains(string(raw), "detail") {
 			t.Errorf("%s: %d %s", bad, status, raw)
 		}

@@ -57,6 +57,16 @@
             Every post's middle is <strong><Fraction mm={out.offset} {units} /></strong> from the string.
           </li>
         {/if}
+        <li>
+          <a
+            class="underline"
+            href="/api/jobs/{session.id}/export?{new URLSearchParams({
+              what: 'setout',
+              run: session.run.id,
+            })}"
+            download>The marks as CSV</a
+          >, with each post's place on the map.
+        </li>
         {#each out.pins as p, i (i)}
           <li>
             Pin {i + 1} at <strong><Fraction mm={p.at} {units} long /></strong>{p.post
