@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"slices"
+	"sort"
 	"strings"
 
 	"mallow/core/finding"
@@ -37,6 +38,9 @@ var obstacleNames = map[job.Obstacle]string{
 // obstacles places what is in the way and finds the holes that meet it. It is
 // the hole that must miss a pipe, not the post's centre.
 func (m *maker) obstacles() {
+	for i := range m.out.Posts {
+		m.widest = max(m.widest, m.out.Posts[i].HoleWidth, m.run.PostOf(m.out.Posts[i].Kind).Width)
+	}
 	for i, k := range m.run.KeepOuts {
 		o := InTheWay{ID: k.ID, Kind: k.Kind, Name: k.Name, Path: fmt.Sprintf("%s/keepOuts/%d", m.path, i),
 			From: k.From(), To: k.To(), HandFrom: k.From() - k.Hand, HandTo: k.To() + k.Hand, Depth: k.Depth, Stays: k.Stays, Repour: k.Repour, Marked: k.Marked}
@@ -52,7 +56,8 @@ func (m *maker) obstacles() {
 			}
 		}
 		m.out.InTheWay = append(m.out.InTheWay, o)
-		for p := range m.out.Posts {
+		first, last := m.near(o.HandFrom, o.HandTo, m.widest)
+		for p := first; p < last; p++ {
 			post := &m.out.Posts[p]
 			if post.Stays != "" || k.Repour && isFooting(k) {
 				continue
@@ -68,6 +73,15 @@ func (m *maker) obstacles() {
 	}
 }
 
+// near returns the posts that stand between two stations, or up to reach past
+// them: from the first to before the last.
+func (m *maker) near(from, to, reach length.Length) (first, last int) {
+	posts := m.out.Posts
+	first = sort.Search(len(posts), func(i int) bool { return posts[i].Station >= from-reach })
+	last = sort.Search(len(posts), func(i int) bool { return posts[i].Station > to+reach })
+	return first, max(first, last)
+}
+
 // hits tells whether a hole runs into what is in the way.
 func hits(o InTheWay, station, hole length.Length) bool {
 	return station+hole/2 > o.From+length.Tolerance && station-hole/2 < o.To-length.Tolerance
@@ -80,7 +94,8 @@ func (m *maker) judgeObstacles() {
 	for k, o := range m.out.InTheWay {
 		var hit, hand, near []string
 		fixed, soil := -1, m.beside(k)
-		for i := range m.out.Posts {
+		first, last := m.near(o.HandFrom, o.HandTo, m.widest+soil)
+		for i := first; i < last; i++ {
 			p := &m.out.Posts[i]
 			switch {
 			case has(p.InWay, o.ID):

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"maps"
 	"slices"
 
 	"mallow/core/finding"
@@ -147,24 +148,30 @@ func (m *maker) sliver(segment int) {
 // shifted tells which posts stand off their regular place, and why.
 func (m *maker) shifted(segment int) {
 	s := m.layout.Segments[segment]
+	moved := map[int]string{} // posts by what they make way for
+	hole := m.opened(job.LinePost)
+	for k, o := range m.out.InTheWay {
+		if m.run.KeepOuts[k].Repour {
+			continue
+		}
+		reach := hole + m.beside(k)
+		first, last := m.near(o.From, o.To, reach+s.Shift)
+		for i := first; i < last; i++ {
+			p := m.layout.Posts[i]
+			if p.Segment == segment && p.Shift.Abs() > length.Tolerance && moved[i] == "" && hits(o, p.Station-p.Shift, hole+2*m.beside(k)) {
+				moved[i] = o.said
+			}
+		}
+	}
 	var posts []string
 	var of string
 	most := length.Length(0)
-	for i, p := range m.layout.Posts {
-		if p.Segment != segment || p.Shift.Abs() <= length.Tolerance {
-			continue
-		}
-		for k, o := range m.out.InTheWay {
-			if m.run.KeepOuts[k].Repour || !hits(o, p.Station-p.Shift, m.opened(p.Kind)+2*m.beside(k)) {
-				continue
-			}
-			posts, most = append(posts, postID(i)), max(most, p.Shift.Abs())
-			if of == "" {
-				of = o.said
-			} else if of != o.said {
-				of = "what is in the way"
-			}
-			break
+	for _, i := range slices.Sorted(maps.Keys(moved)) {
+		posts, most = append(posts, postID(i)), max(most, m.layout.Posts[i].Shift.Abs())
+		if of == "" {
+			of = moved[i]
+		} else if of != moved[i] {
+			of = "what is in the way"
 		}
 	}
 	if len(posts) == 0 {

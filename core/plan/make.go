@@ -68,8 +68,9 @@ type maker struct {
 	// Posts that something is to be said of, noted while their holes are sized.
 	noAuger, shallow, dry int
 
-	weak []string // posts that carry a joint in every rail
-	asIs *maker   // the run as it is, weighed as trials are
+	widest length.Length // of the holes and posts
+	weak   []string      // posts that carry a joint in every rail
+	asIs   *maker        // the run as it is, weighed as trials are
 
 	ground  survey.Ground
 	profile survey.Profile

@@ -784,3 +784,19 @@ func TestSystemHoldsItsLimits(t *testing.T) {
 		t.Error("an unknown system is not said")
 	}
 }
+
+func BenchmarkPlan10000Posts500InTheWay(b *testing.B) {
+	cat := shipped(b)
+	j := job.New("Long", length.Imperial, cat)
+	run := &j.Lines[0].Runs[0]
+	run.Length = ptr(9999 * 2400 * length.Millimetre)
+	rng := rand.New(rand.NewPCG(1, 1))
+	for i := range 500 {
+		run.KeepOuts = append(run.KeepOuts, job.KeepOut{ID: fmt.Sprint("K", i), Kind: job.Service, Service: "water",
+			At: *run.Length * length.Length(rng.Float64()), Width: length.Length(rng.Float64() * 300), Hand: 450})
+	}
+	b.ReportAllocs()
+	for b.Loop() {
+		plan.Make(j, cat)
+	}
+}
