@@ -324,7 +324,7 @@ func (m *maker) bays() {
 			ID: bayID(i), Gate: m.gateID(b.Gate), From: from.ID, To: to.ID,
 			CentreToCentre: to.Station - from.Station,
 			Clear:          to.Station - from.Station - (m.run.PostOf(from.Kind).Width+m.run.PostOf(to.Kind).Width)/2,
-			Odd:            b.Odd, Piece: b.Piece, PieceCut: b.Cut, Trims: b.Trims,
+			Odd:            b.Odd, Piece: b.Piece, PieceCut: b.Cut, Trims: b.Trims, Lead: b.Lead, Trail: b.Trail,
 			BottomStart: g.BottomStart, BottomEnd: g.BottomEnd,
 			TopStart: g.TopStart, TopEnd: g.TopEnd,
 			GapLeast: g.Least, GapMost: g.Most, Cut: g.Cut, Fill: g.Fill,

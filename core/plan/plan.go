@@ -135,6 +135,8 @@ type Bay struct {
 	Held           string        `json:"held,omitempty" jsonschema_description:"Held bay of the run that it is."`
 	Piece          length.Length `json:"piece,omitempty" jsonschema_description:"Length of the panel, board or rail in it, where one sets the bay."`
 	PieceCut       bool          `json:"pieceCut,omitempty" jsonschema_description:"That piece is cut from a full one."`
+	Lead           length.Length `json:"lead,omitempty" jsonschema_description:"Panels on faces: from the first post's middle to where the panel begins, at a corner."`
+	Trail          length.Length `json:"trail,omitempty" jsonschema_description:"The same at the second post."`
 	Trims          int           `json:"trims,omitempty" jsonschema_description:"Ends of an overlapping rail whose tongue is trimmed, at terminals."`
 	BottomStart    length.Length `json:"bottomStart" jsonschema:"required" jsonschema_description:"Heights above the datum; for a gate, of the leaf's bottom."`
 	BottomEnd      length.Length `json:"bottomEnd" jsonschema:"required"`

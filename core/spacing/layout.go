@@ -42,6 +42,8 @@ type Bay struct {
 	Piece   length.Length // length of the panel, board or rail in it; 0 where none sets the bay
 	Cut     bool          // the piece is cut from a full one
 	Trims   int           // tongues to trim, of an overlapping rail
+	Lead    length.Length // how far from its first post's middle the panel begins: at a corner
+	Trail   length.Length // the same at its second post
 }
 
 // Segment is the stretch between two fixed posts.
@@ -385,7 +387,8 @@ func (w *layer) pieces() {
 		case job.PanelsBetween:
 			b.Piece = d - (wide(a)+wide(z))/2 - 2*s.Play + 2*s.Slot
 		case job.PanelsOnFaces:
-			b.Piece = d - w.lead(a.Station) - w.lead(z.Station)
+			b.Lead, b.Trail = w.lead(a.Station), w.lead(z.Station)
+			b.Piece = d - b.Lead - b.Trail
 		case job.FixedModule:
 			b.Piece = d
 		case job.OverlapRails:

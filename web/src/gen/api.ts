@@ -1406,6 +1406,14 @@ export interface PlannedBay {
    */
   pieceCut?: boolean
   /**
+   * Panels on faces: from the first post's middle to where the panel begins, at a corner.
+   */
+  lead?: number
+  /**
+   * The same at the second post.
+   */
+  trail?: number
+  /**
    * Ends of an overlapping rail whose tongue is trimmed, at terminals.
    */
   trims?: number

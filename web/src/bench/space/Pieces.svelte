@@ -77,6 +77,13 @@
       </tbody>
     </table>
   {/if}
+  {#each run.bays.filter((b) => b.lead || b.trail) as b (b.id)}
+    <p class="mt-2">
+      <strong>At the corner {b.lead ? b.from : b.to}:</strong> the panel of {b.id} begins
+      <strong><Fraction mm={(b.lead || b.trail)!} {units} /></strong> from the post's middle, where the two
+      panels {session.value(session.at('/spacing/turning')) === 'overlapping' ? 'overlap' : 'meet'}.
+    </p>
+  {/each}
   {#if trimmed.length}
     <p class="mt-3">
       <strong>Tongues to trim:</strong>
