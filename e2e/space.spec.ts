@@ -101,6 +101,10 @@ test('a post is pulled, the rest re-space while it moves, and it is let go', asy
   expect(pulled).toBeLessThan(22.4 * 304.8)
   expect(await other()).toBeCloseTo(pulled / 3, 0)
 
+  // Pulled on to where its stretch takes a bay more, it is still the one picked.
+  await p4.focus()
+  await expect(page.getByTestId('post')).toHaveText('P4')
+
   // The bench does the same: where it really landed, by the tape.
   await page.getByRole('tab', { name: /^Held posts/ }).click()
   await type(page.getByLabel('Stands at'), '22-9')
@@ -222,4 +226,28 @@ test('rails break on posts, staggered, and the marks run from one end', async ({
   await expect(row).toContainText(`102′ 3`)
   await expect(row).toContainText(`1: 7' 3 11/16"`)
   await expect(row).toContainText(`29′ 2`) // from the far end
+})
+
+test('a post stops at the gate, and stays picked when it gets another number', async ({ page, mallow }) => {
+  await open(page, mallow)
+  await stage(page, 'Space')
+  const p6 = handle(page, 'P6')
+  const most = Number(await p6.getAttribute('aria-valuemax'))
+  const box = (await p6.boundingBox())!
+  await page.mouse.move(box.x + box.width / 2, box.y + 10)
+  await page.mouse.down()
+  await page.mouse.move(box.x + 160, box.y + 10, { steps: 5 }) // into the gate, were it not for its post
+  await page.mouse.up()
+  await saved(page)
+  // A bay more stands before it: P6 has become P7.
+  const held = page.getByRole('slider', { name: 'P7, held, station' })
+  expect(Number(await held.getAttribute('aria-valuenow'))).toBeCloseTo(most, 3)
+  await expect(page.getByTestId('post')).toHaveText('P7')
+  // The keys went along with it.
+  await expect(held).toBeFocused()
+  await page.keyboard.press('ArrowLeft')
+  await saved(page)
+  await expect.poll(async () => Number(await held.getAttribute('aria-valuenow'))).toBeLessThan(most - 1)
+  await page.keyboard.press('Delete')
+  await expect(page.getByRole('slider', { name: /held, station/ })).toBeHidden()
 })

@@ -104,7 +104,7 @@ func checkHeld(at string, r Run, u length.Units) Errors {
 		// They may share a post; else the posts must stand clear of each other.
 		apart := b.from - a.to
 		share := apart.Abs() <= length.Tolerance && (a.from < a.to || b.from < b.to)
-		if a.field == "" && b.field == "" || share || apart >= r.Post.Width {
+		if a.field == "" && b.field == "" || share || apart >= r.Post.Width-length.Tolerance {
 			continue
 		}
 		if b.field == "" {

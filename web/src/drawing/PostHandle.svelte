@@ -16,8 +16,18 @@
   const y = $derived(view.height - TAPE_HEIGHT)
   const current = $derived(index === session.post)
 
-  // The two ends are real stops; anything else in the way refuses in words.
-  const within = (mm: number) => Math.min(Math.max(mm, 0), session.run.length)
+  // Posts that do not move are real stops, a post's width off.
+  const stops = $derived.by(() => {
+    const posts = session.run.posts
+    const wide = session.value<number>(session.at('/post/width')) ?? 0
+    const fixed = (p: PlannedPost) => p.kind !== 'line' || p.stays || (p.held && p.held !== post.held)
+    let [a, z] = [index - 1, index + 1]
+    while (a > 0 && !fixed(posts[a]!)) a--
+    while (z < posts.length - 1 && !fixed(posts[z]!)) z++
+    return { least: (posts[a]?.station ?? 0) + wide, most: (posts[z]?.station ?? session.run.length) - wide }
+  })
+  let between = { least: 0, most: 0 } // as it was when the pull began
+  const within = (mm: number) => Math.min(Math.max(mm, between.least), between.most)
 
   let id = ''
   let from = 0
@@ -28,12 +38,21 @@
     id = post.held ?? newHold(session)
     before = session.value(session.at('/fixedPosts')) ?? null
     from = at = post.station
+    between = stops
+    session.followed = id
   }
   function place(mm: number) {
     at = within(mm)
     session.preview(holdAt(session, id, at), true)
   }
   function settle() {
+    // With a bay more before it the post has another number: the keys go along.
+    setTimeout(() => {
+      session.followed = ''
+      const focused = document.activeElement
+      if (focused?.hasAttribute('data-post') && focused.getAttribute('data-held') !== id)
+        document.querySelector<SVGElement>(`[data-held="${id}"]`)?.focus()
+    }, 800)
     session.commit(holdAt(session, id, at), `Post held at ${tape(at, units)}`)
   }
   const drag = dragging({
@@ -59,12 +78,13 @@
   tabindex="0"
   aria-label="{post.id}{post.held ? ', held' : ''}, station"
   aria-orientation="horizontal"
-  aria-valuemin={0}
-  aria-valuemax={session.run.length}
+  aria-valuemin={stops.least}
+  aria-valuemax={stops.most}
   aria-valuenow={post.station}
   aria-valuetext={tape(post.station, units)}
   onkeydown={key}
   data-post={post.id}
+  data-held={post.held}
 >
   <rect x={x - 22} y={y - 2} width="44" height="40" fill="transparent" />
   <path

@@ -51,6 +51,8 @@ export class Session {
   runID = $state('')
   /** The part of the Walk bench that is open. */
   walkPart = $state<'line' | 'ground' | 'way' | 'before' | 'files'>('line')
+  /** A held post that stays picked, whatever number it gets as the rest re-space. */
+  followed = ''
   /** The part of the Space bench that is open. */
   spacePart = $state<'ways' | 'held' | 'layouts' | 'pieces' | 'setout'>('ways')
   /** Draw the whole line, corner after corner, rather than one run. */
@@ -325,6 +327,8 @@ export class Session {
           if (doc === this.doc || this.planAgain) this.plan = plan
           this.errors = []
           this.behind = false
+          const i = this.followed ? this.run.posts.findIndex((p) => p.held === this.followed) : -1
+          if (i >= 0) this.post = i
           this.post = Math.min(this.post, Math.max(0, this.run.posts.length - 1))
         } catch (e) {
           this.behind = e instanceof Gone
