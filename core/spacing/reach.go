@@ -41,18 +41,36 @@ func (p problem) reach() (int, bool) {
 	return 0, false
 }
 
+// reachable is every place that some number of bays leads to. A reachable
+// stretch as long as the least bay grows, bay by bay, to the end of the open
+// one that it lies in, so that it need not be followed bay by bay.
+func (p problem) reachable() spans {
+	r, inside := &room{}, span{0, p.long}
+	seen := spans{{0, 0}}
+	for {
+		last := &seen[len(seen)-1]
+		if i, in := p.open.find(last.to); in && last.to-last.from >= p.least {
+			last.to = p.open[i].to
+		}
+		first, _ := seen.find(last.to - p.most) // what lies farther back leads no farther
+		next := seen.or(seen[first:].moved(p.least, p.most, inside, r).and(p.open, r), r)
+		if next.equal(seen) {
+			return seen
+		}
+		seen = next
+	}
+}
+
+// possible tells whether some number of bays leads to the end.
+func (p problem) possible() bool {
+	_, in := p.reachable().find(p.long)
+	return in
+}
+
 // stuck returns the farthest place that posts can get to from the start, and
 // the first open place after it that is out of their reach.
 func (p problem) stuck() (at, next int64) {
-	seen, front, r, inside := spans{{0, 0}}, spans{{0, 0}}, &room{}, span{0, p.long}
-	for n := 1; n <= p.bays() && len(front) > 0; n++ {
-		front = front.moved(p.least, p.most, inside, r).and(p.open, r)
-		all := seen.or(front, r)
-		if all.equal(seen) {
-			break
-		}
-		seen = all
-	}
+	seen := p.reachable()
 	at = seen[len(seen)-1].to
 	i, _ := p.open.find(at)
 	for ; i < len(p.open); i++ {

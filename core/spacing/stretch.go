@@ -160,10 +160,10 @@ func (s Stretch) solve(closed []Closed) (Answer, bool) {
 	fewest, most := p.farthest(), p.bays()
 	for n := fewest; n <= most; n++ {
 		if n == fewest+2 { // it is worth looking whether any number will do
-			first, ok := p.reach()
-			if !ok {
+			if !p.possible() {
 				return Answer{}, false
 			}
+			first, _ := p.reach()
 			n = max(n, first)
 		}
 		if a, ok := s.with(p, n); ok {
@@ -257,8 +257,7 @@ func (s Stretch) over(closed []Closed) length.Length {
 	try := func(marks int) bool {
 		w := s
 		w.Most += length.Length(marks) * s.Mark
-		_, ok := w.problem(closed).reach()
-		return ok
+		return w.problem(closed).possible()
 	}
 	most := int(math.Ceil(float64(s.Most / s.Mark)))
 	if !try(most) {

@@ -424,6 +424,27 @@ func TestBlockSaysWhatWouldFreeIt(t *testing.T) {
 	}
 }
 
+// Followed bay by bay, the same places are reached.
+func TestReachableIsAllThatBaysLeadTo(t *testing.T) {
+	r := rand.New(rand.NewSource(31))
+	for range 3000 {
+		s := realStretch(r, 1+r.Intn(12), r.Intn(10))
+		for i := range s.Closed {
+			s.Closed[i].To += length.Length(r.Float64() * 1500)
+		}
+		s.Least = s.Most * length.Length(0.1+0.85*r.Float64())
+		p := s.problem(within(s.Closed, s.From, s.To))
+		want, front, room := spans{{0, 0}}, spans{{0, 0}}, &room{}
+		for range p.bays() {
+			front = front.moved(p.least, p.most, span{0, p.long}, room).and(p.open, room)
+			want = want.or(front, room)
+		}
+		if got := p.reachable(); !got.equal(want) {
+			t.Fatalf("%+v:\n got %v\nwant %v", s, got, want)
+		}
+	}
+}
+
 func long(closed int) Stretch {
 	r := rand.New(rand.NewSource(1))
 	s := Stretch{To: 10000 * 2400, Most: 2438.4, Least: 800, Mark: length.Inch / 16}
@@ -453,6 +474,15 @@ func BenchmarkSolve(b *testing.B) {
 		s.Module = 2438.4
 		for b.Loop() {
 			Solve(s)
+		}
+	})
+	b.Run("10000 posts, 500 closed and a wall", func(b *testing.B) {
+		s := long(500)
+		s.Closed = append(s.Closed, Closed{From: s.To / 2, To: s.To/2 + 5000, Of: 500})
+		for b.Loop() {
+			if Solve(s).Block == nil {
+				b.Fatal("nothing is blocked")
+			}
 		}
 	})
 	b.Run("40 posts, 5 closed", func(b *testing.B) {
