@@ -31,6 +31,9 @@ func stakes(t *testing.T, what string, j job.Job, p plan.Plan) {
 	}
 	for _, run := range p.Runs {
 		given := runs[run.ID]
+		if len(run.Posts) == 0 {
+			continue // not measured yet
+		}
 		told := func(rules ...string) bool {
 			return slices.ContainsFunc(p.Findings, func(f finding.Finding) bool {
 				return f.Place.Run == run.ID && slices.Contains(rules, f.Rule)
@@ -627,6 +630,31 @@ func TestBlockedSaysByHowMuchAndWhatFreesIt(t *testing.T) {
 	}
 }
 
+// A gas pipe beside footings too wide to span: the footings are given up, the
+// pipe never is.
+func TestServicesAreGivenUpLast(t *testing.T) {
+	cat := shipped(t)
+	j := job.New("Gas", length.Imperial, cat)
+	run := &j.Lines[0].Runs[0]
+	run.Length = ptr(60 * length.Foot)
+	for at := 20 * length.Foot; at <= 36*length.Foot; at += length.Foot / 2 {
+		run.KeepOuts = []job.KeepOut{
+			{ID: "K1", Kind: job.Service, Service: "gas", At: at, Hand: 457.2},
+			{ID: "K2", Kind: job.Footing, Name: "old wall footing", At: 30 * length.Foot, Width: 10 * length.Foot},
+		}
+		p := plan.Make(j, cat)
+		f := find(p, "blocked")
+		if f == nil || strings.Contains(f.Says.Print(j.Units), "gas") || !strings.Contains(f.Says.Print(j.Units), "old wall footing") {
+			t.Fatalf("pipe at %v: %+v", at, f)
+		}
+		for _, post := range p.Runs[0].Posts {
+			if (post.Station - at).Abs() < post.HoleWidth/2-length.Tolerance {
+				t.Fatalf("the hole of %s at %v runs into the gas pipe at %v", post.ID, post.Station, at)
+			}
+		}
+	}
+}
+
 // The solver's answer on a run is what the run is planned with.
 func TestLayoutIsTheSolvers(t *testing.T) {
 	j := job.New("Pipe", length.Metric, shipped(t))
@@ -821,5 +849,54 @@ func BenchmarkPlan10000Posts500InTheWay(b *testing.B) {
 	b.ReportAllocs()
 	for b.Loop() {
 		plan.Make(j, cat)
+	}
+}
+
+// Lines with corners, closed and open, on random ground, each run of another
+// system: nothing is broken without a word, and corner posts are one post.
+func TestPropertiesOfSpacingOnLines(t *testing.T) {
+	cat := shipped(t)
+	rng := rand.New(rand.NewPCG(17, 71))
+	corners := 0
+	for n := range 40 {
+		j := randomLines(t, rng)
+		for l := range j.Lines {
+			for r := range j.Lines[l].Runs {
+				s := cat.Systems[rng.IntN(len(cat.Systems))]
+				run := s.Outfit(j.Lines[l].Runs[r])
+				run.Spacing.Odd = []job.Odd{job.OddLast, job.OddAway, job.OddShared}[rng.IntN(3)]
+				run.Spacing.Turning = []job.Turning{job.Meeting, job.Overlapping}[rng.IntN(2)]
+				if len(job.CheckRun("", run, j.Units)) == 0 {
+					j.Lines[l].Runs[r] = run
+				}
+			}
+		}
+		if errs := job.Check(j); len(errs) > 0 {
+			t.Fatal(errs)
+		}
+		p := plan.Make(j, cat)
+		stakes(t, fmt.Sprint("lines ", n), j, p)
+		posts := 0
+		for i, run := range p.Runs {
+			posts += run.Totals.Posts
+			for _, post := range run.Posts {
+				if post.Shared == "" {
+					continue
+				}
+				corners++
+				before := p.Runs[slices.IndexFunc(p.Runs, func(r plan.Run) bool { return r.ID == post.Shared })]
+				last := before.Posts[len(before.Posts)-1]
+				if last.HoleDepth != post.HoleDepth || last.Top != post.Top || last.ConcreteVolume != post.ConcreteVolume {
+					t.Fatalf("lines %d: run %d's corner post is %+v, and %+v where it ends", n, i, post, last)
+				}
+			}
+		}
+		if posts != p.Totals.Posts {
+			t.Fatalf("lines %d: %d posts on the runs, %d in all", n, posts, p.Totals.Posts)
+		}
+		remediesApply(t, n, j, p)
+	}
+	if corners < 30 {
+		t.Errorf("only %d corners", corners)
 	}
 }

@@ -333,6 +333,10 @@ func (w *layer) stretch(from, to length.Length) Stretch {
 	return q
 }
 
+// yields are the things that can be dug out, if it comes to that; a pipe, a
+// drain and a stretch where nobody digs cannot.
+var yields = map[job.Obstacle]bool{job.Root: true, job.Rock: true, job.Footing: true, job.OldPost: true}
+
 // usualSoil is the undisturbed soil between a new hole and an old footing.
 const usualSoil = 100 * length.Millimetre
 
@@ -353,7 +357,7 @@ func (w *layer) closed(k job.KeepOut) (Closed, bool) {
 			beside += k.Hand
 		}
 	}
-	return Closed{From: k.From() - beside, To: k.To() + beside}, true
+	return Closed{From: k.From() - beside, To: k.To() + beside, Yields: yields[k.Kind]}, true
 }
 
 // Soil is the undisturbed soil that is left beside an old footing.

@@ -2,6 +2,7 @@ package spacing
 
 import (
 	"math"
+	"slices"
 	"sort"
 
 	"mallow/core/length"
@@ -11,7 +12,8 @@ import (
 // widened by half a hole either side. A post may stand on its very edge.
 type Closed struct {
 	From, To length.Length
-	Of       int // what it comes from, as the caller counts
+	Of       int  // what it comes from, as the caller counts
+	Yields   bool // where not everything can be met, it is given up before one that does not
 }
 
 // Stretch is what is asked of the posts between two fixed ones.
@@ -222,19 +224,14 @@ func (s Stretch) relax(closed []Closed) Answer {
 			block.From, block.To, block.Over = from, to, s.over(closed)
 			first = false
 		}
+		drop := p.giveUp(s, closed, at, next)
 		var left []Closed
-		for _, c := range closed {
-			if c.From < s.From+length.Length(at+p.most)*unit && c.To > from {
+		for i, c := range closed {
+			if drop[i] {
 				block.Of = append(block.Of, c.Of)
 				continue
 			}
 			left = append(left, c)
-		}
-		if len(left) == len(closed) { // nothing more to give up there: all of it
-			for _, c := range left {
-				block.Of = append(block.Of, c.Of)
-			}
-			left = nil
 		}
 		closed = left
 		for _, try := range []Stretch{s, short} {
@@ -249,6 +246,52 @@ func (s Stretch) relax(closed []Closed) Answer {
 			return a
 		}
 	}
+}
+
+// giveUp picks the closed pieces to do without so that posts get past where
+// they are stuck: a single one if one is enough, of those that yield first;
+// else all near it that yield; else all near it; else all.
+func (p problem) giveUp(s Stretch, closed []Closed, at, next int64) map[int]bool {
+	var near, yielding []int
+	from, to := s.From+length.Length(at)*unit, s.From+length.Length(at+p.most)*unit
+	for i, c := range closed {
+		if c.From < to && c.To > from {
+			near = append(near, i)
+			if c.Yields {
+				yielding = append(yielding, i)
+			}
+		}
+	}
+	past := func(drop []int) bool {
+		var left []Closed
+		for i, c := range closed {
+			if !slices.Contains(drop, i) {
+				left = append(left, c)
+			}
+		}
+		seen := s.problem(left).reachable()
+		return seen[len(seen)-1].to >= next
+	}
+	var tries [][]int
+	for _, list := range [][]int{yielding, near} {
+		for _, i := range list {
+			tries = append(tries, []int{i})
+		}
+		tries = append(tries, list)
+	}
+	out := map[int]bool{}
+	for _, drop := range tries {
+		if len(drop) > 0 && past(drop) {
+			for _, i := range drop {
+				out[i] = true
+			}
+			return out
+		}
+	}
+	for i := range closed {
+		out[i] = true
+	}
+	return out
 }
 
 // over is by how much the longest bay would have to grow for a layout to
