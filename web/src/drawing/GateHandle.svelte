@@ -37,7 +37,7 @@
     cancel: () => place(from),
   })
 
-  const key = nudging({
+  const { key } = nudging({
     units: () => units,
     start: () => (at = gate.at),
     by: (mm) => place(at + mm),

@@ -66,8 +66,10 @@
   function key(e: KeyboardEvent) {
     if ((e.key === 'Delete' || e.key === 'Backspace') && post.held) {
       e.preventDefault()
+      nudge.forget() // else it would be held again
+      session.followed = ''
       session.commit(letGo(session, post.held), `${post.id} let go`)
-    } else nudge(e)
+    } else nudge.key(e)
   }
 </script>
 

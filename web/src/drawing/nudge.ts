@@ -18,21 +18,27 @@ interface Nudge {
   settle: () => void
 }
 
-/** Returns what handles a key; it answers whether the key was one of its own. */
-export function nudging(n: Nudge): (e: KeyboardEvent) => boolean {
+/** What handles keys, and what forgets a nudge that is not settled yet. */
+export function nudging(n: Nudge): { key: (e: KeyboardEvent) => void; forget: () => void } {
   let waiting: ReturnType<typeof setTimeout> | undefined
-  return (e) => {
-    const step = STEPS[e.key]
-    if (!step) return false
-    e.preventDefault()
-    e.stopPropagation()
-    if (!waiting) n.start()
-    n.by(step * (e.shiftKey ? 16 : 1) * n.units().smallestMark)
+  const forget = () => {
     clearTimeout(waiting)
-    waiting = setTimeout(() => {
-      waiting = undefined
-      n.settle()
-    }, 500)
-    return true
+    waiting = undefined
+  }
+  return {
+    forget,
+    key: (e) => {
+      const step = STEPS[e.key]
+      if (!step) return
+      e.preventDefault()
+      e.stopPropagation()
+      if (!waiting) n.start()
+      n.by(step * (e.shiftKey ? 16 : 1) * n.units().smallestMark)
+      forget()
+      waiting = setTimeout(() => {
+        waiting = undefined
+        n.settle()
+      }, 500)
+    },
   }
 }
