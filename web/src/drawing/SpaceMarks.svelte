@@ -18,6 +18,9 @@
   const posts = $derived(run.posts.slice(sight.first, sight.last + 1))
   const place = $derived(new Map(run.posts.map((p, i) => [p.id, i])))
 
+  /** The clear opening of the bay that begins at a station. */
+  const clearAt = (at: number) => run.bays[run.posts.findIndex((p) => Math.abs(p.station - at) < 0.01)]?.clear
+
   /** A row of rails at its height in each bay, with a gap where a piece ends. */
   const rails = $derived.by(() => {
     const rows = session.strip ? [] : run.rails
@@ -56,14 +59,14 @@
       stroke-width="1.3"
     />
     {#if b - a > 96 || (s.gate && b - a > 30)}
-      {@const gate = s.gate && run.gates.find((g) => g.id === s.gate)}
+      {@const clear = s.gate ? clearAt(s.from) : undefined}
       <Measure
         x={(a + b) / 2}
         y={top - 7}
         {units}
-        mm={gate ? gate.opening : s.bays === 1 ? s.to - s.from : s.each}
+        mm={clear ?? (s.bays === 1 ? s.to - s.from : s.each)}
         words={s.gate || s.bays === 1 ? '' : `${s.bays - s.odd} × `}
-        after={gate && b - a > 90 ? ' clear' : s.odd && s.bays > 1 && b - a > 190 ? `, ${s.odd} odd` : ''}
+        after={clear && b - a > 90 ? ' clear' : s.odd && s.bays > 1 && b - a > 190 ? `, ${s.odd} odd` : ''}
       />
     {/if}
   {/if}
