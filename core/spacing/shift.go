@@ -61,10 +61,10 @@ func (p problem) shift(n int, regular length.Length) ([]int64, bool) {
 	whole := nearest(regular)
 	b := bounds{
 		fall: min(0, -down(regular-length.Length(p.least)*unit)), rise: max(0, down(length.Length(p.most)*unit-regular)),
-		from: min(0, c.rest) - whole + 1, to: max(0, c.rest) + whole - 1, more: n + 1,
+		from: min(0, c.rest) - whole + 1, to: max(0, c.rest) + whole - 1, more: endurance,
 	}
 	if p.module == 0 && regular < p.longest() {
-		b.more = min(b.more, patience)
+		b.more = patience
 	}
 	if p.shared && c.rest != 0 && n > 1 {
 		half := (abs(c.rest)/2/p.mark + 1) * p.mark
@@ -270,6 +270,10 @@ func (g *toGo) equal(o *toGo) bool {
 
 // patience is how many odd bays equal bays are worth: see Stretch.
 const patience = 16
+
+// endurance bounds the search where bays can give next to nothing, so that
+// getting a little way takes very many odd ones.
+const endurance = 64
 
 // before is what is needed from the post before: to keep the shift, or to
 // change it at the cost of one odd bay.

@@ -37,7 +37,9 @@ type Closed struct {
 // be another post's. Equal bays are given up, too, for the longest ones where a
 // post could only stand so that the way to the end takes patience odd bays more
 // than from the best place for it; in a stretch of up to patience bays that
-// cannot be.
+// cannot be. Of the longest bays and of modules endurance is asked, as far
+// again; and no more than endurance posts are tried beyond the fewest that
+// could do.
 type Stretch struct {
 	From, To    length.Length
 	Least, Most length.Length // of a bay, centre to centre
@@ -167,6 +169,7 @@ func (s Stretch) solve(closed []Closed) (Answer, bool) {
 			}
 			first, _ := p.reach()
 			n = max(n, first)
+			most = min(most, n+endurance)
 		}
 		if a, ok := s.with(p, n); ok {
 			return a, true

@@ -445,6 +445,19 @@ func TestReachableIsAllThatBaysLeadTo(t *testing.T) {
 	}
 }
 
+// Bays that can give next to nothing, on a long stretch with much in the way:
+// an answer still comes, and says what it could not meet.
+func TestHardlyAnyPlay(t *testing.T) {
+	for _, least := range []length.Length{2438.3, 2430, 2400} {
+		s := long(200)
+		s.Least = least
+		for _, module := range []length.Length{0, s.Most} {
+			s.Module = module
+			check(t, s, Solve(s))
+		}
+	}
+}
+
 func long(closed int) Stretch {
 	r := rand.New(rand.NewSource(1))
 	s := Stretch{To: 10000 * 2400, Most: 2438.4, Least: 800, Mark: length.Inch / 16}
