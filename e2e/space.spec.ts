@@ -149,6 +149,8 @@ test('a fence system, its pieces, and a system of one’s own', async ({ page, m
   await choose(page, 'Fence system', 'Metal panels')
   await expect(page.getByText('Panels of bars in brackets between metal posts.')).toBeVisible()
   await expect(page.getByText(/^Not packed in rock:/)).toBeVisible()
+  await expect(page.getByTestId('system')).toContainText('racks at most 18″ a bay')
+  await expect(page.getByTestId('system')).toContainText('common practice')
   await expect(page.getByRole('radio', { name: /Panels between posts/ })).toBeChecked()
   await expect(page.getByLabel('Panel length')).toHaveValue(`6' 0"`)
   await expect(finding(page, 'cut-piece')).toBeVisible()

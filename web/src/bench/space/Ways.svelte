@@ -5,6 +5,7 @@
   import type { Session } from '../../lib/session.svelte'
   import { freshID } from '../../lib/hold'
   import Choice from '../../parts/Choice.svelte'
+  import Fraction from '../../parts/Fraction.svelte'
   import Pick from '../../parts/Pick.svelte'
   import LengthField from '../LengthField.svelte'
   import NumberField from '../NumberField.svelte'
@@ -21,6 +22,13 @@
   ])
   const picked = $derived(session.value<string>(session.at('/system')) ?? '')
   const system = $derived(known.find((s) => s.id === picked))
+  const units = $derived(session.units)
+  const source = $derived.by(() => {
+    const from = session.catalogue.systems.find((c) => c.id === picked)?.source
+    return from
+      ? (from.name ?? from.kind) + (from.name && from.kind !== 'published' ? ` (${from.kind})` : '')
+      : 'yours'
+  })
   const names: Record<string, string> = {
     braced: 'braced and filled',
     fast: 'fast-setting mix, poured dry',
@@ -143,8 +151,37 @@
     />
     {#if system}
       <p class="mt-1.5 text-pencil">{system.says ?? 'A system of this job.'}</p>
+      <dl class="mt-1.5 grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5 text-[0.95rem]" data-testid="system">
+        <dt class="text-pencil">Posts</dt>
+        <dd>
+          {system.post.shape}, <Fraction mm={system.post.width ?? 0} {units} />{#if system.terminal}; ends,
+            corners and gates <Fraction mm={system.terminal.width ?? 0} {units} />{/if}
+        </dd>
+        <dt class="text-pencil">Gap under it</dt>
+        <dd>
+          <Fraction mm={system.fence.gapLeast ?? 0} {units} /> to <Fraction
+            mm={system.fence.gapMost ?? 0}
+            {units}
+          />
+        </dd>
+        <dt class="text-pencil">On a slope</dt>
+        <dd>
+          {#if system.grade.rack === undefined}follows it{:else if system.grade.rack === 0}steps: it cannot
+            rack{:else}racks at most <Fraction mm={system.grade.rack} {units} /> a bay{/if}
+        </dd>
+        <dt class="text-pencil">Holes</dt>
+        <dd>
+          {#if system.hole.driven === 'all'}none: posts are driven{#if system.hole.collar}, with a collar of <Fraction
+                mm={system.hole.collar}
+                {units}
+              />{/if}{:else}{system.hole.widthFactor} × the post{#if system.hole.driven === 'line'}; line
+              posts are driven{/if}{/if}
+        </dd>
+        <dt class="text-pencil">Source</dt>
+        <dd>{source}</dd>
+      </dl>
       <p class="mt-1.5 text-[0.95rem]">
-        <strong>Posts:</strong>
+        <strong>Set:</strong>
         {system.allowed.map((m) => names[m] ?? m).join('; ')}.
       </p>
       {#each system.cautions ?? [] as c (c)}
