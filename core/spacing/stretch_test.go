@@ -256,7 +256,7 @@ func closedAt(s Stretch, at length.Length) bool {
 func TestSolveEqualsATableOfShifts(t *testing.T) {
 	r := rand.New(rand.NewSource(21))
 	odd, blocked := 0, 0
-	for range 400 {
+	for range 250 {
 		s := Stretch{Most: length.Length(30 + r.Intn(20)), Mark: 1}
 		s.Least = length.Length(8 + r.Intn(int(s.Most)-8)) // up to the most: hardly any play
 		if r.Intn(2) == 0 {
@@ -291,7 +291,7 @@ func TestSolveEqualsATableOfShifts(t *testing.T) {
 			t.Fatalf("%+v: %d bays, %d odd; the table finds %d and %d", s, len(got.Posts)-1, got.Odd, n, k)
 		}
 	}
-	if odd < 100 || blocked < 20 {
+	if odd < 60 || blocked < 12 {
 		t.Errorf("too easy: %d with odd bays, %d impossible", odd, blocked)
 	}
 }
@@ -450,6 +450,7 @@ func TestReachableIsAllThatBaysLeadTo(t *testing.T) {
 func TestHardlyAnyPlay(t *testing.T) {
 	for _, least := range []length.Length{2438.3, 2430, 2400} {
 		s := long(200)
+		s.To /= 4
 		s.Least = least
 		for _, module := range []length.Length{0, s.Most} {
 			s.Module = module
