@@ -8,8 +8,8 @@ export default defineConfig({
   workers: 2,
   fullyParallel: true,
   // Time enough on a slow machine: a test that hangs is stopped, none is judged by its speed.
-  timeout: 240_000,
-  expect: { timeout: 20_000 },
+  timeout: 600_000,
+  expect: { timeout: 40_000 },
   reporter: [['list']],
   use: {
     viewport: { width: 1280, height: 800 },

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
-import { elevation, expect, open, part, siteMap, stage, test } from './mallow'
+import { elevation, expect, open, part, siteMap, stage, test, type Mallow } from './mallow'
 
 // Dark differs from light in its colours alone, so there only contrast is looked at.
 async function sound(page: Page, what: string, dark: boolean) {
@@ -14,59 +14,77 @@ async function sound(page: Page, what: string, dark: boolean) {
   expect(bad, what).toEqual([])
 }
 
-for (const colorScheme of ['light', 'dark'] as const) {
-  test(`every view is accessible, ${colorScheme}`, async ({ page, mallow }) => {
-    test.setTimeout(400_000)
-    const dark = colorScheme === 'dark'
-    await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' })
+type Look = (what: string) => Promise<void>
+
+/** What is looked at, in parts that run side by side. */
+const tours: Record<string, (page: Page, mallow: Mallow, look: Look) => Promise<void>> = {
+  'jobs and stages': async (page, mallow, look) => {
     await page.goto(mallow.url)
     await expect(page.getByRole('link', { name: /^Pipit/ })).toBeVisible()
-    await sound(page, 'jobs', dark)
+    await look('jobs')
     await page.getByRole('button', { name: 'New job' }).click()
-    await sound(page, 'new job', dark)
+    await look('new job')
     await page.getByLabel('Name').fill('Empty')
     await page.getByRole('button', { name: 'Start measuring' }).click()
     await expect(page.getByText('First, three things to measure')).toBeVisible()
-    await sound(page, 'empty job', dark)
+    await look('empty job')
     await open(page, mallow)
     for (const name of ['Walk', 'String', 'Space', 'Grade', 'Dig', 'Pour']) {
       await stage(page, name)
-      await sound(page, name, dark)
+      await look(name)
     }
+  },
+  walk: async (page, mallow, look) => {
+    await open(page, mallow)
+    await stage(page, 'Walk')
+    for (const name of ['Ground', 'In the way', 'Before you dig', 'Files']) {
+      await part(page, name)
+      await look(name)
+    }
+    await part(page, 'Ground')
+    await page.getByRole('button', { name: 'Level, round the trees' }).click()
+    await look('a page of rod readings')
+    await page.getByRole('button', { name: 'Two-peg test' }).click()
+    await look('two-peg test')
+    await page.keyboard.press('Escape')
+    await page.getByRole('button', { name: 'unroll' }).click()
+    await look('unrolled')
+  },
+  'space, the string picture and reasons': async (page, mallow, look) => {
+    await open(page, mallow)
     await stage(page, 'Space')
     await page.getByRole('button', { name: 'Round the trees' }).first().click()
     for (const name of ['Held posts', 'Layouts', 'Pieces', 'Set out']) {
       await part(page, name)
-      await sound(page, name, dark)
+      await look(name)
     }
-    await page.getByRole('button', { name: 'Lane', exact: true }).click()
-    await stage(page, 'Walk')
-    for (const name of ['Ground', 'In the way', 'Before you dig', 'Files']) {
-      await part(page, name)
-      await sound(page, name, dark)
-    }
-    await part(page, 'Ground')
-    await page.getByRole('button', { name: 'Level, round the trees' }).click()
-    await sound(page, 'a page of rod readings', dark)
-    await page.getByRole('button', { name: 'Two-peg test' }).click()
-    await sound(page, 'two-peg test', dark)
-    await page.keyboard.press('Escape')
-    await page.getByRole('button', { name: 'unroll' }).click()
-    await sound(page, 'unrolled', dark)
     await stage(page, 'String')
     await page.getByRole('link', { name: 'String picture' }).click()
     await expect(page.getByRole('heading', { name: /: strings$/ })).toBeVisible()
-    await sound(page, 'string picture', dark)
+    await look('string picture')
     await page.getByRole('link', { name: 'Back to the job' }).click()
     await stage(page, 'Pour')
-    await page.getByRole('button', { name: /P1 bags to pour|P1 concrete: why/ }).first().click()
+    await page
+      .getByRole('button', { name: /P1 bags to pour|P1 concrete: why/ })
+      .first()
+      .click()
     await expect(page.getByRole('dialog')).toBeVisible()
-    await sound(page, 'reasons', dark)
+    await look('reasons')
     await page.keyboard.press('Escape')
     await page.getByRole('button', { name: 'History' }).click()
     await expect(page.getByRole('dialog')).toContainText('Demo job')
-    await sound(page, 'history', dark)
-  })
+    await look('history')
+  },
+}
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  for (const [name, tour] of Object.entries(tours)) {
+    test(`every view is accessible, ${colorScheme}: ${name}`, async ({ page, mallow }) => {
+      test.setTimeout(900_000)
+      await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' })
+      await tour(page, mallow, (what) => sound(page, what, colorScheme === 'dark'))
+    })
+  }
 }
 
 for (const width of [360, 390, 768, 1280, 2560]) {
