@@ -4,6 +4,7 @@ import (
 	"mallow/core/footing"
 	"mallow/core/job"
 	"mallow/core/length"
+	"mallow/core/pour"
 	"mallow/core/reason"
 )
 
@@ -22,18 +23,17 @@ func (m *maker) reuse(p *Post) {
 // drive sizes a driven post: how deep its foot goes, and its collar.
 func (m *maker) drive(p *Post) {
 	post, h := m.run.PostOf(p.Kind), m.run.Hole
-	depth := footing.FindDepth(footing.Question{Kind: p.Kind, Reveal: p.Reveal, Frost: m.job.Site.FrostDepth,
-		Height: m.run.Fence.Height, Post: post, Hole: h})
+	q := footing.Question{Kind: p.Kind, Reveal: p.Reveal, Frost: m.job.Site.FrostDepth, Height: m.run.Fence.Height, Post: post, Hole: h}
+	depth := footing.FindDepth(q)
 	p.Driven, p.Foot, p.Gravel = true, depth.Foot, 0
 	if h.Collar > 0 {
 		p.HoleWidth, p.HoleDepth, p.Concrete = h.Collar, h.Collar, h.Collar
 		p.ConcreteVolume = max(0, (length.Disc(h.Collar) - post.Section()).Times(h.Collar))
 	}
 	if m.bagKnown {
-		p.Bags = float64(p.ConcreteVolume / m.bag.Yield)
+		p.Bags = pour.Bags(p.ConcreteVolume, m.bag.Yield)
 	}
-	p.Why.HoleDepth = m.whyDepth(footing.Question{Kind: p.Kind, Reveal: p.Reveal, Frost: m.job.Site.FrostDepth,
-		Height: m.run.Fence.Height, Post: post, Hole: h}, depth)
+	p.Why.HoleDepth = m.whyDepth(q, depth)
 	why := m.few.Put([2]any{"driven", p.Kind}, func() reason.Why {
 		w := reason.Why{Figure: "Driven post", Sentence: reason.Say("Driven ", p.Foot, " into undisturbed soil: no hole."),
 			Steps: []reason.Step{{Rule: "Driven posts", Governs: true, Source: practice,

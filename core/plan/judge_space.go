@@ -275,18 +275,19 @@ func (m *maker) gateForPiece(bay int) []finding.Remedy {
 func (m *maker) moveGate(gate int, by length.Length, better func(now, then *maker) bool) []finding.Remedy {
 	place := m.gates[gate]
 	to := m.given.Gates[place].At + by
-	return m.offer(reason.Say("Move ", gateName(m.run.Gates[gate]), " ", by.Abs(), " ", plural(int(1+sign01(by)), "back", "on")), better,
+	return m.offer(reason.Say("Move ", gateName(m.run.Gates[gate]), " ", by.Abs(), " ", heading(by)), better,
 		func(r *job.Run) {
 			r.Gates = slices.Clone(r.Gates)
 			r.Gates[place].At = to
 		}, job.Set(m.gatePath(gate)+"/at", to))
 }
 
-func sign01(l length.Length) int {
-	if l > 0 {
-		return 1
+// heading is which way along the run a move goes, in words.
+func heading(by length.Length) string {
+	if by > 0 {
+		return "on"
 	}
-	return 0
+	return "back"
 }
 
 func gateName(g job.Gate) string {
@@ -310,7 +311,7 @@ func (m *maker) clearOf(o InTheWay, post int) []finding.Remedy {
 			out = append(out, m.moveGate(at.Gate, by, frees)...)
 		case at.Held != spacing.Nothing && !m.run.FixedPosts[at.Held].Landed:
 			to := m.run.FixedPosts[at.Held].At + by
-			out = append(out, m.offer(reason.Say("Hold ", postID(post), " ", by.Abs(), " ", plural(1+sign01(by), "back", "on")), frees,
+			out = append(out, m.offer(reason.Say("Hold ", postID(post), " ", by.Abs(), " ", heading(by)), frees,
 				func(r *job.Run) {
 					r.FixedPosts = slices.Clone(r.FixedPosts)
 					r.FixedPosts[at.Held].At = to

@@ -61,7 +61,7 @@ func stakes(t *testing.T, what string, j job.Job, p plan.Plan) {
 			if b.Piece > full+length.Tolerance {
 				t.Fatalf("%s: the piece in %s is %v, longer than a full one, %v", what, b.ID, b.Piece, full)
 			}
-			if b.Odd && b.CentreToCentre < min(given.Spacing.Shortest(most), most)-length.Tolerance && !told("sliver", "blocked", "short-bay", "holes-meet") && oneBay(run, i) == 0 {
+			if b.Odd && b.CentreToCentre < min(given.Spacing.Shortest(most), most)-length.Tolerance && !told("sliver", "blocked", "short-bay", "holes-meet") && !aloneInStretch(run, i) {
 				t.Fatalf("%s: %s is a sliver of %v and nothing is said", what, b.ID, b.CentreToCentre)
 			}
 		}
@@ -89,15 +89,15 @@ func stakes(t *testing.T, what string, j job.Job, p plan.Plan) {
 	}
 }
 
-// oneBay is how many bays beside bay i its stretch has.
-func oneBay(run plan.Run, i int) int {
+// aloneInStretch tells whether bay i is all of its stretch.
+func aloneInStretch(run plan.Run, i int) bool {
 	at := run.Posts[i].Station
 	for _, s := range run.Segments {
 		if at >= s.From-length.Tolerance && at < s.To-length.Tolerance && s.Bays == 1 {
-			return 1
+			return true
 		}
 	}
-	return 0
+	return false
 }
 
 func find1(run plan.Run, id string) plan.Post {

@@ -350,7 +350,7 @@ func (w *layer) closed(k job.KeepOut) (Closed, bool) {
 			return Closed{}, false
 		}
 		if !k.Stays {
-			beside += w.Soil()
+			beside += Soil(w.run.Spacing)
 		}
 	case job.Service:
 		if w.run.Spacing.KeepHand {
@@ -359,9 +359,6 @@ func (w *layer) closed(k job.KeepOut) (Closed, bool) {
 	}
 	return Closed{From: k.From() - beside, To: k.To() + beside, Yields: yields[k.Kind]}, true
 }
-
-// Soil is the undisturbed soil that is left beside an old footing.
-func (w *layer) Soil() length.Length { return Soil(w.run.Spacing) }
 
 // Soil is the undisturbed soil that is left beside an old footing.
 func Soil(s job.Spacing) length.Length {

@@ -201,7 +201,6 @@ func TestSolveEqualsExhaustiveSearch(t *testing.T) {
 // every whole-millimetre shift of every post.
 func table(s Stretch) (n, odd int, ok bool) {
 	long, least, most := int(s.To-s.From), int(s.Least), int(s.Most)
-	const never = 1 << 30
 	for n = 1; n*least <= long || n == 1; n++ {
 		for _, whole := range []int{int(s.Module), most} {
 			if s.Module == 0 && whole == 0 {
@@ -232,7 +231,7 @@ func table(s Stretch) (n, odd int, ok bool) {
 				}
 				best = next
 			}
-			if k, found := best[rest]; found && k < never {
+			if k, found := best[rest]; found {
 				return n, k, true
 			}
 			if s.Module > 0 {
