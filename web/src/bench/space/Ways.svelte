@@ -125,15 +125,13 @@
   ]
   function setWay(v: string) {
     const changes = [{ path: session.at('/spacing/way'), value: v as unknown }]
-    // A way that goes by a piece needs one: the most spacing is the nearest to hand.
-    if (v !== 'equal' && !spacing?.piece) {
-      const most = spacing?.most ?? 2400
-      const post = session.value<number>(session.at('/post/width')) ?? 100
-      const start =
-        { 'panels between': most - post, 'stock rails': 2 * most, 'overlapping rails': most + 300 }[v] ?? most
-      changes.push({ path: session.at('/spacing/piece'), value: start })
-      if (v === 'overlapping rails') changes.push({ path: session.at('/spacing/overlap'), value: 300 })
-    }
+    // A way that goes by a piece needs one: that of the catalogue's first such system.
+    const like = session.catalogue.systems.find(
+      (c) => c.system === units.system && c.spacing.way === v,
+    )?.spacing
+    if (like && !spacing?.piece)
+      for (const field of ['piece', 'overlap', 'play', 'slot', 'span', 'rails'] as const)
+        if (like[field]) changes.push({ path: session.at(`/spacing/${field}`), value: like[field] })
     session.commit(changes, ways.find((w) => w.value === v)!.name)
   }
 </script>
