@@ -1,0 +1,342 @@
+// Package qp solves convex quadratic programs whose variables hang together
+// only with near neighbours, as the heights of a fence's posts do:
+//
+//	least ½ xᵀQx + cᵀx  with  Ax ≤ b
+//
+// where Q is positive definite and every square and every limit touches
+// variables that lie within a band of each other. The work is then
+// proportional to the number of variables.
+//
+// The method is Mehrotra's predictor and corrector (S. Mehrotra, On the
+// implementation of a primal-dual interior point method, SIAM J. Optim. 2,
+// 1992; here for a quadratic objective as in Nocedal and Wright, Numerical
+// Optimization, 2nd ed., section 16.6), with a banded Cholesky factor.
+package qp
+
+import "math"
+
+// Term is one variable with its factor.
+type Term struct {
+	At int
+	By float64
+}
+
+// mostTerms is how many variables one square or limit may touch.
+const mostTerms = 4
+
+// Program is a quadratic program that is built square by square and limit by
+// limit.
+type Program struct {
+	n, band int
+	q       []float64 // Q's lower band, row by row: Q[i][i-d] at i*(band+1)+d
+	c       []float64
+	rows    []row
+}
+
+// row is one limit: the sum of its terms is at most most.
+type row struct {
+	at   [mostTerms]int32
+	by   [mostTerms]float64
+	n    int
+	most float64
+}
+
+// New returns an empty program of n variables, of which those touched
+// together are at most band apart.
+func New(n, band int) *Program {
+	return &Program{n: n, band: band, q: make([]float64, n*(band+1)), c: make([]float64, n)}
+}
+
+// Square adds weight × (sum of the terms − want)² to the objective.
+func (p *Program) Square(weight, want float64, terms ...Term) {
+	for i, a := range terms {
+		p.c[a.At] -= 2 * weight * want * a.By
+		for _, b := range terms[:i+1] {
+			r, s := a, b
+			if r.At < s.At {
+				r, s = s, r
+			}
+			p.q[r.At*(p.band+1)+r.At-s.At] += 2 * weight * a.By * b.By
+		}
+	}
+}
+
+// AtMost adds the limit that the sum of the terms is at most most.
+func (p *Program) AtMost(most float64, terms ...Term) {
+	r := row{n: len(terms), most: most}
+	for i, t := range terms {
+		r.at[i], r.by[i] = int32(t.At), t.By
+	}
+	p.rows = append(p.rows, r)
+}
+
+// AtLeast adds the limit that the sum of the terms is at least least.
+func (p *Program) AtLeast(least float64, terms ...Term) {
+	p.AtMost(-least, terms...)
+	r := &p.rows[len(p.rows)-1]
+	for i := range r.n {
+		r.by[i] = -r.by[i]
+	}
+}
+
+func (r *row) dot(x []float64) float64 {
+	sum := 0.0
+	for i := range r.n {
+		sum += r.by[i] * x[r.at[i]]
+	}
+	return sum
+}
+
+// add puts by times the row into a vector: one row of Aᵀ times a number.
+func (r *row) add(x []float64, by float64) {
+	for i := range r.n {
+		x[r.at[i]] += r.by[i] * by
+	}
+}
+
+const (
+	mostRounds = 80
+	// The objective's weights are about 1 and its lengths millimetres: these
+	// are far below any tape mark.
+	smallResidual = 1e-7
+	smallGap      = 1e-8
+	shortStep     = 0.1
+)
+
+// Solve returns the variables that make the objective least. ok is false when
+// the limits contradict each other.
+func (p *Program) Solve() (x []float64, ok bool) {
+	s := newSolver(p)
+	if !s.start() {
+		return nil, false
+	}
+	if len(p.rows) == 0 {
+		return s.x, true
+	}
+	for range mostRounds {
+		if s.done() {
+			return s.x, true
+		}
+		if !s.step() {
+			break
+		}
+	}
+	return s.x, s.nearly()
+}
+
+// solver holds one solution under way: the variables, each limit's room s and
+// its price z.
+type solver struct {
+	p              *Program
+	x, dx, rhs     []float64
+	s, z, ds, dz   []float64
+	rp, rc         []float64
+	rd             []float64
+	factor         []float64
+	gap, off, dual float64
+}
+
+func newSolver(p *Program) *solver {
+	n, m := p.n, len(p.rows)
+	v := make([]float64, 4*n+6*m+len(p.q))
+	take := func(k int) []float64 {
+		out := v[:k:k]
+		v = v[k:]
+		return out
+	}
+	return &solver{p: p, x: take(n), dx: take(n), rhs: take(n), rd: take(n),
+		s: take(m), z: take(m), ds: take(m), dz: take(m), rp: take(m), rc: take(m), factor: take(len(p.q))}
+}
+
+// start begins at the best place without limits, and with as much room and
+// price everywhere as that place breaks the limits by.
+func (w *solver) start() bool {
+	copy(w.factor, w.p.q)
+	if !w.cholesky() {
+		return false
+	}
+	for i := range w.x {
+		w.x[i] = -w.p.c[i]
+	}
+	w.solve(w.x)
+	worst := 1.0
+	for i := range w.p.rows {
+		r := &w.p.rows[i]
+		w.s[i] = r.most - r.dot(w.x)
+		worst = math.Max(worst, -w.s[i])
+	}
+	for i := range w.s {
+		w.s[i], w.z[i] = math.Max(w.s[i], worst), worst
+	}
+	return true
+}
+
+// residuals finds how far the limits and the objective's slope are off.
+func (w *solver) residuals() {
+	p := w.p
+	copy(w.rd, p.c)
+	b := p.band + 1
+	for i := range p.n {
+		w.rd[i] += p.q[i*b] * w.x[i]
+		for d := 1; d < b && d <= i; d++ {
+			q := p.q[i*b+d]
+			w.rd[i] += q * w.x[i-d]
+			w.rd[i-d] += q * w.x[i]
+		}
+	}
+	w.gap, w.off, w.dual = 0, 0, 0
+	for i := range p.rows {
+		r := &p.rows[i]
+		w.rp[i] = r.dot(w.x) + w.s[i] - r.most
+		r.add(w.rd, w.z[i])
+		w.gap += w.s[i] * w.z[i]
+		w.off = math.Max(w.off, math.Abs(w.rp[i]))
+	}
+	w.gap /= float64(len(p.rows))
+	// Slopes are sums of prices: their error is measured against those.
+	dearest := 1.0
+	for i := range w.z {
+		dearest = math.Max(dearest, w.z[i])
+	}
+	for i := range w.rd {
+		w.dual = math.Max(w.dual, math.Abs(w.rd[i])/(dearest+math.Abs(p.q[i*b])))
+	}
+}
+
+func (w *solver) done() bool {
+	w.residuals()
+	return w.off < smallResidual && w.dual < smallResidual && w.gap < smallGap
+}
+
+// nearly tells whether the place reached serves on site: within hundredths of
+// a millimetre of every limit.
+func (w *solver) nearly() bool { return w.off < 1e-2 && w.dual < 1e-2 && w.gap < 1e-2 }
+
+// step takes one step: towards the solution as if prices could fall at once,
+// then again with what that prediction overlooks put right.
+func (w *solver) step() bool {
+	p := w.p
+	copy(w.factor, p.q)
+	b := p.band + 1
+	for i := range p.rows {
+		r := &p.rows[i]
+		d := w.z[i] / w.s[i]
+		for j := range r.n {
+			for k := range r.n {
+				if r.at[j] >= r.at[k] {
+					w.factor[int(r.at[j])*b+int(r.at[j]-r.at[k])] += d * r.by[j] * r.by[k]
+				}
+			}
+		}
+	}
+	if !w.cholesky() {
+		return false
+	}
+	for i := range w.rc {
+		w.rc[i] = w.s[i] * w.z[i]
+	}
+	w.direction()
+	reach := w.reach(1)
+	ahead := 0.0
+	for i := range w.s {
+		ahead += (w.s[i] + reach*w.ds[i]) * (w.z[i] + reach*w.dz[i])
+	}
+	ahead /= float64(len(w.s))
+	centre := math.Pow(ahead/w.gap, 3) * w.gap
+	for i := range w.rc {
+		w.rc[i] += w.ds[i]*w.dz[i] - centre
+	}
+	w.direction()
+	if reach = w.reach(0.995); reach < shortStep {
+		// The prediction misled: step towards the middle of what is allowed.
+		for i := range w.rc {
+			w.rc[i] = w.s[i]*w.z[i] - 0.8*w.gap
+		}
+		w.direction()
+		reach = w.reach(0.9)
+	}
+	for i := range w.x {
+		w.x[i] += reach * w.dx[i]
+	}
+	for i := range w.s {
+		w.s[i] += reach * w.ds[i]
+		w.z[i] += reach * w.dz[i]
+	}
+	return true
+}
+
+// direction solves Newton's equations for the residuals at hand.
+func (w *solver) direction() {
+	for i := range w.dx {
+		w.dx[i] = -w.rd[i]
+	}
+	for i := range w.p.rows {
+		w.p.rows[i].add(w.dx, (w.rc[i]-w.z[i]*w.rp[i])/w.s[i])
+	}
+	w.solve(w.dx)
+	for i := range w.p.rows {
+		a := w.p.rows[i].dot(w.dx)
+		w.ds[i] = -w.rp[i] - a
+		w.dz[i] = (-w.rc[i] - w.z[i]*w.ds[i]) / w.s[i]
+	}
+}
+
+// reach is how far the step may go before some room or price is used up to
+// the given part.
+func (w *solver) reach(part float64) float64 {
+	most := 1.0
+	for i := range w.s {
+		if w.ds[i] < 0 {
+			most = math.Min(most, -part*w.s[i]/w.ds[i])
+		}
+		if w.dz[i] < 0 {
+			most = math.Min(most, -part*w.z[i]/w.dz[i])
+		}
+	}
+	return most
+}
+
+// cholesky turns the banded matrix in factor into its lower triangle L with
+// LLᵀ = that matrix.
+func (w *solver) cholesky() bool {
+	b := w.p.band + 1
+	f := w.factor
+	for i := range w.p.n {
+		for d := min(i, w.p.band); d >= 0; d-- {
+			j := i - d
+			sum := f[i*b+d]
+			for e := d + 1; e < b && e <= i && e-d <= w.p.band; e++ {
+				sum -= f[i*b+e] * f[j*b+e-d]
+			}
+			if d > 0 {
+				f[i*b+d] = sum / f[j*b]
+				continue
+			}
+			if !(sum > 0) {
+				return false
+			}
+			f[i*b] = math.Sqrt(sum)
+		}
+	}
+	return true
+}
+
+// solve overwrites v with the solution of LLᵀ x = v.
+func (w *solver) solve(v []float64) {
+	b, n := w.p.band+1, w.p.n
+	f := w.factor
+	for i := range n {
+		sum := v[i]
+		for d := 1; d < b && d <= i; d++ {
+			sum -= f[i*b+d] * v[i-d]
+		}
+		v[i] = sum / f[i*b]
+	}
+	for i := n - 1; i >= 0; i-- {
+		sum := v[i]
+		for d := 1; d < b && i+d < n; d++ {
+			sum -= f[(i+d)*b+d] * v[i+d]
+		}
+		v[i] = sum / f[i*b]
+	}
+}
