@@ -1,20 +1,17 @@
-// Package grade finds the tops and bottoms of the bays: level, stepped or
-// raked over the ground.
+// Package grade finds the tops and bottoms of the bays: level, stepped, raked
+// or rolling over the ground.
 //
 // The fence's bottom runs in a corridor, between the least and the most gap
 // over the ground, over the whole of each bay and not only at its posts.
 // Where the corridor is too narrow for the look, what gives is the run's
 // choice: the fence holds the least gap and low ground is filled, or it holds
-// the most gap and high ground is cut, or half and half. The rules are simple
-// and safe rather than best: the raked line, for one, is lifted at both posts
-// of a bay by the whole bulge between them.
+// the most gap and high ground is cut, or half and half. What is given up is
+// always the least, in the measure that each look states, and always reported.
 package grade
 
 import (
 	"mallow/core/job"
 	"mallow/core/length"
-	"mallow/core/spacing"
-	"mallow/core/survey"
 )
 
 // Gap is a gap and the station where it is.
@@ -23,10 +20,11 @@ type Gap struct {
 	At  length.Length `json:"at" jsonschema:"required"`
 }
 
-// Earth is a depth of ground to cut or fill and where it is deepest.
+// Earth is ground to cut or fill.
 type Earth struct {
-	Depth length.Length `json:"depth" jsonschema:"required"`
-	At    length.Length `json:"at" jsonschema:"required"`
+	Depth   length.Length `json:"depth" jsonschema:"required" jsonschema_description:"Where it is deepest."`
+	At      length.Length `json:"at" jsonschema:"required" jsonschema_description:"Station where it is deepest."`
+	Section length.Area   `json:"section" jsonschema:"required" jsonschema_description:"Area seen from the side, square metres; times the strip's width it is the soil."`
 }
 
 // Bay is the line of one bay. For a gate, the bottom is the leaf's.
@@ -38,51 +36,87 @@ type Bay struct {
 }
 
 // Lean is how far the bay is out of square: its rise or fall.
-func (b Bay) Lean() length.Length { return (b.BottomEnd - b.BottomStart).Abs() }
+func (b Bay) Lean() length.Length { return (b.TopEnd - b.TopStart).Abs() }
 
-// Line is the graded run: its bays, and the top of each post.
+// Line is the graded course: its bays, the top of each post, and the posts at
+// which a leaning top changes slope.
 type Line struct {
-	Bays []Bay
-	Tops []length.Length
+	Bays  []Bay
+	Tops  []length.Length
+	Knots []bool
 }
 
-// Solve grades a run's layout over its ground.
-func Solve(run job.Run, layout spacing.Layout, ground survey.Profile) Line {
-	low, high := bounds(run, layout, ground)
-	line := Line{Bays: make([]Bay, len(layout.Bays)), Tops: make([]length.Length, len(layout.Posts))}
-	for i, b := range layout.Bays {
-		from, to := layout.Posts[b.First].Station, layout.Posts[b.First+1].Station
-		bay := Bay{
-			BottomStart: give(run.Grade.Give, low[i].start, high[i].start),
-			BottomEnd:   give(run.Grade.Give, low[i].end, high[i].end),
+// Solve grades a course.
+//
+// What is level or stepped is found first, then what rolls, then what is
+// raked: a leaning line takes up the height of a level neighbour where that
+// lies in its own corridor, so that the top flows on.
+func Solve(c Course) Line {
+	w := newSolving(c)
+	for _, look := range []job.Look{job.Level, job.Stepped, job.Rolling, job.Raked} {
+		for _, s := range w.spans {
+			if s.look == look {
+				w.span(s)
+			}
 		}
-		bay.TopStart, bay.TopEnd = bay.BottomStart+run.Fence.Height, bay.BottomEnd+run.Fence.Height
-		if b.Gate != spacing.NoGate {
-			_, top := ground.Span(from, to)
-			bay.BottomStart = top + run.Gates[b.Gate].Gap
-			bay.BottomEnd = bay.BottomStart
-		}
-		bay.measure(from, to, ground)
-		if b.Gate == spacing.NoGate {
-			bay.judge(run.Fence)
-		}
-		line.Bays[i] = bay
 	}
-	for p := range layout.Posts {
-		line.Tops[p] = line.topAt(p) + run.Post.Above
-	}
-	return line
+	w.gates()
+	return w.line()
 }
 
-// topAt is the higher of the two bays' tops at a post.
-func (l Line) topAt(post int) length.Length {
-	switch {
-	case post == 0:
-		return l.Bays[0].TopStart
-	case post == len(l.Bays):
-		return l.Bays[post-1].TopEnd
+// span is a stretch of bays of one look, the last one included.
+type span struct {
+	look        job.Look
+	first, last int
+}
+
+// solving is a course under way: bottoms of every bay as they are found.
+type solving struct {
+	Course
+	corridor []corridor
+	spans    []span
+	start    []length.Length // bottom of each bay at its first post
+	end      []length.Length // and at its second
+	done     []bool
+	knots    []bool
+}
+
+func newSolving(c Course) *solving {
+	n := len(c.Bays)
+	w := &solving{Course: c, corridor: corridors(c), start: make([]length.Length, n), end: make([]length.Length, n), done: make([]bool, n), knots: make([]bool, n+1)}
+	for i := range c.Bays {
+		if k := len(w.spans); k > 0 && w.spans[k-1].look == c.Bays[i].Look {
+			w.spans[k-1].last = i
+			continue
+		}
+		w.spans = append(w.spans, span{c.Bays[i].Look, i, i})
 	}
-	return max(l.Bays[post-1].TopEnd, l.Bays[post].TopStart)
+	return w
+}
+
+func (w *solving) span(s span) {
+	switch s.look {
+	case job.Level:
+		w.level(s)
+	case job.Stepped:
+		w.stepped(s)
+	case job.Rolling:
+		w.rolling(s)
+	default:
+		w.raked(s)
+	}
+	for i := s.first; i <= s.last; i++ {
+		w.done[i] = true
+	}
+}
+
+// held is the fence's bottom that the user holds at a post.
+func (w *solving) held(post int) (length.Length, bool) {
+	p := w.Posts[post]
+	if p.Gap == nil {
+		return 0, false
+	}
+	return w.Ground.Height(p.Station) + *p.Gap, true
 }
 
 // give picks the bottom between the lowest line that holds the least gap and
@@ -101,129 +135,94 @@ func give(g job.Give, low, high length.Length) length.Length {
 	return low
 }
 
-// ends is the bottom of a bay at its two posts.
-type ends struct{ start, end length.Length }
-
-// bounds returns for each bay the lowest bottom that holds the least gap all
-// along, and the highest that holds the most gap all along.
-func bounds(run job.Run, layout spacing.Layout, ground survey.Profile) (low, high []ends) {
-	switch run.Grade.Look {
-	case job.Level:
-		return level(run, layout, ground)
-	case job.Raked:
-		return raked(run, layout, ground)
-	}
-	return stepped(run, layout, ground)
-}
-
-func level(run job.Run, layout spacing.Layout, ground survey.Profile) (low, high []ends) {
-	bottom, top := ground.Span(0, *run.Length)
-	l, h := top+run.Fence.GapLeast, bottom+run.Fence.GapMost
-	low, high = make([]ends, len(layout.Bays)), make([]ends, len(layout.Bays))
-	for i := range layout.Bays {
-		low[i], high[i] = ends{l, l}, ends{h, h}
-	}
-	return low, high
-}
-
-func stepped(run job.Run, layout spacing.Layout, ground survey.Profile) (low, high []ends) {
-	low, high = make([]ends, len(layout.Bays)), make([]ends, len(layout.Bays))
-	for i, b := range layout.Bays {
-		bottom, top := ground.Span(layout.Posts[b.First].Station, layout.Posts[b.First+1].Station)
-		l, h := top+run.Fence.GapLeast, bottom+run.Fence.GapMost
-		low[i], high[i] = ends{l, l}, ends{h, h}
-	}
-	return low, high
-}
-
-// raked hangs the bottom line on the posts. Lifting both posts of a bay by
-// the most that the ground between them stands above their chord clears all
-// of it, since the lifted chord lies at least that much higher everywhere;
-// the highest line is found the same way upside down. A gate's two posts take
-// one height, so that the tops run flat across the opening.
-func raked(run job.Run, layout spacing.Layout, ground survey.Profile) (low, high []ends) {
-	n := len(layout.Posts)
-	bulge, hollow := make([]length.Length, n), make([]length.Length, n)
-	for _, b := range layout.Bays {
-		if b.Gate != spacing.NoGate {
-			continue
-		}
-		up, down := offChord(layout.Posts[b.First].Station, layout.Posts[b.First+1].Station, ground)
-		for _, p := range []int{b.First, b.First + 1} {
-			bulge[p], hollow[p] = max(bulge[p], up), max(hollow[p], down)
+// level gives all bays of a span one height.
+func (w *solving) level(s span) {
+	bottom, top := w.Ground.Span(w.from(s.first), w.to(s.last))
+	y := give(w.Grade.Give, top+w.Fence.GapLeast, bottom+w.Fence.GapMost)
+	for _, p := range []int{s.last + 1, s.first} { // the start's own word counts first
+		if h, ok := w.held(p); ok {
+			y = h
 		}
 	}
-	l, h := make([]length.Length, n), make([]length.Length, n)
-	for p := range layout.Posts {
-		g := ground.Height(layout.Posts[p].Station)
-		l[p], h[p] = g+run.Fence.GapLeast+bulge[p], g+run.Fence.GapMost-hollow[p]
+	for i := s.first; i <= s.last; i++ {
+		w.start[i], w.end[i] = y, y
 	}
-	flatten(run, layout, ground, l, h)
-	low, high = make([]ends, len(layout.Bays)), make([]ends, len(layout.Bays))
-	for i, b := range layout.Bays {
-		low[i], high[i] = ends{l[b.First], l[b.First+1]}, ends{h[b.First], h[b.First+1]}
-	}
-	return low, high
 }
 
-// flatten gives the posts of each gate, and of gates that share a post, one
-// height.
-func flatten(run job.Run, layout spacing.Layout, ground survey.Profile, low, high []length.Length) {
-	for i := 0; i < len(layout.Bays); i++ {
-		if layout.Bays[i].Gate == spacing.NoGate {
+// gates puts the leaves where they hang: over the highest ground across the
+// opening, up to the fence's top. Flat, the tops of both gate posts are those
+// of the higher neighbour.
+func (w *solving) gates() {
+	for i := 0; i < len(w.Bays); i++ {
+		if !w.Bays[i].Gate {
 			continue
 		}
 		j := i
-		for j+1 < len(layout.Bays) && layout.Bays[j+1].Gate != spacing.NoGate {
+		for j+1 < len(w.Bays) && w.Bays[j+1].Gate {
 			j++
 		}
-		first, last := layout.Bays[i].First, layout.Bays[j].First+1
-		_, top := ground.Span(layout.Posts[first].Station, layout.Posts[last].Station)
-		l, h := top+run.Fence.GapLeast, high[first]
-		for p := first; p <= last; p++ {
-			l, h = max(l, low[p]), min(h, high[p])
-		}
-		for p := first; p <= last; p++ {
-			low[p], high[p] = l, h
+		if w.Grade.Across != job.GoesOn && !w.Bays[i].Look.Leans() {
+			w.flat(i, j)
 		}
 		i = j
 	}
 }
 
-// offChord returns how far the ground stands above, and lies below, the
-// straight line between its heights at the two ends of a stretch.
-func offChord(from, to length.Length, ground survey.Profile) (above, below length.Length) {
-	a, b := ground.Height(from), ground.Height(to)
-	ground.Each(from, to, func(at, h length.Length) {
-		chord := a + (b-a)*((at-from)/(to-from))
-		above, below = max(above, h-chord), max(below, chord-h)
-	})
-	return above, below
+// flat gives gates that hang beside each other the height of the higher
+// neighbour; without any, that of their own ground.
+func (w *solving) flat(first, last int) {
+	var y length.Length
+	found := false
+	take := func(h length.Length) {
+		if !found || h > y {
+			y, found = h, true
+		}
+	}
+	if first > 0 {
+		take(w.end[first-1])
+	}
+	if last+1 < len(w.Bays) {
+		take(w.start[last+1])
+	}
+	if !found {
+		return // nothing but gates: as found over their own ground
+	}
+	for i := first; i <= last; i++ {
+		w.start[i], w.end[i] = y, y
+	}
 }
 
-// measure finds the least and the most gap over the bay.
-func (b *Bay) measure(from, to length.Length, ground survey.Profile) {
-	first := true
-	ground.Each(from, to, func(at, h length.Length) {
-		gap := b.BottomStart + (b.BottomEnd-b.BottomStart)*((at-from)/(to-from)) - h
-		if first || gap < b.Least.Gap {
-			b.Least = Gap{gap, at}
+// line measures what was found.
+func (w *solving) line() Line {
+	line := Line{Bays: make([]Bay, len(w.Bays)), Tops: make([]length.Length, len(w.Posts)), Knots: w.knots}
+	for i, b := range w.Bays {
+		bay := Bay{BottomStart: w.start[i], BottomEnd: w.end[i], TopStart: w.start[i] + w.Fence.Height, TopEnd: w.end[i] + w.Fence.Height}
+		if b.Gate {
+			_, top := w.Ground.Span(w.from(i), w.to(i))
+			bay.BottomStart = top + b.LeafGap
+			bay.BottomEnd = bay.BottomStart
 		}
-		if first || gap > b.Most.Gap {
-			b.Most = Gap{gap, at}
+		bay.measure(w.from(i), w.to(i), w.Ground)
+		if !b.Gate {
+			bay.judge(w.from(i), w.to(i), w.Fence, w.Ground)
 		}
-		first = false
-	})
+		line.Bays[i] = bay
+	}
+	for p := range w.Posts {
+		line.Tops[p] = line.topAt(p) + w.Above
+	}
+	return line
 }
 
-// judge reports by how much the bay leaves the corridor.
-func (b *Bay) judge(f job.Fence) {
-	if short := f.GapLeast - b.Least.Gap; short > length.Tolerance {
-		b.Cut = &Earth{short, b.Least.At}
+// topAt is the higher of the two bays' tops at a post.
+func (l Line) topAt(post int) length.Length {
+	switch {
+	case post == 0:
+		return l.Bays[0].TopStart
+	case post == len(l.Bays):
+		return l.Bays[post-1].TopEnd
 	}
-	if over := b.Most.Gap - f.GapMost; over > length.Tolerance {
-		b.Fill = &Earth{over, b.Most.At}
-	}
+	return max(l.Bays[post-1].TopEnd, l.Bays[post].TopStart)
 }
 
 // Worst returns the deepest cut and fill on the line; nil where none is

@@ -22,7 +22,7 @@ func run(look job.Look, give job.Give, total length.Length, ground ...job.Ground
 
 func solve(r job.Run) (spacing.Layout, survey.Profile, grade.Line) {
 	layout, ground := spacing.Lay(r, spacing.Site{Mark: 1, Hole: func(job.PostKind) length.Length { return 300 }}), survey.NewProfile(r.Ground, *r.Length)
-	return layout, ground, grade.Solve(r, layout, ground)
+	return layout, ground, grade.Solve(grade.NewCourse(r, layout, ground, length.Units{System: length.Metric}))
 }
 
 // A 10 m run rising 500 mm, in five bays of 2 m: worked by hand.
@@ -161,6 +161,6 @@ func BenchmarkSolve10000(b *testing.B) {
 	layout, profile := spacing.Lay(r, spacing.Site{Mark: 1, Hole: func(job.PostKind) length.Length { return 300 }}), survey.NewProfile(r.Ground, total)
 	b.ReportAllocs()
 	for b.Loop() {
-		grade.Solve(r, layout, profile)
+		grade.Solve(grade.NewCourse(r, layout, profile, length.Units{System: length.Metric}))
 	}
 }

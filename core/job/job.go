@@ -77,6 +77,9 @@ type Fence struct {
 	Height   length.Length `json:"height" jsonschema:"minimum=300,maximum=5000" jsonschema_description:"From the lowest fence part to the top. Usual: 6 ft or 1800 mm."`
 	GapLeast length.Length `json:"gapLeast" jsonschema:"minimum=0,maximum=1000" jsonschema_description:"Least gap between ground and fence. Usual: 2 in or 50 mm."`
 	GapMost  length.Length `json:"gapMost" jsonschema:"minimum=0,maximum=1500" jsonschema_description:"Most gap between ground and fence. Usual: 3 in or 75 mm."`
+
+	Rails     []length.Length `json:"rails,omitempty" jsonschema:"maxItems=12" jsonschema_description:"Middles of the rails above the fence's bottom, the lowest first. Left out: spread evenly, as many as the spacing's rails."`
+	RailWidth length.Length   `json:"railWidth,omitempty" jsonschema:"minimum=0,maximum=300" jsonschema_description:"Height of a rail's section. Usual: 3 1/2 in or 90 mm."`
 }
 
 // Shape is the section of a post.
@@ -96,6 +99,8 @@ type Post struct {
 	Wall   length.Length   `json:"wall,omitempty" jsonschema:"minimum=0,maximum=50" jsonschema_description:"Wall thickness of a hollow post."`
 	Above  length.Length   `json:"above,omitempty" jsonschema:"minimum=0,maximum=1000" jsonschema_description:"How far the post stands above the fence's top."`
 	Trim   length.Length   `json:"trim" jsonschema:"minimum=0,maximum=500" jsonschema_description:"Spare length to cut off after setting."`
+	Cut    Cutting         `json:"cut,omitempty" jsonschema:"enum=after,enum=first" jsonschema_description:"When the tops are cut: after the posts are set (they are bought longer by the trim), or first, to their exact length. Usual: after."`
+	Mark   *length.Length  `json:"mark,omitempty" jsonschema:"minimum=0,maximum=5000" jsonschema_description:"Grade mark of a metal post, under its top: it must stay above ground."`
 	Stock  []length.Length `json:"stock" jsonschema:"minItems=1,maxItems=40" jsonschema_description:"Lengths the posts are sold in."`
 }
 
@@ -106,33 +111,6 @@ type Terminal struct {
 	Width  length.Length `json:"width" jsonschema:"minimum=20,maximum=400" jsonschema_description:"Side of a square post, or outside diameter of a round one."`
 	Hollow bool          `json:"hollow,omitempty" jsonschema_description:"An open hollow post."`
 	Wall   length.Length `json:"wall,omitempty" jsonschema:"minimum=0,maximum=50" jsonschema_description:"Wall thickness of a hollow post."`
-}
-
-// Look is how the fence follows the ground.
-type Look string
-
-// The looks that are planned so far.
-const (
-	Level   Look = "level"
-	Stepped Look = "stepped"
-	Raked   Look = "raked"
-)
-
-// Give is what is done where the ground does not fit the corridor.
-type Give string
-
-// Ways to make the ground fit.
-const (
-	Fill Give = "fill" // hold the least gap; fill under the low places
-	Cut  Give = "cut"  // hold the most gap; cut the high places
-	Both Give = "both" // half and half
-)
-
-// Grade is how the fence follows the ground.
-type Grade struct {
-	Look Look           `json:"look" jsonschema:"enum=level,enum=stepped,enum=raked"`
-	Give Give           `json:"give" jsonschema:"enum=fill,enum=cut,enum=both" jsonschema_description:"What gives where both gaps cannot be held: fill under the low places, cut the high ones, or half and half."`
-	Rack *length.Length `json:"rack,omitempty" jsonschema:"minimum=0,maximum=3000" jsonschema_description:"How far a raked panel can lean out of square over one bay. Left out: no limit."`
 }
 
 // Share is the part of the whole post that belongs in the ground.

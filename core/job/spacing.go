@@ -65,6 +65,8 @@ type FixedPost struct {
 	At     length.Length `json:"at" jsonschema:"required,minimum=0,maximum=100000000" jsonschema_description:"Station of its centre."`
 	Landed bool          `json:"landed,omitempty" jsonschema_description:"It is set already, and really stands there."`
 	Grade  bool          `json:"grade,omitempty" jsonschema_description:"Grade post: the top changes slope here."`
+
+	Gap *length.Length `json:"gap,omitempty" jsonschema:"minimum=-2000,maximum=4000" jsonschema_description:"Gap under the fence held here, where the look leans. Left out: found."`
 }
 
 // HeldBay is a bay whose width is held.

@@ -165,7 +165,7 @@ func (m *maker) corridorRemedies(now length.Length) []finding.Remedy {
 		if !reflect.DeepEqual(run.Spacing, m.run.Spacing) || lies(run) != lies(m.run) {
 			layout = spacing.Lay(run, m.site(run))
 		}
-		line := grade.Solve(run, layout, m.profile)
+		line := grade.Solve(m.course(run, layout))
 		worst := length.Length(0)
 		for _, b := range line.Bays {
 			worst = max(worst, earth(b))

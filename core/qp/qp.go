@@ -13,7 +13,10 @@
 // Optimization, 2nd ed., section 16.6), with a banded Cholesky factor.
 package qp
 
-import "math"
+import (
+	"math"
+	"slices"
+)
 
 // Term is one variable with its factor.
 type Term struct {
@@ -61,6 +64,9 @@ func (p *Program) Square(weight, want float64, terms ...Term) {
 	}
 }
 
+// Expect makes room for so many limits.
+func (p *Program) Expect(limits int) { p.rows = slices.Grow(p.rows, limits) }
+
 // AtMost adds the limit that the sum of the terms is at most most.
 func (p *Program) AtMost(most float64, terms ...Term) {
 	r := row{n: len(terms), most: most}
@@ -80,6 +86,12 @@ func (p *Program) AtLeast(least float64, terms ...Term) {
 }
 
 func (r *row) dot(x []float64) float64 {
+	switch r.n { // most touch two or three
+	case 2:
+		return r.by[0]*x[r.at[0]] + r.by[1]*x[r.at[1]]
+	case 3:
+		return r.by[0]*x[r.at[0]] + r.by[1]*x[r.at[1]] + r.by[2]*x[r.at[2]]
+	}
 	sum := 0.0
 	for i := range r.n {
 		sum += r.by[i] * x[r.at[i]]
@@ -99,8 +111,11 @@ const (
 	// The objective's weights are about 1 and its lengths millimetres: these
 	// are far below any tape mark.
 	smallResidual = 1e-7
-	smallGap      = 1e-8
+	smallGap      = 1e-11
 	shortStep     = 0.1
+	spentGap      = 1e-16 // nothing more can come of it
+	// nearly serves on site: within hundredths of a millimetre of every limit.
+	nearly = 1e-2
 )
 
 // Solve returns the variables that make the objective least. ok is false when
@@ -113,15 +128,22 @@ func (p *Program) Solve() (x []float64, ok bool) {
 	if len(p.rows) == 0 {
 		return s.x, true
 	}
+	// Past the last digits steps may lead away again: the best place is kept.
+	best, x := math.Inf(1), make([]float64, p.n)
 	for range mostRounds {
-		if s.done() {
-			return s.x, true
+		s.residuals()
+		if m := max(s.off, s.dual, s.gap); m < best {
+			best = m
+			copy(x, s.x)
+		}
+		if s.off < smallResidual && s.dual < smallResidual && s.gap < smallGap || s.gap < spentGap {
+			break
 		}
 		if !s.step() {
 			break
 		}
 	}
-	return s.x, s.nearly()
+	return x, best < nearly
 }
 
 // solver holds one solution under way: the variables, each limit's room s and
@@ -131,25 +153,27 @@ type solver struct {
 	x, dx, rhs     []float64
 	s, z, ds, dz   []float64
 	rp, rc         []float64
-	rd             []float64
+	rd, diagonal   []float64
 	factor         []float64
 	gap, off, dual float64
 }
 
 func newSolver(p *Program) *solver {
 	n, m := p.n, len(p.rows)
-	v := make([]float64, 4*n+6*m+len(p.q))
+	v := make([]float64, 5*n+6*m+len(p.q))
 	take := func(k int) []float64 {
 		out := v[:k:k]
 		v = v[k:]
 		return out
 	}
-	return &solver{p: p, x: take(n), dx: take(n), rhs: take(n), rd: take(n),
+	return &solver{p: p, x: take(n), dx: take(n), rhs: take(n), rd: take(n), diagonal: take(n),
 		s: take(m), z: take(m), ds: take(m), dz: take(m), rp: take(m), rc: take(m), factor: take(len(p.q))}
 }
 
-// start begins at the best place without limits, and with as much room and
-// price everywhere as that place breaks the limits by.
+// start begins at the best place without limits, with as much room everywhere
+// as that place breaks the limits by, and with prices as high as the steepest
+// part of the objective could ask: prices that come down together stay
+// balanced, while those that had to grow would not.
 func (w *solver) start() bool {
 	copy(w.factor, w.p.q)
 	if !w.cholesky() {
@@ -163,10 +187,14 @@ func (w *solver) start() bool {
 	for i := range w.p.rows {
 		r := &w.p.rows[i]
 		w.s[i] = r.most - r.dot(w.x)
-		worst = math.Max(worst, -w.s[i])
+		worst = max(worst, -w.s[i])
+	}
+	steepest := 1.0
+	for i := range w.p.n {
+		steepest = max(steepest, w.p.q[i*(w.p.band+1)])
 	}
 	for i := range w.s {
-		w.s[i], w.z[i] = math.Max(w.s[i], worst), worst
+		w.s[i], w.z[i] = max(w.s[i], worst), worst*steepest
 	}
 	return true
 }
@@ -190,27 +218,18 @@ func (w *solver) residuals() {
 		w.rp[i] = r.dot(w.x) + w.s[i] - r.most
 		r.add(w.rd, w.z[i])
 		w.gap += w.s[i] * w.z[i]
-		w.off = math.Max(w.off, math.Abs(w.rp[i]))
+		w.off = max(w.off, math.Abs(w.rp[i]))
 	}
 	w.gap /= float64(len(p.rows))
 	// Slopes are sums of prices: their error is measured against those.
 	dearest := 1.0
 	for i := range w.z {
-		dearest = math.Max(dearest, w.z[i])
+		dearest = max(dearest, w.z[i])
 	}
 	for i := range w.rd {
-		w.dual = math.Max(w.dual, math.Abs(w.rd[i])/(dearest+math.Abs(p.q[i*b])))
+		w.dual = max(w.dual, math.Abs(w.rd[i])/(dearest+math.Abs(p.q[i*b])))
 	}
 }
-
-func (w *solver) done() bool {
-	w.residuals()
-	return w.off < smallResidual && w.dual < smallResidual && w.gap < smallGap
-}
-
-// nearly tells whether the place reached serves on site: within hundredths of
-// a millimetre of every limit.
-func (w *solver) nearly() bool { return w.off < 1e-2 && w.dual < 1e-2 && w.gap < 1e-2 }
 
 // step takes one step: towards the solution as if prices could fall at once,
 // then again with what that prediction overlooks put right.
@@ -222,9 +241,13 @@ func (w *solver) step() bool {
 		r := &p.rows[i]
 		d := w.z[i] / w.s[i]
 		for j := range r.n {
-			for k := range r.n {
-				if r.at[j] >= r.at[k] {
-					w.factor[int(r.at[j])*b+int(r.at[j]-r.at[k])] += d * r.by[j] * r.by[k]
+			by, at := d*r.by[j], int(r.at[j])
+			w.factor[at*b] += by * r.by[j]
+			for k := range j {
+				if other := int(r.at[k]); other < at {
+					w.factor[at*b+at-other] += by * r.by[k]
+				} else {
+					w.factor[other*b+other-at] += by * r.by[k]
 				}
 			}
 		}
@@ -247,13 +270,14 @@ func (w *solver) step() bool {
 		w.rc[i] += w.ds[i]*w.dz[i] - centre
 	}
 	w.direction()
-	if reach = w.reach(0.995); reach < shortStep {
+	reach = w.central(w.reach(0.995))
+	if reach < shortStep {
 		// The prediction misled: step towards the middle of what is allowed.
 		for i := range w.rc {
 			w.rc[i] = w.s[i]*w.z[i] - 0.8*w.gap
 		}
 		w.direction()
-		reach = w.reach(0.9)
+		reach = w.central(w.reach(0.9))
 	}
 	for i := range w.x {
 		w.x[i] += reach * w.dx[i]
@@ -286,21 +310,55 @@ func (w *solver) direction() {
 func (w *solver) reach(part float64) float64 {
 	most := 1.0
 	for i := range w.s {
-		if w.ds[i] < 0 {
-			most = math.Min(most, -part*w.s[i]/w.ds[i])
+		if d := w.ds[i]; most*d < -part*w.s[i] {
+			most = -part * w.s[i] / d
 		}
-		if w.dz[i] < 0 {
-			most = math.Min(most, -part*w.z[i]/w.dz[i])
+		if d := w.dz[i]; most*d < -part*w.z[i] {
+			most = -part * w.z[i] / d
 		}
 	}
 	return most
 }
+
+// central shortens a step until no limit's room and price have come down much
+// further than the others': a step that uses one of them up early spoils all
+// that follow.
+func (w *solver) central(reach float64) float64 {
+	const lag = 1e-3
+	for range 40 {
+		least, sum := math.Inf(1), 0.0
+		for i := range w.s {
+			v := (w.s[i] + reach*w.ds[i]) * (w.z[i] + reach*w.dz[i])
+			if v < least {
+				least = v
+			}
+			sum += v
+		}
+		if least*float64(len(w.s)) >= lag*sum {
+			break
+		}
+		reach *= 0.8
+	}
+	return reach
+}
+
+// Near the end, limits that bind are so stiff that what is left of a pivot may
+// be lost in rounding. Such a variable is settled by the others: it is kept
+// where it is by a pivot that is huge (Y. Zhang, Solving large-scale linear
+// programs by interior-point methods under the MATLAB environment, 1998).
+const (
+	lost  = 1e-18
+	stuck = 1e128
+)
 
 // cholesky turns the banded matrix in factor into its lower triangle L with
 // LLᵀ = that matrix.
 func (w *solver) cholesky() bool {
 	b := w.p.band + 1
 	f := w.factor
+	for i := range w.p.n {
+		w.diagonal[i] = f[i*b]
+	}
 	for i := range w.p.n {
 		for d := min(i, w.p.band); d >= 0; d-- {
 			j := i - d
@@ -312,8 +370,11 @@ func (w *solver) cholesky() bool {
 				f[i*b+d] = sum / f[j*b]
 				continue
 			}
-			if !(sum > 0) {
-				return false
+			if !(sum > lost*w.diagonal[i]) {
+				if w.diagonal[i] <= 0 || math.IsNaN(sum) {
+					return false
+				}
+				sum = stuck
 			}
 			f[i*b] = math.Sqrt(sum)
 		}

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"math"
 	"math/rand/v2"
+	"reflect"
 	"slices"
 	"strings"
 	"testing"
@@ -340,7 +341,7 @@ func TestOtherChanges(t *testing.T) {
 	}
 	runs := len(j.Lines[0].Runs)
 	more := must(t, j, reshape.Op{Do: "add run", Run: 1}, cat)
-	if r := more.Lines[0].Runs[2]; len(more.Lines[0].Runs) != runs+1 || r.Length != nil || r.ID == "" || r.Fence != j.Lines[0].Runs[1].Fence {
+	if r := more.Lines[0].Runs[2]; len(more.Lines[0].Runs) != runs+1 || r.Length != nil || r.ID == "" || !reflect.DeepEqual(r.Fence, j.Lines[0].Runs[1].Fence) {
 		t.Errorf("added: %+v", r)
 	}
 	less := must(t, more, reshape.Op{Do: "remove run", Run: 2}, cat)

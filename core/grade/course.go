@@ -1,0 +1,130 @@
+package grade
+
+import (
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/spacing"
+	"mallow/core/survey"
+)
+
+// Course is the bays to be graded, in order, whatever runs they were taped in.
+type Course struct {
+	Fence     job.Fence
+	Grade     job.Grade // its parts are in the bays already
+	Above     length.Length
+	Increment length.Length // of round steps
+	Ground    survey.Profile
+	Posts     []Post
+	Bays      []Stretch
+}
+
+// Post is a place where bays meet.
+type Post struct {
+	Station length.Length
+	Knot    bool           // a grade post that the user holds: a leaning top may break here
+	Gap     *length.Length // gap under the fence that the user holds here
+}
+
+// Stretch is one bay between its post and the next.
+type Stretch struct {
+	Look    job.Look
+	Gate    bool
+	LeafGap length.Length
+}
+
+// NewCourse sets out a run's layout for grading.
+func NewCourse(run job.Run, layout spacing.Layout, ground survey.Profile, u length.Units) Course {
+	c := Course{
+		Fence: run.Fence, Grade: run.Grade, Above: run.Post.Above, Increment: run.Grade.Increment(u), Ground: ground,
+		Posts: make([]Post, len(layout.Posts)), Bays: make([]Stretch, len(layout.Bays)),
+	}
+	for i, p := range layout.Posts {
+		c.Posts[i] = Post{Station: p.Station}
+		if p.Held != spacing.Nothing {
+			held := run.FixedPosts[p.Held]
+			c.Posts[i].Knot, c.Posts[i].Gap = held.Grade, held.Gap
+		}
+	}
+	if n := len(c.Posts); n > 1 {
+		c.Posts[0].Gap = run.Grade.StartGap
+		c.Posts[n-1].Gap = run.Grade.EndGap
+	}
+	for i, b := range layout.Bays {
+		c.Bays[i].Look = run.Grade.LookAt((c.Posts[b.First].Station + c.Posts[b.First+1].Station) / 2)
+		if b.Gate != spacing.NoGate {
+			c.Bays[i].Gate, c.Bays[i].LeafGap = true, run.Gates[b.Gate].Gap
+		}
+	}
+	return c
+}
+
+// Join puts courses that go straight on from each other end to end: the last
+// post of each is the first of the next. At says where each begins.
+func Join(courses []Course, at []length.Length) Course {
+	out := courses[0]
+	out.Posts, out.Bays = nil, nil
+	var ground []job.GroundPoint
+	for k, c := range courses {
+		for i, p := range c.Posts {
+			if p.Station += at[k]; i > 0 || k == 0 {
+				out.Posts = append(out.Posts, p)
+			} else if last := &out.Posts[len(out.Posts)-1]; last.Gap == nil {
+				last.Gap, last.Knot = p.Gap, last.Knot || p.Knot
+			}
+		}
+		out.Bays = append(out.Bays, c.Bays...)
+		for _, g := range c.Ground.Points() {
+			ground = append(ground, job.GroundPoint{At: g.At + at[k], Height: g.Height})
+		}
+	}
+	out.Ground = survey.NewProfile(ground, out.Posts[len(out.Posts)-1].Station)
+	return out
+}
+
+func (c Course) from(bay int) length.Length { return c.Posts[bay].Station }
+func (c Course) to(bay int) length.Length   { return c.Posts[bay+1].Station }
+
+// bound is a height that the bottom of a bay must not pass, at a part of the
+// bay's length from its first post.
+type bound struct {
+	part, height float64
+}
+
+// corridor is what bounds the bottom of one bay: only the corners of the
+// ground's hull do, since the bottom is straight.
+type corridor struct {
+	low, high []bound
+}
+
+// corridors bounds every bay of fence.
+func corridors(c Course) []corridor {
+	out := make([]corridor, len(c.Bays))
+	var lows, highs []bound
+	for i, b := range c.Bays {
+		if b.Gate {
+			continue
+		}
+		l, h := len(lows), len(highs)
+		from, to := c.from(i), c.to(i)
+		c.Ground.Each(from, to, func(at, ground length.Length) {
+			part := float64((at - from) / (to - from))
+			lows = hull(lows, l, bound{part, float64(ground + c.Fence.GapLeast)}, 1)
+			highs = hull(highs, h, bound{part, float64(ground + c.Fence.GapMost)}, -1)
+		})
+		out[i] = corridor{lows[l:len(lows):len(lows)], highs[h:len(highs):len(highs)]}
+	}
+	return out
+}
+
+// hull adds a point to the upper (side 1) or lower (side −1) hull that begins
+// at first, taking away those that it hides.
+func hull(h []bound, first int, b bound, side float64) []bound {
+	for n := len(h); n >= first+2; n = len(h) {
+		p, q := h[n-2], h[n-1]
+		if side*((q.height-p.height)*(b.part-p.part)-(b.height-p.height)*(q.part-p.part)) > 0 {
+			break
+		}
+		h = h[:n-1]
+	}
+	return append(h, b)
+}

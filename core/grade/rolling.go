@@ -1,0 +1,336 @@
+package grade
+
+import (
+	"math"
+	"slices"
+
+	"mallow/core/job"
+)
+
+// rolling draws the top straight over several bays, broken at as few grade
+// posts as the corridor allows; among the choices with so few, the smoothest:
+// the one with the least sum of squares of its breaks.
+//
+// The corridor is first widened by the least earth that any line needs which
+// may break at every post, and by what dips the run lets be taken out.
+func (w *solving) rolling(s span) {
+	f := w.flowOf(s, mostStiff)
+	y, earth, rack := f.solve()
+	r := newRoll(f, earth, rack)
+	if knots, heights, ok := r.best(); ok {
+		for k := 1; k < len(knots); k++ {
+			a, b := knots[k-1], knots[k]
+			for p := a; p <= b; p++ {
+				y[p] = heights[k-1] + (heights[k]-heights[k-1])*(r.at[p]-r.at[a])/(r.at[b]-r.at[a])
+			}
+			if k+1 < len(knots) && !r.free[b] || w.Posts[s.first+b].Knot {
+				w.knots[s.first+b] = true
+			}
+		}
+	}
+	w.put(s, y)
+}
+
+// roll is the search for grade posts on one span. Posts are counted from the
+// span's first.
+type roll struct {
+	*flow
+	at    []float64 // stations of the posts
+	low   [][]bound // of each bay, widened
+	high  [][]bound
+	steep []float64 // greatest slope of each bay
+	flat  []bool    // bay is a gate with flat tops
+	stop  []bool    // a line must end at this post
+	free  []bool    // a break here is no grade post: an end, a gate, a post the user holds
+	fixed []*float64
+	reach [][]layer // of each post: the heights reached, by the number of grade posts before
+	left  []int     // of each post: the least grade posts from it to the end
+	room  [2]polygon
+}
+
+// layer is the heights at a post that so many grade posts reach.
+type layer struct {
+	count   int
+	heights []interval
+}
+
+// widening keeps what the solver found exactly feasible from failing by its
+// last digits: a twentieth of a millimetre.
+const widening = 0.05
+
+func newRoll(f *flow, earth, rack []float64) *roll {
+	n := f.last - f.first + 1
+	r := &roll{flow: f, at: make([]float64, n+1), low: make([][]bound, n), high: make([][]bound, n), steep: make([]float64, n),
+		flat: make([]bool, n), stop: make([]bool, n+1), free: make([]bool, n+1), fixed: make([]*float64, n+1)}
+	cut, fill := share(f.Grade.Give)
+	dipCut, dipFill := float64(f.Grade.Dips), float64(f.Grade.Dips)
+	switch f.Grade.Give {
+	case job.Fill:
+		dipCut = 0
+	case job.Cut:
+		dipFill = 0
+	}
+	for i := range n + 1 {
+		r.at[i] = float64(f.Posts[f.first+i].Station)
+		if f.Posts[f.first+i].Knot {
+			r.stop[i], r.free[i] = true, true
+		}
+	}
+	for _, p := range f.pins {
+		i := p.post - f.first
+		r.fixed[i], r.stop[i], r.free[i] = &f.pins[slices.IndexFunc(f.pins, func(q pin) bool { return q.post == p.post })].height, true, true
+	}
+	for _, i := range []int{0, n} {
+		r.stop[i], r.free[i] = true, true
+	}
+	for i := range n {
+		b := f.first + i
+		r.steep[i] = steepest
+		if f.gateFlat(b) {
+			r.flat[i] = true
+			for _, p := range []int{i, i + 1} {
+				r.stop[p], r.free[p] = true, true
+			}
+			continue
+		}
+		if f.Bays[b].Gate {
+			continue
+		}
+		if f.Grade.Rack != nil {
+			r.steep[i] = (float64(*f.Grade.Rack) + rack[i] + widening) / (r.at[i+1] - r.at[i])
+		}
+		if r.fixed[i] != nil && r.fixed[i+1] != nil {
+			r.steep[i] = steepest
+			continue
+		}
+		low0, high0 := f.slack(f.pins, b)
+		low1, high1 := f.slack(f.pins, b+1)
+		for _, l := range f.corridor[b].low {
+			l.height -= low0*(1-l.part) + low1*l.part + cut*earth[i] + dipCut + widening
+			r.low[i] = append(r.low[i], l)
+		}
+		for _, h := range f.corridor[b].high {
+			h.height += high0*(1-h.part) + high1*h.part + fill*earth[i] + dipFill + widening
+			r.high[i] = append(r.high[i], h)
+		}
+	}
+	return r
+}
+
+// mostLayers is how many more grade posts than the fewest are kept at a post:
+// one more can reach heights that the fewest cannot.
+const mostLayers = 3
+
+// mostBays is the longest straight piece that is looked at.
+const mostBays = 128
+
+// walk goes on from a set of lines that begin at a post, bay by bay, and
+// shows every post that some of them reach.
+func (r *roll) walk(from int, p polygon, visit func(to int, p polygon) bool) {
+	if r.flat[from] {
+		return
+	}
+	for bay := from; bay < len(r.steep) && bay < from+mostBays; bay++ {
+		if r.flat[bay] || bay > from && r.stop[bay] {
+			return
+		}
+		if p = r.through(from, bay, p); len(p) == 0 {
+			return
+		}
+		if !visit(bay+1, p) {
+			return
+		}
+	}
+}
+
+// through keeps the lines that pass one bay. Two rooms take turns, so that
+// nothing is allocated.
+func (r *roll) through(from, bay int, p polygon) polygon {
+	keep := func(a, b, c float64) {
+		q := p.clip(a, b, c, r.room[0])
+		if len(q) == 0 || len(p) == 0 || &q[0] != &p[0] {
+			if cap(q) > 0 {
+				r.room[0], r.room[1] = r.room[1], q[:0:cap(q)]
+			}
+		}
+		p = q
+	}
+	d0, wide := r.at[bay]-r.at[from], r.at[bay+1]-r.at[bay]
+	for _, l := range r.low[bay] {
+		if keep(-1, -(d0 + l.part*wide), -l.height); len(p) == 0 {
+			return nil
+		}
+	}
+	for _, h := range r.high[bay] {
+		if keep(1, d0+h.part*wide, h.height); len(p) == 0 {
+			return nil
+		}
+	}
+	if s := r.steep[bay]; s < steepest {
+		if keep(0, 1, s); len(p) > 0 {
+			keep(0, -1, s)
+		}
+	}
+	if f := r.fixed[bay+1]; f != nil && len(p) > 0 {
+		d := d0 + wide
+		if keep(1, d, *f+widening); len(p) > 0 {
+			keep(-1, -d, widening-*f)
+		}
+	}
+	return p
+}
+
+// begin is the heights at the first post.
+func (r *roll) begin() interval {
+	if f := r.fixed[0]; f != nil {
+		return interval{*f, *f}
+	}
+	return interval{-1e7, 1e7}
+}
+
+// cost is 1 where a break at the post is a grade post.
+func (r *roll) cost(post int) int {
+	if r.free[post] {
+		return 0
+	}
+	return 1
+}
+
+// explore finds, for every post, what heights how many grade posts reach.
+func (r *roll) explore() {
+	n := len(r.steep)
+	r.reach = make([][]layer, n+1)
+	r.reach[0] = []layer{{0, []interval{r.begin()}}}
+	for p := range n {
+		for _, l := range r.reach[p] {
+			if r.flat[p] {
+				for _, v := range l.heights {
+					r.add(p+1, l.count, v)
+				}
+				continue
+			}
+			for _, v := range l.heights {
+				r.walk(p, rays(v.low, v.high), func(to int, lines polygon) bool {
+					r.add(to, l.count+r.cost(to), lines.heightsAt(r.at[to]-r.at[p]))
+					return true
+				})
+			}
+		}
+	}
+}
+
+// add notes heights reached at a post.
+func (r *roll) add(post, count int, v interval) {
+	if f := r.fixed[post]; f != nil {
+		v = interval{*f, *f}
+	}
+	all := r.reach[post]
+	i := 0
+	for i < len(all) && all[i].count < count {
+		i++
+	}
+	if i < len(all) && all[i].count == count {
+		all[i].heights = insert(all[i].heights, v)
+		return
+	}
+	if i >= mostLayers {
+		return
+	}
+	all = slices.Insert(all, i, layer{count, []interval{v}})
+	r.reach[post] = all[:min(len(all), mostLayers)]
+}
+
+// best returns the posts at which the line may break and its heights there.
+func (r *roll) best() (knots []int, heights []float64, ok bool) {
+	r.explore()
+	n := len(r.steep)
+	if len(r.reach[n]) == 0 {
+		return nil, nil, false
+	}
+	fewest := r.reach[n][0].count
+	sets, whole := r.choices(fewest)
+	if whole {
+		least := math.Inf(1)
+		for _, k := range sets {
+			if y, cost, ok := r.smooth(k); ok && cost < least-1e-9 {
+				knots, heights, least = k, y, cost
+			}
+		}
+		return knots, heights, knots != nil
+	}
+	first, ok := r.anyWay(fewest)
+	if !ok {
+		return nil, nil, false
+	}
+	return r.improve(first)
+}
+
+// mostChoices is up to how many sets of grade posts are all tried.
+const mostChoices = 48
+
+// choices lists every set of posts with the fewest grade posts. whole is false
+// when there are too many to list.
+func (r *roll) choices(fewest int) (sets [][]int, whole bool) {
+	r.lefts()
+	whole = true
+	visits := 0
+	var follow func(path []int, count int, v interval)
+	follow = func(path []int, count int, v interval) {
+		p := path[len(path)-1]
+		if visits++; visits > 40*mostChoices || len(sets) > mostChoices {
+			whole = false
+			return
+		}
+		if p == len(r.steep) {
+			sets = append(sets, slices.Clone(path))
+			return
+		}
+		goOn := func(to int, v interval) {
+			if f := r.fixed[to]; f != nil {
+				v = interval{*f, *f}
+			}
+			if c := count + r.cost(to); c+r.left[to] <= fewest {
+				follow(append(path, to), c, v)
+			}
+		}
+		if r.flat[p] {
+			goOn(p+1, v)
+			return
+		}
+		type stop struct {
+			to int
+			v  interval
+		}
+		var stops []stop // walk's room is used again further on
+		r.walk(p, rays(v.low, v.high), func(to int, lines polygon) bool {
+			if count+r.cost(to)+r.left[to] <= fewest {
+				stops = append(stops, stop{to, lines.heightsAt(r.at[to] - r.at[p])})
+			}
+			return true
+		})
+		for _, s := range stops {
+			goOn(s.to, s.v)
+		}
+	}
+	follow([]int{0}, 0, r.begin())
+	return sets, whole && len(sets) > 0
+}
+
+// lefts finds the least grade posts from each post to the end, whatever the
+// height there.
+func (r *roll) lefts() {
+	n := len(r.steep)
+	r.left = make([]int, n+1)
+	const never = math.MaxInt / 2
+	for p := n - 1; p >= 0; p-- {
+		r.left[p] = never
+		if r.flat[p] {
+			r.left[p] = r.left[p+1]
+			continue
+		}
+		r.walk(p, rays(-1e7, 1e7), func(to int, _ polygon) bool {
+			r.left[p] = min(r.left[p], r.cost(to)+r.left[to])
+			return true
+		})
+	}
+}

@@ -1,0 +1,284 @@
+package grade
+
+import (
+	"math"
+	"slices"
+
+	"mallow/core/qp"
+)
+
+// nearWeight settles what breaks leave open, a line without any for one: it
+// lies low.
+const nearWeight = 1e-6
+
+// smooth finds the heights with which a line through the given posts breaks
+// least, and the sum of the squares of its breaks.
+func (r *roll) smooth(knots []int) (heights []float64, cost float64, ok bool) {
+	return r.smoothPart(knots, nil, nil)
+}
+
+// smoothPart does so with the slope before the first post, and after the last,
+// given where the line goes on there.
+func (r *roll) smoothPart(knots []int, before, after *outside) (heights []float64, cost float64, ok bool) {
+	p := qp.New(len(knots), 2)
+	var lows, highs []bound
+	for k, at := range knots {
+		own := qp.Term{At: k, By: 1}
+		p.Square(nearWeight, float64(r.Ground.Height(r.Posts[r.first+at].Station)+r.Fence.GapLeast), own)
+		if f := r.fixed[at]; f != nil {
+			p.Square(fixing, *f, own)
+		}
+		if k > 0 {
+			prev := qp.Term{At: k - 1, By: 1}
+			if a := knots[k-1]; r.flat[a] {
+				p.Square(fixing, 0, prev, qp.Term{At: k, By: -1})
+			} else {
+				lows, highs = r.limits(a, at, lows[:0], highs[:0])
+				for _, l := range lows {
+					p.AtLeast(l.height, qp.Term{At: k - 1, By: 1 - l.part}, qp.Term{At: k, By: l.part})
+				}
+				for _, h := range highs {
+					p.AtMost(h.height, qp.Term{At: k - 1, By: 1 - h.part}, qp.Term{At: k, By: h.part})
+				}
+				if rise := r.rise(a, at); !math.IsInf(rise, 1) {
+					p.AtMost(rise, prev, qp.Term{At: k, By: -1})
+					p.AtLeast(-rise, prev, qp.Term{At: k, By: -1})
+				}
+			}
+		}
+		if t := r.breakAt(knots, k); t != nil {
+			p.Square(1, 0, t...)
+		}
+	}
+	ends := []struct {
+		o    *outside
+		k, n int
+	}{{before, 0, 1}, {after, len(knots) - 1, len(knots) - 2}}
+	for _, e := range ends {
+		if e.o != nil {
+			// The line comes from a place that stays: its break here counts.
+			inner, outer := r.regular/math.Abs(r.at[knots[e.n]]-r.at[knots[e.k]]), r.regular/e.o.distance
+			p.Square(1, -outer*e.o.height, qp.Term{At: e.n, By: inner}, qp.Term{At: e.k, By: -inner - outer})
+		}
+	}
+	heights, ok = p.Solve()
+	if !ok {
+		return nil, 0, false
+	}
+	for k := range knots {
+		cost += r.broken(knots, heights, k)
+	}
+	return heights, cost, true
+}
+
+// outside is a post beyond the part that is looked at, whose height stays.
+type outside struct{ distance, height float64 }
+
+// breakAt is the break at a post as terms of the heights; nil where none is
+// counted: at ends, gates and beside flat tops.
+func (r *roll) breakAt(knots []int, k int) []qp.Term {
+	if k == 0 || k == len(knots)-1 || r.flat[knots[k-1]] || r.flat[knots[k]] {
+		return nil
+	}
+	before, after := r.regular/(r.at[knots[k]]-r.at[knots[k-1]]), r.regular/(r.at[knots[k+1]]-r.at[knots[k]])
+	return []qp.Term{{At: k - 1, By: before}, {At: k, By: -before - after}, {At: k + 1, By: after}}
+}
+
+func (r *roll) broken(knots []int, heights []float64, k int) float64 {
+	sum := 0.0
+	for _, t := range r.breakAt(knots, k) {
+		sum += t.By * heights[t.At]
+	}
+	return sum * sum
+}
+
+// limits bounds a straight piece between two posts, by parts of its length.
+func (r *roll) limits(a, b int, lows, highs []bound) (low, high []bound) {
+	long := r.at[b] - r.at[a]
+	for bay := a; bay < b; bay++ {
+		from, wide := (r.at[bay]-r.at[a])/long, (r.at[bay+1]-r.at[bay])/long
+		for _, l := range r.low[bay] {
+			lows = hull(lows, 0, bound{from + l.part*wide, l.height}, 1)
+		}
+		for _, h := range r.high[bay] {
+			highs = hull(highs, 0, bound{from + h.part*wide, h.height}, -1)
+		}
+	}
+	return lows, highs
+}
+
+// rise is how far a straight piece may rise or fall by its panels' rack.
+func (r *roll) rise(a, b int) float64 {
+	least := steepest
+	for bay := a; bay < b; bay++ {
+		least = math.Min(least, r.steep[bay])
+	}
+	if least >= steepest {
+		return math.Inf(1)
+	}
+	return least * (r.at[b] - r.at[a])
+}
+
+// anyWay goes back from the end by any heights that are reached with the
+// fewest grade posts.
+func (r *roll) anyWay(fewest int) (knots []int, ok bool) {
+	p, count := len(r.steep), fewest
+	v := r.reach[p][0].heights[0]
+	y := (v.low + v.high) / 2
+	knots = []int{p}
+	for p > 0 {
+		q, c, z, found := r.back(p, count, y)
+		if !found {
+			return nil, false
+		}
+		p, count, y = q, c, z
+		knots = append(knots, p)
+	}
+	slices.Reverse(knots)
+	return knots, true
+}
+
+// back finds a post, and a height there, from which a straight piece reaches
+// the given height with the given count.
+func (r *roll) back(p, count int, y float64) (post, before int, height float64, ok bool) {
+	const close = 1e-6
+	before = count - r.cost(p)
+	for q := p - 1; q >= 0 && q >= p-mostBays; q-- {
+		if q < p-1 && r.stop[q+1] {
+			break
+		}
+		for _, l := range r.reach[q] {
+			if l.count != before {
+				continue
+			}
+			for _, v := range l.heights {
+				if r.flat[q] {
+					if y >= v.low-close && y <= v.high+close {
+						return q, before, y, true
+					}
+					continue
+				}
+				found := false
+				r.walk(q, rays(v.low, v.high), func(to int, lines polygon) bool {
+					if to < p {
+						return true
+					}
+					d := r.at[p] - r.at[q]
+					if lines = slices.Clone(lines).clip(1, d, y+close, nil); len(lines) > 0 {
+						if lines = lines.clip(-1, -d, close-y, nil); len(lines) > 0 {
+							found = true
+							height = 0
+							for _, ray := range lines {
+								height += ray.height / float64(len(lines))
+							}
+						}
+					}
+					return false
+				})
+				if found {
+					return q, before, height, true
+				}
+			}
+		}
+		if r.flat[q] {
+			break
+		}
+	}
+	return 0, 0, 0, false
+}
+
+const (
+	// passes is how often a long line is gone over for grade posts to move.
+	passes = 6
+	// around is how many posts either side of one that moves are let follow.
+	around = 3
+	// mostMove is how far, in posts, one is moved at once.
+	mostMove = 4
+)
+
+// improve moves grade posts one at a time, as long as some move makes the
+// line smoother: what is found is smoother than any line that differs by one
+// post.
+func (r *roll) improve(knots []int) (_ []int, heights []float64, ok bool) {
+	heights, _, ok = r.smooth(knots)
+	if !ok {
+		return nil, nil, false
+	}
+	for range passes {
+		moved := false
+		for k := 1; k+1 < len(knots); k++ {
+			if !r.free[knots[k]] && r.move(knots, heights, k) {
+				moved = true
+			}
+		}
+		if heights, _, ok = r.smooth(knots); !ok || !moved {
+			break
+		}
+	}
+	return knots, heights, ok
+}
+
+// move tries a grade post elsewhere between its neighbours, with the heights
+// around it free and those farther off staying.
+func (r *roll) move(knots []int, heights []float64, k int) bool {
+	from, to := max(0, k-around), min(len(knots)-1, k+around)
+	var before, after *outside
+	if from > 0 && !r.flat[knots[from-1]] && !r.flat[knots[from]] {
+		before = &outside{r.at[knots[from]] - r.at[knots[from-1]], heights[from-1]}
+	}
+	if to < len(knots)-1 && !r.flat[knots[to]] && !r.flat[knots[to-1]] {
+		after = &outside{r.at[knots[to+1]] - r.at[knots[to]], heights[to+1]}
+	}
+	part := slices.Clone(knots[from : to+1])
+	// The ends stay where they are, so that the rest of the line does.
+	pinnedEnds := func(trial []int) ([]float64, float64, bool) {
+		keep := [2]*float64{r.fixed[trial[0]], r.fixed[trial[len(trial)-1]]}
+		a, b := heights[from], heights[to]
+		if from > 0 {
+			r.fixed[trial[0]] = &a
+		}
+		if to < len(knots)-1 {
+			r.fixed[trial[len(trial)-1]] = &b
+		}
+		y, cost, ok := r.smoothPart(trial, before, after)
+		r.fixed[trial[0]], r.fixed[trial[len(trial)-1]] = keep[0], keep[1]
+		if ok {
+			cost += outer(r, trial, y, before, after)
+		}
+		return y, cost, ok
+	}
+	best, least, ok := pinnedEnds(part)
+	if !ok {
+		return false
+	}
+	at := part[k-from]
+	chosen := at
+	for _, by := range []int{-1, 1, -2, 2, -3, 3, -mostMove, mostMove} {
+		p := at + by
+		if p <= part[k-from-1] || p >= part[k-from+1] {
+			continue
+		}
+		part[k-from] = p
+		if y, cost, ok := pinnedEnds(part); ok && cost < least*(1-1e-6)-1e-6 {
+			best, least, chosen = y, cost, p
+		}
+	}
+	copy(heights[from:to+1], best)
+	knots[k] = chosen
+	return chosen != at
+}
+
+// outer is what the breaks at a part's own ends cost.
+func outer(r *roll, knots []int, y []float64, before, after *outside) float64 {
+	sum := 0.0
+	n := len(knots)
+	if before != nil {
+		b := r.regular*(y[1]-y[0])/(r.at[knots[1]]-r.at[knots[0]]) - r.regular*(y[0]-before.height)/before.distance
+		sum += b * b
+	}
+	if after != nil {
+		b := r.regular*(after.height-y[n-1])/after.distance - r.regular*(y[n-1]-y[n-2])/(r.at[knots[n-1]]-r.at[knots[n-2]])
+		sum += b * b
+	}
+	return sum
+}

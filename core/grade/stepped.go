@@ -1,0 +1,278 @@
+package grade
+
+import (
+	"math"
+
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/qp"
+)
+
+// stepped levels each panel by itself. Gates part a span: the steps begin
+// anew on either side.
+func (w *solving) stepped(s span) {
+	for i := s.first; i <= s.last; {
+		if w.Bays[i].Gate {
+			_, top := w.Ground.Span(w.from(i), w.to(i))
+			w.start[i], w.end[i] = top+w.Fence.GapLeast, top+w.Fence.GapLeast
+			i++
+			continue
+		}
+		j := i
+		for j < s.last && !w.Bays[j+1].Gate {
+			j++
+		}
+		w.steps(i, j)
+		i = j + 1
+	}
+}
+
+// panel is what one level panel asks: at least low over its highest ground,
+// at most high over its lowest; best is what it takes by itself.
+type panel struct{ low, high, best float64 }
+
+func (w *solving) panels(first, last int) []panel {
+	out := make([]panel, 0, last-first+1)
+	for i := first; i <= last; i++ {
+		bottom, top := w.Ground.Span(w.from(i), w.to(i))
+		low, high := top+w.Fence.GapLeast, bottom+w.Fence.GapMost
+		out = append(out, panel{float64(low), float64(high), float64(give(w.Grade.Give, low, high))})
+	}
+	return out
+}
+
+// floor and ceiling are what a panel may not pass, by what gives: where both
+// gaps cannot be held, filling never lets go of the least gap, and cutting
+// never of the most. Half and half is free to go either way.
+func (p panel) floor(g job.Give) float64 {
+	if p.low <= p.high || g == job.Fill {
+		return p.low
+	}
+	return math.Inf(-1)
+}
+
+func (p panel) ceiling(g job.Give) float64 {
+	if p.low <= p.high || g == job.Cut {
+		return p.high
+	}
+	return math.Inf(1)
+}
+
+func (w *solving) steps(first, last int) {
+	panels := w.panels(first, last)
+	z := make([]float64, len(panels))
+	switch w.Grade.Steps {
+	case job.EvenSteps:
+		w.even(first, panels, z)
+	case job.Gradual:
+		w.gradual(first, panels, z)
+	case job.RoundStep:
+		w.round(first, panels, z)
+	default:
+		for i, p := range panels {
+			z[i] = p.best
+		}
+		for _, at := range []int{len(z), 0} {
+			if h, ok := w.held(first + at); ok {
+				z[min(at, len(z)-1)] = float64(h)
+			}
+		}
+	}
+	for i := range z {
+		w.start[first+i], w.end[first+i] = length.Length(z[i]), length.Length(z[i])
+	}
+}
+
+// even pulls a tight string over the tops, from the top post to the bottom
+// post. Each post's top touches it, and a panel hangs level from the string at
+// its lower post, so that equal bays drop equally.
+//
+// Filling, the string is the lowest that keeps every panel up to its least
+// gap; cutting, the highest that keeps them under their most; half and half
+// lies midway between the two. Lowest and highest are meant over all panels
+// together: the least sum of gaps, or the most.
+func (w *solving) even(first int, panels []panel, z []float64) {
+	var lines []line
+	if w.Grade.Give != job.Cut {
+		lines = append(lines, w.tight(first, panels, func(p panel) float64 { return p.low }, 1))
+	}
+	if w.Grade.Give != job.Fill {
+		lines = append(lines, w.tight(first, panels, func(p panel) float64 { return p.high }, -1))
+	}
+	for i := range z {
+		for _, l := range lines {
+			z[i] += w.hung(l, first+i) / float64(len(lines))
+		}
+	}
+}
+
+// line is a string over stations: its height at a place and its slope.
+type line struct{ at, height, slope float64 }
+
+func (l line) y(at float64) float64 { return l.height + l.slope*(at-l.at) }
+
+// hung is the bottom of a panel that hangs from the string at its lower post.
+func (w *solving) hung(l line, bay int) float64 {
+	return min(l.y(float64(w.from(bay))), l.y(float64(w.to(bay))))
+}
+
+// tight finds the string. It either falls along the course, and panels hang
+// from their second posts, or rises, and they hang from their first: in each
+// case it is the tangent of a hull, held at the ends that the user holds.
+func (w *solving) tight(first int, panels []panel, of func(panel) float64, side float64) line {
+	var best line
+	cost := math.Inf(1)
+	for _, falls := range []bool{true, false} {
+		l := w.tangent(first, panels, of, side, falls)
+		sum := 0.0
+		for i, p := range panels {
+			sum += side * (w.hung(l, first+i) - of(p))
+		}
+		if sum < cost-1e-9 {
+			best, cost = l, sum
+		}
+	}
+	return best
+}
+
+// tangent is the lowest string (side 1) over the panels, or the highest under
+// them (side −1), among those that fall or that rise.
+func (w *solving) tangent(first int, panels []panel, of func(panel) float64, side float64, falls bool) line {
+	last := first + len(panels)
+	at := func(i int) float64 { // where panel i hangs
+		if falls {
+			return float64(w.to(first + i))
+		}
+		return float64(w.from(first + i))
+	}
+	a, aHeld := w.held(first)
+	b, bHeld := w.held(last)
+	x0, x1 := float64(w.Posts[first].Station), float64(w.Posts[last].Station)
+	switch {
+	case aHeld && bHeld:
+		return line{x0, float64(a), float64(b-a) / (x1 - x0)}
+	case aHeld || bHeld:
+		// The string turns about the held end until it touches.
+		l := line{at: x0, height: float64(a)}
+		if bHeld {
+			l = line{at: x1, height: float64(b)}
+		}
+		low, high := math.Inf(-1), math.Inf(1)
+		for i, p := range panels {
+			d := at(i) - l.at
+			if d == 0 {
+				continue // under the held end nothing can be done
+			}
+			if m := (of(p) - l.height) / d; (side > 0) == (d > 0) {
+				low = max(low, m)
+			} else {
+				high = min(high, m)
+			}
+		}
+		if math.IsInf(low, 0) || !math.IsInf(high, 0) && bHeld == (side > 0) {
+			low = high
+		}
+		l.slope = sign(low, falls)
+		return l
+	}
+	// Of all strings that keep to their side, the one nearest to the panels
+	// on the whole is the tangent of their hull at the middle of their places.
+	var h []bound
+	middle := 0.0
+	for i, p := range panels {
+		h = hull(h, 0, bound{at(i), of(p)}, side)
+		middle += at(i) / float64(len(panels))
+	}
+	l := line{at: h[0].part, height: h[0].height}
+	for k := 1; k < len(h); k++ {
+		if h[k].part >= middle || k == len(h)-1 {
+			p, q := h[k-1], h[k]
+			l = line{p.part, p.height, (q.height - p.height) / (q.part - p.part)}
+			break
+		}
+	}
+	if l.slope != sign(l.slope, falls) { // it would go the other way: level is the nearest
+		l.slope = 0
+		for _, p := range h {
+			if side*p.height > side*l.height {
+				l.height = p.height
+			}
+		}
+	}
+	return l
+}
+
+// sign keeps a slope that falls, or rises, and takes any other as level.
+func sign(slope float64, falls bool) float64 {
+	if falls {
+		return min(slope, 0)
+	}
+	return max(slope, 0)
+}
+
+// gradual weighs how near each panel is to its best height against how
+// evenly the drops change, by the square of each, within what may not be
+// passed. It is a quadratic program: its answer is the least there is, and
+// moves no faster than the ground that it is found from.
+func (w *solving) gradual(first int, panels []panel, z []float64) {
+	near, even := stiffness(w.Grade.Stiff())
+	p := qp.New(len(panels), 2)
+	held := func(i int) (float64, bool) {
+		if i == 0 {
+			if h, ok := w.held(first); ok {
+				return float64(h), true
+			}
+		}
+		if i == len(panels)-1 {
+			h, ok := w.held(first + len(panels))
+			return float64(h), ok
+		}
+		return 0, false
+	}
+	for i, panel := range panels {
+		at := qp.Term{At: i, By: 1}
+		p.Square(near, panel.best, at)
+		if h, ok := held(i); ok {
+			p.Square(fixing, h, at)
+		} else {
+			if f := panel.floor(w.Grade.Give); !math.IsInf(f, 0) {
+				p.AtLeast(f, at)
+			}
+			if c := panel.ceiling(w.Grade.Give); !math.IsInf(c, 0) {
+				p.AtMost(c, at)
+			}
+		}
+		if i > 1 {
+			p.Square(even, 0, qp.Term{At: i - 2, By: 1}, qp.Term{At: i - 1, By: -2}, at)
+		}
+		if most := w.Grade.StepMost; most != nil && i > 0 {
+			// A drop over the limit is let go only where the ground asks it.
+			before := qp.Term{At: i - 1, By: 1}
+			drop := max(float64(*most), panels[i-1].floor(w.Grade.Give)-panel.ceiling(w.Grade.Give), panel.floor(w.Grade.Give)-panels[i-1].ceiling(w.Grade.Give))
+			p.AtMost(drop, before, qp.Term{At: i, By: -1})
+			p.AtLeast(-drop, before, qp.Term{At: i, By: -1})
+		}
+	}
+	x, ok := p.Solve()
+	for i := range z {
+		z[i] = panels[i].best
+		if ok {
+			z[i] = x[i]
+		}
+	}
+}
+
+// stiffness turns the one control, 0 to 1, into the weights of keeping near
+// and of being straight. A line weighed so evens out over about t/(1−t) bays
+// and a half.
+func stiffness(t float64) (near, straight float64) {
+	t = min(max(t, 0), mostStiff)
+	w := math.Pow(t/(1-t), 4)
+	return 1 / (1 + w), w / (1 + w)
+}
+
+// mostStiff evens out over some thirty bays and more: to the eye, straight.
+const mostStiff = 0.97
+
+// fixing is the weight of a height that is held by hand.
+const fixing = 1e9
