@@ -90,8 +90,9 @@ type bound struct {
 	part, height float64
 }
 
-// corridor is what bounds the bottom of one bay: only the corners of the
-// ground's hull do, since the bottom is straight.
+// corridor is what bounds the bottom of one bay between its posts. At the
+// posts themselves it is the ground there; between them only the corners of
+// the hull of the ground's break points count, since the bottom is straight.
 type corridor struct {
 	low, high []bound
 }
@@ -107,6 +108,9 @@ func corridors(c Course) []corridor {
 		l, h := len(lows), len(highs)
 		from, to := c.from(i), c.to(i)
 		c.Ground.Each(from, to, func(at, ground length.Length) {
+			if at <= from || at >= to {
+				return
+			}
 			part := float64((at - from) / (to - from))
 			lows = hull(lows, l, bound{part, float64(ground + c.Fence.GapLeast)}, 1)
 			highs = hull(highs, h, bound{part, float64(ground + c.Fence.GapMost)}, -1)

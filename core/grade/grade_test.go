@@ -1,6 +1,7 @@
 package grade_test
 
 import (
+	"fmt"
 	"math"
 	"math/rand/v2"
 	"testing"
@@ -151,16 +152,40 @@ func TestSteppedFitsWheneverAnyHeightWould(t *testing.T) {
 	}
 }
 
-func BenchmarkSolve10000(b *testing.B) {
-	total := length.Length(10000 * 2000)
+// hill is a long course over waves of ground.
+func hill(posts int, g job.Grade) grade.Course {
+	total := length.Length(posts * 2000)
 	var ground []job.GroundPoint
 	for at := length.Length(0); at <= total; at += 5000 {
-		ground = append(ground, job.GroundPoint{At: at, Height: length.Length(400 * math.Sin(float64(at)/9000))})
+		ground = append(ground, job.GroundPoint{At: at, Height: length.Length(400*math.Sin(float64(at)/9000) + 30*math.Sin(float64(at)/1700))})
 	}
-	r := run(job.Raked, job.Fill, total, ground...)
+	r := run(g.Look, job.Fill, total, ground...)
+	r.Grade = g
+	r.Grade.Give = job.Fill
 	layout, profile := spacing.Lay(r, spacing.Site{Mark: 1, Hole: func(job.PostKind) length.Length { return 300 }}), survey.NewProfile(r.Ground, total)
-	b.ReportAllocs()
-	for b.Loop() {
-		grade.Solve(grade.NewCourse(r, layout, profile, length.Units{System: length.Metric}))
+	return grade.NewCourse(r, layout, profile, length.Units{System: length.Metric})
+}
+
+func BenchmarkSolve(b *testing.B) {
+	for _, posts := range []int{40, 10000} {
+		for _, g := range []job.Grade{
+			{Look: job.Level}, {Look: job.Raked}, {Look: job.Rolling}, {Look: job.Rolling, Dips: 60},
+			{Look: job.Stepped}, {Look: job.Stepped, Steps: job.EvenSteps}, {Look: job.Stepped, Steps: job.Gradual}, {Look: job.Stepped, Steps: job.RoundStep}, {Look: job.Stepped, Steps: job.RoundStep, StepEase: 1},
+		} {
+			name := fmt.Sprintf("%d posts/%s %s", posts, g.Look, g.Steps)
+			if g.Dips > 0 {
+				name += "dips let out"
+			}
+			if g.StepEase > 0 {
+				name += " eased"
+			}
+			b.Run(name, func(b *testing.B) {
+				c := hill(posts, g)
+				b.ReportAllocs()
+				for b.Loop() {
+					grade.Solve(c)
+				}
+			})
+		}
 	}
 }

@@ -15,8 +15,8 @@ import (
 // may break at every post, and by what dips the run lets be taken out.
 func (w *solving) rolling(s span) {
 	f := w.flowOf(s, mostStiff)
-	y, earth, rack := f.solve()
-	r := newRoll(f, earth, rack)
+	y, let := f.solve()
+	r := newRoll(f, let)
 	if knots, heights, ok := r.best(); ok {
 		for k := 1; k < len(knots); k++ {
 			a, b := knots[k-1], knots[k]
@@ -54,11 +54,24 @@ type layer struct {
 	heights []interval
 }
 
-// widening keeps what the solver found exactly feasible from failing by its
-// last digits: a twentieth of a millimetre.
-const widening = 0.05
+// What the solver found to be just possible must not fail by its last digits:
+// the corridor is widened by less than is ever called earth, and where earth
+// is moved anyway by a little more.
+const (
+	widening      = float64(noEarth) / 2
+	widenedEarth  = 0.05
+	alreadyMoving = 2 * float64(noEarth)
+)
 
-func newRoll(f *flow, earth, rack []float64) *roll {
+// wide is how much the corridor of a bay is widened.
+func wide(earth float64) float64 {
+	if earth > alreadyMoving {
+		return widenedEarth
+	}
+	return widening
+}
+
+func newRoll(f *flow, let relief) *roll {
 	n := f.last - f.first + 1
 	r := &roll{flow: f, at: make([]float64, n+1), low: make([][]bound, n), high: make([][]bound, n), steep: make([]float64, n),
 		flat: make([]bool, n), stop: make([]bool, n+1), free: make([]bool, n+1), fixed: make([]*float64, n+1)}
@@ -97,7 +110,7 @@ func newRoll(f *flow, earth, rack []float64) *roll {
 			continue
 		}
 		if f.Grade.Rack != nil {
-			r.steep[i] = (float64(*f.Grade.Rack) + rack[i] + widening) / (r.at[i+1] - r.at[i])
+			r.steep[i] = (float64(*f.Grade.Rack) + let.rack[i] + wide(let.rack[i])) / (r.at[i+1] - r.at[i])
 		}
 		if r.fixed[i] != nil && r.fixed[i+1] != nil {
 			r.steep[i] = steepest
@@ -105,14 +118,26 @@ func newRoll(f *flow, earth, rack []float64) *roll {
 		}
 		low0, high0 := f.slack(f.pins, b)
 		low1, high1 := f.slack(f.pins, b+1)
+		low := func(at bound, earth float64) {
+			at.height -= low0*(1-at.part) + low1*at.part + cut*earth + dipCut + wide(earth)
+			r.low[i] = append(r.low[i], at)
+		}
+		high := func(at bound, earth float64) {
+			at.height += high0*(1-at.part) + high1*at.part + fill*earth + dipFill + wide(earth)
+			r.high[i] = append(r.high[i], at)
+		}
+		first, second := float64(f.Ground.Height(f.from(b))), float64(f.Ground.Height(f.to(b)))
+		least, most := float64(f.Fence.GapLeast), float64(f.Fence.GapMost)
+		low(bound{0, first + least}, let.at[i])
+		high(bound{0, first + most}, let.at[i])
 		for _, l := range f.corridor[b].low {
-			l.height -= low0*(1-l.part) + low1*l.part + cut*earth[i] + dipCut + widening
-			r.low[i] = append(r.low[i], l)
+			low(l, let.between[i])
 		}
 		for _, h := range f.corridor[b].high {
-			h.height += high0*(1-h.part) + high1*h.part + fill*earth[i] + dipFill + widening
-			r.high[i] = append(r.high[i], h)
+			high(h, let.between[i])
 		}
+		low(bound{1, second + least}, let.at[i+1])
+		high(bound{1, second + most}, let.at[i+1])
 	}
 	return r
 }

@@ -9,7 +9,7 @@ import (
 
 // nearWeight settles what breaks leave open, a line without any for one: it
 // lies low.
-const nearWeight = 1e-6
+const nearWeight = 1e-4
 
 // smooth finds the heights with which a line through the given posts breaks
 // least, and the sum of the squares of its breaks.
@@ -20,33 +20,42 @@ func (r *roll) smooth(knots []int) (heights []float64, cost float64, ok bool) {
 // smoothPart does so with the slope before the first post, and after the last,
 // given where the line goes on there.
 func (r *roll) smoothPart(knots []int, before, after *outside) (heights []float64, cost float64, ok bool) {
-	p := qp.New(len(knots), 2)
+	// A flat gate's two posts share one height.
+	node := make([]int, len(knots))
+	for k := 1; k < len(knots); k++ {
+		if node[k] = node[k-1] + 1; r.flat[knots[k-1]] {
+			node[k]--
+		}
+	}
+	p := qp.New(node[len(knots)-1]+1, 2)
+	for k, at := range knots {
+		if f := r.fixed[at]; f != nil {
+			p.Fix(node[k], *f)
+		}
+	}
 	var lows, highs []bound
 	for k, at := range knots {
-		own := qp.Term{At: k, By: 1}
+		own := qp.Term{At: node[k], By: 1}
 		p.Square(nearWeight, float64(r.Ground.Height(r.Posts[r.first+at].Station)+r.Fence.GapLeast), own)
-		if f := r.fixed[at]; f != nil {
-			p.Square(fixing, *f, own)
-		}
-		if k > 0 {
-			prev := qp.Term{At: k - 1, By: 1}
-			if a := knots[k-1]; r.flat[a] {
-				p.Square(fixing, 0, prev, qp.Term{At: k, By: -1})
-			} else {
-				lows, highs = r.limits(a, at, lows[:0], highs[:0])
-				for _, l := range lows {
-					p.AtLeast(l.height, qp.Term{At: k - 1, By: 1 - l.part}, qp.Term{At: k, By: l.part})
-				}
-				for _, h := range highs {
-					p.AtMost(h.height, qp.Term{At: k - 1, By: 1 - h.part}, qp.Term{At: k, By: h.part})
-				}
-				if rise := r.rise(a, at); !math.IsInf(rise, 1) {
-					p.AtMost(rise, prev, qp.Term{At: k, By: -1})
-					p.AtLeast(-rise, prev, qp.Term{At: k, By: -1})
-				}
+		if k > 0 && !r.flat[knots[k-1]] {
+			prev := node[k-1]
+			a := knots[k-1]
+			lows, highs = r.limits(a, at, lows[:0], highs[:0])
+			for _, l := range lows {
+				p.AtLeast(l.height, qp.Term{At: prev, By: 1 - l.part}, qp.Term{At: node[k], By: l.part})
+			}
+			for _, h := range highs {
+				p.AtMost(h.height, qp.Term{At: prev, By: 1 - h.part}, qp.Term{At: node[k], By: h.part})
+			}
+			if rise := r.rise(a, at); !math.IsInf(rise, 1) {
+				p.AtMost(rise, qp.Term{At: prev, By: 1}, qp.Term{At: node[k], By: -1})
+				p.AtLeast(-rise, qp.Term{At: prev, By: 1}, qp.Term{At: node[k], By: -1})
 			}
 		}
 		if t := r.breakAt(knots, k); t != nil {
+			for i := range t {
+				t[i].At = node[t[i].At]
+			}
 			p.Square(1, 0, t...)
 		}
 	}
@@ -58,12 +67,16 @@ func (r *roll) smoothPart(knots []int, before, after *outside) (heights []float6
 		if e.o != nil {
 			// The line comes from a place that stays: its break here counts.
 			inner, outer := r.regular/math.Abs(r.at[knots[e.n]]-r.at[knots[e.k]]), r.regular/e.o.distance
-			p.Square(1, -outer*e.o.height, qp.Term{At: e.n, By: inner}, qp.Term{At: e.k, By: -inner - outer})
+			p.Square(1, -outer*e.o.height, qp.Term{At: node[e.n], By: inner}, qp.Term{At: node[e.k], By: -inner - outer})
 		}
 	}
-	heights, ok = p.Solve()
+	x, ok := p.Solve()
 	if !ok {
 		return nil, 0, false
+	}
+	heights = make([]float64, len(knots))
+	for k := range knots {
+		heights[k] = x[node[k]]
 	}
 	for k := range knots {
 		cost += r.broken(knots, heights, k)

@@ -41,18 +41,19 @@ func (w *solving) panels(first, last int) []panel {
 	return out
 }
 
-// floor and ceiling are what a panel may not pass, by what gives: where both
-// gaps cannot be held, filling never lets go of the least gap, and cutting
-// never of the most. Half and half is free to go either way.
+// floor and ceiling are what a panel may not pass, by what gives: filling
+// never lets go of the least gap, and cutting never of the most. Half and half
+// may go either way. The other gap is kept where the drops allow; past it the
+// ground is filled or cut.
 func (p panel) floor(g job.Give) float64 {
-	if p.low <= p.high || g == job.Fill {
+	if g == job.Fill {
 		return p.low
 	}
 	return math.Inf(-1)
 }
 
 func (p panel) ceiling(g job.Give) float64 {
-	if p.low <= p.high || g == job.Cut {
+	if g == job.Cut {
 		return p.high
 	}
 	return math.Inf(1)
@@ -215,51 +216,47 @@ func sign(slope float64, falls bool) float64 {
 // passed. It is a quadratic program: its answer is the least there is, and
 // moves no faster than the ground that it is found from.
 func (w *solving) gradual(first int, panels []panel, z []float64) {
-	near, even := stiffness(w.Grade.Stiff())
-	p := qp.New(len(panels), 2)
-	held := func(i int) (float64, bool) {
-		if i == 0 {
-			if h, ok := w.held(first); ok {
-				return float64(h), true
-			}
-		}
-		if i == len(panels)-1 {
-			h, ok := w.held(first + len(panels))
-			return float64(h), ok
-		}
-		return 0, false
+	x, ok := w.drops(first, panels, true)
+	if !ok { // a height held by hand may ask for more than the drops allow
+		x, ok = w.drops(first, panels, false)
 	}
-	for i, panel := range panels {
-		at := qp.Term{At: i, By: 1}
-		p.Square(near, panel.best, at)
-		if h, ok := held(i); ok {
-			p.Square(fixing, h, at)
-		} else {
-			if f := panel.floor(w.Grade.Give); !math.IsInf(f, 0) {
-				p.AtLeast(f, at)
-			}
-			if c := panel.ceiling(w.Grade.Give); !math.IsInf(c, 0) {
-				p.AtMost(c, at)
-			}
-		}
-		if i > 1 {
-			p.Square(even, 0, qp.Term{At: i - 2, By: 1}, qp.Term{At: i - 1, By: -2}, at)
-		}
-		if most := w.Grade.StepMost; most != nil && i > 0 {
-			// A drop over the limit is let go only where the ground asks it.
-			before := qp.Term{At: i - 1, By: 1}
-			drop := max(float64(*most), panels[i-1].floor(w.Grade.Give)-panel.ceiling(w.Grade.Give), panel.floor(w.Grade.Give)-panels[i-1].ceiling(w.Grade.Give))
-			p.AtMost(drop, before, qp.Term{At: i, By: -1})
-			p.AtLeast(-drop, before, qp.Term{At: i, By: -1})
-		}
-	}
-	x, ok := p.Solve()
 	for i := range z {
 		z[i] = panels[i].best
 		if ok {
 			z[i] = x[i]
 		}
 	}
+}
+
+func (w *solving) drops(first int, panels []panel, limited bool) ([]float64, bool) {
+	near, even := stiffness(w.Grade.Stiff())
+	p := qp.New(len(panels), 2)
+	if h, ok := w.held(first + len(panels)); ok {
+		p.Fix(len(panels)-1, float64(h))
+	}
+	if h, ok := w.held(first); ok && (len(panels) > 1 || !p.Fixed(0)) {
+		p.Fix(0, float64(h))
+	}
+	for i, panel := range panels {
+		at := qp.Term{At: i, By: 1}
+		floor, ceiling := panel.floor(w.Grade.Give), panel.ceiling(w.Grade.Give)
+		p.Square(near, panel.best, at)
+		if !math.IsInf(floor, 0) {
+			p.AtLeast(floor, at)
+		}
+		if !math.IsInf(ceiling, 0) {
+			p.AtMost(ceiling, at)
+		}
+		if i > 1 {
+			p.Square(even, 0, qp.Term{At: i - 2, By: 1}, qp.Term{At: i - 1, By: -2}, at)
+		}
+		if most := w.Grade.StepMost; most != nil && i > 0 && limited {
+			before := qp.Term{At: i - 1, By: 1}
+			p.AtMost(float64(*most), before, qp.Term{At: i, By: -1})
+			p.AtLeast(-float64(*most), before, qp.Term{At: i, By: -1})
+		}
+	}
+	return p.Solve()
 }
 
 // stiffness turns the one control, 0 to 1, into the weights of keeping near
@@ -273,6 +270,3 @@ func stiffness(t float64) (near, straight float64) {
 
 // mostStiff evens out over some thirty bays and more: to the eye, straight.
 const mostStiff = 0.97
-
-// fixing is the weight of a height that is held by hand.
-const fixing = 1e9

@@ -34,6 +34,8 @@ type Program struct {
 	q       []float64 // Q's lower band, row by row: Q[i][i-d] at i*(band+1)+d
 	c       []float64
 	rows    []row
+	fixed   []bool
+	value   []float64 // of fixed variables
 }
 
 // row is one limit: the sum of its terms is at most most.
@@ -47,14 +49,35 @@ type row struct {
 // New returns an empty program of n variables, of which those touched
 // together are at most band apart.
 func New(n, band int) *Program {
-	return &Program{n: n, band: band, q: make([]float64, n*(band+1)), c: make([]float64, n)}
+	return &Program{n: n, band: band, q: make([]float64, n*(band+1)), c: make([]float64, n), fixed: make([]bool, n), value: make([]float64, n)}
 }
+
+// Fix gives a variable a value for good, before any square or limit touches
+// it. Limits on fixed variables alone are not looked at.
+func (p *Program) Fix(at int, value float64) {
+	p.fixed[at], p.value[at] = true, value
+	p.q[at*(p.band+1)], p.c[at] = 1, -value
+}
+
+// Fixed tells whether a variable has its value for good.
+func (p *Program) Fixed(at int) bool { return p.fixed[at] }
 
 // Square adds weight × (sum of the terms − want)² to the objective.
 func (p *Program) Square(weight, want float64, terms ...Term) {
+	for _, t := range terms {
+		if p.fixed[t.At] {
+			want -= t.By * p.value[t.At]
+		}
+	}
 	for i, a := range terms {
+		if p.fixed[a.At] {
+			continue
+		}
 		p.c[a.At] -= 2 * weight * want * a.By
 		for _, b := range terms[:i+1] {
+			if p.fixed[b.At] {
+				continue
+			}
 			r, s := a, b
 			if r.At < s.At {
 				r, s = s, r
@@ -69,20 +92,28 @@ func (p *Program) Expect(limits int) { p.rows = slices.Grow(p.rows, limits) }
 
 // AtMost adds the limit that the sum of the terms is at most most.
 func (p *Program) AtMost(most float64, terms ...Term) {
-	r := row{n: len(terms), most: most}
-	for i, t := range terms {
-		r.at[i], r.by[i] = int32(t.At), t.By
+	p.limit(1, most, terms)
+}
+
+// limit adds the limit that sign times the sum of the terms is at most most.
+func (p *Program) limit(sign, most float64, terms []Term) {
+	r := row{most: most}
+	for _, t := range terms {
+		if p.fixed[t.At] {
+			r.most -= sign * t.By * p.value[t.At]
+			continue
+		}
+		r.at[r.n], r.by[r.n] = int32(t.At), sign*t.By
+		r.n++
 	}
-	p.rows = append(p.rows, r)
+	if r.n > 0 {
+		p.rows = append(p.rows, r)
+	}
 }
 
 // AtLeast adds the limit that the sum of the terms is at least least.
 func (p *Program) AtLeast(least float64, terms ...Term) {
-	p.AtMost(-least, terms...)
-	r := &p.rows[len(p.rows)-1]
-	for i := range r.n {
-		r.by[i] = -r.by[i]
-	}
+	p.limit(-1, -least, terms)
 }
 
 func (r *row) dot(x []float64) float64 {
@@ -101,6 +132,17 @@ func (r *row) dot(x []float64) float64 {
 
 // add puts by times the row into a vector: one row of Aᵀ times a number.
 func (r *row) add(x []float64, by float64) {
+	switch r.n {
+	case 2:
+		x[r.at[0]] += r.by[0] * by
+		x[r.at[1]] += r.by[1] * by
+		return
+	case 3:
+		x[r.at[0]] += r.by[0] * by
+		x[r.at[1]] += r.by[1] * by
+		x[r.at[2]] += r.by[2] * by
+		return
+	}
 	for i := range r.n {
 		x[r.at[i]] += r.by[i] * by
 	}
@@ -256,28 +298,22 @@ func (w *solver) step() bool {
 		return false
 	}
 	for i := range w.rc {
-		w.rc[i] = w.s[i] * w.z[i]
+		w.rc[i] = 0
 	}
-	w.direction()
-	reach := w.reach(1)
+	reach := min(1, w.direction(0))
 	ahead := 0.0
 	for i := range w.s {
 		ahead += (w.s[i] + reach*w.ds[i]) * (w.z[i] + reach*w.dz[i])
+		w.rc[i] = w.ds[i] * w.dz[i]
 	}
 	ahead /= float64(len(w.s))
-	centre := math.Pow(ahead/w.gap, 3) * w.gap
-	for i := range w.rc {
-		w.rc[i] += w.ds[i]*w.dz[i] - centre
-	}
-	w.direction()
-	reach = w.central(w.reach(0.995))
+	reach = w.central(min(1, 0.995*w.direction(math.Pow(ahead/w.gap, 3)*w.gap)))
 	if reach < shortStep {
 		// The prediction misled: step towards the middle of what is allowed.
 		for i := range w.rc {
-			w.rc[i] = w.s[i]*w.z[i] - 0.8*w.gap
+			w.rc[i] = 0
 		}
-		w.direction()
-		reach = w.central(w.reach(0.9))
+		reach = w.central(min(1, 0.9*w.direction(0.8*w.gap)))
 	}
 	for i := range w.x {
 		w.x[i] += reach * w.dx[i]
@@ -289,35 +325,33 @@ func (w *solver) step() bool {
 	return true
 }
 
-// direction solves Newton's equations for the residuals at hand.
-func (w *solver) direction() {
+// direction solves Newton's equations for the residuals at hand, with every
+// limit's room times price brought to centre, less what rc holds. It returns
+// how far the step may go before some room or price is used up.
+func (w *solver) direction(centre float64) (reach float64) {
 	for i := range w.dx {
 		w.dx[i] = -w.rd[i]
 	}
 	for i := range w.p.rows {
-		w.p.rows[i].add(w.dx, (w.rc[i]-w.z[i]*w.rp[i])/w.s[i])
+		s, z := w.s[i], w.z[i]
+		w.rc[i] += s*z - centre
+		w.p.rows[i].add(w.dx, (w.rc[i]-z*w.rp[i])/s)
 	}
 	w.solve(w.dx)
+	reach = math.Inf(1)
 	for i := range w.p.rows {
-		a := w.p.rows[i].dot(w.dx)
-		w.ds[i] = -w.rp[i] - a
-		w.dz[i] = (-w.rc[i] - w.z[i]*w.ds[i]) / w.s[i]
-	}
-}
-
-// reach is how far the step may go before some room or price is used up to
-// the given part.
-func (w *solver) reach(part float64) float64 {
-	most := 1.0
-	for i := range w.s {
-		if d := w.ds[i]; most*d < -part*w.s[i] {
-			most = -part * w.s[i] / d
+		s, z := w.s[i], w.z[i]
+		ds := -w.rp[i] - w.p.rows[i].dot(w.dx)
+		dz := (-w.rc[i] - z*ds) / s
+		w.ds[i], w.dz[i] = ds, dz
+		if ds < 0 && reach*ds < -s {
+			reach = -s / ds
 		}
-		if d := w.dz[i]; most*d < -part*w.z[i] {
-			most = -part * w.z[i] / d
+		if dz < 0 && reach*dz < -z {
+			reach = -z / dz
 		}
 	}
-	return most
+	return reach
 }
 
 // central shortens a step until no limit's room and price have come down much
