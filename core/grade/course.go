@@ -84,40 +84,53 @@ func Join(courses []Course, at []length.Length) Course {
 func (c Course) from(bay int) length.Length { return c.Posts[bay].Station }
 func (c Course) to(bay int) length.Length   { return c.Posts[bay+1].Station }
 
-// bound is a height that the bottom of a bay must not pass, at a part of the
-// bay's length from its first post.
-type bound struct {
-	part, height float64
-}
-
-// corridor is what bounds the bottom of one bay between its posts. At the
-// posts themselves it is the ground there; between them only the corners of
-// the hull of the ground's break points count, since the bottom is straight.
+// corridor is what a bay of fence runs over: the ground's break points between
+// its posts, and how much of its length each place stands for, half way to
+// those beside it. At a gate it is empty.
 type corridor struct {
-	low, high []bound
+	between     []place
+	first, last float64 // lengths that its two posts stand for
 }
 
-// corridors bounds every bay of fence.
+// place is a break point of the ground, at a part of the bay's length.
+type place struct{ part, ground, length float64 }
+
 func corridors(c Course) []corridor {
 	out := make([]corridor, len(c.Bays))
-	var lows, highs []bound
+	var all []place
 	for i, b := range c.Bays {
 		if b.Gate {
 			continue
 		}
-		l, h := len(lows), len(highs)
+		n := len(all)
 		from, to := c.from(i), c.to(i)
+		last := from // the place before
 		c.Ground.Each(from, to, func(at, ground length.Length) {
-			if at <= from || at >= to {
+			if at <= from {
 				return
 			}
-			part := float64((at - from) / (to - from))
-			lows = hull(lows, l, bound{part, float64(ground + c.Fence.GapLeast)}, 1)
-			highs = hull(highs, h, bound{part, float64(ground + c.Fence.GapMost)}, -1)
+			// Half of the way between two places belongs to either.
+			half := float64(at-last) / 2
+			if len(all) == n {
+				out[i].first = half
+			} else {
+				all[len(all)-1].length += half
+			}
+			if last = at; at >= to {
+				out[i].last = half
+				return
+			}
+			all = append(all, place{float64((at - from) / (to - from)), float64(ground), half})
 		})
-		out[i] = corridor{lows[l:len(lows):len(lows)], highs[h:len(highs):len(highs)]}
+		out[i].between = all[n:len(all):len(all)]
 	}
 	return out
+}
+
+// bound is a height that a straight piece must not pass, at a part of its
+// length.
+type bound struct {
+	part, height float64
 }
 
 // hull adds a point to the upper (side 1) or lower (side −1) hull that begins

@@ -3,6 +3,7 @@ package grade_test
 import (
 	"math"
 	"math/rand/v2"
+	"slices"
 	"testing"
 
 	"mallow/core/grade"
@@ -97,8 +98,6 @@ func (s site) earth(under, over float64) float64 {
 		if depth = max(under, 0); over > 1e-6 {
 			return math.Inf(1)
 		}
-	case job.Both: // half of it on either side
-		depth *= 2
 	}
 	return earthWeight * depth * depth
 }
@@ -111,16 +110,16 @@ func (s site) cost(y []float64) float64 {
 	for i := range y {
 		near := y[i] - s.h(s.at[i]) - s.low
 		sum += near * near / (1 + w)
-		sum += s.earth(-near, near+s.low-s.top)
 		if i+1 == len(y) {
 			continue
 		}
-		under, over := 0.0, 0.0
-		for _, x := range s.places(s.at[i], s.at[i+1])[2:] {
+		places := s.places(s.at[i], s.at[i+1])
+		slices.Sort(places)
+		for k, x := range places {
 			gap := y[i] + (y[i+1]-y[i])*(x-s.at[i])/(s.at[i+1]-s.at[i]) - s.h(x)
-			under, over = max(under, s.low-gap), max(over, gap-s.top)
+			long := places[min(k+1, len(places)-1)] - places[max(k-1, 0)]
+			sum += s.earth(s.low-gap, gap-s.top) * long / 2 / regular
 		}
-		sum += s.earth(under, over)
 		if r := s.c.Grade.Rack; r != nil {
 			past := max(0, math.Abs(y[i+1]-y[i])-float64(*r))
 			sum += rackWeight * past * past

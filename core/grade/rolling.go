@@ -15,8 +15,8 @@ import (
 // may break at every post, and by what dips the run lets be taken out.
 func (w *solving) rolling(s span) {
 	f := w.flowOf(s, mostStiff)
-	y, let := f.solve()
-	r := newRoll(f, let)
+	y := f.solve()
+	r := newRoll(f, y)
 	if knots, heights, ok := r.best(); ok {
 		for k := 1; k < len(knots); k++ {
 			a, b := knots[k-1], knots[k]
@@ -46,6 +46,7 @@ type roll struct {
 	reach [][]layer // of each post: the heights reached, by the number of grade posts before
 	left  []int     // of each post: the least grade posts from it to the end
 	room  [2]polygon
+	loose float64
 }
 
 // layer is the heights at a post that so many grade posts reach.
@@ -71,11 +72,10 @@ func wide(earth float64) float64 {
 	return widening
 }
 
-func newRoll(f *flow, let relief) *roll {
+func newRoll(f *flow, y []float64) *roll {
 	n := f.last - f.first + 1
 	r := &roll{flow: f, at: make([]float64, n+1), low: make([][]bound, n), high: make([][]bound, n), steep: make([]float64, n),
 		flat: make([]bool, n), stop: make([]bool, n+1), free: make([]bool, n+1), fixed: make([]*float64, n+1)}
-	cut, fill := share(f.Grade.Give)
 	dipCut, dipFill := float64(f.Grade.Dips), float64(f.Grade.Dips)
 	switch f.Grade.Give {
 	case job.Fill:
@@ -110,7 +110,8 @@ func newRoll(f *flow, let relief) *roll {
 			continue
 		}
 		if f.Grade.Rack != nil {
-			r.steep[i] = (float64(*f.Grade.Rack) + let.rack[i] + wide(let.rack[i])) / (r.at[i+1] - r.at[i])
+			rack := max(float64(*f.Grade.Rack), math.Abs(y[i+1]-y[i]))
+			r.steep[i] = (rack + wide(rack-float64(*f.Grade.Rack))) / (r.at[i+1] - r.at[i])
 		}
 		if r.fixed[i] != nil && r.fixed[i+1] != nil {
 			r.steep[i] = steepest
@@ -118,26 +119,19 @@ func newRoll(f *flow, let relief) *roll {
 		}
 		low0, high0 := f.slack(f.pins, b)
 		low1, high1 := f.slack(f.pins, b+1)
-		low := func(at bound, earth float64) {
-			at.height -= low0*(1-at.part) + low1*at.part + cut*earth + dipCut + wide(earth)
-			r.low[i] = append(r.low[i], at)
+		add := func(part, ground float64) {
+			line := y[i]*(1-part) + y[i+1]*part
+			low := ground + float64(f.Fence.GapLeast) - low0*(1-part) - low1*part
+			high := ground + float64(f.Fence.GapMost) + high0*(1-part) + high1*part
+			cut, fill := max(0, low-line), max(0, line-high)
+			r.low[i] = append(r.low[i], bound{part, low - cut - wide(cut) - dipCut})
+			r.high[i] = append(r.high[i], bound{part, high + fill + wide(fill) + dipFill})
 		}
-		high := func(at bound, earth float64) {
-			at.height += high0*(1-at.part) + high1*at.part + fill*earth + dipFill + wide(earth)
-			r.high[i] = append(r.high[i], at)
+		add(0, float64(f.Ground.Height(f.from(b))))
+		for _, p := range f.corridor[b].between {
+			add(p.part, p.ground)
 		}
-		first, second := float64(f.Ground.Height(f.from(b))), float64(f.Ground.Height(f.to(b)))
-		least, most := float64(f.Fence.GapLeast), float64(f.Fence.GapMost)
-		low(bound{0, first + least}, let.at[i])
-		high(bound{0, first + most}, let.at[i])
-		for _, l := range f.corridor[b].low {
-			low(l, let.between[i])
-		}
-		for _, h := range f.corridor[b].high {
-			high(h, let.between[i])
-		}
-		low(bound{1, second + least}, let.at[i+1])
-		high(bound{1, second + most}, let.at[i+1])
+		add(1, float64(f.Ground.Height(f.to(b))))
 	}
 	return r
 }
@@ -273,15 +267,19 @@ func (r *roll) best() (knots []int, heights []float64, ok bool) {
 		return nil, nil, false
 	}
 	fewest := r.reach[n][0].count
-	sets, whole := r.choices(fewest)
-	if whole {
+	if sets, whole := r.choices(fewest); whole {
 		least := math.Inf(1)
+		r.loose = looseTrials
 		for _, k := range sets {
-			if y, cost, ok := r.smooth(k); ok && cost < least-1e-9 {
-				knots, heights, least = k, y, cost
+			if _, cost, ok := r.smooth(k); ok && cost < least-1e-4 {
+				knots, least = k, cost
 			}
 		}
-		return knots, heights, knots != nil
+		if r.loose = 1; knots == nil {
+			return nil, nil, false
+		}
+		heights, _, ok = r.smooth(knots)
+		return knots, heights, ok
 	}
 	first, ok := r.anyWay(fewest)
 	if !ok {
@@ -290,12 +288,20 @@ func (r *roll) best() (knots []int, heights []float64, ok bool) {
 	return r.improve(first)
 }
 
-// mostChoices is up to how many sets of grade posts are all tried.
-const mostChoices = 48
+const (
+	// mostChoices is up to how many sets of grade posts are all tried.
+	mostChoices = 32
+	// mostListed is up to how many grade posts sets are listed at all: more
+	// than so many always have more choices.
+	mostListed = 16
+)
 
 // choices lists every set of posts with the fewest grade posts. whole is false
 // when there are too many to list.
 func (r *roll) choices(fewest int) (sets [][]int, whole bool) {
+	if fewest > mostListed {
+		return nil, false
+	}
 	r.lefts()
 	whole = true
 	visits := 0

@@ -20,6 +20,9 @@ func (r *roll) smooth(knots []int) (heights []float64, cost float64, ok bool) {
 // smoothPart does so with the slope before the first post, and after the last,
 // given where the line goes on there.
 func (r *roll) smoothPart(knots []int, before, after *outside) (heights []float64, cost float64, ok bool) {
+	if !r.possible(knots) {
+		return nil, 0, false
+	}
 	// A flat gate's two posts share one height.
 	node := make([]int, len(knots))
 	for k := 1; k < len(knots); k++ {
@@ -28,6 +31,7 @@ func (r *roll) smoothPart(knots []int, before, after *outside) (heights []float6
 		}
 	}
 	p := qp.New(node[len(knots)-1]+1, 2)
+	p.Loosely(r.loose)
 	for k, at := range knots {
 		if f := r.fixed[at]; f != nil {
 			p.Fix(node[k], *f)
@@ -82,6 +86,31 @@ func (r *roll) smoothPart(knots []int, before, after *outside) (heights []float6
 		cost += r.broken(knots, heights, k)
 	}
 	return heights, cost, true
+}
+
+// possible tells whether any line breaks at no other posts than these.
+func (r *roll) possible(knots []int) bool {
+	v := interval{-1e7, 1e7}
+	if f := r.fixed[knots[0]]; f != nil {
+		v = interval{*f, *f}
+	}
+	for k := 1; k < len(knots); k++ {
+		a, b := knots[k-1], knots[k]
+		reached := r.flat[a] && b == a+1
+		r.walk(a, rays(v.low, v.high), func(to int, lines polygon) bool {
+			if to == b {
+				reached, v = true, lines.heightsAt(r.at[b]-r.at[a])
+			}
+			return to < b
+		})
+		if !reached {
+			return false
+		}
+		if f := r.fixed[b]; f != nil {
+			v = interval{*f, *f}
+		}
+	}
+	return true
 }
 
 // outside is a post beyond the part that is looked at, whose height stays.
@@ -201,33 +230,60 @@ func (r *roll) back(p, count int, y float64) (post, before int, height float64, 
 }
 
 const (
-	// passes is how often a long line is gone over for grade posts to move.
-	passes = 6
 	// around is how many posts either side of one that moves are let follow.
 	around = 3
 	// mostMove is how far, in posts, one is moved at once.
-	mostMove = 4
+	mostMove = 2
+	// mostMoved is up to how many grade posts a line may have for them to be
+	// moved at all: beyond, they stand where the search first found them, and
+	// only their heights are the smoothest.
+	mostMoved = 40
+	// mostMoves ends what would go on for too long.
+	mostMoves = 4
+	// looseTrials is how much less exact trials are solved.
+	looseTrials = 1e5
 )
 
 // improve moves grade posts one at a time, as long as some move makes the
 // line smoother: what is found is smoother than any line that differs by one
-// post.
+// post's move.
 func (r *roll) improve(knots []int) (_ []int, heights []float64, ok bool) {
 	heights, _, ok = r.smooth(knots)
 	if !ok {
 		return nil, nil, false
 	}
-	for range passes {
+	count := 0
+	for _, k := range knots {
+		count += r.cost(k)
+	}
+	if count > mostMoved {
+		return knots, heights, true
+	}
+	r.loose = looseTrials
+	defer func() { r.loose = 1 }()
+	stale := make([]bool, len(knots)) // worth looking at again
+	for k := range stale {
+		stale[k] = true
+	}
+	for range mostMoves {
 		moved := false
 		for k := 1; k+1 < len(knots); k++ {
-			if !r.free[knots[k]] && r.move(knots, heights, k) {
+			if r.free[knots[k]] || !stale[k] {
+				continue
+			}
+			if stale[k] = false; r.move(knots, heights, k) {
 				moved = true
+				for j := max(0, k-2); j <= min(len(knots)-1, k+2); j++ {
+					stale[j] = true
+				}
 			}
 		}
-		if heights, _, ok = r.smooth(knots); !ok || !moved {
+		if !moved {
 			break
 		}
 	}
+	r.loose = 1
+	heights, _, ok = r.smooth(knots)
 	return knots, heights, ok
 }
 
@@ -266,7 +322,7 @@ func (r *roll) move(knots []int, heights []float64, k int) bool {
 	}
 	at := part[k-from]
 	chosen := at
-	for _, by := range []int{-1, 1, -2, 2, -3, 3, -mostMove, mostMove} {
+	for _, by := range []int{-1, 1, -mostMove, mostMove} {
 		p := at + by
 		if p <= part[k-from-1] || p >= part[k-from+1] {
 			continue

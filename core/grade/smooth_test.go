@@ -32,8 +32,7 @@ func wavy(rng *rand.Rand, bays int, noise float64) Course {
 func rollOf(c Course) *roll {
 	w := newSolving(c)
 	f := w.flowOf(w.spans[0], mostStiff)
-	_, let := f.solve()
-	return newRoll(f, let)
+	return newRoll(f, f.solve())
 }
 
 // Of all sets of posts of the fewest size, tried one by one, none gives a

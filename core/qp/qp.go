@@ -3,7 +3,7 @@
 //
 //	least ½ xᵀQx + cᵀx  with  Ax ≤ b
 //
-// where Q is positive definite and every square and every limit touches
+// with some limits that may be passed at a cost, where Q is positive definite and every square and every limit touches
 // variables that lie within a band of each other. The work is then
 // proportional to the number of variables.
 //
@@ -36,14 +36,17 @@ type Program struct {
 	rows    []row
 	fixed   []bool
 	value   []float64 // of fixed variables
+	loose   float64
 }
 
-// row is one limit: the sum of its terms is at most most.
+// row is one limit: the sum of its terms is at most most, or more by what its
+// price times give comes to.
 type row struct {
 	at   [mostTerms]int32
 	by   [mostTerms]float64
 	n    int
 	most float64
+	give float64
 }
 
 // New returns an empty program of n variables, of which those touched
@@ -58,6 +61,10 @@ func (p *Program) Fix(at int, value float64) {
 	p.fixed[at], p.value[at] = true, value
 	p.q[at*(p.band+1)], p.c[at] = 1, -value
 }
+
+// Loosely lets the answer be as many times less exact, for trials of which
+// only the better one is looked at closely.
+func (p *Program) Loosely(times float64) { p.loose = times }
 
 // Fixed tells whether a variable has its value for good.
 func (p *Program) Fixed(at int) bool { return p.fixed[at] }
@@ -92,12 +99,23 @@ func (p *Program) Expect(limits int) { p.rows = slices.Grow(p.rows, limits) }
 
 // AtMost adds the limit that the sum of the terms is at most most.
 func (p *Program) AtMost(most float64, terms ...Term) {
-	p.limit(1, most, terms)
+	p.limit(1, most, 0, terms)
+}
+
+// NearlyAtMost adds a limit that may be passed, at a cost in the objective of
+// weight × (what it is passed by)².
+func (p *Program) NearlyAtMost(most, weight float64, terms ...Term) {
+	p.limit(1, most, 1/(2*weight), terms)
+}
+
+// NearlyAtLeast is the same for a least sum.
+func (p *Program) NearlyAtLeast(least, weight float64, terms ...Term) {
+	p.limit(-1, -least, 1/(2*weight), terms)
 }
 
 // limit adds the limit that sign times the sum of the terms is at most most.
-func (p *Program) limit(sign, most float64, terms []Term) {
-	r := row{most: most}
+func (p *Program) limit(sign, most, give float64, terms []Term) {
+	r := row{most: most, give: give}
 	for _, t := range terms {
 		if p.fixed[t.At] {
 			r.most -= sign * t.By * p.value[t.At]
@@ -113,7 +131,7 @@ func (p *Program) limit(sign, most float64, terms []Term) {
 
 // AtLeast adds the limit that the sum of the terms is at least least.
 func (p *Program) AtLeast(least float64, terms ...Term) {
-	p.limit(-1, -least, terms)
+	p.limit(-1, -least, 0, terms)
 }
 
 func (r *row) dot(x []float64) float64 {
@@ -178,7 +196,7 @@ func (p *Program) Solve() (x []float64, ok bool) {
 			best = m
 			copy(x, s.x)
 		}
-		if s.off < smallResidual && s.dual < smallResidual && s.gap < smallGap || s.gap < spentGap {
+		if s.off < smallResidual && s.dual < smallResidual && s.gap < smallGap*max(1, p.loose) || s.gap < spentGap {
 			break
 		}
 		if !s.step() {
@@ -257,7 +275,7 @@ func (w *solver) residuals() {
 	w.gap, w.off, w.dual = 0, 0, 0
 	for i := range p.rows {
 		r := &p.rows[i]
-		w.rp[i] = r.dot(w.x) + w.s[i] - r.most
+		w.rp[i] = r.dot(w.x) + w.s[i] - r.most - r.give*w.z[i]
 		r.add(w.rd, w.z[i])
 		w.gap += w.s[i] * w.z[i]
 		w.off = max(w.off, math.Abs(w.rp[i]))
@@ -281,7 +299,7 @@ func (w *solver) step() bool {
 	b := p.band + 1
 	for i := range p.rows {
 		r := &p.rows[i]
-		d := w.z[i] / w.s[i]
+		d := w.z[i] / (w.s[i] + r.give*w.z[i])
 		for j := range r.n {
 			by, at := d*r.by[j], int(r.at[j])
 			w.factor[at*b] += by * r.by[j]
@@ -335,14 +353,17 @@ func (w *solver) direction(centre float64) (reach float64) {
 	for i := range w.p.rows {
 		s, z := w.s[i], w.z[i]
 		w.rc[i] += s*z - centre
-		w.p.rows[i].add(w.dx, (w.rc[i]-z*w.rp[i])/s)
+		r := &w.p.rows[i]
+		r.add(w.dx, (w.rc[i]-z*w.rp[i])/(s+r.give*z))
 	}
 	w.solve(w.dx)
 	reach = math.Inf(1)
 	for i := range w.p.rows {
 		s, z := w.s[i], w.z[i]
-		ds := -w.rp[i] - w.p.rows[i].dot(w.dx)
-		dz := (-w.rc[i] - z*ds) / s
+		r := &w.p.rows[i]
+		free := -w.rp[i] - r.dot(w.dx)
+		dz := (-w.rc[i] - z*free) / (s + r.give*z)
+		ds := free + r.give*dz
 		w.ds[i], w.dz[i] = ds, dz
 		if ds < 0 && reach*ds < -s {
 			reach = -s / ds
