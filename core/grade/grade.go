@@ -79,11 +79,12 @@ type solving struct {
 	end      []length.Length // and at its second
 	done     []bool
 	knots    []bool
+	touch    map[int]length.Length // tops that a string asks for over the panels
 }
 
 func newSolving(c Course) *solving {
 	n := len(c.Bays)
-	w := &solving{Course: c, corridor: corridors(c), start: make([]length.Length, n), end: make([]length.Length, n), done: make([]bool, n), knots: make([]bool, n+1)}
+	w := &solving{Course: c, corridor: corridors(c), start: make([]length.Length, n), end: make([]length.Length, n), done: make([]bool, n), knots: make([]bool, n+1), touch: map[int]length.Length{}}
 	for i := range c.Bays {
 		if k := len(w.spans); k > 0 && w.spans[k-1].look == c.Bays[i].Look {
 			w.spans[k-1].last = i
@@ -210,6 +211,9 @@ func (w *solving) line() Line {
 	}
 	for p := range w.Posts {
 		line.Tops[p] = line.topAt(p) + w.Above
+		if t, ok := w.touch[p]; ok {
+			line.Tops[p] = max(line.Tops[p], t+w.Above)
+		}
 	}
 	return line
 }

@@ -100,9 +100,17 @@ func (w *solving) even(first int, panels []panel, z []float64) {
 	if w.Grade.Give != job.Fill {
 		lines = append(lines, w.tight(first, panels, func(p panel) float64 { return p.high }, -1))
 	}
-	for i := range z {
-		for _, l := range lines {
-			z[i] += w.hung(l, first+i) / float64(len(lines))
+	for _, l := range lines {
+		part := 1 / float64(len(lines))
+		for i := range z {
+			z[i] += w.hung(l, first+i) * part
+		}
+		// The post at the upper end touches the string too, though its panel
+		// hangs a drop lower.
+		for _, p := range []int{0, len(w.Posts) - 1} {
+			if p == first || p == first+len(panels) {
+				w.touch[p] += length.Length(l.y(float64(w.Posts[p].Station))*part) + w.Fence.Height*length.Length(part)
+			}
 		}
 	}
 }

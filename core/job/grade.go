@@ -1,6 +1,11 @@
 package job
 
-import "mallow/core/length"
+import (
+	"cmp"
+	"slices"
+
+	"mallow/core/length"
+)
 
 // Look is how the fence follows the ground.
 type Look string
@@ -161,6 +166,26 @@ func (g Grade) LookAt(at length.Length) Look {
 		}
 	}
 	return g.Look
+}
+
+// WithPart is the parts with another one laid over them.
+func (g Grade) WithPart(over LookPart) []LookPart {
+	out := []LookPart{}
+	for _, p := range g.Parts {
+		before, after := p, p
+		before.To, after.From = min(p.To, over.From), max(p.From, over.To)
+		if before.To > before.From {
+			out = append(out, before)
+		}
+		if after.To > after.From {
+			out = append(out, after)
+		}
+	}
+	if over.Look != g.Look {
+		out = append(out, over)
+	}
+	slices.SortFunc(out, func(a, b LookPart) int { return cmp.Compare(a.From, b.From) })
+	return out
 }
 
 // Settings are the grade without what stands at one place only.

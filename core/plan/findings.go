@@ -1,11 +1,9 @@
 package plan
 
 import (
-	"reflect"
 	"slices"
 
 	"mallow/core/finding"
-	"mallow/core/grade"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/reason"
@@ -42,6 +40,9 @@ func (m *maker) judge() {
 	m.judgeShortSegments()
 	m.judgeCorridor()
 	m.judgeRack()
+	m.judgeSteps()
+	m.judgeMarks()
+	m.judgeRails()
 	m.judgeLeaves()
 	m.judgeHoles()
 	m.judgeStock()
@@ -111,136 +112,6 @@ func (m *maker) moveGates(segment int, span length.Length) []finding.Remedy {
 		offer(g, -full, ", for a full bay")
 	}
 	return out
-}
-
-// judgeCorridor reports where both gaps cannot be held, once for the run, at
-// the worst bay.
-func (m *maker) judgeCorridor() {
-	bays, worst, depth := 0, -1, length.Length(0)
-	for i, b := range m.line.Bays {
-		if d := earth(b); d > 0 {
-			bays++
-			if d > depth {
-				worst, depth = i, d
-			}
-		}
-	}
-	if bays == 0 {
-		return
-	}
-	says := reason.Say(bays, " of ", len(m.line.Bays), plural(len(m.line.Bays), " bay", " bays"), " cannot keep the gap between ", m.run.Fence.GapLeast, " and ", m.run.Fence.GapMost, ". Worst is ", bayID(worst), ": ")
-	b := m.line.Bays[worst]
-	if b.Cut != nil {
-		says = append(says, reason.Say("cut ", b.Cut.Depth, " at ", reason.Tape(b.Cut.At))...)
-	}
-	if b.Fill != nil {
-		if b.Cut != nil {
-			says = append(says, reason.Say(", ")...)
-		}
-		says = append(says, reason.Say("fill ", b.Fill.Depth, " at ", reason.Tape(b.Fill.At))...)
-	}
-	m.find(finding.Finding{Rule: "corridor", Stage: finding.Grade, Severity: finding.Check, Place: finding.Place{Bay: bayID(worst)},
-		Says: append(says, reason.Say(".")...), Remedies: m.corridorRemedies(depth)})
-}
-
-func earth(b grade.Bay) length.Length {
-	d := length.Length(0)
-	if b.Cut != nil {
-		d += b.Cut.Depth
-	}
-	if b.Fill != nil {
-		d += b.Fill.Depth
-	}
-	return d
-}
-
-// corridorRemedies tries each way out on this very run and offers those that
-// move less earth, with what they come to.
-func (m *maker) corridorRemedies(now length.Length) []finding.Remedy {
-	var out []finding.Remedy
-	try := func(says reason.Text, change func(*job.Run), edits ...job.Edit) {
-		run := m.run
-		change(&run)
-		layout := m.layout
-		if !reflect.DeepEqual(run.Spacing, m.run.Spacing) || lies(run) != lies(m.run) {
-			layout = spacing.Lay(run, m.site(run))
-		}
-		line := grade.Solve(m.course(run, layout))
-		worst := length.Length(0)
-		for _, b := range line.Bays {
-			worst = max(worst, earth(b))
-		}
-		if worst > now-m.job.Units.SmallestMark {
-			return
-		}
-		says = append(says, reason.Say(": ")...)
-		if worst <= length.Tolerance {
-			says = append(says, reason.Say("no earth to move")...)
-		} else {
-			says = append(says, reason.Say(worst, " of earth at worst")...)
-		}
-		if more := len(layout.Posts) - len(m.layout.Posts); more > 0 {
-			says = append(says, reason.Say(", ", more, plural(more, " more post", " more posts"))...)
-		}
-		if longest := longestReveal(m, layout, line); longest > m.job.Units.SmallestMark {
-			says = append(says, reason.Say(", tallest post ", longest, " more")...)
-		}
-		out = append(out, finding.Remedy{Says: says, Edits: edits})
-	}
-	for _, look := range []job.Look{job.Raked, job.Stepped, job.Level} {
-		if look == m.run.Grade.Look {
-			continue
-		}
-		name := map[job.Look]string{job.Raked: "Rake it", job.Stepped: "Step it", job.Level: "Make it level"}[look]
-		try(reason.Say(name), func(r *job.Run) { r.Grade.Look = look }, m.set("/grade/look", look))
-	}
-	if m.run.Grade.Look != job.Level {
-		most := m.job.Units.Round(m.run.Spacing.Most * 3 / 4)
-		try(reason.Say("Bays of at most ", most), func(r *job.Run) { r.Spacing.Most = most }, m.set("/spacing/most", most))
-	}
-	gap := m.run.Fence.GapMost + now
-	gap = length.Length(int(gap/m.job.Units.SmallestMark)+1) * m.job.Units.SmallestMark
-	if gap <= 1500 {
-		try(reason.Say("Let the gap grow to ", gap), func(r *job.Run) { r.Fence.GapMost = gap }, m.set("/fence/gapMost", gap))
-	}
-	return out
-}
-
-// longestReveal returns how much taller the tallest post gets.
-func longestReveal(m *maker, layout spacing.Layout, line grade.Line) length.Length {
-	tallest := func(l spacing.Layout, tops []length.Length) length.Length {
-		most := length.Length(0)
-		for i, p := range l.Posts {
-			most = max(most, tops[i]-m.profile.Height(p.Station))
-		}
-		return most
-	}
-	return tallest(layout, line.Tops) - tallest(m.layout, m.line.Tops)
-}
-
-func (m *maker) judgeRack() {
-	if m.run.Grade.Rack == nil || m.run.Grade.Look != job.Raked {
-		return
-	}
-	limit := *m.run.Grade.Rack
-	bays, worst, lean := 0, -1, limit+length.Tolerance
-	for i, b := range m.line.Bays {
-		if m.layout.Bays[i].Gate == spacing.NoGate && b.Lean() > limit+length.Tolerance {
-			bays++
-			if b.Lean() > lean {
-				worst, lean = i, b.Lean()
-			}
-		}
-	}
-	if worst < 0 {
-		return
-	}
-	m.find(finding.Finding{Rule: "rack", Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Bay: bayID(worst)},
-		Says: reason.Say(bays, plural(bays, " bay leans", " bays lean"), " more than the panel's rack of ", limit, "; ", bayID(worst), " the most, ", lean, "."),
-		Remedies: []finding.Remedy{
-			{Says: reason.Say("Step it"), Edits: []job.Edit{m.set("/grade/look", job.Stepped)}},
-			{Says: reason.Say("Take panels that rack ", lean), Edits: []job.Edit{m.set("/grade/rack", lean)}},
-		}})
 }
 
 // leastLeaf is the lowest leaf that is still a gate.

@@ -135,7 +135,7 @@ func (m *maker) site(run job.Run) spacing.Site {
 // but for level boards and for bays that no piece sets.
 func lies(run job.Run) bool {
 	_, piece := run.Spacing.ByPiece()
-	return piece && run.Grade.Look == job.Raked && run.Spacing.Way != job.FixedModule
+	return piece && run.Grade.Look.Leans() && run.Spacing.Way != job.FixedModule
 }
 
 // opened is how wide the ground is opened for a post of a kind: its hole, or
@@ -190,6 +190,7 @@ func (m *maker) finish() {
 		m.rails()
 		m.strings()
 		m.setOut()
+		m.topLine()
 	}
 	m.out.Totals = m.totals()
 	if m.laid() {
@@ -240,6 +241,8 @@ func (m *maker) posts() {
 			p.Top = max(p.Top, m.end.next.line.Tops[0])
 			p.Reveal = p.Top - ground
 		}
+		p.Grade = p.Grade || m.line.Knots[i]
+		m.onSlope(&p, i)
 		switch {
 		case p.Stays != "":
 			m.reuse(&p)
@@ -251,7 +254,7 @@ func (m *maker) posts() {
 			m.cut(&p)
 		}
 		p.Why.Station = m.whyStation(p, at)
-		p.Why.Top = m.whyTop(p)
+		p.Why.Top = m.whyTop(p, m.courseLook(min(i, len(m.layout.Bays)-1)))
 		m.out.Posts[i] = p
 	}
 }
@@ -307,7 +310,10 @@ func (m *maker) noteHole(i int, w footing.Width, d footing.Depth, f pour.Filling
 
 // cut takes the post from the stock lengths.
 func (m *maker) cut(p *Post) {
-	p.Needed = p.Reveal + p.Foot + m.run.Post.Trim
+	p.Needed = p.Reveal + p.Foot
+	if p.CutFirst = m.run.Post.Cut == job.CutFirst; !p.CutFirst {
+		p.Needed += m.run.Post.Trim
+	}
 	if stock, ok := footing.Stock(p.Needed, m.run.Post.Stock); ok {
 		off := stock - p.Reveal - p.Foot
 		p.Stock, p.CutOff = &stock, &off
@@ -333,6 +339,7 @@ func (m *maker) bays() {
 		if b.Held != spacing.Nothing {
 			bay.Held = m.run.HeldBays[b.Held].ID
 		}
+		m.leaning(&bay, i, from, to)
 		bay.Why.Gap = m.whyGap(bay, b.Gate)
 		m.out.Bays[i] = bay
 		if b.Gate != spacing.NoGate {

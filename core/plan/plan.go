@@ -59,6 +59,7 @@ type Run struct {
 	Way         job.Way        `json:"way" jsonschema:"required,enum=equal,enum=panels between,enum=panels on faces,enum=module,enum=stock rails,enum=overlapping rails"`
 	Rails       []RailRow      `json:"rails" jsonschema:"required" jsonschema_description:"Where every rail is broken; empty where rails are not laid on stock lengths."`
 	SetOut      *SetOut        `json:"setOut,omitempty" jsonschema_description:"How its posts are marked on the ground; left out without a length."`
+	TopLine     *TopLine       `json:"topLine,omitempty" jsonschema_description:"How its tops are brought to height; left out without a length."`
 	Gates       []Gate         `json:"gates" jsonschema:"required"`
 	Totals      Totals         `json:"totals" jsonschema:"required" jsonschema_description:"Totals of the run. Bags are rounded up once for the run."`
 }
@@ -84,7 +85,7 @@ type Post struct {
 	Gate     string        `json:"gate,omitempty"`
 	Held     string        `json:"held,omitempty" jsonschema_description:"Held post of the run that it is."`
 	Landed   bool          `json:"landed,omitempty" jsonschema_description:"It is set already, and stands there."`
-	Grade    bool          `json:"grade,omitempty" jsonschema_description:"The top changes slope here."`
+	Grade    bool          `json:"grade,omitempty" jsonschema_description:"A grade post: the top changes slope here."`
 	Stays    string        `json:"stays,omitempty" jsonschema_description:"Old post that it is: no hole, no new post."`
 	Driven   bool          `json:"driven,omitempty" jsonschema_description:"It is driven; a hole is only that of its collar."`
 	Repoured string        `json:"repoured,omitempty" jsonschema_description:"Old footing that is dug out and poured anew with this hole."`
@@ -96,7 +97,14 @@ type Post struct {
 	Slope    length.Length `json:"slopeTape" jsonschema:"required" jsonschema_description:"The same along the ground."`
 	Ground   length.Length `json:"ground" jsonschema:"required" jsonschema_description:"Height of the ground above the datum."`
 	Top      length.Length `json:"top" jsonschema:"required" jsonschema_description:"Height of the post's top above the datum."`
-	Reveal   length.Length `json:"reveal" jsonschema:"required" jsonschema_description:"How much post shows above ground."`
+	Reveal   length.Length `json:"reveal" jsonschema:"required" jsonschema_description:"How much post shows above ground, at its middle."`
+
+	RevealBefore length.Length `json:"revealBefore" jsonschema:"required" jsonschema_description:"The same at the face towards the run's start: a post stays plumb on a slope, so its faces differ."`
+	RevealAfter  length.Length `json:"revealAfter" jsonschema:"required" jsonschema_description:"The same at its other face."`
+	Mark         length.Length `json:"mark" jsonschema:"required" jsonschema_description:"Reference mark above ground: everything on the post is measured from it."`
+	Step         length.Length `json:"step" jsonschema:"required" jsonschema_description:"By how much the fence's top goes up here from the bay before to the one after; negative is down."`
+	Overlap      length.Length `json:"overlap" jsonschema:"required" jsonschema_description:"Height over which the panels on both sides meet on the post."`
+	Holes        []RailHole    `json:"holes,omitempty" jsonschema_description:"Holes or routs for the rails, the lowest first; left out where rails do not go into posts."`
 
 	HoleWidth length.Length `json:"holeWidth" jsonschema:"required"`
 	HoleDepth length.Length `json:"holeDepth" jsonschema:"required" jsonschema_description:"Depth to dig, with the gravel."`
@@ -110,6 +118,7 @@ type Post struct {
 	Needed         length.Length  `json:"needed" jsonschema:"required" jsonschema_description:"Length of post needed: reveal, embedment and trim."`
 	Stock          *length.Length `json:"stock,omitempty" jsonschema_description:"Stock length to take; left out when none is long enough."`
 	CutOff         *length.Length `json:"cutOff,omitempty" jsonschema_description:"To cut off: stock less reveal and embedment."`
+	CutFirst       bool           `json:"cutFirst,omitempty" jsonschema_description:"It is cut before it is set, to needed."`
 	Why            PostWhy        `json:"why" jsonschema:"required"`
 }
 
@@ -142,10 +151,16 @@ type Bay struct {
 	BottomEnd      length.Length `json:"bottomEnd" jsonschema:"required"`
 	TopStart       length.Length `json:"topStart" jsonschema:"required"`
 	TopEnd         length.Length `json:"topEnd" jsonschema:"required"`
+	Look           job.Look      `json:"look" jsonschema:"required,enum=level,enum=stepped,enum=raked,enum=rolling"`
+	Lean           length.Length `json:"lean" jsonschema:"required" jsonschema_description:"How far the top rises over the bay, centre to centre; negative is falling."`
+	Angle          float64       `json:"angle" jsonschema:"required" jsonschema_description:"The same as an angle, degrees."`
+	Long           length.Length `json:"long" jsonschema:"required" jsonschema_description:"True length along the slope of the bay's top, face to face of its posts: what a rail between them is cut to."`
+	OnGround       length.Length `json:"onGround" jsonschema:"required" jsonschema_description:"Centre to centre along the ground, as a tape lies on the slope."`
 	GapLeast       grade.Gap     `json:"gapLeast" jsonschema:"required"`
 	GapMost        grade.Gap     `json:"gapMost" jsonschema:"required"`
 	Cut            *grade.Earth  `json:"cut,omitempty" jsonschema_description:"Ground to cut so that the least gap holds; left out where it does."`
 	Fill           *grade.Earth  `json:"fill,omitempty" jsonschema_description:"Ground to fill so that the most gap holds; left out where it does."`
+	Infill         *Infill       `json:"infill,omitempty" jsonschema_description:"What closes the triangle under a level panel instead of earth."`
 	Why            BayWhy        `json:"why" jsonschema:"required"`
 }
 
@@ -189,6 +204,12 @@ type Totals struct {
 	Gravel      length.Volume `json:"gravel" jsonschema:"required" jsonschema_description:"Tamped, in the holes."`
 	GravelLoose length.Volume `json:"gravelLoose" jsonschema:"required" jsonschema_description:"Loose, as bought."`
 	GravelMass  length.Mass   `json:"gravelMass" jsonschema:"required"`
+
+	Cut          length.Volume `json:"cut" jsonschema:"required" jsonschema_description:"Soil to cut along the fence, as it lies."`
+	Fill         length.Volume `json:"fill" jsonschema:"required" jsonschema_description:"Soil to fill along the fence, tamped."`
+	InfillBoards int           `json:"infillBoards" jsonschema:"required" jsonschema_description:"Boards that close triangles under level panels."`
+	GradePosts   int           `json:"gradePosts" jsonschema:"required" jsonschema_description:"Posts at which a leaning top changes slope, where that is counted."`
+	Steps        int           `json:"steps" jsonschema:"required" jsonschema_description:"Posts at which the top steps."`
 
 	Why TotalsWhy `json:"why" jsonschema:"required"`
 }

@@ -17,6 +17,8 @@ func (m *maker) totals() Totals {
 	own := make([]Post, 0, len(m.out.Posts))
 	t := Totals{BagKinds: []BagCount{}}
 	t.pieces(m.out.Bays, m.out.Rails)
+	t.soil(m.out.Bays, m.run.Grade.StripWidth(m.job.Units))
+	t.breaks(m.out.Posts, m.job.Units.SmallestMark)
 	for i := range m.out.Posts {
 		if m.out.Posts[i].Shared != "" {
 			t.Elsewhere++
@@ -105,6 +107,8 @@ func jobTotals(runs []*maker, book *reason.Book, cat materials.Catalog) Totals {
 		t.Elsewhere += m.out.Totals.Elsewhere
 		t.Reused += m.out.Totals.Reused
 		t.Pieces, t.CutPieces = t.Pieces+m.out.Totals.Pieces, t.CutPieces+m.out.Totals.CutPieces
+		t.Cut, t.Fill, t.InfillBoards = t.Cut+m.out.Totals.Cut, t.Fill+m.out.Totals.Fill, t.InfillBoards+m.out.Totals.InfillBoards
+		t.GradePosts, t.Steps = t.GradePosts+m.out.Totals.GradePosts, t.Steps+m.out.Totals.Steps
 		t.ConcreteToBuy += m.out.Totals.ConcreteToBuy
 		if !m.bagKnown || len(m.out.Posts) == 0 {
 			continue

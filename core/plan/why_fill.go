@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/reason"
 )
@@ -52,8 +53,11 @@ func (m *maker) bagStep() reason.Step {
 
 func (m *maker) whyStock(p *Post) reason.Ref {
 	return m.stockWhys.Put([2]length.Length{p.Reveal, p.Foot}, func() reason.Why {
-		s := reason.Sentence(13).Length(p.Reveal).Words(" above + ").Length(p.Foot).Words(" below + ").
-			Length(m.run.Post.Trim).Words(" to trim = ").Length(p.Needed)
+		s := reason.Sentence(13).Length(p.Reveal).Words(" above + ").Length(p.Foot).Words(" below")
+		if !p.CutFirst {
+			s = s.Words(" + ").Length(m.run.Post.Trim).Words(" to trim")
+		}
+		s = s.Words(" = ").Length(p.Needed)
 		if p.Stock != nil {
 			s = s.Words(": the ").Length(*p.Stock).Words(" post, less ").Length(*p.CutOff).Words(".")
 		} else {
@@ -69,8 +73,23 @@ func (m *maker) stockSteps() []reason.Step {
 			{Rule: "Next stock length up", Governs: true, Source: yours, Says: reason.Say("Sold in ", list(m.run.Post.Stock))},
 			{Rule: "Trim", Source: practice, Says: reason.Say("Spare to cut to the line after setting."),
 				Settings: []reason.Setting{m.measured("/post/trim", "Trim", m.run.Post.Trim, m.usual.Post.Trim)}},
+			{Rule: "When tops are cut", Source: practice, Says: reason.Say(cuttings[m.cutting()]),
+				Settings: []reason.Setting{m.choice("/post/cut", "Tops are cut", string(m.cutting()), string(job.CutAfter), string(job.CutAfter), string(job.CutFirst))}},
 		}
 	})
+}
+
+// cutting is when the run's tops are cut.
+func (m *maker) cutting() job.Cutting {
+	if m.run.Post.Cut == job.CutFirst {
+		return job.CutFirst
+	}
+	return job.CutAfter
+}
+
+var cuttings = map[job.Cutting]string{
+	job.CutAfter: "Left long and cut in place: holes need not be exact, and tops come out true; the trim is waste, and every top is a cut overhead.",
+	job.CutFirst: "Cut to length on trestles, then set to the string: no trim and no saw overhead; every foot must stand exactly at its depth.",
 }
 
 func (m *maker) whyBags(t Totals) reason.Ref {

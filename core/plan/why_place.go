@@ -72,24 +72,32 @@ func (m *maker) whyEnd(p Post) reason.Ref {
 	})
 }
 
-func (m *maker) whyTop(p Post) reason.Ref {
-	return m.few.Put([2]any{"top", p.Kind == job.GatePost}, func() reason.Why {
+// whyTop explains a post's top by the look of the bay after it.
+func (m *maker) whyTop(p Post, look job.Look) reason.Ref {
+	type key struct {
+		of          string
+		look        job.Look
+		gate, knots bool
+	}
+	return m.few.Put(key{"top", look, p.Kind == job.GatePost, p.Grade}, func() reason.Why {
 		f := m.run.Fence
-		sentence := map[job.Look]string{
-			job.Level:   "Level: one height over the whole run, set by its highest ground.",
-			job.Stepped: "Stepped: each panel level over its own highest ground; a post takes the higher of its two panels.",
-			job.Raked:   "Raked: the top runs with the ground from post to post.",
-		}[m.run.Grade.Look]
-		if p.Kind == job.GatePost {
+		sentence := looks[look]
+		switch {
+		case p.Kind == job.GatePost && m.run.Grade.Across != job.GoesOn:
 			sentence += " The tops are flat across the opening."
+		case p.Grade:
+			sentence += " Here it breaks: this is a grade post."
 		}
-		w := reason.Why{Figure: "Post top", Sentence: reason.Say(sentence), Steps: []reason.Step{
-			{Rule: "Least gap", Governs: true, Source: practice,
+		w := reason.Why{Figure: "Post top", Sentence: reason.Say(sentence), Steps: []reason.Step{m.lookStep(look)}}
+		if look == job.Stepped {
+			w.Steps = append(w.Steps, m.stepStep())
+		}
+		w.Steps = append(w.Steps,
+			reason.Step{Rule: "Least gap", Source: practice,
 				Says:     reason.Say("Fence at least ", f.GapLeast, " over the ground."),
 				Settings: []reason.Setting{m.measured("/fence/gapLeast", "Least gap", f.GapLeast, m.usual.Fence.GapLeast)}},
-			{Rule: "Fence height", Source: yours, Says: reason.Say(f.Height, " from its bottom to its top."),
-				Settings: []reason.Setting{m.measured("/fence/height", "Fence height", f.Height, m.usual.Fence.Height)}},
-		}}
+			reason.Step{Rule: "Fence height", Source: yours, Says: reason.Say(f.Height, " from its bottom to its top."),
+				Settings: []reason.Setting{m.measured("/fence/height", "Fence height", f.Height, m.usual.Fence.Height)}})
 		if m.run.Post.Above > 0 {
 			w.Steps = append(w.Steps, reason.Step{Rule: "Post above the fence", Source: yours,
 				Says:     reason.Say("The post stands ", m.run.Post.Above, " above the fence's top."),
