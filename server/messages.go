@@ -231,3 +231,9 @@ type Alternatives struct {
 	Run     string             `json:"run" jsonschema:"required"`
 	Layouts []plan.Alternative `json:"layouts" jsonschema:"required"`
 }
+
+// Looks are a run in every look, side by side.
+type Looks struct {
+	Run   string            `json:"run" jsonschema:"required"`
+	Looks []plan.LookChoice `json:"looks" jsonschema:"required"`
+}

@@ -81,6 +81,7 @@ func (s *server) routes(api fiber.Router) {
 	api.Post("/plan", s.plan)
 	api.Post("/reshape", s.reshape)
 	api.Post("/alternatives", s.alternatives)
+	api.Post("/looks", s.looks)
 	api.Post("/square", s.square)
 	api.Post("/pegs", s.pegs)
 	api.Post("/rod/walk", s.walk)

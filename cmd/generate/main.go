@@ -55,6 +55,7 @@ type api struct {
 
 	AlternativesRequest server.AlternativesRequest `json:"alternativesRequest"`
 	Alternatives        server.Alternatives        `json:"alternatives"`
+	Looks               server.Looks               `json:"looks"`
 }
 
 func main() {

@@ -78,6 +78,7 @@ func checkRun(at string, r Run, u length.Units) Errors {
 			refuse("/hole/augers/"+strconv.Itoa(i), u.Short(l), u.Short(50)+" to "+u.Short(2000))
 		}
 	}
+	e = append(e, checkGrade(at, r, u)...)
 	if r.Length == nil {
 		return e
 	}

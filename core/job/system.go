@@ -49,9 +49,12 @@ type Forbidden struct {
 }
 
 // Outfit gives a run a system's material and rules. What was measured on site
-// stays: its length, ground, gates, what is in the way, and posts held.
+// stays: its length, ground, gates, what is in the way, posts held, and where
+// its look changes.
 func (s System) Outfit(r Run) Run {
+	parts, start, end := r.Grade.Parts, r.Grade.StartGap, r.Grade.EndGap
 	r.System = s.ID
-	r.Fence, r.Post, r.Terminal, r.Spacing, r.Grade, r.Hole, r.Setting = s.Fence, s.Post, s.Terminal, s.Spacing, s.Grade, s.Hole, s.Setting
+	r.Fence, r.Post, r.Terminal, r.Spacing, r.Grade, r.Hole, r.Setting = s.Fence, s.Post, s.Terminal, s.Spacing, s.Grade.Settings(), s.Hole, s.Setting
+	r.Grade.Parts, r.Grade.StartGap, r.Grade.EndGap = parts, start, end
 	return r
 }

@@ -160,7 +160,7 @@ type Bay struct {
 	GapMost        grade.Gap     `json:"gapMost" jsonschema:"required"`
 	Cut            *grade.Earth  `json:"cut,omitempty" jsonschema_description:"Ground to cut so that the least gap holds; left out where it does."`
 	Fill           *grade.Earth  `json:"fill,omitempty" jsonschema_description:"Ground to fill so that the most gap holds; left out where it does."`
-	Infill         *Infill       `json:"infill,omitempty" jsonschema_description:"What closes the triangle under a level panel instead of earth."`
+	Infill         *PanelInfill  `json:"infill,omitempty" jsonschema_description:"What closes the triangle under a level panel instead of earth."`
 	Why            BayWhy        `json:"why" jsonschema:"required"`
 }
 

@@ -16,8 +16,8 @@ type RailHole struct {
 	After  *length.Length `json:"after,omitempty" jsonschema_description:"Of the bay after."`
 }
 
-// Infill is what closes the triangle that a level panel leaves over a slope.
-type Infill struct {
+// PanelInfill is what closes the triangle that a level panel leaves over a slope.
+type PanelInfill struct {
 	Kind   job.Infill    `json:"kind" jsonschema:"required,enum=gravel boards,enum=boards"`
 	Long   length.Length `json:"long" jsonschema:"required" jsonschema_description:"Face to face of the posts."`
 	Start  length.Length `json:"start" jsonschema:"required" jsonschema_description:"Height at the first post's face: from the panel's bottom to the least gap over the ground."`
@@ -103,7 +103,7 @@ func (m *maker) courseLook(i int) job.Look {
 // infill sizes what closes the triangle under a level panel: boards cut to
 // run at the least gap over the ground, or level boards one under the other
 // until the gap under the lowest is no more than the most.
-func (m *maker) infill(b Bay, from, to Post) *Infill {
+func (m *maker) infill(b Bay, from, to Post) *PanelInfill {
 	g := m.run.Grade
 	if g.Infill != job.CutBoards && g.Infill != job.GravelBoards {
 		return nil
@@ -114,7 +114,7 @@ func (m *maker) infill(b Bay, from, to Post) *Infill {
 		return nil
 	}
 	f := m.run.Fence
-	out := &Infill{Kind: g.Infill, Long: b.Clear, Board: g.BoardHeight(m.job.Units), Marks: []InfillMark{}}
+	out := &PanelInfill{Kind: g.Infill, Long: b.Clear, Board: g.BoardHeight(m.job.Units), Marks: []InfillMark{}}
 	high := length.Length(math.Inf(1)) // gap over the highest ground
 	m.profile.Each(start, end, func(at, ground length.Length) {
 		under := max(0, b.BottomStart-ground-f.GapLeast)

@@ -45,6 +45,7 @@ func resize(l *job.Line, r int, to length.Length, u length.Units) error {
 		return err
 	}
 	run.Length = &to
+	shortenGrade(run, level)
 	return nil
 }
 

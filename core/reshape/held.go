@@ -13,6 +13,75 @@ func bare(r *job.Run) {
 	r.Length, r.Corner = nil, nil
 	r.Ground, r.Gates, r.KeepOuts = []job.GroundPoint{}, []job.Gate{}, nil
 	r.FixedPosts, r.HeldBays = nil, nil
+	r.Grade.Parts, r.Grade.StartGap, r.Grade.EndGap = nil, nil, nil
+}
+
+// splitGrade shares out the looks and the heights held at the ends.
+func splitGrade(run job.Run, at length.Length) (a, b job.Grade) {
+	a, b = run.Grade, run.Grade
+	a.Parts, b.Parts, a.EndGap, b.StartGap = nil, nil, nil, nil
+	for _, f := range run.FixedPosts {
+		if length.Same(f.At, at) { // the corner post there from now on
+			a.EndGap, b.StartGap = f.Gap, f.Gap
+		}
+	}
+	for _, p := range run.Grade.Parts {
+		if before := p; before.From < at-length.Tolerance {
+			before.To = min(before.To, at)
+			a.Parts = append(a.Parts, before)
+		}
+		if after := p; after.To > at+length.Tolerance {
+			after.From, after.To = max(0, after.From-at), after.To-at
+			b.Parts = append(b.Parts, after)
+		}
+	}
+	return a, b
+}
+
+// joinGrade carries the second run's looks on, level on from the first. Where
+// its own look is another one, it becomes a part.
+func joinGrade(joined *job.Run, second job.Run, level, end length.Length) {
+	g := joined.Grade
+	g.EndGap = second.Grade.EndGap
+	g.Parts = nil
+	for _, p := range joined.Grade.Parts { // nothing of the first reaches into the second
+		if p.To = min(p.To, level); p.To > p.From {
+			g.Parts = append(g.Parts, p)
+		}
+	}
+	if second.Grade.Look != g.Look {
+		g.Parts = g.WithPart(job.LookPart{From: level, To: end, Look: second.Grade.Look})
+	}
+	for _, p := range second.Grade.Parts {
+		p.From, p.To = p.From+level, min(p.To+level, end)
+		g.Parts = g.WithPart(p)
+	}
+	joined.Grade = g
+}
+
+// reverseGrade looks at the top line from the other end.
+func reverseGrade(run *job.Run, level length.Length) {
+	g := &run.Grade
+	g.StartGap, g.EndGap = g.EndGap, g.StartGap
+	g.Parts = slices.Clone(g.Parts)
+	for i, p := range g.Parts {
+		g.Parts[i].From, g.Parts[i].To = max(0, level-p.To), max(0, level-p.From)
+	}
+	slices.Reverse(g.Parts)
+}
+
+// shortenGrade drops what of the looks lies past a run's new end.
+func shortenGrade(run *job.Run, level length.Length) {
+	kept := []job.LookPart{}
+	for _, p := range run.Grade.Parts {
+		if p.To = min(p.To, level); p.To > p.From+length.Tolerance {
+			kept = append(kept, p)
+		}
+	}
+	if len(kept) == 0 {
+		kept = nil
+	}
+	run.Grade.Parts = kept
 }
 
 // splitHeld shares out what is held. A post held where the run is split is

@@ -179,6 +179,7 @@ func Join(j job.Job, line, r int) (job.Line, error) {
 		joined.KeepOuts = append(joined.KeepOuts, k)
 	}
 	joinHeld(&joined, b, level)
+	joinGrade(&joined, b, level, level+sv.Runs[r+1].Length)
 	l.Runs[r] = joined
 	l.Runs = slices.Delete(l.Runs, r+1, r+2)
 	readdress(&l, b.ID, func(at length.Length) (string, length.Length) { return a.ID, at + taped })

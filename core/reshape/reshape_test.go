@@ -515,3 +515,56 @@ func gates(j job.Job) int {
 	}
 	return n
 }
+
+// Looks and held heights stay where they are on the ground when a run is
+// split, joined, turned round or shortened.
+func TestLooksStayOnTheGround(t *testing.T) {
+	cat := shipped(t)
+	rng := rand.New(rand.NewPCG(26, 7))
+	for n := range 200 {
+		j := job.New("A", length.Metric, cat)
+		run := &j.Lines[0].Runs[0]
+		run.Length = ptr(length.Length(20000))
+		g := job.Grade{Look: job.Looks[rng.IntN(4)], Give: job.Fill, StartGap: ptr(length.Length(60)), EndGap: ptr(length.Length(70))}
+		for range rng.IntN(4) {
+			from := length.Length(rng.IntN(18000))
+			g.Parts = g.WithPart(job.LookPart{From: from, To: from + 500 + length.Length(rng.IntN(4000)), Look: job.Looks[rng.IntN(4)]})
+		}
+		run.Grade = g
+		look := func(l job.Line, at length.Length) job.Look {
+			for _, r := range l.Runs {
+				if at <= *r.Length {
+					return r.Grade.LookAt(at)
+				}
+				at -= *r.Length
+			}
+			return ""
+		}
+		at := length.Length(1000 + rng.IntN(18000))
+		split := must(t, j, reshape.Op{Do: "split", At: at}, cat)
+		if a, b := split.Lines[0].Runs[0].Grade, split.Lines[0].Runs[1].Grade; *a.StartGap != 60 || a.EndGap != nil || b.StartGap != nil || *b.EndGap != 70 {
+			t.Fatalf("case %d: held ends after the split: %+v, %+v", n, a, b)
+		}
+		joined := must(t, split, reshape.Op{Do: "join"}, cat)
+		turned := must(t, j, reshape.Op{Do: "reverse"}, cat)
+		short := must(t, j, reshape.Op{Do: "resize", At: at}, cat)
+		for range 40 {
+			s := length.Length(rng.Float64() * 19999)
+			want := g.LookAt(s)
+			for name, got := range map[string]job.Look{
+				"split":  look(split.Lines[0], s),
+				"joined": look(joined.Lines[0], s), "turned": look(turned.Lines[0], 20000-s),
+			} {
+				if got != want {
+					t.Fatalf("case %d, %s: %s at %v, was %s (%+v)", n, name, got, s, want, g.Parts)
+				}
+			}
+			if s < at && look(short.Lines[0], s) != want {
+				t.Fatalf("case %d, shortened: another look at %v", n, s)
+			}
+		}
+		if back := turned.Lines[0].Runs[0].Grade; *back.StartGap != 70 || *back.EndGap != 60 {
+			t.Fatalf("case %d: held ends do not turn round", n)
+		}
+	}
+}

@@ -90,6 +90,7 @@ func reverseRun(run job.Run, level length.Length) job.Run {
 	}
 	slices.Reverse(run.KeepOuts)
 	reverseHeld(&run, level)
+	reverseGrade(&run, level)
 	run.String.Face = run.String.Face.Other()
 	return run
 }

@@ -59,6 +59,7 @@ func Split(j job.Job, line, r int, at length.Length) (job.Line, error) {
 	a.KeepOuts, b.KeepOuts = splitKeepOuts(run.KeepOuts, at)
 	a.FixedPosts, a.HeldBays = heldA.FixedPosts, heldA.HeldBays
 	b.FixedPosts, b.HeldBays = heldB.FixedPosts, heldB.HeldBays
+	a.Grade, b.Grade = splitGrade(run, at)
 	l.Runs[r] = a
 	l.Runs = slices.Insert(l.Runs, r+1, b)
 	splitBooks(&l, run.ID, b.ID, taped)

@@ -9,7 +9,7 @@
   import Words from '../parts/Words.svelte'
   import Dig from './Dig.svelte'
   import Findings from './Findings.svelte'
-  import Grade from './Grade.svelte'
+  import Grade from './grade/Grade.svelte'
   import NotCleared from './NotCleared.svelte'
   import Guide from './Guide.svelte'
   import Pour from './Pour.svelte'

@@ -5,7 +5,7 @@
   import type { View } from '../drawing/view.svelte'
   import type { Session } from '../lib/session.svelte'
   import type { Stage } from '../lib/stages'
-  import { canHold, holdAt, letGo, newHold } from '../lib/hold'
+  import { breakAt, canHold, holdAt, letGo, newHold } from '../lib/hold'
   import { small, tape } from '../lib/tape'
   import Figure from '../parts/Figure.svelte'
   import Fraction from '../parts/Fraction.svelte'
@@ -14,6 +14,8 @@
   const units = $derived(session.units)
   const p = $derived(session.run.posts[session.post]!)
   const bay = $derived(session.run.bays[session.post])
+
+  const leans = $derived(bay?.look === 'raked' || bay?.look === 'rolling')
 
   function go(by: number) {
     session.post = Math.min(Math.max(session.post + by, 0), session.run.posts.length - 1)
@@ -104,6 +106,17 @@
           holdAt(session, newHold(session), p.station),
           `${p.id} held at ${tape(p.station, units)}`,
         )}>Hold here</button
+    >
+  {:else if stage === 'grade' && canHold(p) && p.held && p.grade}
+    <button class="btn" onclick={() => session.commit(letGo(session, p.held!), `${p.id} let go`)}
+      >Grade post: let go</button
+    >
+  {:else if stage === 'grade' && canHold(p) && !p.held && leans}
+    <button
+      class="btn"
+      onclick={() =>
+        session.commit(breakAt(session, newHold(session), p.station), `The top may break at ${p.id}`)}
+      >Break the top here</button
     >
   {:else if stage === 'space' && p.stays}<span class="px-2 font-medium">Old post, stays</span>{/if}
 </section>

@@ -8,11 +8,14 @@
   import type { Stage } from '../lib/stages'
   import { gestures } from './gestures'
   import { draw, inSight } from './paths'
+  import Corridor from './Corridor.svelte'
   import GateHandle from './GateHandle.svelte'
+  import GradePost from './GradePost.svelte'
   import GroundHandles from './GroundHandles.svelte'
   import HangingString from './HangingString.svelte'
   import PostHandle from './PostHandle.svelte'
   import Obstacles from './Obstacles.svelte'
+  import StringEnd from './StringEnd.svelte'
   import StripCorners from './StripCorners.svelte'
   import Marks from './Marks.svelte'
   import Ruler from './Ruler.svelte'
@@ -56,6 +59,20 @@
       if (i !== session.drawnPost && !p.held && x < free) continue
       out.push({ p, i })
       free = x + 26
+    }
+    return out
+  })
+
+  /** Grade posts that can be dragged, with room for a finger between them. */
+  const graded = $derived.by(() => {
+    const { first, last } = inSight(run, view)
+    const out: { p: (typeof run.posts)[number]; i: number }[] = []
+    let free = -Infinity
+    for (let i = Math.max(1, first); i <= last && i < run.posts.length - 1; i++) {
+      const p = run.posts[i]!
+      if (!p.grade || !canHold(p) || view.x(p.station) < free) continue
+      out.push({ p, i })
+      free = view.x(p.station) + 26
     }
     return out
   })
@@ -154,6 +171,15 @@
       <pattern id="earth" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
         <path d="M0 0H7" class="stroke-(--stop)" stroke-width="2.2" />
       </pattern>
+      <pattern
+        id="corridor"
+        width="6"
+        height="6"
+        patternUnits="userSpaceOnUse"
+        patternTransform="rotate(-45)"
+      >
+        <path d="M0 0H6" class="stroke-(--ink)" stroke-width="1.4" opacity="0.7" />
+      </pattern>
       <clipPath id="sheet"
         ><rect width={view.width} height={Math.max(0, view.height - TAPE_HEIGHT)} /></clipPath
       >
@@ -187,6 +213,7 @@
         />
       </g>
       <path d={d.surface} class="stroke-(--ground-edge)" fill="none" stroke-width="2.5" />
+      {#if stage === 'grade' && run.posts.length}<Corridor {session} {view} />{/if}
       {#if stage === 'grade'}
         <path d={d.fill} fill="url(#earth)" />
         <path d={d.cut} fill="url(#earth)" />
@@ -226,6 +253,19 @@
       {#if stage === 'walk'}<GroundHandles {session} {view} />{/if}
       {#if stage === 'space'}
         {#each pulled as { p, i } (session.run.id + p.id)}<PostHandle
+            {session}
+            {view}
+            post={p}
+            index={i}
+          />{/each}
+      {/if}
+      {#if stage === 'grade' && run.bays.length}
+        {#each ['start', 'end'] as const as end (session.run.id + end)}<StringEnd
+            {session}
+            {view}
+            {end}
+          />{/each}
+        {#each graded as { p, i } (session.run.id + p.id)}<GradePost
             {session}
             {view}
             post={p}

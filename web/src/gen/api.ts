@@ -17,6 +17,10 @@ export type Text3 = Part[]
  * What it gives and what it costs.
  */
 export type Text4 = Part[]
+/**
+ * What it gives and what it costs.
+ */
+export type Text5 = Part[]
 
 export interface MallowAPI {
   job?: Job
@@ -45,6 +49,7 @@ export interface MallowAPI {
   importPreview?: ImportPreview
   alternativesRequest?: AlternativesRequest
   alternatives?: Alternatives
+  looks?: Looks
 }
 export interface Job {
   /**
@@ -362,6 +367,10 @@ export interface FixedPost {
    * Grade post: the top changes slope here.
    */
   grade?: boolean
+  /**
+   * Gap under the fence held here, where the look leans. Left out: found.
+   */
+  gap?: number
 }
 export interface HeldBay {
   id: string
@@ -388,6 +397,16 @@ export interface Fence {
    * Most gap between ground and fence. Usual: 3 in or 75 mm.
    */
   gapMost?: number
+  /**
+   * Middles of the rails above the fence's bottom, the lowest first. Left out: spread evenly, as many as the spacing's rails.
+   *
+   * @maxItems 12
+   */
+  rails?: number[]
+  /**
+   * Height of a rail's section. Usual: 3 1/2 in or 90 mm.
+   */
+  railWidth?: number
 }
 export interface Post {
   shape?: 'square' | 'round'
@@ -411,6 +430,14 @@ export interface Post {
    * Spare length to cut off after setting.
    */
   trim?: number
+  /**
+   * When the tops are cut: after the posts are set (they are bought longer by the trim), or first, to their exact length. Usual: after.
+   */
+  cut?: 'after' | 'first'
+  /**
+   * Grade mark of a metal post, under its top: it must stay above ground.
+   */
+  mark?: number
   /**
    * Lengths the posts are sold in.
    *
@@ -497,15 +524,92 @@ export interface Spacing {
   soil?: number
 }
 export interface Grade {
-  look?: 'level' | 'stepped' | 'raked'
+  look?: 'level' | 'stepped' | 'raked' | 'rolling'
+  /**
+   * Stretches with another look, in order of station.
+   *
+   * @maxItems 200
+   */
+  parts?: LookPart[]
   /**
    * What gives where both gaps cannot be held: fill under the low places, cut the high ones, or half and half.
    */
   give?: 'fill' | 'cut' | 'both'
   /**
-   * How far a raked panel can lean out of square over one bay. Left out: no limit.
+   * How far a panel can lean out of square over one bay. Left out: no limit.
    */
   rack?: number
+  /**
+   * Raked, and gradual steps: 0 hugs the ground, 1 is as straight as the gaps allow. Left out: 0.5.
+   */
+  straight?: number
+  /**
+   * Rolling: how deep a dip or hump may be filled or cut for the sake of a straight line. Usual: 0.
+   */
+  dips?: number
+  /**
+   * Stepped: how the drops are found. Usual: least.
+   */
+  steps?: 'least' | 'even' | 'gradual' | 'round'
+  /**
+   * Round steps: drops are multiples of this. Usual: 2 in or 50 mm.
+   */
+  stepBy?: number
+  /**
+   * Stepped: the most that the top may drop at one post. Left out: no limit.
+   */
+  stepMost?: number
+  /**
+   * Round steps: by how many increments a drop may differ from the one before it. 0: by any.
+   */
+  stepEase?: number
+  /**
+   * Round steps: panels held at one height at the higher end, before the first drop.
+   */
+  holdLevel?: number
+  /**
+   * Tops over a gate: flat, or along with the line. Usual: flat.
+   */
+  across?: 'flat' | 'along'
+  /**
+   * Gap under the fence held at the run's first post: the string's end is lifted or lowered by hand. Left out: found.
+   */
+  startGap?: number
+  /**
+   * The same at its last post.
+   */
+  endGap?: number
+  /**
+   * Stepped: what closes the triangle under a panel. Usual: earth.
+   */
+  infill?: 'earth' | 'gravel boards' | 'boards'
+  /**
+   * Height of an infill board or gravel board. Usual: 6 in or 150 mm.
+   */
+  board?: number
+  /**
+   * Width of the strip along the fence that is cut or filled. Usual: 12 in or 300 mm.
+   */
+  strip?: number
+  /**
+   * How the tops are brought to height on site. Usual: string.
+   */
+  by?: 'string' | 'laser' | 'drops' | 'sight'
+  /**
+   * Height of the eyes of whoever sights, or looks along the line. Usual: 5 ft 3 in or 1600 mm.
+   */
+  eyeHeight?: number
+}
+export interface LookPart {
+  /**
+   * Station at which it begins; bays whose middle is in it have its look.
+   */
+  from: number
+  /**
+   * Station at which it ends.
+   */
+  to: number
+  look: 'level' | 'stepped' | 'raked' | 'rolling'
 }
 export interface Hole {
   /**
@@ -1040,6 +1144,7 @@ export interface PlannedRun {
    */
   rails: RailRow[]
   setOut?: SetOut
+  topLine?: TopLine
   gates: PlannedGate[]
   totals: Totals
 }
@@ -1283,7 +1388,7 @@ export interface PlannedPost {
    */
   landed?: boolean
   /**
-   * The top changes slope here.
+   * A grade post: the top changes slope here.
    */
   grade?: boolean
   /**
@@ -1331,9 +1436,33 @@ export interface PlannedPost {
    */
   top: number
   /**
-   * How much post shows above ground.
+   * How much post shows above ground, at its middle.
    */
   reveal: number
+  /**
+   * The same at the face towards the run's start: a post stays plumb on a slope, so its faces differ.
+   */
+  revealBefore: number
+  /**
+   * The same at its other face.
+   */
+  revealAfter: number
+  /**
+   * Reference mark above ground: everything on the post is measured from it.
+   */
+  mark: number
+  /**
+   * By how much the fence's top goes up here from the bay before to the one after; negative is down.
+   */
+  step: number
+  /**
+   * Height over which the panels on both sides meet on the post.
+   */
+  overlap: number
+  /**
+   * Holes or routs for the rails, the lowest first; left out where rails do not go into posts.
+   */
+  holes?: RailHole[]
   holeWidth: number
   /**
    * Depth to dig, with the gravel.
@@ -1369,7 +1498,21 @@ export interface PlannedPost {
    * To cut off: stock less reveal and embedment.
    */
   cutOff?: number
+  /**
+   * It is cut before it is set, to needed.
+   */
+  cutFirst?: boolean
   why: PostWhy
+}
+export interface RailHole {
+  /**
+   * Of the bay before; left out at the run's first post and beside a gate.
+   */
+  before?: number
+  /**
+   * Of the bay after.
+   */
+  after?: number
 }
 export interface PostWhy {
   station: number
@@ -1424,10 +1567,28 @@ export interface PlannedBay {
   bottomEnd: number
   topStart: number
   topEnd: number
+  look: 'level' | 'stepped' | 'raked' | 'rolling'
+  /**
+   * How far the top rises over the bay, centre to centre; negative is falling.
+   */
+  lean: number
+  /**
+   * The same as an angle, degrees.
+   */
+  angle: number
+  /**
+   * True length along the slope of the bay's top, face to face of its posts: what a rail between them is cut to.
+   */
+  long: number
+  /**
+   * Centre to centre along the ground, as a tape lies on the slope.
+   */
+  onGround: number
   gapLeast: Gap
   gapMost: Gap
   cut?: Earth
   fill?: Earth1
+  infill?: PanelInfill
   why: BayWhy
 }
 export interface Gap {
@@ -1438,15 +1599,83 @@ export interface Gap {
  * Ground to cut so that the least gap holds; left out where it does.
  */
 export interface Earth {
+  /**
+   * Where it is deepest.
+   */
   depth: number
+  /**
+   * Station where it is deepest.
+   */
   at: number
+  /**
+   * Area seen from the side, square metres; times the strip's width it is the soil.
+   */
+  section: number
 }
 /**
  * Ground to fill so that the most gap holds; left out where it does.
  */
 export interface Earth1 {
+  /**
+   * Where it is deepest.
+   */
   depth: number
+  /**
+   * Station where it is deepest.
+   */
   at: number
+  /**
+   * Area seen from the side, square metres; times the strip's width it is the soil.
+   */
+  section: number
+}
+/**
+ * What closes the triangle under a level panel instead of earth.
+ */
+export interface PanelInfill {
+  kind: 'gravel boards' | 'boards'
+  /**
+   * Face to face of the posts.
+   */
+  long: number
+  /**
+   * Height at the first post's face: from the panel's bottom to the least gap over the ground.
+   */
+  start: number
+  /**
+   * The same at the second post's face.
+   */
+  end: number
+  /**
+   * Greatest height.
+   */
+  most: number
+  /**
+   * Boards one under the other.
+   */
+  boards: number
+  /**
+   * Height of one.
+   */
+  board: number
+  /**
+   * How deep gravel boards are let into the high ground; 0 for boards cut to the slope.
+   */
+  let: number
+  /**
+   * For boards cut to the slope: where to mark them, from the first post's face.
+   */
+  marks: InfillMark[]
+}
+export interface InfillMark {
+  /**
+   * From the first post's face, level.
+   */
+  at: number
+  /**
+   * Below the panel's bottom.
+   */
+  under: number
 }
 export interface BayWhy {
   spacing: number
@@ -1561,6 +1790,118 @@ export interface Stick {
    */
   first: string
 }
+/**
+ * How its tops are brought to height; left out without a length.
+ */
+export interface TopLine {
+  /**
+   * The way that the run is set by.
+   */
+  by: 'string' | 'laser' | 'drops' | 'sight'
+  /**
+   * Reference mark below the fence's top, the same on every post.
+   */
+  mark: number
+  /**
+   * Height of the laser's level plane above the datum.
+   */
+  laser: number
+  /**
+   * Post with the highest top: the level string is tied there, at its top.
+   */
+  high: string
+  /**
+   * Height of the eyes.
+   */
+  eye: number
+  /**
+   * Strings to pull: from each end, gate and grade post to the next.
+   */
+  pieces: TopPiece[]
+  posts: TopPost[]
+  /**
+   * The story stick, from the top down.
+   */
+  stick: StickMark[]
+  limit?: TopLimit
+  /**
+   * What to do on site, in order.
+   */
+  steps: Text[]
+  why: number
+}
+export interface TopPiece {
+  from: string
+  to: string
+  /**
+   * Along the string.
+   */
+  length: number
+  /**
+   * From its first top to its last; negative is falling.
+   */
+  rise: number
+  /**
+   * At its middle, without props.
+   */
+  sag: number
+  /**
+   * That keep the sag within what is let go.
+   */
+  props: Prop[]
+}
+export interface Prop {
+  /**
+   * Station.
+   */
+  at: number
+  /**
+   * Of its head above the ground there.
+   */
+  height: number
+}
+export interface TopPost {
+  post: string
+  /**
+   * From the laser's mark up to the cut; negative is down.
+   */
+  laser: number
+  /**
+   * From the level string down to the top.
+   */
+  drop: number
+  /**
+   * The top over the string of its piece, as it hangs on its props; negative is under it.
+   */
+  string: number
+  /**
+   * How far the top lies over the line of sight between the tops of its piece's ends; negative: drop it by so much.
+   */
+  sight: number
+}
+export interface StickMark {
+  name: string
+  kind: 'cut' | 'top' | 'mark' | 'rail' | 'hole' | 'bracket' | 'bottom' | 'ground'
+  /**
+   * From the reference mark up; negative is down.
+   */
+  up: number
+  /**
+   * Lower edge of what has a height; else the same.
+   */
+  to: number
+}
+/**
+ * What limits a level fence's height; left out where no post does.
+ */
+export interface TopLimit {
+  post: string
+  /**
+   * How much higher the fence could be before its longest stock is too short; negative: it is too short by so much.
+   */
+  spare: number
+  stock: number
+}
 export interface PlannedGate {
   id: string
   name: string
@@ -1637,6 +1978,26 @@ export interface Totals {
    */
   gravelLoose: number
   gravelMass: number
+  /**
+   * Soil to cut along the fence, as it lies.
+   */
+  cut: number
+  /**
+   * Soil to fill along the fence, tamped.
+   */
+  fill: number
+  /**
+   * Boards that close triangles under level panels.
+   */
+  infillBoards: number
+  /**
+   * Posts at which a leaning top changes slope, where that is counted.
+   */
+  gradePosts: number
+  /**
+   * Posts at which the top steps.
+   */
+  steps: number
   why: TotalsWhy
 }
 export interface KindCount {
@@ -1734,6 +2095,26 @@ export interface Totals1 {
    */
   gravelLoose: number
   gravelMass: number
+  /**
+   * Soil to cut along the fence, as it lies.
+   */
+  cut: number
+  /**
+   * Soil to fill along the fence, tamped.
+   */
+  fill: number
+  /**
+   * Boards that close triangles under level panels.
+   */
+  infillBoards: number
+  /**
+   * Posts at which a leaning top changes slope, where that is counted.
+   */
+  gradePosts: number
+  /**
+   * Posts at which the top steps.
+   */
+  steps: number
   why: TotalsWhy
 }
 export interface Finding {
@@ -2538,6 +2919,76 @@ export interface Alternative {
  * Against the layout as it is.
  */
 export interface Cost1 {
+  posts: number
+  cutPieces: number
+  concrete: number
+  bags: number
+  oddBays: number
+}
+export interface Looks {
+  run: string
+  looks: LookChoice[]
+}
+export interface LookChoice {
+  /**
+   * Stable, for programs.
+   */
+  id: string
+  name: string
+  says: Text5
+  /**
+   * It is how the run is planned.
+   */
+  now: boolean
+  /**
+   * What takes it.
+   */
+  edits: Edit[]
+  cost: Cost2
+  /**
+   * Soil to cut.
+   */
+  cut: number
+  /**
+   * Soil to fill.
+   */
+  fill: number
+  /**
+   * Deepest cut or fill.
+   */
+  deepest: number
+  /**
+   * Longest post that is needed.
+   */
+  longest: number
+  /**
+   * Posts for which no stock length is long enough.
+   */
+  stockShort: number
+  /**
+   * Posts at which the top steps or changes slope.
+   */
+  breaks: number
+  /**
+   * Panels that would lean more than they can.
+   */
+  racked: number
+  /**
+   * Greatest step of the top at a post.
+   */
+  mostStep: number
+  posts: number
+  bags: number
+  /**
+   * Infill boards.
+   */
+  boards: number
+  drawing: Silhouette
+}
+/**
+ * Against the run as it is planned.
+ */
+export interface Cost2 {
   posts: number
   cutPieces: number
   concrete: number

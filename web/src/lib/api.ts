@@ -1,6 +1,7 @@
 import type {
   Alternatives,
   AlternativesRequest,
+  Looks,
   Catalogue,
   CreateRequest,
   History,
@@ -94,6 +95,7 @@ async function stream<T>(path: string, body: unknown, signal: AbortSignal, each:
 
 export const api = {
   reshape: (req: ReshapeRequest) => call<Changed>('POST', '/reshape', req),
+  looks: (req: AlternativesRequest) => call<Looks>('POST', '/looks', req),
   alternatives: (req: AlternativesRequest) => call<Alternatives>('POST', '/alternatives', req),
   square: (req: SquareRequest) => call<Squared>('POST', '/square', req),
   pegs: (req: PegRequest) => call<PegTest>('POST', '/pegs', req),

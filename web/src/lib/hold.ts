@@ -26,6 +26,16 @@ export function holdAt(session: Session, id: string, at: number, landed?: boolea
   return [{ path: session.at('/fixedPosts'), value: next }]
 }
 
+/** Holds a grade post at a station, and the gap under the fence there where one is given. */
+export function breakAt(session: Session, id: string, at: number, gap?: number): Change[] {
+  const list = held(session)
+  const post = { id, at, grade: true, ...(gap === undefined ? {} : { gap }) }
+  const next = list.some((f) => f.id === id)
+    ? list.map((f) => (f.id === id ? { ...f, ...post } : f))
+    : [...list, post]
+  return [{ path: session.at('/fixedPosts'), value: next }]
+}
+
 export const newHold = (session: Session) => freshID(held(session), 'F')
 
 export function letGo(session: Session, id: string): Change[] {

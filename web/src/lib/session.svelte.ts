@@ -55,6 +55,8 @@ export class Session {
   followed = ''
   /** The part of the Space bench that is open. */
   spacePart = $state<'ways' | 'held' | 'layouts' | 'pieces' | 'setout'>('ways')
+  /** The part of the Grade bench that is open. */
+  gradePart = $state<'look' | 'tops' | 'compare' | 'along' | 'stick' | 'set'>('look')
   /** Draw the whole line, corner after corner, rather than one run. */
   unrolled = $state(false)
 

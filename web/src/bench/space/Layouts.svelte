@@ -1,44 +1,22 @@
 <script lang="ts">
   // The layouts worth having, drawn true and small, with what each takes.
-  import { untrack } from 'svelte'
-  import type { Alternative } from '../../gen/api'
   import Silhouette from '../../jobs/Silhouette.svelte'
   import { api } from '../../lib/api'
   import { costs } from '../../lib/cost'
   import type { Session } from '../../lib/session.svelte'
+  import { SideBySide } from '../../lib/sidebyside.svelte'
   import Words from '../../parts/Words.svelte'
 
   let { session }: { session: Session } = $props()
-  let layouts = $state.raw<Alternative[]>([])
-  let waiting = $state(true)
-  let refused = $state('')
-  $effect(() => {
-    const [doc, run] = [session.doc, session.run.id]
-    if (!session.run.posts.length) {
-      layouts = []
-      waiting = false
-      return
-    }
-    untrack(() => (waiting = true))
-    const timer = setTimeout(async () => {
-      try {
-        const answer = await api.alternatives({ doc, run })
-        if (doc === session.doc && run === session.run.id) {
-          layouts = answer.layouts
-          refused = ''
-        }
-      } catch (e) {
-        refused = e instanceof Error ? e.message : String(e)
-      }
-      waiting = false
-    }, 150)
-    return () => clearTimeout(timer)
-  })
+  // svelte-ignore state_referenced_locally
+  const asked = new SideBySide(session, async (doc, run) => (await api.alternatives({ doc, run })).layouts)
+  const layouts = $derived(asked.rows)
+  const waiting = $derived(asked.waiting)
 </script>
 
 <h2 class="font-bold">Layouts of {session.run.name || session.run.id}, side by side</h2>
 <p class="text-pencil">All keep what is in the way and what is held. Odd bays and cut pieces are hatched.</p>
-{#if refused}<p class="mt-2 text-stop">{refused}</p>{/if}
+{#if asked.refused}<p class="mt-2 text-stop">{asked.refused}</p>{/if}
 {#if !session.run.posts.length}<p class="mt-2 text-pencil">First, how long is the run?</p>{/if}
 {#if waiting && !layouts.length}<p class="mt-2 text-pencil" aria-live="polite">Trying layouts…</p>{/if}
 <ul class="mt-3 grid gap-4 xl:grid-cols-2" aria-busy={waiting}>

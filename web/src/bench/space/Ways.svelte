@@ -1,7 +1,7 @@
 <script lang="ts">
   // The fence system and the way its bays are found, with the figures of that
   // way. Each way says what it costs.
-  import type { FenceSystem, Spacing } from '../../gen/api'
+  import type { FenceSystem, Grade, Spacing } from '../../gen/api'
   import type { Session } from '../../lib/session.svelte'
   import { freshID } from '../../lib/hold'
   import Choice from '../../parts/Choice.svelte'
@@ -47,10 +47,27 @@
     session.commit(
       [
         { path: session.at('/system'), value: s.id },
-        ...parts.map((p) => ({ path: session.at(`/${p}`), value: s[p] ?? null })),
+        ...parts.map((p) => ({
+          path: session.at(`/${p}`),
+          value: p === 'grade' ? onSite(s.grade) : (s[p] ?? null),
+        })),
       ],
       s.name,
     )
+  }
+  const local = ['parts', 'startGap', 'endGap'] as const
+  /** A grade without what stands on one run only: parts, and string ends by hand. */
+  function general(grade: Grade): Grade {
+    const out = { ...grade }
+    for (const field of local) delete out[field]
+    return out
+  }
+  /** A grade with what stands on this one. */
+  function onSite(grade: Grade): Grade {
+    const own = session.value<Grade>(session.at('/grade'))
+    const out = general(grade)
+    for (const field of local) if (own?.[field] !== undefined) Object.assign(out, { [field]: own[field] })
+    return out
   }
   let naming = $state('')
   let open = $state(false)
@@ -68,7 +85,7 @@
       post: part('/post')!,
       terminal: part('/terminal'),
       spacing: part('/spacing')!,
-      grade: part('/grade')!,
+      grade: general(part<Grade>('/grade')!),
       hole: part('/hole')!,
       setting: part('/setting')!,
       allowed: system?.allowed ?? ['braced'],

@@ -1,0 +1,69 @@
+<script lang="ts">
+  // The run in every look, drawn true and small, with what each takes.
+  import Silhouette from '../../jobs/Silhouette.svelte'
+  import type { LookChoice } from '../../gen/api'
+  import { api } from '../../lib/api'
+  import { costs } from '../../lib/cost'
+  import type { Session } from '../../lib/session.svelte'
+  import { SideBySide } from '../../lib/sidebyside.svelte'
+  import { bulk, short } from '../../lib/tape'
+  import Words from '../../parts/Words.svelte'
+
+  let { session }: { session: Session } = $props()
+  // svelte-ignore state_referenced_locally
+  const asked = new SideBySide(session, async (doc, run) => (await api.looks({ doc, run })).looks)
+  const units = $derived(session.units)
+
+  const facts = (l: LookChoice): [string, string, boolean][] => [
+    ['Cut', l.cut > 1e-6 ? bulk(l.cut, units) : 'none', false],
+    ['Fill', l.fill > 1e-6 ? bulk(l.fill, units) : 'none', false],
+    ['Deepest', l.deepest > 0.01 ? short(l.deepest, units) : 'none', false],
+    ['Longest post', l.stockShort ? `${l.stockShort} too long` : short(l.longest, units), l.stockShort > 0],
+    ['Breaks', String(l.breaks), false],
+    ...(l.mostStep > 0.5
+      ? ([['Most step', short(l.mostStep, units), false]] as [string, string, boolean][])
+      : []),
+    ...(l.racked ? ([['Over the rack', String(l.racked), true]] as [string, string, boolean][]) : []),
+    ...(l.boards ? ([['Boards', String(l.boards), false]] as [string, string, boolean][]) : []),
+  ]
+</script>
+
+<h2 class="font-bold">{session.run.name || session.run.id} in every look, side by side</h2>
+<p class="text-pencil">
+  One scale for length and height, nothing stretched. Heights held by hand are let go; posts stay.
+</p>
+{#if asked.refused}<p class="mt-2 text-stop">{asked.refused}</p>{/if}
+{#if !session.run.posts.length}<p class="mt-2 text-pencil">First, how long is the run?</p>{/if}
+{#if asked.waiting && !asked.rows.length}<p class="mt-2 text-pencil" aria-live="polite">Trying looks…</p>{/if}
+<ul class="mt-3 grid gap-4 xl:grid-cols-2" aria-busy={asked.waiting}>
+  {#each asked.rows as l (l.id)}
+    <li
+      class="grid content-start border bg-sheet {l.now ? 'border-2 border-ink' : 'border-line'}"
+      data-look={l.id}
+    >
+      <div class="border-b border-rule bg-paper px-2 pt-2"><Silhouette outline={l.drawing} /></div>
+      <div class="grid gap-2 p-3">
+        <div>
+          <h3 class="font-bold">{l.name}</h3>
+          <p class="text-pencil"><Words says={l.says} {units} /></p>
+        </div>
+        <dl class="flex flex-wrap gap-x-5 gap-y-1">
+          {#each facts(l) as [name, value, bad] (name)}
+            <div>
+              <dt class="text-[0.88rem] text-pencil">{name}</dt>
+              <dd class="text-[1.1rem] font-bold {bad ? 'text-stop' : ''}">{value}</dd>
+            </div>
+          {/each}
+        </dl>
+        <div class="flex flex-wrap items-center justify-between gap-2 border-t border-rule pt-2">
+          {#if l.now}
+            <strong>As planned now</strong>
+          {:else}
+            <span class="font-medium">{costs(l.cost, units).join(' · ')}</span>
+            <button class="btn" onclick={() => session.commit(l.edits, l.name)}>Take it</button>
+          {/if}
+        </div>
+      </div>
+    </li>
+  {/each}
+</ul>

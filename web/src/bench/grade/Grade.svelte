@@ -1,0 +1,44 @@
+<script lang="ts">
+  // The top line: which look, what it comes to, how it looks from its end,
+  // and how it is set on site.
+  import { Tabs } from 'bits-ui'
+  import type { View } from '../../drawing/view.svelte'
+  import type { Session } from '../../lib/session.svelte'
+  import Parts from '../Parts.svelte'
+  import Along from './Along.svelte'
+  import Compare from './Compare.svelte'
+  import Look from './Look.svelte'
+  import SetTops from './SetTops.svelte'
+  import StoryStick from './StoryStick.svelte'
+  import Tops from './Tops.svelte'
+
+  let { session, view }: { session: Session; view: View } = $props()
+  const totals = $derived(session.run.totals)
+  const breaks = $derived(totals.gradePosts + totals.steps)
+  const parts = $derived([
+    { id: 'look', name: 'Look', note: '' },
+    { id: 'tops', name: 'Tops and bays', note: breaks ? `${breaks} breaks` : '' },
+    { id: 'compare', name: 'Compare looks', note: '' },
+    { id: 'along', name: 'Along the line', note: '' },
+    { id: 'stick', name: 'Story stick', note: '' },
+    { id: 'set', name: 'Set the tops', note: '' },
+  ] as const)
+</script>
+
+<Parts
+  label="Parts of the grade"
+  {parts}
+  value={session.gradePart}
+  onpick={(id) => (session.gradePart = id as typeof session.gradePart)}
+>
+  <Tabs.Content value="look"
+    >{#key session.run.id}<Look {session} />{/key}</Tabs.Content
+  >
+  <Tabs.Content value="tops"><Tops {session} {view} /></Tabs.Content>
+  <Tabs.Content value="compare">
+    {#if session.gradePart === 'compare'}<Compare {session} />{/if}
+  </Tabs.Content>
+  <Tabs.Content value="along"><Along {session} /></Tabs.Content>
+  <Tabs.Content value="stick"><StoryStick {session} /></Tabs.Content>
+  <Tabs.Content value="set"><SetTops {session} {view} /></Tabs.Content>
+</Parts>

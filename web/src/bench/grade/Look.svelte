@@ -1,0 +1,159 @@
+<script lang="ts">
+  // The look of the run and what it asks: each choice with what it costs.
+  import type { Grade } from '../../gen/api'
+  import type { Session } from '../../lib/session.svelte'
+  import { bulk, short } from '../../lib/tape'
+  import Choice from '../../parts/Choice.svelte'
+  import Pick from '../../parts/Pick.svelte'
+  import LengthField from '../LengthField.svelte'
+  import NumberField from '../NumberField.svelte'
+  import LookParts from './LookParts.svelte'
+  import { looks, stepWays } from './looks'
+
+  let { session }: { session: Session } = $props()
+  const grade = $derived(session.value<Grade>(session.at('/grade')))
+  const units = $derived(session.units)
+  const look = $derived(grade?.look ?? 'stepped')
+  const give = $derived(grade?.give ?? 'fill')
+  const steps = $derived(grade?.steps ?? 'least')
+  const present = $derived(new Set<string>([look, ...(grade?.parts ?? []).map((p) => p.look)]))
+  const leans = $derived(present.has('raked') || present.has('rolling'))
+  const totals = $derived(session.run.totals)
+  const set = (field: string, value: unknown, what: string) =>
+    session.commit([{ path: session.at(`/grade/${field}`), value }], what)
+  const named = (value: string, list: { value: string; name: string }[]) =>
+    list.find((o) => o.value === value)?.name ?? value
+
+  const stiff = $derived(grade?.straight ?? 0.5)
+  const soil = $derived(
+    [
+      totals.cut > 1e-6 ? `cut ${bulk(totals.cut, units)}` : '',
+      totals.fill > 1e-6 ? `fill ${bulk(totals.fill, units)}` : '',
+      totals.infillBoards ? `${totals.infillBoards} infill boards` : '',
+    ]
+      .filter(Boolean)
+      .join(', '),
+  )
+</script>
+
+<div class="grid max-w-6xl gap-x-8 gap-y-4 lg:grid-cols-2">
+  <div class="grid content-start gap-4">
+    <Choice label="Look" value={look} options={looks} onpick={(v) => set('look', v, named(v, looks))} />
+    {#if present.has('stepped')}
+      <Choice
+        label="Steps"
+        value={steps}
+        options={stepWays}
+        onpick={(v) => set('steps', v, `Steps: ${named(v, stepWays).toLowerCase()}`)}
+      />
+    {/if}
+  </div>
+  <div class="grid content-start gap-4">
+    {#if present.has('raked') || (present.has('stepped') && steps === 'gradual')}
+      <div>
+        <label for="stiff" class="label mb-1">Hug the ground, or shoot it straight</label>
+        <input
+          id="stiff"
+          type="range"
+          min="0"
+          max="100"
+          step="5"
+          class="h-11 w-full accent-(--mallow)"
+          value={Math.round(stiff * 100)}
+          aria-valuetext="{Math.round(stiff * 100)} of 100 towards straight"
+          oninput={(e) =>
+            session.preview(
+              [{ path: session.at('/grade/straight'), value: +e.currentTarget.value / 100 }],
+              true,
+            )}
+          onchange={(e) =>
+            set('straight', +e.currentTarget.value / 100, `${e.currentTarget.value} % straight`)}
+        />
+        <p class="flex justify-between text-[0.9rem] text-pencil">
+          <span>every bump shows on top</span><span>bumps are taken out, gaps vary</span>
+        </p>
+      </div>
+    {/if}
+    <p class="border-l-4 border-l-line bg-sheet px-3 py-2" data-testid="grade-sums">
+      {totals.gradePosts}
+      {totals.gradePosts === 1 ? 'grade post' : 'grade posts'}, {totals.steps}
+      {totals.steps === 1 ? 'step' : 'steps'}{soil ? `; ${soil}` : '; no earth to move'}.
+      {#if session.run.topLine?.limit}
+        {@const l = session.run.topLine.limit}
+        <span class="block"
+          >{l.post} is the post that limits a level top: {l.spare >= 0
+            ? `${short(l.spare, units)} more and the longest stock, ${short(l.stock, units)}, is too short.`
+            : `the longest stock, ${short(l.stock, units)}, is ${short(-l.spare, units)} too short.`}</span
+        >
+      {/if}
+    </p>
+    <Choice
+      label="Where both gaps cannot be held"
+      value={give}
+      options={[
+        { value: 'fill', name: 'Fill', costs: 'bring soil to the low ground' },
+        { value: 'cut', name: 'Cut', costs: 'dig off the high ground' },
+        { value: 'both', name: 'Half and half', costs: 'the cut fills the low ground' },
+      ]}
+      onpick={(v) => set('give', v, v === 'both' ? 'Half cut, half fill' : v === 'cut' ? 'Cut' : 'Fill')}
+    />
+  </div>
+  <div class="grid grid-cols-2 gap-3 sm:grid-cols-3 lg:col-span-2 lg:grid-cols-5">
+    <LengthField {session} path={session.at('/fence/height')} label="Fence height" />
+    <LengthField {session} path={session.at('/fence/gapLeast')} label="Least gap under it" />
+    <LengthField {session} path={session.at('/fence/gapMost')} label="Most gap under it" />
+    <LengthField {session} path={session.at('/grade/startGap')} label="Gap held at the first post" optional />
+    <LengthField {session} path={session.at('/grade/endGap')} label="Gap held at the last post" optional />
+    {#if leans}
+      <LengthField {session} path={session.at('/grade/rack')} label="Panel racks at most" optional />
+    {/if}
+    {#if present.has('rolling')}
+      <LengthField {session} path={session.at('/grade/dips')} label="Take out dips up to" optional />
+    {/if}
+    {#if present.has('stepped') && steps === 'round'}
+      <LengthField {session} path={session.at('/grade/stepBy')} label="Drop by multiples of" optional />
+      <NumberField
+        {session}
+        path={session.at('/grade/holdLevel')}
+        label="Panels level at the top"
+        usual={0}
+      />
+      <NumberField
+        {session}
+        path={session.at('/grade/stepEase')}
+        label="Drop may change by, increments"
+        usual={0}
+      />
+    {/if}
+    {#if present.has('stepped') && (steps === 'round' || steps === 'gradual')}
+      <LengthField {session} path={session.at('/grade/stepMost')} label="Drop at most" optional />
+    {/if}
+    {#if present.has('stepped') || present.has('level')}
+      <Pick
+        label="Under the low end"
+        value={grade?.infill ?? 'earth'}
+        options={[
+          { value: 'earth', name: 'Earth' },
+          { value: 'gravel boards', name: 'Gravel boards' },
+          { value: 'boards', name: 'Boards cut to the slope' },
+        ]}
+        onpick={(v) => set('infill', v, `Infill: ${v}`)}
+      />
+      {#if (grade?.infill ?? 'earth') !== 'earth'}
+        <LengthField {session} path={session.at('/grade/board')} label="Height of a board" optional />
+      {/if}
+    {/if}
+    <Pick
+      label="Tops over a gate"
+      value={grade?.across ?? 'flat'}
+      options={[
+        { value: 'flat', name: 'Flat across' },
+        { value: 'along', name: 'Along with the line' },
+      ]}
+      onpick={(v) => set('across', v, v === 'flat' ? 'Gates flat' : 'Tops go on over gates')}
+    />
+    <LengthField {session} path={session.at('/post/above')} label="Post above the fence" />
+    <LengthField {session} path={session.at('/grade/strip')} label="Strip that is cut or filled" optional />
+  </div>
+</div>
+<LookParts {session} />

@@ -1,0 +1,106 @@
+<script lang="ts">
+  // Stretches of the run with another look, from post to post.
+  import Plus from '@lucide/svelte/icons/plus'
+  import X from '@lucide/svelte/icons/x'
+  import type { LookPart } from '../../gen/api'
+  import type { Session } from '../../lib/session.svelte'
+  import { tape } from '../../lib/tape'
+  import Pick from '../../parts/Pick.svelte'
+  import { looks } from './looks'
+
+  let { session }: { session: Session } = $props()
+  const path = $derived(session.at('/grade/parts'))
+  const parts = $derived(session.value<LookPart[]>(path) ?? [])
+  const posts = $derived(session.run.posts)
+  const base = $derived(session.value<string>(session.at('/grade/look')) ?? 'stepped')
+  const name = (look: string) => looks.find((l) => l.value === look)?.name ?? look
+
+  /** The post nearest to a station. */
+  const nearest = (at: number) =>
+    posts.reduce((a, b) => (Math.abs(b.station - at) < Math.abs(a.station - at) ? b : a), posts[0]!)
+  const options = $derived(
+    posts.map((p) => ({ value: p.id, name: `${p.id}, ${tape(p.station, session.units)}` })),
+  )
+  const commit = (value: LookPart[], what: string) =>
+    session.commit([{ path, value: value.length ? [...value].sort((a, b) => a.from - b.from) : null }], what)
+  const change = (i: number, by: Partial<LookPart>, what: string) =>
+    commit(
+      parts.map((p, k) => (k === i ? { ...p, ...by } : p)),
+      what,
+    )
+
+  /** A free stretch of up to three bays at or after the picked post. */
+  const free = $derived.by(() => {
+    const taken = (a: number, b: number) => parts.some((p) => a < p.to - 1 && b > p.from + 1)
+    for (let k = 0; k < posts.length - 1; k++) {
+      const i = (session.post + k) % Math.max(1, posts.length - 1)
+      if (!posts[i + 1] || taken(posts[i]!.station, posts[i + 1]!.station)) continue
+      let j = i + 1
+      while (j < posts.length - 1 && j < i + 3 && !taken(posts[i]!.station, posts[j + 1]!.station)) j++
+      return { from: posts[i]!, to: posts[j]! }
+    }
+    return undefined
+  })
+  function add() {
+    if (!free) return
+    const look = (base === 'stepped' ? 'level' : 'stepped') as LookPart['look']
+    commit(
+      [...parts, { from: free.from.station, to: free.to.station, look }],
+      `${name(look)} from ${free.from.id} to ${free.to.id}`,
+    )
+  }
+</script>
+
+{#if posts.length}
+  <h3 class="mt-5 font-bold">Another look for part of the run</h3>
+  {#if !parts.length}
+    <p class="text-pencil">
+      All of it is {name(base).toLowerCase()}. A steep bank can be stepped and the rest rolled; where a
+      leaning part meets a level one, the tops are brought together.
+    </p>
+  {/if}
+  <ul class="mt-2 grid max-w-3xl gap-2">
+    {#each parts as p, i (i)}
+      <li class="flex flex-wrap items-end gap-2 border border-line bg-sheet p-2" data-part={i}>
+        <div class="w-36">
+          <Pick
+            label="Look"
+            value={p.look}
+            options={looks}
+            onpick={(v) => change(i, { look: v as LookPart['look'] }, name(v))}
+          />
+        </div>
+        <div class="w-44">
+          <Pick
+            label="From"
+            value={nearest(p.from).id}
+            options={options.filter((o) => posts.find((q) => q.id === o.value)!.station < p.to - 1)}
+            onpick={(v) => change(i, { from: posts.find((q) => q.id === v)!.station }, `From ${v}`)}
+          />
+        </div>
+        <div class="w-44">
+          <Pick
+            label="To"
+            value={nearest(p.to).id}
+            options={options.filter((o) => posts.find((q) => q.id === o.value)!.station > p.from + 1)}
+            onpick={(v) => change(i, { to: posts.find((q) => q.id === v)!.station }, `To ${v}`)}
+          />
+        </div>
+        <button
+          class="btn btn-plain btn-icon"
+          aria-label="Take this part away"
+          onclick={() =>
+            commit(
+              parts.filter((_, k) => k !== i),
+              'One look again',
+            )}><X size={20} /></button
+        >
+      </li>
+    {/each}
+  </ul>
+  {#if free}
+    <button class="btn mt-2" onclick={add}
+      ><Plus size={18} aria-hidden="true" />Another look from {free.from.id} to {free.to.id}</button
+    >
+  {/if}
+{/if}

@@ -1,0 +1,117 @@
+<script lang="ts">
+  // A grade post: drag it along, and the top breaks there; lift or lower it,
+  // and the gap under the fence is held there too. Arrows do the same, mark by
+  // mark; Delete lets it go.
+  import type { PlannedPost } from '../gen/api'
+  import { breakAt, letGo, newHold } from '../lib/hold'
+  import type { FixedPost } from '../gen/api'
+  import type { Session } from '../lib/session.svelte'
+  import { short, tape } from '../lib/tape'
+  import { dragging, snap } from './drag'
+  import type { View } from './view.svelte'
+
+  let { session, view, post, index }: { session: Session; view: View; post: PlannedPost; index: number } =
+    $props()
+  const units = $derived(session.units)
+  const bay = $derived(session.run.bays[index]!)
+  const x = $derived(view.x(post.station))
+  const y = $derived(view.y(bay.topStart))
+  const kept = $derived(
+    (session.value<FixedPost[]>(session.at('/fixedPosts')) ?? []).find((f) => f.id === post.held),
+  )
+  const wide = $derived(session.value<number>(session.at('/post/width')) ?? 0)
+
+  let id = ''
+  let from = { at: 0, gap: 0 }
+  let now: { at: number; gap?: number } = { at: 0 }
+  let between = { least: 0, most: 0 }
+  let before: unknown
+  function start() {
+    session.post = index
+    id = post.held ?? newHold(session)
+    session.followed = id
+    before = session.value(session.at('/fixedPosts')) ?? null
+    from = { at: post.station, gap: bay.bottomStart - post.ground }
+    now = { at: post.station, gap: kept?.gap }
+    // Posts that do not move are real stops.
+    const posts = session.run.posts
+    const fixed = (p: PlannedPost) => p.kind !== 'line' || p.stays || (p.held && p.held !== post.held)
+    let [a, z] = [index - 1, index + 1]
+    while (a > 0 && !fixed(posts[a]!)) a--
+    while (z < posts.length - 1 && !fixed(posts[z]!)) z++
+    between = { least: posts[a]!.station + wide, most: posts[z]!.station - wide }
+  }
+  function place(at: number, gap: number | undefined) {
+    now = { at: Math.min(Math.max(at, between.least), between.most), gap }
+    session.preview(breakAt(session, id, now.at, now.gap), true)
+  }
+  function settle() {
+    setTimeout(() => {
+      session.followed = ''
+      const focused = document.activeElement
+      if (focused?.hasAttribute('data-grade') && focused.getAttribute('data-held') !== id)
+        document.querySelector<SVGElement>(`[data-grade][data-held="${id}"]`)?.focus()
+    }, 800)
+    session.commit(
+      breakAt(session, id, now.at, now.gap),
+      `Grade post at ${tape(now.at, units)}${now.gap === undefined ? '' : `, gap ${short(now.gap, units)}`}`,
+    )
+  }
+  const drag = dragging({
+    start,
+    move: (dx, dy) =>
+      place(
+        Math.abs(dx) > 6 ? snap(from.at + dx / view.scale, 1 / view.scale, units) : from.at,
+        Math.abs(dy) > 6 ? snap(from.gap - dy / view.rise, 1 / view.rise, units) : kept?.gap,
+      ),
+    end: settle,
+    cancel: () => session.preview([{ path: session.at('/fixedPosts'), value: before }]),
+  })
+
+  let waiting: ReturnType<typeof setTimeout> | undefined
+  function key(e: KeyboardEvent) {
+    if ((e.key === 'Delete' || e.key === 'Backspace') && post.held) {
+      e.preventDefault()
+      clearTimeout(waiting)
+      waiting = undefined
+      session.followed = ''
+      session.commit(letGo(session, post.held), `${post.id} let go`)
+      return
+    }
+    const way = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[e.key]
+    if (!way) return
+    e.preventDefault()
+    e.stopPropagation()
+    const step = (e.shiftKey ? 16 : 1) * units.smallestMark
+    if (!waiting) start()
+    place(now.at + way[0]! * step, way[1] ? (now.gap ?? from.gap) + way[1] * step : now.gap)
+    clearTimeout(waiting)
+    waiting = setTimeout(() => {
+      waiting = undefined
+      settle()
+    }, 500)
+  }
+</script>
+
+<g
+  {@attach drag}
+  class="cursor-move touch-none"
+  role="slider"
+  tabindex="0"
+  aria-label="Grade post {post.id}{post.held ? ', held' : ''}, station"
+  aria-valuenow={post.station}
+  aria-valuetext="{tape(post.station, units)}, gap {short(bay.bottomStart - post.ground, units)}"
+  onkeydown={key}
+  data-grade={post.id}
+  data-held={post.held}
+>
+  <circle cx={x} cy={y} r="22" fill="transparent" />
+  <circle
+    cx={x}
+    cy={y}
+    r="7.5"
+    class={post.held ? 'fill-(--ink) stroke-(--ink)' : 'fill-(--sheet) stroke-(--mallow)'}
+    stroke-width="3"
+  />
+  {#if kept?.gap !== undefined}<path d="M{x - 3.5} {y}h7" class="stroke-(--sheet)" stroke-width="2.4" />{/if}
+</g>

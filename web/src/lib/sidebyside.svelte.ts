@@ -1,0 +1,39 @@
+// What the server makes of the run in other ways, side by side: asked anew
+// when the job changes, the newest answer wins.
+import { untrack } from 'svelte'
+import type { Job } from '../gen/api'
+import type { Session } from './session.svelte'
+
+const PAUSE = 150
+
+export class SideBySide<T> {
+  rows = $state.raw<T[]>([])
+  waiting = $state(true)
+  refused = $state('')
+
+  /** Asks while the component that makes it is shown. */
+  constructor(session: Session, ask: (doc: Job, run: string) => Promise<T[]>) {
+    $effect(() => {
+      const [doc, run] = [session.doc, session.run.id]
+      if (!session.run.posts.length) {
+        this.rows = []
+        this.waiting = false
+        return
+      }
+      untrack(() => (this.waiting = true))
+      const timer = setTimeout(async () => {
+        try {
+          const rows = await ask(doc, run)
+          if (doc === session.doc && run === session.run.id) {
+            this.rows = rows
+            this.refused = ''
+          }
+        } catch (e) {
+          this.refused = e instanceof Error ? e.message : String(e)
+        }
+        this.waiting = false
+      }, PAUSE)
+      return () => clearTimeout(timer)
+    })
+  }
+}
