@@ -26,9 +26,9 @@ func (b Bay) Bottom(part length.Length) length.Length {
 	return b.BottomStart + (b.BottomEnd-b.BottomStart)*part
 }
 
-// Mark below which nobody digs: a hundredth of a millimetre, a hundred times
-// below any tape mark and as much above the solver's error.
-const noEarth = length.Millimetre / 100
+// noEarth is the depth below which nobody digs: a tenth of a millimetre, well
+// below any tape mark and well above the solver's error.
+const noEarth = length.Millimetre / 10
 
 // judge reports by how much the bay leaves the corridor, and how much soil
 // that is, seen from the side.

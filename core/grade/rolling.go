@@ -55,22 +55,9 @@ type layer struct {
 	heights []interval
 }
 
-// What the solver found to be just possible must not fail by its last digits:
-// the corridor is widened by less than is ever called earth, and where earth
-// is moved anyway by a little more.
-const (
-	widening      = float64(noEarth) / 2
-	widenedEarth  = 0.05
-	alreadyMoving = 2 * float64(noEarth)
-)
-
-// wide is how much the corridor of a bay is widened.
-func wide(earth float64) float64 {
-	if earth > alreadyMoving {
-		return widenedEarth
-	}
-	return widening
-}
+// widening keeps what the solver found to be just possible from failing by its
+// last digits; it is less than is ever called earth.
+const widening = float64(noEarth) / 2
 
 func newRoll(f *flow, y []float64) *roll {
 	n := f.last - f.first + 1
@@ -111,7 +98,7 @@ func newRoll(f *flow, y []float64) *roll {
 		}
 		if f.Grade.Rack != nil {
 			rack := max(float64(*f.Grade.Rack), math.Abs(y[i+1]-y[i]))
-			r.steep[i] = (rack + wide(rack-float64(*f.Grade.Rack))) / (r.at[i+1] - r.at[i])
+			r.steep[i] = (rack + widening) / (r.at[i+1] - r.at[i])
 		}
 		if r.fixed[i] != nil && r.fixed[i+1] != nil {
 			r.steep[i] = steepest
@@ -124,8 +111,8 @@ func newRoll(f *flow, y []float64) *roll {
 			low := ground + float64(f.Fence.GapLeast) - low0*(1-part) - low1*part
 			high := ground + float64(f.Fence.GapMost) + high0*(1-part) + high1*part
 			cut, fill := max(0, low-line), max(0, line-high)
-			r.low[i] = append(r.low[i], bound{part, low - cut - wide(cut) - dipCut})
-			r.high[i] = append(r.high[i], bound{part, high + fill + wide(fill) + dipFill})
+			r.low[i] = append(r.low[i], bound{part, low - cut - widening - dipCut})
+			r.high[i] = append(r.high[i], bound{part, high + fill + widening + dipFill})
 		}
 		add(0, float64(f.Ground.Height(f.from(b))))
 		for _, p := range f.corridor[b].between {

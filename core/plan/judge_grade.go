@@ -74,6 +74,7 @@ const mostRemedies = 6
 // move less earth, with what they come to.
 func (m *maker) corridorRemedies(bay int, now length.Length) []finding.Remedy {
 	t := &corridorTrials{maker: m, now: now}
+	t.letGo()
 	t.otherLooks(bay)
 	t.postMore(bay)
 	g := m.run.Grade
@@ -101,6 +102,23 @@ type corridorTrials struct {
 	*maker
 	now length.Length
 	out []finding.Remedy
+}
+
+// letGo tries the line without the heights that are held by hand.
+func (t *corridorTrials) letGo() {
+	m, g := t.maker, t.run.Grade
+	if g.StartGap != nil || g.EndGap != nil {
+		t.try(reason.Say("Let the string's ends go"), func(r *job.Run) { r.Grade.StartGap, r.Grade.EndGap = nil, nil },
+			m.set("/grade/startGap", nil), m.set("/grade/endGap", nil))
+	}
+	if !slices.ContainsFunc(m.run.FixedPosts, func(f job.FixedPost) bool { return f.Gap != nil }) {
+		return
+	}
+	free := slices.Clone(m.run.FixedPosts)
+	for i := range free {
+		free[i].Gap = nil
+	}
+	t.try(reason.Say("Let the heights of the grade posts go"), func(r *job.Run) { r.FixedPosts = free }, m.set("/fixedPosts", free))
 }
 
 // otherLooks tries the whole run in another look, and then only the bays

@@ -249,7 +249,13 @@ func (m *maker) topSteps(t *TopLine) []reason.Text {
 			p := t.Pieces[k]
 			if len(p.Props) > 0 {
 				mid := p.Props[len(p.Props)/2]
-				out = append(out, say("Pull tight. From ", p.From, " to ", p.To, " it would sag ", p.Sag, ": set ", len(p.Props), plural(len(p.Props), " prop", " props"), ", the middle one ", mid.Height, " above the ground at ", reason.Tape(mid.At), "."))
+				says := say("Pull tight. From ", p.From, " to ", p.To, " it would sag ", p.Sag, ": ")
+				if n := len(p.Props); n == 1 {
+					says = append(says, say("set a prop in the middle, its head ")...)
+				} else {
+					says = append(says, say("set ", n, " props, evenly; the head of the middle one ")...)
+				}
+				out = append(out, append(says, say(mid.Height, " above the ground at ", reason.Tape(mid.At), ".")...))
 			} else {
 				out = append(out, say("Pull tight. At its longest, ", p.From, " to ", p.To, ", the string sags ", p.Sag, "; that is let go."))
 			}

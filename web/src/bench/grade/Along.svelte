@@ -4,67 +4,94 @@
   import type { Session } from '../../lib/session.svelte'
   import { groundAt } from '../../drawing/ground'
   import Choice from '../../parts/Choice.svelte'
-  import { sight, type Seen } from './perspective'
+  import { framed, seen, type Eye, type Place, type Point } from './perspective'
 
   let { session }: { session: Session } = $props()
   const run = $derived(session.run)
   let end = $state<'first' | 'last'>('first')
-  let closer = $state(3)
-  let aside = $state(60)
+  let closer = $state(1)
+  let aside = $state(200)
   const WIDE = 960
-  const HIGH = 460
+  const HIGH = 430
+  const BACK = 3000 // steps back from the end post
+
+  const metal = $derived(session.value<boolean>(session.at('/post/hollow')) ?? false)
+  const wide = $derived(session.value<number>(session.at('/post/width')) ?? 90)
 
   const scene = $derived.by(() => {
-    const [n, eye] = [run.posts.length, run.topLine?.eye ?? 1600]
-    if (!n) return undefined
+    const posts = run.posts
+    if (!posts.length) return undefined
     // Looked at from the far end, the run is walked the other way.
     const flip = end === 'last'
     const at = (s: number) => (flip ? run.length - s : s)
-    const back = 2500 // stepped back from the end post
-    const ground = groundAt(run.ground, at(0))
-    const far = run.posts[flip ? 0 : n - 1]!
-    const look = sight({
-      eye: ground + eye,
-      back,
+    const eye: Eye = {
+      height: groundAt(run.ground, flip ? run.length : 0) + (run.topLine?.eye ?? 1600),
+      back: BACK,
       aside: aside * 10,
-      // Level with the middle of the far end, so that hills stay in sight.
-      target: { distance: run.length + back, height: (far.top + far.ground) / 2 },
-      zoom: closer * 320,
+      side: flip ? -1 : 1,
+    }
+    const look = (...places: Place[]) =>
+      places.map(([s, h, behind]) => seen(eye, [at(s), h, behind])).filter((p): p is Point => !!p)
+    const all = look(
+      ...posts.flatMap((p): Place[] => [
+        [p.station, p.top],
+        [p.station, p.ground],
+      ]),
+    )
+    const order = flip ? [...posts].reverse() : posts
+    const about = order[Math.floor(order.length * 0.45)]!
+    const put = framed(all, look([about.station, about.top])[0] ?? { x: 0, y: 0 }, {
       wide: WIDE,
       high: HIGH,
-      side: flip ? -1 : 1,
+      closer,
     })
-    const quad = (c: [number, number][]): string | undefined => {
-      const seen = c.map(([s, h]) => look(at(s), h))
-      return seen.some((p) => !p) ? undefined : `M${seen.map((p) => `${p!.x} ${p!.y}`).join('L')}z`
+    /** A face by its corners, when all of them lie before the eye. */
+    const face = (...corners: Place[]) => {
+      const points = look(...corners)
+      return points.length < corners.length
+        ? ''
+        : `M${points.map((p) => (({ x, y }) => `${x} ${y}`)(put(p))).join('L')}z`
     }
-    const bays = run.bays.map((b, i) => {
-      const [p, q] = [run.posts[i]!, run.posts[i + 1]!]
-      const top = [look(at(p.station), b.topStart), look(at(q.station), b.topEnd)]
-      return {
-        gate: !!b.gate,
-        far: Math.max(at(p.station), at(q.station)),
-        outline: quad([
-          [p.station, b.bottomStart],
-          [p.station, b.topStart],
-          [q.station, b.topEnd],
-          [q.station, b.bottomEnd],
-        ]),
-        top: top[0] && top[1] ? `M${top[0].x} ${top[0].y}L${top[1].x} ${top[1].y}` : '',
-      }
-    })
-    const posts = run.posts.map((p) => ({
-      id: p.id,
-      grade: p.grade,
-      far: at(p.station),
-      top: look(at(p.station), p.top) as Seen | undefined,
-      foot: look(at(p.station), p.ground) as Seen | undefined,
-    }))
-    const line = run.ground.map((g) => look(at(g.at), g.height)).filter((p): p is Seen => !!p)
-    return { bays: bays.sort((a, b) => b.far - a.far), posts: posts.sort((a, b) => b.far - a.far), line }
+    const half = wide / 2
+    const parts = [
+      ...run.bays.map((b, i) => {
+        const [p, q] = [run.posts[i]!, run.posts[i + 1]!]
+        const tops = look([p.station, b.topStart], [q.station, b.topEnd]).map(put)
+        return {
+          far: (at(p.station) + at(q.station)) / 2,
+          kind: b.gate ? ('gate' as const) : ('panel' as const),
+          faces: [
+            face(
+              [p.station, b.bottomStart],
+              [p.station, b.topStart],
+              [q.station, b.topEnd],
+              [q.station, b.bottomEnd],
+            ),
+          ],
+          top: tops.length === 2 ? `M${tops[0]!.x} ${tops[0]!.y}L${tops[1]!.x} ${tops[1]!.y}` : '',
+        }
+      }),
+      ...posts.map((p) => {
+        // The face towards the eye, and the one along the line.
+        const near = p.station + (flip ? half : -half)
+        const square = (s: number, behind: number): Place[] => [
+          [s, p.ground, behind],
+          [s, p.top, behind],
+        ]
+        const [a, b] = [square(near, 0), square(near, wide)]
+        const [c, d] = [square(p.station - half, 0), square(p.station + half, 0)]
+        return {
+          far: at(p.station),
+          kind: 'post' as const,
+          faces: [face(a[0]!, a[1]!, b[1]!, b[0]!), face(c[0]!, c[1]!, d[1]!, d[0]!)],
+          top: '',
+        }
+      }),
+    ].sort((a, b) => b.far - a.far)
+    const line = look(...run.ground.map((g): Place => [g.at, g.height])).map(put)
+    const rings = look(...posts.filter((p) => p.grade).map((p): Place => [p.station, p.top])).map(put)
+    return { parts, line: line.map((p) => `${p.x} ${p.y}`), rings }
   })
-  const metal = $derived(session.value<boolean>(session.at('/post/hollow')) ?? false)
-  const wide = $derived(session.value<number>(session.at('/post/width')) ?? 90)
 </script>
 
 {#if !scene}
@@ -79,55 +106,28 @@
       data-testid="along"
     >
       <path
-        d="M{scene.line.map((p) => `${p.x} ${p.y}`).join('L')}L{scene.line.at(-1)!.x} {HIGH + 50}L{scene
-          .line[0]!.x} {HIGH + 50}z"
+        d="M{scene.line.join('L')}V{HIGH * 3}H{scene.line[0]!.split(' ')[0]}z"
         class="fill-(--ground)"
         opacity="0.55"
       />
-      <path
-        d="M{scene.line.map((p) => `${p.x} ${p.y}`).join('L')}"
-        class="stroke-(--ground-edge)"
-        fill="none"
-        stroke-width="2.5"
-      />
-      {#each scene.bays as b, i (i)}
-        {#if b.outline}
+      {#each scene.parts as p, i (i)}
+        {#each p.faces as f, k (k)}
           <path
-            d={b.outline}
-            class={b.gate
+            d={f}
+            class={p.kind === 'gate'
               ? 'fill-(--sheet) stroke-(--ink)'
               : metal
                 ? 'fill-(--metal) stroke-(--metal-edge)'
                 : 'fill-(--timber) stroke-(--timber-edge)'}
-            fill-opacity={metal && !b.gate ? 0.25 : 0.75}
-            stroke-width="1"
+            fill-opacity={p.kind !== 'panel' ? 1 : metal ? 0.2 : 0.7}
+            stroke-width={p.kind === 'panel' ? 0.6 : 1}
           />
-        {/if}
+        {/each}
+        {#if p.top}<path d={p.top} class="stroke-(--mallow)" stroke-width="2.6" />{/if}
       {/each}
-      {#each scene.posts as p (p.id)}
-        {#if p.top && p.foot}
-          <path
-            d="M{p.foot.x} {p.foot.y}L{p.top.x} {p.top.y}"
-            class={metal ? 'stroke-(--metal-edge)' : 'stroke-(--timber-edge)'}
-            stroke-width={Math.min(40, Math.max(1.2, wide * p.top.scale))}
-          />
-        {/if}
-      {/each}
-      <path
-        d={scene.bays.map((b) => b.top).join('')}
-        class="stroke-(--mallow)"
-        fill="none"
-        stroke-width="3"
-        stroke-linejoin="round"
-      />
-      {#each scene.posts.filter((p) => p.grade && p.top) as p (p.id)}
-        <circle
-          cx={p.top!.x}
-          cy={p.top!.y}
-          r="5"
-          class="fill-(--sheet) stroke-(--mallow)"
-          stroke-width="2.5"
-        />
+      <path d="M{scene.line.join('L')}" class="stroke-(--ground-edge)" fill="none" stroke-width="2" />
+      {#each scene.rings as p, i (i)}
+        <circle cx={p.x} cy={p.y} r="5.5" class="fill-(--sheet) stroke-(--mallow)" stroke-width="2.5" />
       {/each}
     </svg>
     <div class="grid content-start gap-3">
@@ -163,8 +163,8 @@
         />
       </label>
       <p class="text-[0.92rem] text-pencil">
-        Nothing is stretched. Close to the line, a bump that a tape steps over shows at once. The eye stands
-        2.5 m back from the end post; rings are grade posts.
+        Nothing is stretched. Close to the line, a bump that a tape steps over shows at once. The eye stands 3
+        m back from the end post; rings are grade posts.
       </p>
     </div>
   </div>

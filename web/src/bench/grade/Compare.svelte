@@ -6,7 +6,8 @@
   import { costs } from '../../lib/cost'
   import type { Session } from '../../lib/session.svelte'
   import { SideBySide } from '../../lib/sidebyside.svelte'
-  import { bulk, short } from '../../lib/tape'
+  import { bulk } from '../../lib/tape'
+  import Fraction from '../../parts/Fraction.svelte'
   import Words from '../../parts/Words.svelte'
 
   let { session }: { session: Session } = $props()
@@ -14,18 +15,28 @@
   const asked = new SideBySide(session, async (doc, run) => (await api.looks({ doc, run })).looks)
   const units = $derived(session.units)
 
-  const facts = (l: LookChoice): [string, string, boolean][] => [
-    ['Cut', l.cut > 1e-6 ? bulk(l.cut, units) : 'none', false],
-    ['Fill', l.fill > 1e-6 ? bulk(l.fill, units) : 'none', false],
-    ['Deepest', l.deepest > 0.01 ? short(l.deepest, units) : 'none', false],
-    ['Longest post', l.stockShort ? `${l.stockShort} too long` : short(l.longest, units), l.stockShort > 0],
-    ['Breaks', String(l.breaks), false],
-    ...(l.mostStep > 0.5
-      ? ([['Most step', short(l.mostStep, units), false]] as [string, string, boolean][])
-      : []),
-    ...(l.racked ? ([['Over the rack', String(l.racked), true]] as [string, string, boolean][]) : []),
-    ...(l.boards ? ([['Boards', String(l.boards), false]] as [string, string, boolean][]) : []),
-  ]
+  interface Fact {
+    name: string
+    words?: string
+    mm?: number
+    bad?: boolean
+  }
+  function facts(l: LookChoice): Fact[] {
+    const soil = (v: number) => (v > 1e-6 ? bulk(v, units) : 'none')
+    const out: Fact[] = [
+      { name: 'Cut', words: soil(l.cut) },
+      { name: 'Fill', words: soil(l.fill) },
+      l.deepest > 0.01 ? { name: 'Deepest', mm: l.deepest } : { name: 'Deepest', words: 'none' },
+      l.stockShort
+        ? { name: 'Longest post', words: `${l.stockShort} too long`, bad: true }
+        : { name: 'Longest post', mm: l.longest },
+      { name: 'Breaks', words: String(l.breaks) },
+    ]
+    if (l.mostStep > 0.5) out.push({ name: 'Most step', mm: l.mostStep })
+    if (l.racked) out.push({ name: 'Over the rack', words: String(l.racked), bad: true })
+    if (l.boards) out.push({ name: 'Boards', words: String(l.boards) })
+    return out
+  }
 </script>
 
 <h2 class="font-bold">{session.run.name || session.run.id} in every look, side by side</h2>
@@ -48,10 +59,12 @@
           <p class="text-pencil"><Words says={l.says} {units} /></p>
         </div>
         <dl class="flex flex-wrap gap-x-5 gap-y-1">
-          {#each facts(l) as [name, value, bad] (name)}
+          {#each facts(l) as f (f.name)}
             <div>
-              <dt class="text-[0.88rem] text-pencil">{name}</dt>
-              <dd class="text-[1.1rem] font-bold {bad ? 'text-stop' : ''}">{value}</dd>
+              <dt class="text-[0.88rem] text-pencil">{f.name}</dt>
+              <dd class="text-[1.1rem] font-bold {f.bad ? 'text-stop' : ''}">
+                {#if f.mm !== undefined}<Fraction mm={f.mm} {units} />{:else}{f.words}{/if}
+              </dd>
             </div>
           {/each}
         </dl>

@@ -17,7 +17,7 @@
   const breaks = $derived(totals.gradePosts + totals.steps)
   const parts = $derived([
     { id: 'look', name: 'Look', note: '' },
-    { id: 'tops', name: 'Tops and bays', note: breaks ? `${breaks} breaks` : '' },
+    { id: 'tops', name: 'Tops and bays', note: breaks ? `${breaks} ${breaks === 1 ? 'break' : 'breaks'}` : '' },
     { id: 'compare', name: 'Compare looks', note: '' },
     { id: 'along', name: 'Along the line', note: '' },
     { id: 'stick', name: 'Story stick', note: '' },
@@ -31,14 +31,15 @@
   value={session.gradePart}
   onpick={(id) => (session.gradePart = id as typeof session.gradePart)}
 >
-  <Tabs.Content value="look"
-    >{#key session.run.id}<Look {session} />{/key}</Tabs.Content
-  >
-  <Tabs.Content value="tops"><Tops {session} {view} /></Tabs.Content>
-  <Tabs.Content value="compare">
-    {#if session.gradePart === 'compare'}<Compare {session} />{/if}
-  </Tabs.Content>
-  <Tabs.Content value="along"><Along {session} /></Tabs.Content>
-  <Tabs.Content value="stick"><StoryStick {session} /></Tabs.Content>
-  <Tabs.Content value="set"><SetTops {session} {view} /></Tabs.Content>
+  {#each parts as p (p.id)}
+    <Tabs.Content value={p.id}>
+      {#if session.gradePart !== p.id}{:else if p.id === 'look'}
+        {#key session.run.id}<Look {session} />{/key}
+      {:else if p.id === 'tops'}<Tops {session} {view} />
+      {:else if p.id === 'compare'}<Compare {session} />
+      {:else if p.id === 'along'}<Along {session} />
+      {:else if p.id === 'stick'}<StoryStick {session} />
+      {:else}<SetTops {session} {view} />{/if}
+    </Tabs.Content>
+  {/each}
 </Parts>

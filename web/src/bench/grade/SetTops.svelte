@@ -2,7 +2,6 @@
   // How the tops are brought to height on site, by the school that is chosen.
   import type { View } from '../../drawing/view.svelte'
   import type { Session } from '../../lib/session.svelte'
-  import { tape } from '../../lib/tape'
   import Choice from '../../parts/Choice.svelte'
   import Figure from '../../parts/Figure.svelte'
   import Fraction from '../../parts/Fraction.svelte'
@@ -84,7 +83,7 @@
                   >{#each p.props as k, i (i)}{i ? '; ' : ''}<strong
                       ><Fraction mm={k.height} {units} /></strong
                     >
-                    at {tape(k.at, units)}{:else}none{/each}</td
+                    at <Fraction mm={k.at} {units} long />{:else}none{/each}</td
                 >
               {/if}
             </tr>
