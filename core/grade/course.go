@@ -16,6 +16,10 @@ type Course struct {
 	Ground    survey.Profile
 	Posts     []Post
 	Bays      []Stretch
+
+	// Rough asks only what earth a line takes: grade posts stand where the
+	// search first finds as few as can be, and are not moved for smoothness.
+	Rough bool
 }
 
 // Post is a place where bays meet.

@@ -34,19 +34,21 @@ func (w *solving) rolling(s span) {
 // roll is the search for grade posts on one span. Posts are counted from the
 // span's first.
 type roll struct {
-	*flow
-	at    []float64 // stations of the posts
-	low   [][]bound // of each bay, widened
-	high  [][]bound
-	steep []float64 // greatest slope of each bay
-	flat  []bool    // bay is a gate with flat tops
-	stop  []bool    // a line must end at this post
-	free  []bool    // a break here is no grade post: an end, a gate, a post the user holds
-	fixed []*float64
-	reach [][]layer // of each post: the heights reached, by the number of grade posts before
-	left  []int     // of each post: the least grade posts from it to the end
-	room  [2]polygon
-	loose float64
+	regular float64   // mean bay, so that breaks are heights
+	rough   bool      // see Course.Rough
+	near    []float64 // where the line lies when nothing else settles it
+	at      []float64 // stations of the posts
+	low     [][]bound // of each bay, widened
+	high    [][]bound
+	steep   []float64 // greatest slope of each bay
+	flat    []bool    // bay is a gate with flat tops
+	stop    []bool    // a line must end at this post
+	free    []bool    // a break here is no grade post: an end, a gate, a post the user holds
+	fixed   []*float64
+	reach   [][]layer // of each post: the heights reached, by the number of grade posts before
+	left    []int     // of each post: the least grade posts from it to the end
+	room    [2]polygon
+	loose   float64
 }
 
 // layer is the heights at a post that so many grade posts reach.
@@ -61,7 +63,7 @@ const widening = float64(noEarth) / 2
 
 func newRoll(f *flow, y []float64) *roll {
 	n := f.last - f.first + 1
-	r := &roll{flow: f, at: make([]float64, n+1), low: make([][]bound, n), high: make([][]bound, n), steep: make([]float64, n),
+	r := &roll{regular: f.regular, rough: f.Rough, near: make([]float64, n+1), at: make([]float64, n+1), low: make([][]bound, n), high: make([][]bound, n), steep: make([]float64, n),
 		flat: make([]bool, n), stop: make([]bool, n+1), free: make([]bool, n+1), fixed: make([]*float64, n+1)}
 	dipCut, dipFill := float64(f.Grade.Dips), float64(f.Grade.Dips)
 	switch f.Grade.Give {
@@ -72,6 +74,7 @@ func newRoll(f *flow, y []float64) *roll {
 	}
 	for i := range n + 1 {
 		r.at[i] = float64(f.Posts[f.first+i].Station)
+		r.near[i] = float64(f.Ground.Height(f.Posts[f.first+i].Station) + f.Fence.GapLeast)
 		if f.Posts[f.first+i].Knot {
 			r.stop[i], r.free[i] = true, true
 		}
@@ -254,6 +257,12 @@ func (r *roll) best() (knots []int, heights []float64, ok bool) {
 		return nil, nil, false
 	}
 	fewest := r.reach[n][0].count
+	if r.rough {
+		if knots, ok = r.anyWay(fewest); ok {
+			heights, _, ok = r.smooth(knots)
+		}
+		return knots, heights, ok
+	}
 	if sets, whole := r.choices(fewest); whole {
 		least := math.Inf(1)
 		r.loose = looseTrials
@@ -268,11 +277,71 @@ func (r *roll) best() (knots []int, heights []float64, ok bool) {
 		heights, _, ok = r.smooth(knots)
 		return knots, heights, ok
 	}
-	first, ok := r.anyWay(fewest)
-	if !ok {
-		return nil, nil, false
+	// Moving posts one by one ends where it began to look: from both ends, the
+	// better of the two is the same whichever end the run is taped from.
+	knots, heights, cost, ok := r.search(fewest)
+	if fewest > mostMoved {
+		return knots, heights, ok
 	}
-	return r.improve(first)
+	back := r.turned()
+	back.explore()
+	other, otherHeights, otherCost, otherOK := back.search(fewest)
+	if otherOK && (!ok || otherCost < cost-1e-4) {
+		n := len(r.steep)
+		slices.Reverse(other)
+		slices.Reverse(otherHeights)
+		for i := range other {
+			other[i] = n - other[i]
+		}
+		return other, otherHeights, true
+	}
+	return knots, heights, ok
+}
+
+// search takes any line with the fewest grade posts and moves them.
+func (r *roll) search(fewest int) (knots []int, heights []float64, cost float64, ok bool) {
+	knots, ok = r.anyWay(fewest)
+	if !ok {
+		return nil, nil, 0, false
+	}
+	if knots, heights, ok = r.improve(knots); !ok {
+		return nil, nil, 0, false
+	}
+	for k := range knots {
+		cost += r.broken(knots, heights, k)
+	}
+	return knots, heights, cost, true
+}
+
+// turned is the same span seen from its other end.
+func (r *roll) turned() *roll {
+	t := *r
+	n := len(r.steep)
+	t.near, t.steep, t.flat = slices.Clone(r.near), slices.Clone(r.steep), slices.Clone(r.flat)
+	t.stop, t.free, t.fixed = slices.Clone(r.stop), slices.Clone(r.free), slices.Clone(r.fixed)
+	slices.Reverse(t.near)
+	slices.Reverse(t.steep)
+	slices.Reverse(t.flat)
+	slices.Reverse(t.stop)
+	slices.Reverse(t.free)
+	slices.Reverse(t.fixed)
+	t.at, t.low, t.high = make([]float64, n+1), make([][]bound, n), make([][]bound, n)
+	for i := range t.at {
+		t.at[i] = r.at[n] - r.at[n-i]
+	}
+	turn := func(b []bound) []bound {
+		out := slices.Clone(b)
+		slices.Reverse(out)
+		for i := range out {
+			out[i].part = 1 - out[i].part
+		}
+		return out
+	}
+	for i := range n {
+		t.low[i], t.high[i] = turn(r.low[n-1-i]), turn(r.high[n-1-i])
+	}
+	t.reach, t.left, t.room = nil, nil, [2]polygon{}
+	return &t
 }
 
 const (

@@ -40,7 +40,7 @@ func (r *roll) smoothPart(knots []int, before, after *outside) (heights []float6
 	var lows, highs []bound
 	for k, at := range knots {
 		own := qp.Term{At: node[k], By: 1}
-		p.Square(nearWeight, float64(r.Ground.Height(r.Posts[r.first+at].Station)+r.Fence.GapLeast), own)
+		p.Square(nearWeight, r.near[at], own)
 		if k > 0 && !r.flat[knots[k-1]] {
 			prev := node[k-1]
 			a := knots[k-1]

@@ -131,13 +131,16 @@ func (w *solving) hung(l line, bay int) float64 {
 func (w *solving) tight(first int, panels []panel, of func(panel) float64, side float64) line {
 	var best line
 	cost := math.Inf(1)
+	slope := trend(panels, func(i int) float64 { return float64(w.from(first+i)+w.to(first+i)) / 2 }, of)
 	for _, falls := range []bool{true, false} {
-		l := w.tangent(first, panels, of, side, falls)
+		l := w.tangent(first, panels, of, side, falls, slope)
 		sum := 0.0
 		for i, p := range panels {
 			sum += side * (w.hung(l, first+i) - of(p))
 		}
-		if sum < cost-1e-9 {
+		// Of two as near, the one that goes more with the ground.
+		tie := math.Abs(sum-cost) <= 1e-6 && math.Abs(l.slope-slope) < math.Abs(best.slope-slope)
+		if sum < cost-1e-6 || tie {
 			best, cost = l, sum
 		}
 	}
@@ -146,7 +149,7 @@ func (w *solving) tight(first int, panels []panel, of func(panel) float64, side 
 
 // tangent is the lowest string (side 1) over the panels, or the highest under
 // them (side −1), among those that fall or that rise.
-func (w *solving) tangent(first int, panels []panel, of func(panel) float64, side float64, falls bool) line {
+func (w *solving) tangent(first int, panels []panel, of func(panel) float64, side float64, falls bool, trend float64) line {
 	last := first + len(panels)
 	at := func(i int) float64 { // where panel i hangs
 		if falls {
@@ -192,14 +195,7 @@ func (w *solving) tangent(first int, panels []panel, of func(panel) float64, sid
 		h = hull(h, 0, bound{at(i), of(p)}, side)
 		middle += at(i) / float64(len(panels))
 	}
-	l := line{at: h[0].part, height: h[0].height}
-	for k := 1; k < len(h); k++ {
-		if h[k].part >= middle || k == len(h)-1 {
-			p, q := h[k-1], h[k]
-			l = line{p.part, p.height, (q.height - p.height) / (q.part - p.part)}
-			break
-		}
-	}
+	l := touching(h, middle, trend)
 	if l.slope != sign(l.slope, falls) { // it would go the other way: level is the nearest
 		l.slope = 0
 		for _, p := range h {
@@ -209,6 +205,47 @@ func (w *solving) tangent(first int, panels []panel, of func(panel) float64, sid
 		}
 	}
 	return l
+}
+
+// touching is the tangent of a hull at a place. At a corner many are, and the
+// one is taken that goes most with the trend.
+func touching(h []bound, middle, trend float64) line {
+	const corner = 1e-6
+	for k := range h {
+		if math.Abs(h[k].part-middle) > corner {
+			continue
+		}
+		if k == 0 || k == len(h)-1 { // one panel only
+			return line{at: h[k].part, height: h[k].height}
+		}
+		before := (h[k].height - h[k-1].height) / (h[k].part - h[k-1].part)
+		after := (h[k+1].height - h[k].height) / (h[k+1].part - h[k].part)
+		return line{h[k].part, h[k].height, min(max(trend, min(before, after)), max(before, after))}
+	}
+	for k := 1; k < len(h); k++ {
+		if h[k].part >= middle || k == len(h)-1 {
+			p, q := h[k-1], h[k]
+			return line{p.part, p.height, (q.height - p.height) / (q.part - p.part)}
+		}
+	}
+	return line{at: h[0].part, height: h[0].height}
+}
+
+// trend is the slope of the straight line nearest to the panels.
+func trend(panels []panel, at func(int) float64, of func(panel) float64) float64 {
+	n := float64(len(panels))
+	var x, y, xx, xy float64
+	for i, p := range panels {
+		x, y = x+at(i)/n, y+of(p)/n
+	}
+	for i, p := range panels {
+		d := at(i) - x
+		xx, xy = xx+d*d, xy+d*(of(p)-y)
+	}
+	if xx == 0 {
+		return 0
+	}
+	return xy / xx
 }
 
 // sign keeps a slope that falls, or rises, and takes any other as level.

@@ -74,10 +74,14 @@ const mostRemedies = 6
 // move less earth, with what they come to.
 func (m *maker) corridorRemedies(bay int, now length.Length) []finding.Remedy {
 	t := &corridorTrials{maker: m, now: now}
+	g := m.run.Grade
+	if len(m.layout.Posts) > weighMost {
+		t.gapMore()
+		return t.out
+	}
 	t.letGo()
 	t.otherLooks(bay)
 	t.postMore(bay)
-	g := m.run.Grade
 	if m.out.Bays[bay].Look == job.Stepped && m.line.Bays[bay].Fill != nil && (g.Infill == "" || g.Infill == job.EarthInfill) {
 		t.boards(job.GravelBoards, "Close it with gravel boards")
 		t.boards(job.CutBoards, "Close it with boards cut to the slope")
@@ -89,12 +93,17 @@ func (m *maker) corridorRemedies(bay int, now length.Length) []finding.Remedy {
 		most := m.job.Units.Round(m.run.Spacing.Most * 3 / 4)
 		t.try(reason.Say("Bays of at most ", most), func(r *job.Run) { r.Spacing.Most = most }, m.set("/spacing/most", most))
 	}
-	mark := m.job.Units.SmallestMark
-	gap := length.Length(int((m.run.Fence.GapMost+now)/mark)+1) * mark
+	t.gapMore()
+	return t.out[:min(len(t.out), mostRemedies)]
+}
+
+// gapMore tries a corridor as wide as the ground asks.
+func (t *corridorTrials) gapMore() {
+	m, mark := t.maker, t.job.Units.SmallestMark
+	gap := length.Length(int((m.run.Fence.GapMost+t.now)/mark)+1) * mark
 	if gap <= 1500 {
 		t.try(reason.Say("Let the gap grow to ", gap), func(r *job.Run) { r.Fence.GapMost = gap }, m.set("/fence/gapMost", gap))
 	}
-	return t.out[:min(len(t.out), mostRemedies)]
 }
 
 // corridorTrials collects the ways out that help.
@@ -190,15 +199,17 @@ func (t *corridorTrials) postMore(bay int) {
 
 // boards closes triangles with boards instead of earth.
 func (t *corridorTrials) boards(kind job.Infill, says string) {
-	m := t.maker
-	run := m.given
-	run.Grade.Infill = kind
-	then := m.trial(run).weigh()
-	if then.out.Totals.InfillBoards == 0 {
+	m, n := t.maker, 0
+	for i := range m.out.Bays {
+		at := m.layout.Bays[i].First
+		if f := m.infill(m.out.Bays[i], kind, m.out.Posts[at], m.out.Posts[at+1]); f != nil {
+			n += f.Boards
+		}
+	}
+	if n == 0 {
 		return
 	}
-	n := then.out.Totals.InfillBoards
-	t.out = append(t.out, finding.Remedy{Says: reason.Say(says, ": ", n, plural(n, " board", " boards"), " of ", run.Grade.BoardHeight(m.job.Units)),
+	t.out = append(t.out, finding.Remedy{Says: reason.Say(says, ": ", n, plural(n, " board", " boards"), " of ", m.run.Grade.BoardHeight(m.job.Units)),
 		Edits: []job.Edit{m.set("/grade/infill", kind)}})
 }
 
@@ -214,7 +225,9 @@ func (t *corridorTrials) try(says reason.Text, change func(*job.Run), edits ...j
 	if !reflect.DeepEqual(run.Spacing, m.run.Spacing) || lies(run) != lies(m.run) || len(run.FixedPosts) != len(m.run.FixedPosts) {
 		layout = spacing.Lay(run, m.site(run))
 	}
-	line := grade.Solve(m.course(run, layout))
+	course := m.course(run, layout)
+	course.Rough = true
+	line := grade.Solve(course)
 	worst := length.Length(0)
 	for _, b := range line.Bays {
 		worst = max(worst, earth(b))

@@ -71,7 +71,7 @@ func randomLines(t testing.TB, rng *rand.Rand) job.Job {
 			if rng.IntN(3) == 0 {
 				run.Post.Width, run.Fence.Height = run.Post.Width*1.5, run.Fence.Height*0.7
 			}
-			run.Grade.Look = []job.Look{job.Level, job.Stepped, job.Raked}[rng.IntN(3)]
+			run.Grade.Look = job.Looks[rng.IntN(4)]
 			run.String.School = []job.School{job.OnFace, job.JustOff, job.StandOff, job.BySight}[rng.IntN(4)]
 			run.String.Props = rng.IntN(4)
 			if run.Length != nil {

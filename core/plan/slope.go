@@ -89,9 +89,7 @@ func (m *maker) leaning(b *Bay, i int, from, to Post) {
 	b.Angle = math.Atan(slope) * 180 / math.Pi
 	b.Long = b.Clear * length.Length(math.Hypot(1, slope))
 	b.OnGround = to.Slope - from.Slope
-	if b.Gate == "" && !b.Look.Leans() && b.Fill != nil {
-		b.Infill = m.infill(*b, from, to)
-	}
+	b.Infill = m.infill(*b, m.run.Grade.Infill, from, to)
 }
 
 // courseLook is a bay's look, by its middle.
@@ -103,9 +101,8 @@ func (m *maker) courseLook(i int) job.Look {
 // infill sizes what closes the triangle under a level panel: boards cut to
 // run at the least gap over the ground, or level boards one under the other
 // until the gap under the lowest is no more than the most.
-func (m *maker) infill(b Bay, from, to Post) *PanelInfill {
-	g := m.run.Grade
-	if g.Infill != job.CutBoards && g.Infill != job.GravelBoards {
+func (m *maker) infill(b Bay, kind job.Infill, from, to Post) *PanelInfill {
+	if kind != job.CutBoards && kind != job.GravelBoards || b.Gate != "" || b.Look.Leans() || b.Fill == nil {
 		return nil
 	}
 	start := from.Station + m.run.PostOf(from.Kind).Width/2
@@ -114,7 +111,7 @@ func (m *maker) infill(b Bay, from, to Post) *PanelInfill {
 		return nil
 	}
 	f := m.run.Fence
-	out := &PanelInfill{Kind: g.Infill, Long: b.Clear, Board: g.BoardHeight(m.job.Units), Marks: []InfillMark{}}
+	out := &PanelInfill{Kind: kind, Long: b.Clear, Board: m.run.Grade.BoardHeight(m.job.Units), Marks: []InfillMark{}}
 	high := length.Length(math.Inf(1)) // gap over the highest ground
 	m.profile.Each(start, end, func(at, ground length.Length) {
 		under := max(0, b.BottomStart-ground-f.GapLeast)
@@ -123,16 +120,16 @@ func (m *maker) infill(b Bay, from, to Post) *PanelInfill {
 		}
 		out.End, out.Most = under, max(out.Most, under)
 		high = min(high, b.BottomStart-ground)
-		if g.Infill == job.CutBoards {
+		if kind == job.CutBoards {
 			out.Marks = append(out.Marks, InfillMark{at - start, under})
 		}
 	})
 	need := out.Most
-	if g.Infill == job.GravelBoards {
+	if kind == job.GravelBoards {
 		need = max(0, b.GapMost.Gap-f.GapMost) // a level board leaves the most gap at the low end
 	}
 	out.Boards = int(math.Ceil(float64((need - noBoard) / out.Board)))
-	if g.Infill == job.GravelBoards {
+	if kind == job.GravelBoards {
 		out.Let = max(0, length.Length(out.Boards)*out.Board-high)
 	}
 	if out.Boards < 1 {
