@@ -52,10 +52,6 @@ await shot('ground', {}, async (page) => {
   await part(page, 'Ground')
   await top(page, page.getByRole('heading', { name: 'Level, round the trees' }))
 })
-await shot('in-the-way', {}, async (page) => {
-  await open(page, 'Walk', undefined, 'Compost bays')
-  await part(page, 'In the way')
-})
 await shot('before-you-dig', {}, async (page) => {
   await open(page, 'Walk')
   await part(page, 'Before you dig')
@@ -94,12 +90,23 @@ await shot('reasons', {}, async (page) => {
   await open(page, 'Dig')
   await page.getByRole('button', { name: /P1 dig: why/ }).click()
 })
-await shot('grade-dark', { dark: true }, (page) => open(page, 'Grade'))
-await shot('phone', { width: 390, height: 844 }, (page) => open(page, 'Space', /^Pipit/))
-await shot('phone-map', { width: 390, height: 844 }, async (page) => {
-  await open(page, 'Walk', /^Pipit/)
-  await page.getByRole('button', { name: 'From above' }).click()
+await shot('looks', {}, async (page) => {
+  await open(page, 'Grade')
+  await part(page, 'Compare looks')
+  await page.locator('[data-look]').nth(7).waitFor()
+  await top(page, page.locator('[data-look]').nth(2))
 })
+await shot('along', { dark: true }, async (page) => {
+  await open(page, 'Grade', undefined, 'Compost bays')
+  await part(page, 'Along the line')
+  await top(page, page.getByTestId('along'))
+})
+await shot('story-stick', {}, async (page) => {
+  await open(page, 'Grade', undefined, 'Round the trees')
+  await part(page, 'Story stick')
+  await top(page, page.getByRole('img', { name: /^Story stick/ }))
+})
+await shot('phone', { width: 390, height: 844 }, (page) => open(page, 'Space', /^Pipit/))
 await shot('phone-dark', { width: 390, height: 844, dark: true }, (page) => open(page, 'Dig', /^Pipit/))
 // Last, for it adds a job.
 await shot('new-job', {}, async (page) => {

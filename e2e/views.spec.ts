@@ -77,6 +77,16 @@ const tours: Record<string, (page: Page, mallow: Mallow, look: Look) => Promise<
   },
 }
 
+tours.grade = async (page, mallow, look) => {
+  await open(page, mallow)
+  await stage(page, 'Grade')
+  for (const name of ['Look', 'Tops and bays', 'Compare looks', 'Along the line', 'Story stick', 'Set the tops']) {
+    await part(page, name)
+    if (name === 'Compare looks') await expect(page.locator('[data-look]').nth(7)).toBeVisible()
+    await look(`grade, ${name}`)
+  }
+}
+
 for (const colorScheme of ['light', 'dark'] as const) {
   for (const [name, tour] of Object.entries(tours)) {
     test(`every view is accessible, ${colorScheme}: ${name}`, async ({ page, mallow }) => {

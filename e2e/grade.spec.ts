@@ -1,0 +1,219 @@
+import type { Locator, Page } from '@playwright/test'
+import { elevation, expect, open, part, saved, stage, test } from './mallow'
+
+async function type(field: Locator, text: string) {
+  await field.fill(text)
+  await field.press('Enter')
+}
+const runBar = (page: Page, name: string) =>
+  page.getByRole('navigation', { name: 'Runs' }).getByRole('button', { name, exact: true })
+const finding = (page: Page, rule: string) => page.locator(`[data-finding="${rule}"]`)
+const sums = (page: Page) => page.getByTestId('grade-sums')
+const take = (page: Page, look: string) =>
+  page.locator(`[data-look="${look}"]`).getByRole('button', { name: 'Take it' }).click()
+const end = (page: Page, which: 'start' | 'end') => page.locator(`[data-string-end="${which}"]`)
+/** Figures as words: 6' 3 7/16" in the tables. */
+const cell = (page: Page, caption: RegExp, post: string, column: number) =>
+  page
+    .locator('table')
+    .filter({ has: page.locator('caption', { hasText: caption }) })
+    .locator('tr')
+    .filter({ has: page.getByRole('button', { name: new RegExp(`^${post}( |$)`) }) })
+    .locator('td')
+    .nth(column)
+
+/** A hillside: 80 ft that rise 5 ft, with a hump in the middle. */
+async function hillside(page: Page, url: string) {
+  await page.goto(url)
+  await page.getByRole('button', { name: 'New job' }).click()
+  await page.getByLabel('Name').fill('Hillside')
+  await page.getByRole('button', { name: 'Start measuring' }).click()
+  await type(page.getByLabel('1. How long is the run?'), '80ft')
+  await type(page.getByLabel('2. How does the ground go?'), '60')
+  await type(page.getByLabel('3. How deep does the frost go?'), '36')
+  await page.getByRole('button', { name: 'Go on' }).click()
+  await stage(page, 'Grade')
+}
+
+test('the hillside in all four looks: compared, taken one after another, and undone', async ({ page, mallow }) => {
+  await open(page, mallow)
+  await stage(page, 'Grade')
+  await expect(sums(page)).toContainText(/16\s+steps/)
+  await part(page, 'Compare looks')
+  await expect(page.locator('[data-look]')).toHaveCount(8)
+  // The planned one is among them and says so; a level fence here takes the most earth.
+  await expect(page.locator('[data-look="stepped gradual"]')).toContainText('As planned now')
+  const fill = async (look: string) =>
+    parseFloat((await page.locator(`[data-look="${look}"] dd`).nth(1).innerText()).replace('none', '0'))
+  expect(await fill('level')).toBeGreaterThan(await fill('stepped even'))
+  expect(await fill('stepped even')).toBeGreaterThan(await fill('stepped least'))
+  expect(await fill('rolling')).toBe(0)
+
+  for (const [look, says] of [
+    ['level', /0\s+grade posts, 0\s+steps; fill/],
+    ['stepped round', /grade posts, \d+\s+steps; fill/],
+    ['raked hug', / 0\s+steps; no earth to move/],
+    ['rolling', /[1-9]\s+grade posts?, 0\s+steps; no earth to move/],
+  ] as const) {
+    await part(page, 'Compare looks')
+    await take(page, look)
+    await expect(page.locator(`[data-look="${look}"]`)).toContainText('As planned now')
+    await saved(page)
+    await part(page, 'Look')
+    await expect(sums(page)).toContainText(says)
+  }
+  // A rolling top: few strings, between few posts, and every other post on its line.
+  await part(page, 'Set the tops')
+  await page.getByRole('radio', { name: /^By eye/ }).click()
+  await expect(page.getByTestId('top-steps')).toContainText('sight over the next set post')
+  await expect(cell(page, /^Every top/, 'P3', 1)).toContainText('on the line')
+  await page.keyboard.press('Control+z')
+  await page.keyboard.press('Control+z')
+  await part(page, 'Look')
+  await expect(sums(page)).toContainText(/ 0\s+steps; no earth to move/)
+  await expect(page.getByRole('radio', { name: /^Raked/ })).toBeChecked()
+})
+
+test('the string is lifted by its end, live, held, and let go', async ({ page, mallow }) => {
+  await open(page, mallow)
+  await runBar(page, 'Round the trees').click()
+  await stage(page, 'Grade')
+  const before = await end(page, 'end').getAttribute('aria-valuenow')
+  const box = (await end(page, 'end').boundingBox())!
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 - 24, { steps: 6 })
+  await expect(end(page, 'end')).toHaveAttribute('aria-label', /held/)
+  await page.mouse.up()
+  await saved(page)
+  const lifted = Number(await end(page, 'end').getAttribute('aria-valuenow'))
+  expect(lifted).toBeGreaterThan(Number(before) + 100)
+  await expect(page.getByLabel('Gap held at the last post')).not.toHaveValue('')
+  // Higher than the corridor: said, with letting go as a way out.
+  await expect(finding(page, 'corridor')).toContainText('fill')
+  // By keys too, a mark at a time.
+  await end(page, 'end').focus()
+  await page.keyboard.press('ArrowDown')
+  await expect(end(page, 'end')).toHaveAttribute('aria-valuenow', String(lifted - 1.5875))
+  await saved(page)
+  await finding(page, 'corridor').getByRole('button', { name: /^Let the string's ends go/ }).click()
+  await expect(end(page, 'end')).not.toHaveAttribute('aria-label', /held/)
+  await expect(finding(page, 'corridor')).toBeHidden()
+})
+
+test('a hump: a way out is taken, the grade post is dragged, and the top is let go again', async ({
+  page,
+  mallow,
+}) => {
+  await hillside(page, mallow.url)
+  await stage(page, 'Walk')
+  await part(page, 'Ground')
+  // A hump of 10 in between two posts.
+  for (const [at, height] of [
+    ['34ft', '25'],
+    ['36ft', '38'],
+    ['38ft', '28'],
+  ]) {
+    await type(page.getByLabel('Station of a new ground point'), at!)
+    await page.keyboard.type(height!)
+    await page.keyboard.press('Enter')
+    await saved(page)
+  }
+  await saved(page)
+  await stage(page, 'Grade')
+  await page.getByRole('radio', { name: /^Raked/ }).click()
+  await saved(page)
+  await expect(finding(page, 'corridor')).toContainText('cannot keep the gap')
+  const ways = finding(page, 'corridor').getByRole('button')
+  expect(await ways.count()).toBeGreaterThan(1)
+  const posts = Number(await elevation(page).getAttribute('data-posts'))
+  await finding(page, 'corridor').getByRole('button', { name: /^A post at 36/ }).click()
+  await expect(elevation(page)).toHaveAttribute('data-posts', String(posts + 1))
+  await saved(page)
+  const grade = page.locator('[data-grade][data-held="F1"]')
+  await expect(grade).toHaveAttribute('aria-valuetext', /^36' 0"/)
+  // Dragged along and up: both are held.
+  const box = (await grade.boundingBox())!
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(box.x + box.width / 2 + 30, box.y + box.height / 2 - 30, { steps: 6 })
+  await page.mouse.up()
+  await saved(page)
+  await expect(grade).not.toHaveAttribute('aria-valuetext', /^36' 0"/)
+  await grade.focus()
+  await page.keyboard.press('Delete')
+  await expect(page.locator('[data-grade][data-held]')).toHaveCount(0)
+  await expect(elevation(page)).toHaveAttribute('data-posts', String(posts))
+})
+
+test('part of a run has another look, from post to post', async ({ page, mallow }) => {
+  await open(page, mallow)
+  await stage(page, 'Grade')
+  await page.getByRole('button', { name: /^Another look from P1 to P4/ }).click()
+  await saved(page)
+  const row = page.locator('[data-part="0"]')
+  await row.getByLabel('Look', { exact: true }).click()
+  await page.getByRole('option', { name: 'Rolling' }).click()
+  await saved(page)
+  await part(page, 'Tops and bays')
+  await expect(cell(page, /^Bays/, 'P2', 1)).toContainText('up')
+  await expect(cell(page, /^Bays/, 'P9', 1)).toContainText('level')
+  await part(page, 'Look')
+  await page.getByRole('button', { name: 'Take this part away' }).click()
+  await expect(page.locator('[data-part]')).toHaveCount(0)
+})
+
+test('the story stick is read, boards close the triangles, tops are cut first', async ({ page, mallow }) => {
+  await open(page, mallow)
+  await runBar(page, 'Round the trees').click()
+  await stage(page, 'Grade')
+  await part(page, 'Story stick')
+  const stick = page.getByTestId('stick')
+  // A 4 ft fence of three rails, marked 12 in below its top: worked by hand.
+  for (const [mark, upper] of [
+    ['Post cut, fence top', 'up 12″'],
+    ['Top rail hole', 'up 7 3/4'],
+    ['Middle rail hole', 'down 10 1/4'],
+    ['Fence bottom', 'down 36″'],
+  ])
+    await expect(stick.getByRole('row', { name: new RegExp(`^${mark}`) })).toContainText(upper!)
+  await runBar(page, 'Lane').click()
+  await finding(page, 'corridor').getByRole('button', { name: /^Close it with boards cut/ }).click()
+  await expect(finding(page, 'corridor')).toBeHidden()
+  await part(page, 'Tops and bays')
+  await expect(page.getByTestId('infills').locator('li').first()).toContainText('cut from')
+  await page.getByRole('radio', { name: /^Cut first/ }).click()
+  await saved(page)
+  await expect(page.getByRole('columnheader', { name: 'Cut to' })).toBeVisible()
+})
+
+test('the line is seen from either end, near or far', async ({ page, mallow }) => {
+  await open(page, mallow)
+  await stage(page, 'Grade')
+  await part(page, 'Along the line')
+  const picture = page.getByTestId('along')
+  const lowest = () => picture.locator('path').nth(1).getAttribute('d')
+  const first = await lowest()
+  await page.getByLabel('Look closer').fill('4')
+  expect(await lowest()).not.toBe(first)
+  await page.getByRole('radio', { name: 'last post' }).click()
+  await expect(picture).toHaveAttribute('aria-label', /from its last post/)
+  expect(await lowest()).not.toContain('NaN')
+})
+
+test('one control goes from hugging the ground to shooting it straight', async ({ page, mallow }) => {
+  await open(page, mallow)
+  await stage(page, 'Grade')
+  await page.getByRole('radio', { name: /^Raked/ }).click()
+  await saved(page)
+  const control = page.getByLabel('Hug the ground, or shoot it straight')
+  await control.fill('0')
+  await saved(page)
+  await part(page, 'Tops and bays')
+  const hugging = await cell(page, /^Posts/, 'P10', 1).innerText()
+  await part(page, 'Look')
+  await page.getByLabel('Hug the ground, or shoot it straight').fill('100')
+  await saved(page)
+  await part(page, 'Tops and bays')
+  await expect(cell(page, /^Posts/, 'P10', 1)).not.toHaveText(hugging)
+})
