@@ -182,10 +182,13 @@ func written(j job.Job, p plan.Plan, what string, line int, run string) (exchang
 		return exchange.LineGPX(p, j, line)
 	case "geojson":
 		return exchange.LineGeoJSON(p, j, line)
-	case "ground", "setout":
+	case "ground", "setout", "tops":
 		for r := range p.Runs {
 			if p.Runs[r].ID == run && what == "setout" {
 				return exchange.SetOutCSV(p, r)
+			}
+			if p.Runs[r].ID == run && what == "tops" {
+				return exchange.TopsCSV(p, r)
 			}
 			if p.Runs[r].ID == run {
 				return exchange.RunCSV(p, r)
@@ -193,5 +196,5 @@ func written(j job.Job, p plan.Plan, what string, line int, run string) (exchang
 		}
 		return exchange.Written{}, exchange.FileError{Why: "There is no run " + strconv.Quote(run) + " in this job."}
 	}
-	return exchange.Written{}, exchange.FileError{Why: strconv.Quote(what) + " is no export; there are csv, gpx, geojson, ground and setout."}
+	return exchange.Written{}, exchange.FileError{Why: strconv.Quote(what) + " is no export; there are csv, gpx, geojson, ground, setout and tops."}
 }

@@ -319,7 +319,24 @@ func TestExportOverTheAPI(t *testing.T) {
 			t.Errorf("%s: %v and %v", row[0], level, back)
 		}
 	}
-	for _, bad := range []string{path + "dxf", path + "setout&run=R9", path + "ground&run=R9", "/api/jobs/" + kept.ID + "/export?what=csv&line=7"} {
+	status, header, raw = c.ask("GET", path+"tops&run=R1", "")
+	rows, err = csv.NewReader(bytes.NewReader(raw)).ReadAll()
+	if err != nil || status != 200 || len(rows) != 20 || rows[0][4] != "top_ft" || !strings.Contains(header.Get("Content-Disposition"), "tops.csv") {
+		t.Fatalf("tops: %d %v, %d rows", status, err, len(rows))
+	}
+	// The top is the ground and what shows over it, as the level string finds it too.
+	high := 0.0
+	for _, row := range rows[1:] {
+		top, _ := strconv.ParseFloat(row[4], 64)
+		high = max(high, top)
+	}
+	for _, row := range rows[1:] {
+		v := func(i int) float64 { f, _ := strconv.ParseFloat(row[i], 64); return f }
+		if math.Abs(v(3)+v(5)-v(4)) > 1e-6 || math.Abs(high+v(12)-v(4)) > 1e-6 {
+			t.Errorf("%s: ground %v, above %v, top %v, off the level string %v", row[0], v(3), v(5), v(4), v(12))
+		}
+	}
+	for _, bad := range []string{path + "dxf", path + "tops&run=R9", path + "setout&run=R9", path + "ground&run=R9", "/api/jobs/" + kept.ID + "/export?what=csv&line=7"} {
 		if status, _, raw := c.ask("GET", bad, ""); status != 422 || !strings.Contains(string(raw), "detail") {
 			t.Errorf("%s: %d %s", bad, status, raw)
 		}
@@ -327,6 +344,35 @@ func TestExportOverTheAPI(t *testing.T) {
 	c.must(201, "POST", "/api/jobs", `{"doc":`+demoJob(t, 1)+`}`, &kept)
 	if status, _, raw := c.ask("GET", "/api/jobs/"+kept.ID+"/export?what=gpx", ""); status != 422 || !strings.Contains(string(raw), "Enter the place of the map") {
 		t.Errorf("a line that is nowhere on earth: %d %s", status, raw)
+	}
+}
+
+// Every look over the wire: one is planned, and one that is taken is what the
+// plan then says.
+func TestLooksOverTheWire(t *testing.T) {
+	c := start(t)
+	doc := demoJob(t, 0)
+	var got server.Looks
+	c.must(200, "POST", "/api/looks", `{"doc":`+doc+`,"run":"R1"}`, &got)
+	if got.Run != "R1" || len(got.Looks) != 8 {
+		t.Fatalf("%d looks of %s", len(got.Looks), got.Run)
+	}
+	for _, l := range got.Looks {
+		changed, err := job.Apply([]byte(doc), l.Edits)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if after := c.planOf(changed).Runs[0].Totals; math.Abs(float64(after.Fill-l.Fill)) > 1e-9 || after.Bags != l.Bags {
+			t.Errorf("%s: says %v to fill and %d bags, taken %v and %d", l.ID, l.Fill, l.Bags, after.Fill, after.Bags)
+		}
+		if l.Now != (l.ID == "stepped gradual") {
+			t.Errorf("%s is planned: %v", l.ID, l.Now)
+		}
+	}
+	for _, run := range []string{"R9", ""} {
+		if status, _, raw := c.ask("POST", "/api/looks", `{"doc":`+doc+`,"run":"`+run+`"}`); status != 422 || !strings.Contains(string(raw), "a run that has a length") {
+			t.Errorf("looks of %q: %d %s", run, status, raw)
+		}
 	}
 }
 

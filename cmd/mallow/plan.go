@@ -99,6 +99,7 @@ func printTable(out io.Writer, p plan.Plan) error {
 		printPosts(t, p, r)
 		printBays(t, p, r)
 		printSpacing(t, p, r)
+		printTopLine(t, p, r)
 	}
 	printTotals(t, p)
 	for i, f := range p.Findings {
@@ -192,6 +193,12 @@ func printTotals(t *table, p plan.Plan) {
 	}
 	if total.Pieces > 0 {
 		t.row("  Pieces\t%d panels, boards or rails, %d cut", total.Pieces, total.CutPieces)
+	}
+	if total.InfillBoards > 0 {
+		t.row("  Infill\t%d %s under panels", total.InfillBoards, plural(total.InfillBoards, "board"))
+	}
+	if total.Cut > 0 || total.Fill > 0 {
+		t.row("  Soil\t%s to cut, %s to fill", u.Bulk(total.Cut), u.Bulk(total.Fill))
 	}
 	t.row("  Concrete\t%s = %.3f yd³ = %.3f m³", u.Small(total.ConcreteToBuy), total.ConcreteToBuy.CubicYards(), float64(total.ConcreteToBuy))
 	for _, b := range total.BagKinds {

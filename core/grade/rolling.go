@@ -15,9 +15,13 @@ import (
 // may break at every post, and by what dips the run lets be taken out.
 func (w *solving) rolling(s span) {
 	f := w.flowOf(s, mostStiff)
-	y := f.solve()
-	r := newRoll(f, y)
-	if knots, heights, ok := r.best(); ok {
+	y := make([]float64, s.last-s.first+2)
+	r, knots, heights, ok := f.roll(nil)
+	if !ok {
+		y = f.solve()
+		r, knots, heights, ok = f.roll(y)
+	}
+	if ok {
 		for k := 1; k < len(knots); k++ {
 			a, b := knots[k-1], knots[k]
 			for p := a; p <= b; p++ {
@@ -29,6 +33,22 @@ func (w *solving) rolling(s span) {
 		}
 	}
 	w.put(s, y)
+}
+
+// roll finds the grade posts in the corridor widened by what the line y lets
+// go; in the corridor as it is where y is nil. Whether that holds is asked
+// without the dips that may be taken out, so that these only ever help.
+func (f *flow) roll(y []float64) (r *roll, knots []int, heights []float64, ok bool) {
+	if y == nil && f.Grade.Dips > 0 {
+		if r = newRoll(f, nil, 0); !r.explore() {
+			return r, nil, nil, false
+		}
+	}
+	if r = newRoll(f, y, float64(f.Grade.Dips)); !r.explore() {
+		return r, nil, nil, false
+	}
+	knots, heights, ok = r.best()
+	return r, knots, heights, ok
 }
 
 // roll is the search for grade posts on one span. Posts are counted from the
@@ -61,11 +81,13 @@ type layer struct {
 // last digits; it is less than is ever called earth.
 const widening = float64(noEarth) / 2
 
-func newRoll(f *flow, y []float64) *roll {
+// newRoll widens the corridor by what a line that may break at every post
+// lets go, and by dips; y is that line, nil where it lets nothing go.
+func newRoll(f *flow, y []float64, dips float64) *roll {
 	n := f.last - f.first + 1
 	r := &roll{regular: f.regular, rough: f.Rough, near: make([]float64, n+1), at: make([]float64, n+1), low: make([][]bound, n), high: make([][]bound, n), steep: make([]float64, n),
 		flat: make([]bool, n), stop: make([]bool, n+1), free: make([]bool, n+1), fixed: make([]*float64, n+1)}
-	dipCut, dipFill := float64(f.Grade.Dips), float64(f.Grade.Dips)
+	dipCut, dipFill := dips, dips
 	switch f.Grade.Give {
 	case job.Fill:
 		dipCut = 0
@@ -100,7 +122,10 @@ func newRoll(f *flow, y []float64) *roll {
 			continue
 		}
 		if f.Grade.Rack != nil {
-			rack := max(float64(*f.Grade.Rack), math.Abs(y[i+1]-y[i]))
+			rack := float64(*f.Grade.Rack)
+			if y != nil {
+				rack = max(rack, math.Abs(y[i+1]-y[i]))
+			}
 			r.steep[i] = (rack + widening) / (r.at[i+1] - r.at[i])
 		}
 		if r.fixed[i] != nil && r.fixed[i+1] != nil {
@@ -110,10 +135,13 @@ func newRoll(f *flow, y []float64) *roll {
 		low0, high0 := f.slack(f.pins, b)
 		low1, high1 := f.slack(f.pins, b+1)
 		add := func(part, ground float64) {
-			line := y[i]*(1-part) + y[i+1]*part
 			low := ground + float64(f.Fence.GapLeast) - low0*(1-part) - low1*part
 			high := ground + float64(f.Fence.GapMost) + high0*(1-part) + high1*part
-			cut, fill := max(0, low-line), max(0, line-high)
+			cut, fill := 0.0, 0.0
+			if y != nil {
+				line := y[i]*(1-part) + y[i+1]*part
+				cut, fill = max(0, low-line), max(0, line-high)
+			}
 			r.low[i] = append(r.low[i], bound{part, low - cut - widening - dipCut})
 			r.high[i] = append(r.high[i], bound{part, high + fill + widening + dipFill})
 		}
@@ -205,8 +233,9 @@ func (r *roll) cost(post int) int {
 	return 1
 }
 
-// explore finds, for every post, what heights how many grade posts reach.
-func (r *roll) explore() {
+// explore finds, for every post, what heights how many grade posts reach, and
+// whether the last post is reached at all.
+func (r *roll) explore() bool {
 	n := len(r.steep)
 	r.reach = make([][]layer, n+1)
 	r.reach[0] = []layer{{0, []interval{r.begin()}}}
@@ -226,6 +255,7 @@ func (r *roll) explore() {
 			}
 		}
 	}
+	return len(r.reach[n]) > 0
 }
 
 // add notes heights reached at a post.
@@ -251,12 +281,7 @@ func (r *roll) add(post, count int, v interval) {
 
 // best returns the posts at which the line may break and its heights there.
 func (r *roll) best() (knots []int, heights []float64, ok bool) {
-	r.explore()
-	n := len(r.steep)
-	if len(r.reach[n]) == 0 {
-		return nil, nil, false
-	}
-	fewest := r.reach[n][0].count
+	fewest := r.reach[len(r.steep)][0].count
 	if r.rough {
 		if knots, ok = r.anyWay(fewest); ok {
 			heights, _, ok = r.smooth(knots)

@@ -32,7 +32,9 @@ func wavy(rng *rand.Rand, bays int, noise float64) Course {
 func rollOf(c Course) *roll {
 	w := newSolving(c)
 	f := w.flowOf(w.spans[0], mostStiff)
-	return newRoll(f, f.solve())
+	r := newRoll(f, f.solve(), 0)
+	r.explore()
+	return r
 }
 
 // Of all sets of posts of the fewest size, tried one by one, none gives a

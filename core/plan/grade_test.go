@@ -46,6 +46,9 @@ func TestSlopeByHand(t *testing.T) {
 	p = run.Posts[5]
 	near(t, "step", float64(p.Step), 100, 1e-6)
 	near(t, "overlap", float64(p.Overlap), 1700, 1e-6)
+	// Level over a slope: half a post in from either end.
+	near(t, "gap at the lower face", float64(run.Bays[5].FaceStart), 147.5, 1e-6)
+	near(t, "gap at the upper face", float64(run.Bays[5].FaceEnd), 52.5, 1e-6)
 }
 
 // Each panel, 50 over its upper end, stands 150 over its lower: 75 too much.

@@ -155,6 +155,8 @@ type Bay struct {
 	Lean           length.Length `json:"lean" jsonschema:"required" jsonschema_description:"How far the top rises over the bay, centre to centre; negative is falling."`
 	Angle          float64       `json:"angle" jsonschema:"required" jsonschema_description:"The same as an angle, degrees."`
 	Long           length.Length `json:"long" jsonschema:"required" jsonschema_description:"True length along the slope of the bay's top, face to face of its posts: what a rail between them is cut to."`
+	FaceStart      length.Length `json:"faceStart" jsonschema:"required" jsonschema_description:"Gap under the fence at the face of its first post."`
+	FaceEnd        length.Length `json:"faceEnd" jsonschema:"required" jsonschema_description:"The same at the face of its second post."`
 	OnGround       length.Length `json:"onGround" jsonschema:"required" jsonschema_description:"Centre to centre along the ground, as a tape lies on the slope."`
 	GapLeast       grade.Gap     `json:"gapLeast" jsonschema:"required"`
 	GapMost        grade.Gap     `json:"gapMost" jsonschema:"required"`

@@ -89,6 +89,11 @@ func (m *maker) leaning(b *Bay, i int, from, to Post) {
 	b.Angle = math.Atan(slope) * 180 / math.Pi
 	b.Long = b.Clear * length.Length(math.Hypot(1, slope))
 	b.OnGround = to.Slope - from.Slope
+	face := func(at length.Length) length.Length {
+		return b.BottomStart + (b.BottomEnd-b.BottomStart)*(at-from.Station)/b.CentreToCentre - m.profile.Height(at)
+	}
+	b.FaceStart = face(from.Station + m.run.PostOf(from.Kind).Width/2)
+	b.FaceEnd = face(to.Station - m.run.PostOf(to.Kind).Width/2)
 	b.Infill = m.infill(*b, m.run.Grade.Infill, from, to)
 }
 

@@ -1581,6 +1581,14 @@ export interface PlannedBay {
    */
   long: number
   /**
+   * Gap under the fence at the face of its first post.
+   */
+  faceStart: number
+  /**
+   * The same at the face of its second post.
+   */
+  faceEnd: number
+  /**
    * Centre to centre along the ground, as a tape lies on the slope.
    */
   onGround: number

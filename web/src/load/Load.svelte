@@ -92,6 +92,11 @@
         {#if t.pieces}
           <dd class="text-[1.05rem]">{t.pieces} panels, boards or rails, {t.cutPieces} cut</dd>
         {/if}
+        {#if t.infillBoards}
+          <dd class="text-[1.05rem]" data-load="infill">
+            {t.infillBoards} infill {t.infillBoards === 1 ? 'board' : 'boards'} under panels
+          </dd>
+        {/if}
         {#if t.stockShort}<dd class="font-medium text-stop">{t.stockShort} longer than any stock</dd>{/if}
       </div>
       <div class="border-t border-rule py-2">
@@ -121,6 +126,13 @@
         </dd>
         <dd class="text-[0.95rem] text-pencil">{weight(t.gravelMass, units)}</dd>
       </div>
+      {#if t.cut > 1e-6 || t.fill > 1e-6}
+        <div class="border-t border-rule py-2" data-load="soil">
+          <dt class="label">Soil along the fence</dt>
+          {#if t.fill > 1e-6}<dd class="text-[1.05rem]">{bulk(t.fill, units)} to fill, tamped</dd>{/if}
+          {#if t.cut > 1e-6}<dd class="text-[1.05rem]">{bulk(t.cut, units)} to cut</dd>{/if}
+        </div>
+      {/if}
       <div class="border-t border-rule py-2">
         <dt class="label">Holes</dt>
         {#each t.holes as h (`${h.width}/${h.depth}`)}

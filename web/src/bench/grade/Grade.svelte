@@ -17,7 +17,11 @@
   const breaks = $derived(totals.gradePosts + totals.steps)
   const parts = $derived([
     { id: 'look', name: 'Look', note: '' },
-    { id: 'tops', name: 'Tops and bays', note: breaks ? `${breaks} ${breaks === 1 ? 'break' : 'breaks'}` : '' },
+    {
+      id: 'tops',
+      name: 'Tops and bays',
+      note: breaks ? `${breaks} ${breaks === 1 ? 'break' : 'breaks'}` : '',
+    },
     { id: 'compare', name: 'Compare looks', note: '' },
     { id: 'along', name: 'Along the line', note: '' },
     { id: 'stick', name: 'Story stick', note: '' },

@@ -105,6 +105,7 @@
       'Rail on the slope, face to face',
       'Centres, level',
       'On the ground',
+      'Gap at the faces',
       'Gap, least',
       'most',
       'Ground',
@@ -123,6 +124,7 @@
         >
         <td><Fraction mm={b.centreToCentre} {units} /></td>
         <td><Fraction mm={b.onGround} {units} /></td>
+        <td><Fraction mm={b.faceStart} {units} />, <Fraction mm={b.faceEnd} {units} /></td>
         <td><Figure why={b.why.gap} of="{b.id} gap"><Fraction mm={b.gapLeast.gap} {units} /></Figure></td>
         <td><Fraction mm={b.gapMost.gap} {units} /></td>
         <td class="font-semibold {b.infill ? '' : 'text-stop'}"
@@ -132,12 +134,19 @@
               units,
             )}{/if}</td
         >
-      {:else}<td colspan="8" class="text-pencil">{p.id} is the last post</td>{/if}
+      {:else}<td colspan="9" class="text-pencil">{p.id} is the last post</td>{/if}
     {/snippet}
   </PostTable>
   <p class="mt-2 max-w-4xl text-pencil">
     Posts and pickets stay plumb on a slope; only rails and panels lean. A tape on the slope reads more than
     the level distance: set posts by the level one.
+  </p>
+  <p class="mt-2">
+    <a
+      class="underline"
+      href="/api/jobs/{session.id}/export?{new URLSearchParams({ what: 'tops', run: session.run.id })}"
+      download>All of it as CSV</a
+    >, with what each way of setting tops measures from.
   </p>
   {#if infills.length}
     <h3 class="mt-5 font-bold">Under the panels</h3>
