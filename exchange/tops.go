@@ -3,7 +3,6 @@ package exchange
 import (
 	"strconv"
 
-	"mallow/core/length"
 	"mallow/core/plan"
 )
 
@@ -11,12 +10,7 @@ import (
 // or feet, and how its top is found by laser, level string, tight string and
 // eye; and for the bay after it what a rail on the slope is cut to.
 func TopsCSV(p plan.Plan, run int) (Written, error) {
-	unit, per := Metres, length.Metre
-	if p.Units.System == length.Imperial {
-		unit, per = Feet, length.Foot
-	}
-	in := func(name string) string { return name + "_" + string(unit) }
-	number := func(l length.Length) string { return strconv.FormatFloat(float64(l/per), 'f', 7, 64) }
+	in, number := columns(p.Units)
 	rows := [][]string{{"post", "kind", in("level"), in("ground"), in("top"), in("top_above_ground"), "top_tape", in("face_before"), in("face_after"), in("mark_above_ground"), in("step"),
 		in("from_laser"), in("from_level_string"), in("from_tight_string"), in("from_sight"), in("post_needed"), "grade_post",
 		"bay_look", in("bay_lean"), "bay_degrees", in("bay_rail"), in("gap_least"), in("gap_most")}}

@@ -1,6 +1,8 @@
 package grade
 
 import (
+	"slices"
+
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/spacing"
@@ -26,6 +28,7 @@ type Course struct {
 type Post struct {
 	Station length.Length
 	Knot    bool           // a grade post that the user holds: a leaning top may break here
+	Corner  bool           // the line turns: tops meet here, and may break
 	Gap     *length.Length // gap under the fence that the user holds here
 }
 
@@ -62,9 +65,10 @@ func NewCourse(run job.Run, layout spacing.Layout, ground survey.Profile, u leng
 	return c
 }
 
-// Join puts courses that go straight on from each other end to end: the last
-// post of each is the first of the next. At says where each begins.
-func Join(courses []Course, at []length.Length) Course {
+// Join puts courses of the same fence end to end: the last post of each is the
+// first of the next. At says where each begins, turns whether the line turns
+// there.
+func Join(courses []Course, at []length.Length, turns []bool) Course {
 	out := courses[0]
 	out.Posts, out.Bays = nil, nil
 	var ground []job.GroundPoint
@@ -72,7 +76,10 @@ func Join(courses []Course, at []length.Length) Course {
 		for i, p := range c.Posts {
 			if p.Station += at[k]; i > 0 || k == 0 {
 				out.Posts = append(out.Posts, p)
-			} else if last := &out.Posts[len(out.Posts)-1]; last.Gap == nil {
+				continue
+			}
+			last := &out.Posts[len(out.Posts)-1]
+			if last.Corner = turns[k]; last.Gap == nil {
 				last.Gap, last.Knot = p.Gap, last.Knot || p.Knot
 			}
 		}
@@ -83,6 +90,30 @@ func Join(courses []Course, at []length.Length) Course {
 	}
 	out.Ground = survey.NewProfile(ground, out.Posts[len(out.Posts)-1].Station)
 	return out
+}
+
+// SolveRing grades a course that comes back to its first post. A leaning top
+// meets itself there half way between where its two ends would lie, where
+// that is in the corridor.
+func SolveRing(c Course) Line {
+	line := Solve(c)
+	n := len(c.Bays)
+	first, last := &c.Posts[0], &c.Posts[n]
+	if !c.Bays[0].Look.Leans() || !c.Bays[n-1].Look.Leans() || first.Gap != nil && last.Gap != nil {
+		return line
+	}
+	gap := (line.Bays[0].BottomStart-c.Ground.Height(first.Station))/2 + (line.Bays[n-1].BottomEnd-c.Ground.Height(last.Station))/2
+	for _, held := range []*length.Length{first.Gap, last.Gap} {
+		if held != nil {
+			gap = *held
+		}
+	}
+	if gap < c.Fence.GapLeast-length.Tolerance || gap > c.Fence.GapMost+length.Tolerance {
+		return line
+	}
+	c.Posts = slices.Clone(c.Posts)
+	c.Posts[0].Gap, c.Posts[n].Gap = &gap, &gap
+	return Solve(c)
 }
 
 func (c Course) from(bay int) length.Length { return c.Posts[bay].Station }

@@ -176,12 +176,12 @@ func (f *flow) bay(i int) {
 }
 
 // shape adds what the line would be like: near to the least gap at every
-// post, and with little bend at any. A flat gate parts the bends.
+// post, and with little bend at any. Flat gates and corners part the bends.
 func (f *flow) shape(straight float64) {
 	near, even := stiffness(straight)
 	for i := f.first; i <= f.last+1; i++ {
 		f.p.Square(near, float64(f.Ground.Height(f.Posts[i].Station)+f.Fence.GapLeast), f.y(i, 1))
-		if i > f.first && i <= f.last && !f.gateFlat(i-1) && !f.gateFlat(i) {
+		if i > f.first && i <= f.last && !f.gateFlat(i-1) && !f.gateFlat(i) && !f.Posts[i].Corner {
 			before, after := f.regular/float64(f.to(i-1)-f.from(i-1)), f.regular/float64(f.to(i)-f.from(i))
 			f.p.Square(even, 0, f.y(i-1, before), f.y(i, -before-after), f.y(i+1, after))
 		}

@@ -86,7 +86,9 @@ func newSolving(c Course) *solving {
 	n := len(c.Bays)
 	w := &solving{Course: c, corridor: corridors(c), start: make([]length.Length, n), end: make([]length.Length, n), done: make([]bool, n), knots: make([]bool, n+1), touch: map[int]length.Length{}}
 	for i := range c.Bays {
-		if k := len(w.spans); k > 0 && w.spans[k-1].look == c.Bays[i].Look {
+		// What is level or stepped begins anew at a corner.
+		anew := c.Posts[i].Corner && !c.Bays[i].Look.Leans()
+		if k := len(w.spans); k > 0 && w.spans[k-1].look == c.Bays[i].Look && !anew {
 			w.spans[k-1].last = i
 			continue
 		}
@@ -159,7 +161,7 @@ func (w *solving) gates() {
 			continue
 		}
 		j := i
-		for j+1 < len(w.Bays) && w.Bays[j+1].Gate {
+		for j+1 < len(w.Bays) && w.Bays[j+1].Gate && !w.Posts[j+1].Corner {
 			j++
 		}
 		if w.Grade.Across != job.GoesOn && !w.Bays[i].Look.Leans() {
@@ -179,10 +181,10 @@ func (w *solving) flat(first, last int) {
 			y, found = h, true
 		}
 	}
-	if first > 0 {
+	if first > 0 && !w.Posts[first].Corner {
 		take(w.end[first-1])
 	}
-	if last+1 < len(w.Bays) {
+	if last+1 < len(w.Bays) && !w.Posts[last+1].Corner {
 		take(w.start[last+1])
 	}
 	if !found {

@@ -63,7 +63,8 @@ type roll struct {
 	steep   []float64 // greatest slope of each bay
 	flat    []bool    // bay is a gate with flat tops
 	stop    []bool    // a line must end at this post
-	free    []bool    // a break here is no grade post: an end, a gate, a post the user holds
+	free    []bool    // a break here is no grade post: an end, a gate, a corner, a post the user holds
+	corner  []bool    // the line turns: no break is seen
 	fixed   []*float64
 	reach   [][]layer // of each post: the heights reached, by the number of grade posts before
 	left    []int     // of each post: the least grade posts from it to the end
@@ -86,7 +87,7 @@ const widening = float64(noEarth) / 2
 func newRoll(f *flow, y []float64, dips float64) *roll {
 	n := f.last - f.first + 1
 	r := &roll{regular: f.regular, rough: f.Rough, near: make([]float64, n+1), at: make([]float64, n+1), low: make([][]bound, n), high: make([][]bound, n), steep: make([]float64, n),
-		flat: make([]bool, n), stop: make([]bool, n+1), free: make([]bool, n+1), fixed: make([]*float64, n+1)}
+		flat: make([]bool, n), stop: make([]bool, n+1), free: make([]bool, n+1), corner: make([]bool, n+1), fixed: make([]*float64, n+1)}
 	dipCut, dipFill := dips, dips
 	switch f.Grade.Give {
 	case job.Fill:
@@ -97,8 +98,8 @@ func newRoll(f *flow, y []float64, dips float64) *roll {
 	for i := range n + 1 {
 		r.at[i] = float64(f.Posts[f.first+i].Station)
 		r.near[i] = float64(f.Ground.Height(f.Posts[f.first+i].Station) + f.Fence.GapLeast)
-		if f.Posts[f.first+i].Knot {
-			r.stop[i], r.free[i] = true, true
+		if p := f.Posts[f.first+i]; p.Knot || p.Corner {
+			r.stop[i], r.free[i], r.corner[i] = true, true, p.Corner
 		}
 	}
 	for _, p := range f.pins {
@@ -343,13 +344,14 @@ func (r *roll) turned() *roll {
 	t := *r
 	n := len(r.steep)
 	t.near, t.steep, t.flat = slices.Clone(r.near), slices.Clone(r.steep), slices.Clone(r.flat)
-	t.stop, t.free, t.fixed = slices.Clone(r.stop), slices.Clone(r.free), slices.Clone(r.fixed)
+	t.stop, t.free, t.fixed, t.corner = slices.Clone(r.stop), slices.Clone(r.free), slices.Clone(r.fixed), slices.Clone(r.corner)
 	slices.Reverse(t.near)
 	slices.Reverse(t.steep)
 	slices.Reverse(t.flat)
 	slices.Reverse(t.stop)
 	slices.Reverse(t.free)
 	slices.Reverse(t.fixed)
+	slices.Reverse(t.corner)
 	t.at, t.low, t.high = make([]float64, n+1), make([][]bound, n), make([][]bound, n)
 	for i := range t.at {
 		t.at[i] = r.at[n] - r.at[n-i]

@@ -117,9 +117,9 @@ func (r *roll) possible(knots []int) bool {
 type outside struct{ distance, height float64 }
 
 // breakAt is the break at a post as terms of the heights; nil where none is
-// counted: at ends, gates and beside flat tops.
+// counted: at ends, gates and corners.
 func (r *roll) breakAt(knots []int, k int) []qp.Term {
-	if k == 0 || k == len(knots)-1 || r.flat[knots[k-1]] || r.flat[knots[k]] {
+	if k == 0 || k == len(knots)-1 || r.flat[knots[k-1]] || r.flat[knots[k]] || r.corner[knots[k]] {
 		return nil
 	}
 	before, after := r.regular/(r.at[knots[k]]-r.at[knots[k-1]]), r.regular/(r.at[knots[k+1]]-r.at[knots[k]])

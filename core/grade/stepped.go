@@ -100,16 +100,23 @@ func (w *solving) even(first int, panels []panel, z []float64) {
 	if w.Grade.Give != job.Fill {
 		lines = append(lines, w.tight(first, panels, func(p panel) float64 { return p.high }, -1))
 	}
-	for _, l := range lines {
-		part := 1 / float64(len(lines))
-		for i := range z {
-			z[i] += w.hung(l, first+i) * part
+	mean := func(of func(line) float64) float64 {
+		sum := 0.0
+		for _, l := range lines {
+			sum += of(l) / float64(len(lines))
 		}
-		// The post at the upper end touches the string too, though its panel
-		// hangs a drop lower.
-		for _, p := range []int{0, len(w.Posts) - 1} {
-			if p == first || p == first+len(panels) {
-				w.touch[p] += length.Length(l.y(float64(w.Posts[p].Station))*part) + w.Fence.Height*length.Length(part)
+		return sum
+	}
+	for i := range z {
+		z[i] = mean(func(l line) float64 { return w.hung(l, first+i) })
+	}
+	// The post at the upper end touches the string too, though its panel hangs
+	// a drop lower.
+	for _, p := range []int{first, first + len(panels)} {
+		if p == 0 || p == len(w.Posts)-1 || w.Posts[p].Corner {
+			top := length.Length(mean(func(l line) float64 { return l.y(float64(w.Posts[p].Station)) })) + w.Fence.Height
+			if t, ok := w.touch[p]; !ok || top > t {
+				w.touch[p] = top
 			}
 		}
 	}

@@ -33,6 +33,15 @@ const mostAlternatives = 3
 // Alternatives lays a run out in the other ways worth having. It is false
 // when the job has no such run with a length.
 func Alternatives(j job.Job, cat materials.Catalog, run string) ([]Alternative, bool) {
+	if m := planned(j, cat, run); m != nil {
+		return m.alternatives(), true
+	}
+	return nil, false
+}
+
+// planned is a run of the job with its whole line planned around it; nil when
+// there is no such run with a length.
+func planned(j job.Job, cat materials.Catalog, run string) *maker {
 	for l := range j.Lines {
 		if !slices.ContainsFunc(j.Lines[l].Runs, func(r job.Run) bool { return r.ID == run }) {
 			continue
@@ -41,11 +50,11 @@ func Alternatives(j job.Job, cat materials.Catalog, run string) ([]Alternative, 
 		w.make()
 		for _, m := range w.runs {
 			if m.run.ID == run && m.laid() {
-				return m.alternatives(), true
+				return m
 			}
 		}
 	}
-	return nil, false
+	return nil
 }
 
 // idea is an alternative to try.

@@ -346,3 +346,45 @@ func TestOneTopOverAStraightJoint(t *testing.T) {
 		}
 	}
 }
+
+// Round a yard with one fence, leaning tops meet at every corner, the last run
+// and the first among them, without leaving the corridor for it.
+func TestTopsMeetAtCorners(t *testing.T) {
+	rng := rand.New(rand.NewPCG(77, 78))
+	cat := shipped(t)
+	for n := range 60 {
+		j := bank(t, []job.Look{job.Raked, job.Rolling}[n%2])
+		like := j.Lines[0].Runs[0]
+		like.Fence.GapMost = 110
+		j.Lines[0].Runs, j.Lines[0].Closed = nil, true
+		corners := []length.Length{0, length.Length(rng.NormFloat64() * 150), length.Length(rng.NormFloat64() * 150), length.Length(rng.NormFloat64() * 150), 0}
+		for r := range 4 {
+			run := like
+			run.ID, run.Length = fmt.Sprintf("R%d", r+1), ptr(length.Length(12000))
+			if r > 0 {
+				run.Corner = &job.Corner{By: job.ByDeflection, Side: job.Left, Angle: 90}
+			}
+			run.Ground = []job.GroundPoint{{At: 0, Height: corners[r]}, {At: 5000, Height: (corners[r]+corners[r+1])/2 + length.Length(rng.NormFloat64()*10)}, {At: 12000, Height: corners[r+1]}}
+			j.Lines[0].Runs = append(j.Lines[0].Runs, run)
+		}
+		p := plan.Make(j, cat)
+		earth := p.Totals.Cut + p.Totals.Fill
+		for r := range p.Runs {
+			a, b := p.Runs[r], p.Runs[(r+1)%4]
+			if d := (a.Bays[len(a.Bays)-1].TopEnd - b.Bays[0].TopStart).Abs(); d > 0.02 {
+				t.Errorf("yard %d, %s: the tops miss each other by %v after %s", n, like.Grade.Look, d, a.ID)
+			}
+		}
+		// By itself no run would take less.
+		alone := length.Volume(0)
+		for r := range j.Lines[0].Runs {
+			one := j
+			one.Lines = []job.Line{{ID: "L1", Runs: []job.Run{j.Lines[0].Runs[r]}}}
+			t1 := plan.Make(one, cat).Totals
+			alone += t1.Cut + t1.Fill
+		}
+		if earth > alone+1e-3 {
+			t.Errorf("yard %d: meeting takes %v of soil, %v apart", n, earth, alone)
+		}
+	}
+}

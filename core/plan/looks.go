@@ -56,17 +56,8 @@ var lookIdeas = []lookIdea{
 // Looks plans a run in every look. It is false when the job has no such run
 // with a length.
 func Looks(j job.Job, cat materials.Catalog, run string) ([]LookChoice, bool) {
-	for l := range j.Lines {
-		if !slices.ContainsFunc(j.Lines[l].Runs, func(r job.Run) bool { return r.ID == run }) {
-			continue
-		}
-		w := newLiner(j, l, cat, &reason.Book{})
-		w.make()
-		for _, m := range w.runs {
-			if m.run.ID == run && m.laid() {
-				return m.lookChoices(), true
-			}
-		}
+	if m := planned(j, cat, run); m != nil {
+		return m.lookChoices(), true
 	}
 	return nil, false
 }
@@ -74,7 +65,7 @@ func Looks(j job.Job, cat materials.Catalog, run string) ([]LookChoice, bool) {
 func (m *maker) lookChoices() []LookChoice {
 	now := m.now()
 	var out []LookChoice
-	planned := false
+	known := false
 	for _, i := range lookIdeas {
 		run := m.given
 		edits := m.take(&run.Grade, i)
@@ -82,10 +73,10 @@ func (m *maker) lookChoices() []LookChoice {
 		c := m.lookChoice(now, then, edits)
 		c.ID, c.Name, c.Says = i.id, i.name, reason.Say(i.says)
 		c.Now = sameTops(now, then)
-		planned = planned || c.Now
+		known = known || c.Now
 		out = append(out, c)
 	}
-	if !planned { // mixed, or by hand
+	if !known { // mixed, or by hand
 		c := m.lookChoice(now, now, nil)
 		c.ID, c.Name, c.Says, c.Now = "now", "As it is", reason.Say("The top line that is planned."), true
 		out = append([]LookChoice{c}, out...)

@@ -9,30 +9,46 @@ import (
 	"mallow/core/spacing"
 )
 
-// alike tells whether two runs carry the same fence, so that a straight joint
-// between them is no more than a place where the tape was put down anew.
+// alike tells whether two runs carry the same fence. Then a straight joint
+// between them is no more than a place where the tape was put down anew, and
+// at a corner their tops meet.
 func alike(a, b job.Run) bool {
 	same := reflect.DeepEqual
 	return same(a.Fence, b.Fence) && same(a.Post, b.Post) && same(a.Grade.Settings(), b.Grade.Settings()) && same(a.Hole, b.Hole) && same(a.Setting, b.Setting)
 }
 
-// grade finds the top lines. Runs that go straight on with the same fence are
-// graded as one, so that how a straight fence was taped changes nothing.
+// grade finds the top lines. Runs with the same fence are graded as one, so
+// that how a straight fence was taped changes nothing, and tops meet at
+// corners.
 func (w *liner) grade(joints []*joint) {
-	for r := 0; r < len(w.runs); {
-		last := r
-		for last+1 < len(w.runs) && joints[last] != nil && joints[last].plain {
-			last++
+	n := len(w.runs)
+	flows := func(r int) bool { return joints[r] != nil && alike(w.runs[r].run, joints[r].next.run) }
+	first := 0 // the run after which something else comes
+	for first < n && flows(first) {
+		first++
+	}
+	ring := first == n
+	if ring {
+		first = n - 1
+	}
+	var group []*maker
+	var turns []bool
+	for k := range n {
+		r := (first + 1 + k) % n
+		m := w.runs[r]
+		if !m.laid() {
+			continue
 		}
-		if w.runs[r].laid() {
-			gradeTogether(w.runs[r : last+1])
+		group, turns = append(group, m), append(turns, len(group) > 0 && !joints[(r+n-1)%n].plain)
+		if k == n-1 || !flows(r) {
+			gradeTogether(group, turns, ring)
+			group, turns = nil, nil
 		}
-		r = last + 1
 	}
 }
 
 // gradeTogether puts runs end to end, grades them, and gives each its part.
-func gradeTogether(runs []*maker) {
+func gradeTogether(runs []*maker, turns []bool, ring bool) {
 	courses, at := make([]grade.Course, len(runs)), make([]length.Length, len(runs))
 	for k, m := range runs {
 		courses[k] = m.course(m.run, m.layout)
@@ -44,7 +60,13 @@ func gradeTogether(runs []*maker) {
 		runs[0].line = grade.Solve(courses[0])
 		return
 	}
-	line := grade.Solve(grade.Join(courses, at))
+	course := grade.Join(courses, at, turns)
+	line := grade.Line{}
+	if ring {
+		line = grade.SolveRing(course)
+	} else {
+		line = grade.Solve(course)
+	}
 	bay := 0
 	for k, m := range runs {
 		n := len(m.layout.Bays)

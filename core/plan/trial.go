@@ -22,7 +22,7 @@ func (m *maker) trial(run job.Run) *maker {
 
 // weigh finishes a trial.
 func (m *maker) weigh() *maker {
-	gradeTogether([]*maker{m})
+	gradeTogether([]*maker{m}, nil, false)
 	m.make(nil, nil)
 	m.obstacles()
 	m.bays()

@@ -3,7 +3,7 @@
   // and the gap under the fence is held there too. Arrows do the same, mark by
   // mark; Delete lets it go.
   import type { PlannedPost } from '../gen/api'
-  import { breakAt, letGo, newHold } from '../lib/hold'
+  import { breakAt, letGo, newHold, stopsOf } from '../lib/hold'
   import type { FixedPost } from '../gen/api'
   import type { Session } from '../lib/session.svelte'
   import { short, tape } from '../lib/tape'
@@ -19,7 +19,6 @@
   const kept = $derived(
     (session.value<FixedPost[]>(session.at('/fixedPosts')) ?? []).find((f) => f.id === post.held),
   )
-  const wide = $derived(session.value<number>(session.at('/post/width')) ?? 0)
 
   let id = ''
   let from = { at: 0, gap: 0 }
@@ -33,13 +32,7 @@
     before = session.value(session.at('/fixedPosts')) ?? null
     from = { at: post.station, gap: bay.bottomStart - post.ground }
     now = { at: post.station, gap: kept?.gap }
-    // Posts that do not move are real stops.
-    const posts = session.run.posts
-    const fixed = (p: PlannedPost) => p.kind !== 'line' || p.stays || (p.held && p.held !== post.held)
-    let [a, z] = [index - 1, index + 1]
-    while (a > 0 && !fixed(posts[a]!)) a--
-    while (z < posts.length - 1 && !fixed(posts[z]!)) z++
-    between = { least: posts[a]!.station + wide, most: posts[z]!.station - wide }
+    between = stopsOf(session, index)
   }
   function place(at: number, gap: number | undefined) {
     now = { at: Math.min(Math.max(at, between.least), between.most), gap }

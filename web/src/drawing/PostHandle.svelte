@@ -2,7 +2,7 @@
   // A post on the tape: pull it along, or nudge it mark by mark, and it is
   // held there; the rest re-space while it moves. Delete lets it go.
   import type { PlannedPost } from '../gen/api'
-  import { holdAt, letGo, newHold } from '../lib/hold'
+  import { holdAt, letGo, newHold, stopsOf } from '../lib/hold'
   import type { Session } from '../lib/session.svelte'
   import { tape } from '../lib/tape'
   import { dragging, snap } from './drag'
@@ -16,16 +16,7 @@
   const y = $derived(view.height - TAPE_HEIGHT)
   const current = $derived(index === session.post)
 
-  // Posts that do not move are real stops, a post's width off.
-  const stops = $derived.by(() => {
-    const posts = session.run.posts
-    const wide = session.value<number>(session.at('/post/width')) ?? 0
-    const fixed = (p: PlannedPost) => p.kind !== 'line' || p.stays || (p.held && p.held !== post.held)
-    let [a, z] = [index - 1, index + 1]
-    while (a > 0 && !fixed(posts[a]!)) a--
-    while (z < posts.length - 1 && !fixed(posts[z]!)) z++
-    return { least: (posts[a]?.station ?? 0) + wide, most: (posts[z]?.station ?? session.run.length) - wide }
-  })
+  const stops = $derived(stopsOf(session, index))
   let between = { least: 0, most: 0 } // as it was when the pull began
   const within = (mm: number) => Math.min(Math.max(mm, between.least), between.most)
 

@@ -16,6 +16,18 @@ export function freshID(list: { id: string }[], letter: string): string {
 /** Only posts between the fixed ones can be pulled. */
 export const canHold = (p: PlannedPost) => p.kind === 'line' && !p.stays
 
+/** How far the post at a place can be moved: posts that do not move are real stops, a post's width off. */
+export function stopsOf(session: Session, index: number): { least: number; most: number } {
+  const posts = session.run.posts
+  const wide = session.value<number>(session.at('/post/width')) ?? 0
+  const own = posts[index]?.held
+  const fixed = (p: PlannedPost) => p.kind !== 'line' || p.stays || (p.held && p.held !== own)
+  let [a, z] = [index - 1, index + 1]
+  while (a > 0 && !fixed(posts[a]!)) a--
+  while (z < posts.length - 1 && !fixed(posts[z]!)) z++
+  return { least: (posts[a]?.station ?? 0) + wide, most: (posts[z]?.station ?? session.run.length) - wide }
+}
+
 /** Holds a post at a station; `id` is the held post that it is, or a new one. */
 export function holdAt(session: Session, id: string, at: number, landed?: boolean): Change[] {
   const list = held(session)
