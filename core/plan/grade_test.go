@@ -117,7 +117,7 @@ func TestCutFirst(t *testing.T) {
 func TestAllWaysSetTheSameTops(t *testing.T) {
 	rng := rand.New(rand.NewPCG(71, 72))
 	cat := shipped(t)
-	for n := range 300 {
+	for n := range 150 {
 		j := random(t, rng)
 		run := plan.Make(j, cat).Runs[0]
 		top := run.TopLine
@@ -275,7 +275,7 @@ func TestHumpHasWaysOut(t *testing.T) {
 func TestLooksAreWhatTheySay(t *testing.T) {
 	rng := rand.New(rand.NewPCG(73, 74))
 	cat := shipped(t)
-	for n := range 60 {
+	for n := range 30 {
 		j := random(t, rng)
 		looks, ok := plan.Looks(j, cat, "R1")
 		if !ok || len(looks) < 8 {

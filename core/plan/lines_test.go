@@ -112,7 +112,7 @@ func randomLines(t testing.TB, rng *rand.Rand) job.Job {
 func TestPropertiesOfLines(t *testing.T) {
 	rng := rand.New(rand.NewPCG(31, 5))
 	cat := shipped(t)
-	for n := range 360 {
+	for n := range 200 {
 		j := randomLines(t, rng)
 		p := plan.Make(j, cat)
 		if _, err := json.Marshal(p); err != nil {
@@ -519,7 +519,7 @@ func TestCornersCanBeSetByTape(t *testing.T) {
 	rng := rand.New(rand.NewPCG(41, 5))
 	cat := shipped(t)
 	corners := 0
-	for range 300 {
+	for range 120 {
 		p := plan.Make(randomLines(t, rng), cat)
 		for _, line := range p.Lines {
 			for i, c := range line.Corners {

@@ -63,7 +63,7 @@ func randomGrade(rng *rand.Rand, total length.Length) job.Grade {
 func TestPropertiesOfAnyPlan(t *testing.T) {
 	rng := rand.New(rand.NewPCG(11, 12))
 	cat := shipped(t)
-	for n := range 1500 {
+	for n := range 600 {
 		j := random(t, rng)
 		p := plan.Make(j, cat)
 		run := p.Runs[0]
@@ -92,8 +92,10 @@ func TestPropertiesOfAnyPlan(t *testing.T) {
 			t.Fatalf("job %d: posts take %v in %.3f bags, totals say %v in %d", n, concrete, bags, run.Totals.Concrete, run.Totals.Bags)
 		}
 		refsHold(t, p)
-		frostNeverShallower(t, j)
-		unitsDoNotMatter(t, j, p)
+		if n%3 == 0 { // the others take as long as the plan itself
+			frostNeverShallower(t, j)
+			unitsDoNotMatter(t, j, p)
+		}
 	}
 }
 
@@ -165,7 +167,7 @@ func unitsDoNotMatter(t *testing.T, j job.Job, p plan.Plan) {
 func TestMirroredRun(t *testing.T) {
 	rng := rand.New(rand.NewPCG(13, 14))
 	cat := shipped(t)
-	for range 400 {
+	for range 250 {
 		j := random(t, rng)
 		m := j
 		run := j.Lines[0].Runs[0]
@@ -233,7 +235,7 @@ func TestRemediesHelp(t *testing.T) {
 	rng := rand.New(rand.NewPCG(15, 16))
 	cat := shipped(t)
 	seen := map[string]int{}
-	for range 250 {
+	for range 160 {
 		j := random(t, rng)
 		run := &j.Lines[0].Runs[0]
 		spoil(rng, run)

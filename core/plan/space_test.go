@@ -456,7 +456,7 @@ func TestPropertiesOfSpacing(t *testing.T) {
 	cat := shipped(t)
 	rng := rand.New(rand.NewPCG(7, 77))
 	blocked, weighed := 0, 0
-	for n := range 200 {
+	for n := range 140 {
 		j := randomSpacing(t, rng)
 		p := plan.Make(j, cat)
 		stakes(t, fmt.Sprint("job ", n), j, p)
@@ -858,7 +858,7 @@ func TestPropertiesOfSpacingOnLines(t *testing.T) {
 	cat := shipped(t)
 	rng := rand.New(rand.NewPCG(17, 71))
 	corners := 0
-	for n := range 25 {
+	for n := range 16 {
 		j := randomLines(t, rng)
 		for l := range j.Lines {
 			for r := range j.Lines[l].Runs {
