@@ -27,6 +27,7 @@ type LookChoice struct {
 	Racked     int           `json:"racked" jsonschema:"required" jsonschema_description:"Panels that would lean more than they can."`
 	MostStep   length.Length `json:"mostStep" jsonschema:"required" jsonschema_description:"Greatest step of the top at a post."`
 	Posts      int           `json:"posts" jsonschema:"required"`
+	Stock      []Stock       `json:"stock" jsonschema:"required" jsonschema_description:"Posts to buy, by length, the shortest first."`
 	Bags       int           `json:"bags" jsonschema:"required"`
 	Boards     int           `json:"boards" jsonschema:"required" jsonschema_description:"Infill boards."`
 	Drawing    Silhouette    `json:"drawing" jsonschema:"required"`
@@ -113,8 +114,13 @@ func sameTops(a, b *maker) bool {
 func (m *maker) lookChoice(now, then *maker, edits []job.Edit) LookChoice {
 	cost := costOf(now, then)
 	t := then.out.Totals
-	c := LookChoice{Edits: edits, Cost: cost, Cut: t.Cut, Fill: t.Fill, StockShort: t.StockShort, Breaks: then.broken(),
+	c := LookChoice{Edits: edits, Cost: cost, Cut: t.Cut, Fill: t.Fill, Breaks: then.broken(),
 		Posts: m.out.Totals.Posts + cost.Posts, Bags: m.out.Totals.Bags + cost.Bags, Boards: t.InfillBoards, Drawing: then.out.outline()}
+	own := then.out.Posts
+	if m.out.Posts[0].Shared != "" { // bought with the run before
+		own = own[1:]
+	}
+	c.Stock, c.StockShort = stockByLength(own)
 	if c.Edits == nil {
 		c.Edits = []job.Edit{}
 	}

@@ -179,6 +179,9 @@ func holesBySize(posts []Post) []Holes {
 func stockByLength(posts []Post) (out []Stock, short int) {
 	out = []Stock{}
 	for i := range posts {
+		if posts[i].Stays != "" {
+			continue
+		}
 		if posts[i].Stock == nil {
 			short++
 			continue

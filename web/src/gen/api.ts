@@ -2986,6 +2986,10 @@ export interface LookChoice {
    */
   mostStep: number
   posts: number
+  /**
+   * Posts to buy, by length, the shortest first.
+   */
+  stock: Stock[]
   bags: number
   /**
    * Infill boards.

@@ -15,6 +15,8 @@
   const asked = new SideBySide(session, async (doc, run) => (await api.looks({ doc, run })).looks)
   const units = $derived(session.units)
 
+  const same = (l: LookChoice) => costs(l.cost, units).length === 1 && !l.cost.posts && !l.cost.bags
+
   interface Fact {
     name: string
     words?: string
@@ -68,11 +70,19 @@
             </div>
           {/each}
         </dl>
+        <p>
+          <span class="text-pencil">Posts from</span>
+          {#each l.stock as s, i (s.length)}{i ? ', ' : ''}<strong class="whitespace-nowrap"
+              >{s.count} × <Fraction mm={s.length} {units} /></strong
+            >{/each}
+        </p>
         <div class="flex flex-wrap items-center justify-between gap-2 border-t border-rule pt-2">
           {#if l.now}
             <strong>As planned now</strong>
           {:else}
-            <span class="font-medium">{costs(l.cost, units).join(' · ')}</span>
+            <span class="font-medium"
+              >{same(l) ? 'as many posts and bags' : costs(l.cost, units).join(' · ')}</span
+            >
             <button class="btn" onclick={() => session.commit(l.edits, l.name)}>Take it</button>
           {/if}
         </div>

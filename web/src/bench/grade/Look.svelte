@@ -24,6 +24,8 @@
   const named = (value: string, list: { value: string; name: string }[]) =>
     list.find((o) => o.value === value)?.name ?? value
 
+  /** What is taken where a field is left empty, in round figures of each system. */
+  const usual = (inches: string, mm: string) => `Left empty: ${units.system === 'metric' ? mm : inches}`
   const stiff = $derived(grade?.straight ?? 0.5)
   const soil = $derived(
     [
@@ -111,7 +113,13 @@
       <LengthField {session} path={session.at('/grade/dips')} label="Take out dips up to" optional />
     {/if}
     {#if present.has('stepped') && steps === 'round'}
-      <LengthField {session} path={session.at('/grade/stepBy')} label="Drop by multiples of" optional />
+      <LengthField
+        {session}
+        path={session.at('/grade/stepBy')}
+        label="Drop by multiples of"
+        hint={usual('2 in', '50 mm')}
+        optional
+      />
       <NumberField
         {session}
         path={session.at('/grade/holdLevel')}
@@ -140,7 +148,13 @@
         onpick={(v) => set('infill', v, `Infill: ${v}`)}
       />
       {#if (grade?.infill ?? 'earth') !== 'earth'}
-        <LengthField {session} path={session.at('/grade/board')} label="Height of a board" optional />
+        <LengthField
+          {session}
+          path={session.at('/grade/board')}
+          label="Height of a board"
+          hint={usual('6 in', '150 mm')}
+          optional
+        />
       {/if}
     {/if}
     <Pick
@@ -153,7 +167,13 @@
       onpick={(v) => set('across', v, v === 'flat' ? 'Gates flat' : 'Tops go on over gates')}
     />
     <LengthField {session} path={session.at('/post/above')} label="Post above the fence" />
-    <LengthField {session} path={session.at('/grade/strip')} label="Strip that is cut or filled" optional />
+    <LengthField
+      {session}
+      path={session.at('/grade/strip')}
+      label="Strip that is cut or filled"
+      hint={usual('12 in', '300 mm')}
+      optional
+    />
   </div>
 </div>
 <LookParts {session} />
