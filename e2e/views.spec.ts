@@ -112,6 +112,16 @@ for (const width of [360, 390, 768, 1280, 2560]) {
       expect(drawing.width + map).toBe(width)
       expect(drawing.height).toBeGreaterThanOrEqual(200)
     }
+    // Nor does a part of a bench: what is wide scrolls by itself.
+    await stage(page, 'Grade')
+    for (const name of ['Look', 'Tops and bays', 'Compare looks', 'Along the line', 'Story stick', 'Set the tops']) {
+      await part(page, name)
+      if (name === 'Compare looks') await expect(page.locator('[data-look]').nth(7)).toBeVisible()
+      const over = await page.evaluate(() =>
+        [...document.querySelectorAll('[role=tabpanel]')].map((p) => p.scrollWidth - p.clientWidth),
+      )
+      expect(Math.max(...over), name).toBeLessThanOrEqual(0)
+    }
   })
 }
 

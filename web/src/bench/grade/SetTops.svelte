@@ -52,7 +52,7 @@
     </section>
   </div>
   {#if t.by === 'string' || t.by === 'sight'}
-    <div class="mt-4 overflow-x-auto border border-line bg-sheet">
+    <div class="relative mt-4 overflow-x-auto border border-line bg-sheet">
       <table class="sheet-table w-full">
         <caption class="px-2 pt-2 text-left font-bold"
           >{t.by === 'string' ? 'Strings to pull' : 'Lines of sight'}, between posts that are set first</caption

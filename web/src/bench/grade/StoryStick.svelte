@@ -90,37 +90,39 @@
         />
       {/each}
     </svg>
-    <div class="grid content-start gap-3">
+    <div class="grid min-w-0 content-start gap-3">
       <p>
         Cut a straight stick, mark it once, and hold its reference mark to that of every post: all else is
         read off it. The mark lies <strong><Fraction mm={t.mark} {units} /></strong> below the fence's top.
       </p>
-      <table class="sheet-table w-full border border-line bg-sheet" data-testid="stick">
-        <caption class="px-2 pt-2 text-left font-bold">From the reference mark, up or down</caption>
-        <thead
-          ><tr><th scope="col">Mark</th><th scope="col">Upper edge</th><th scope="col">Lower edge</th></tr
-          ></thead
-        >
-        <tbody>
-          {#each t.stick as m, i (i)}
-            <tr class={m.kind === 'mark' ? 'bg-mallow-wash font-bold' : ''}>
-              <td>{m.name}</td>
-              <td class="font-semibold"
-                >{#if m.kind === 'mark'}0{:else}{m.up > 0 ? 'up ' : 'down '}<Fraction
-                    mm={Math.abs(m.up)}
-                    {units}
-                  />{/if}</td
-              >
-              <td
-                >{#if Math.abs(m.up - m.to) > 0.01}{m.to > 0 ? 'up ' : 'down '}<Fraction
-                    mm={Math.abs(m.to)}
-                    {units}
-                  />{/if}</td
-              >
-            </tr>
-          {/each}
-        </tbody>
-      </table>
+      <div class="relative overflow-x-auto border border-line bg-sheet">
+        <table class="sheet-table w-full" data-testid="stick">
+          <caption class="px-2 pt-2 text-left font-bold">From the reference mark, up or down</caption>
+          <thead
+            ><tr><th scope="col">Mark</th><th scope="col">Upper edge</th><th scope="col">Lower edge</th></tr
+            ></thead
+          >
+          <tbody>
+            {#each t.stick as m, i (i)}
+              <tr class={m.kind === 'mark' ? 'bg-mallow-wash font-bold' : ''}>
+                <td>{m.name}</td>
+                <td class="font-semibold"
+                  >{#if m.kind === 'mark'}0{:else}{m.up > 0 ? 'up ' : 'down '}<Fraction
+                      mm={Math.abs(m.up)}
+                      {units}
+                    />{/if}</td
+                >
+                <td
+                  >{#if Math.abs(m.up - m.to) > 0.01}{m.to > 0 ? 'up ' : 'down '}<Fraction
+                      mm={Math.abs(m.to)}
+                      {units}
+                    />{/if}</td
+                >
+              </tr>
+            {/each}
+          </tbody>
+        </table>
+      </div>
       {#if steps}
         <p class="border-l-4 border-l-warn bg-sheet px-3 py-2">
           This run steps: a post's mark goes by its higher panel. For the lower one move the stick down by the
