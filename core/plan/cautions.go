@@ -2,12 +2,48 @@ package plan
 
 import (
 	"mallow/core/finding"
+	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/reason"
 )
 
 // aloneMost is the mass above which two people lift (common practice).
 const aloneMost = 25 * length.Kilogram
+
+// deepEarth is the depth from which cut or filled ground is a bank that has to
+// be held (common practice: 1 ft).
+const deepEarth = 300 * length.Millimetre
+
+// gradeCautions stand where tops are cut and ground is moved.
+func gradeCautions(runs []*maker) []Caution {
+	timber, laser, boards, deep := false, false, false, length.Length(0)
+	for _, m := range runs {
+		timber = timber || !m.run.Post.Hollow && len(m.out.Posts) > 0
+		laser = laser || m.run.Grade.By == job.ByLaser
+		for i := range m.out.Bays {
+			b := &m.out.Bays[i]
+			boards = boards || b.Infill != nil && b.Infill.Kind == job.GravelBoards
+			if b.Infill == nil {
+				deep = max(deep, earth(m.line.Bays[i]))
+			}
+		}
+	}
+	var out []Caution
+	add := func(parts ...any) { out = append(out, Caution{finding.Grade, reason.Say(parts...)}) }
+	if timber {
+		add("Tops are cut with a saw at chest or head height: clamp a guide, stand firm, goggles on. Treated timber is not breathed or burnt; coat every cut end.")
+	}
+	if laser {
+		add("Nobody looks into a laser's beam, nor lets it sweep a road or a neighbour's windows.")
+	}
+	if boards {
+		add("A concrete gravel board can pass 55 kg (120 lb): two people.")
+	}
+	if deep > deepEarth {
+		add("Ground is cut or filled up to ", deep, ": a bank that high slumps, or leans on the fence. Holding it is a wall's work, for the local code and an engineer.")
+	}
+	return out
+}
 
 // cautions stand at the stage where the work can hurt someone.
 func cautions(runs []*maker) []Caution {
@@ -19,6 +55,7 @@ func cautions(runs []*maker) []Caution {
 		{finding.Dig, reason.Say("Frost and depth figures defer to the local code; an engineer decides where wind or load matters.")},
 		{finding.Pour, reason.Say("Wet concrete burns skin and eyes and cement dust harms lungs: gloves, goggles, mask, and water to wash with.")},
 	}
+	out = append(out, gradeCautions(runs)...)
 	heavy := map[string]bool{}
 	for _, m := range runs {
 		if bag := m.bag; bag.Mass > aloneMost && !heavy[bag.ID] {

@@ -126,6 +126,22 @@ func TestAllWaysSetTheSameTops(t *testing.T) {
 			at[p.ID] = i
 		}
 		high := run.Posts[at[top.High]].Top
+		over := 0
+		for _, p := range run.Posts {
+			if top.Laser < p.Ground+100 {
+				t.Fatalf("job %d: the laser's plane runs into the ground at %s", n, p.ID)
+			}
+			if p.Top < top.Laser {
+				over++
+			}
+		}
+		said := false
+		for _, step := range top.Steps {
+			said = said || strings.Contains(step.Print(j.Units), "passes over the tops")
+		}
+		if top.By == job.ByLaser && said != (over > 0) {
+			t.Fatalf("job %d: the plane passes over %d tops, said: %v", n, over, said)
+		}
 		kind, _ := cat.String(j.Lines[0].Runs[0].String.Kind)
 		for i, p := range run.Posts {
 			w := top.Posts[i]
@@ -386,5 +402,35 @@ func TestTopsMeetAtCorners(t *testing.T) {
 		if earth > alone+1e-3 {
 			t.Errorf("yard %d: meeting takes %v of soil, %v apart", n, earth, alone)
 		}
+	}
+}
+
+// Cautions stand where tops are cut and ground is moved, and only there.
+func TestGradeCautions(t *testing.T) {
+	said := func(j job.Job) string {
+		out := ""
+		for _, c := range plan.Make(j, shipped(t)).Cautions {
+			if c.Stage == "grade" {
+				out += c.Says.Print(j.Units) + "\n"
+			}
+		}
+		return out
+	}
+	j := bank(t, job.Raked)
+	if s := said(j); !strings.Contains(s, "saw") || strings.Contains(s, "laser") || strings.Contains(s, "bank") {
+		t.Errorf("a raked fence of timber: %s", s)
+	}
+	r := &j.Lines[0].Runs[0]
+	r.Post.Hollow, r.Post.Wall = true, 3
+	if s := said(j); s != "" {
+		t.Errorf("hollow posts, nothing to move: %s", s)
+	}
+	r.Grade.Look, r.Grade.By = job.Level, job.ByLaser
+	if s := said(j); !strings.Contains(s, "beam") || !strings.Contains(s, "up to 975 mm") {
+		t.Errorf("level by laser over a bank: %s", s)
+	}
+	r.Grade.Look, r.Grade.Infill = job.Stepped, job.GravelBoards
+	if s := said(j); !strings.Contains(s, "55 kg") || strings.Contains(s, "bank") {
+		t.Errorf("gravel boards: %s", s)
 	}
 }

@@ -170,6 +170,7 @@ type Bay struct {
 type BayWhy struct {
 	Spacing reason.Ref `json:"spacing" jsonschema:"required"`
 	Gap     reason.Ref `json:"gap" jsonschema:"required"`
+	Lean    reason.Ref `json:"lean" jsonschema:"required"`
 }
 
 // Gate is one planned gate.

@@ -122,7 +122,9 @@ func refsHold(t *testing.T, p plan.Plan) {
 	for _, b := range p.Runs[0].Bays {
 		figure(b.Why.Gap, "Gap under the fence", "Gap under the gate")
 		figure(b.Why.Spacing, "Spacing", "Gate posts")
+		figure(b.Why.Lean, "Rails and panels on the slope")
 	}
+	figure(p.Runs[0].TopLine.Why, "How the tops are set")
 	for _, w := range p.Reasons {
 		if w.Sentence.Print(p.Units) == "" || len(w.Steps) == 0 || len(w.Rules) != len(w.Steps) {
 			t.Fatalf("%s is not explained", w.Figure)

@@ -94,6 +94,7 @@ func (m *maker) leaning(b *Bay, i int, from, to Post) {
 	}
 	b.FaceStart = face(from.Station + m.run.PostOf(from.Kind).Width/2)
 	b.FaceEnd = face(to.Station - m.run.PostOf(to.Kind).Width/2)
+	b.Why.Lean = m.whyLean(b.Look)
 	b.Infill = m.infill(*b, m.run.Grade.Infill, from, to)
 }
 

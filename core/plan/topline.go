@@ -1,7 +1,9 @@
 package plan
 
 import (
+	"fmt"
 	"math"
+	"slices"
 
 	"mallow/core/job"
 	"mallow/core/length"
@@ -65,9 +67,14 @@ type TopLimit struct {
 	Stock length.Length `json:"stock" jsonschema:"required"`
 }
 
-// laserUp is how far over the highest ground the laser's plane lies where it
-// need not be higher: clear of the receiver's legs and the grass.
-const laserUp = 900 * length.Millimetre
+// The laser's plane lies clear of grass and tripod legs, at a height that is
+// easily marked, and where that can be had it crosses every post (common
+// practice: 150 to 900 mm over the highest ground).
+const (
+	laserLeast = 150 * length.Millimetre
+	laserMost  = 900 * length.Millimetre
+	underTop   = 50 * length.Millimetre // room for a mark under the cut
+)
 
 func (m *maker) topLine() {
 	s := m.run.String
@@ -82,15 +89,15 @@ func (m *maker) topLine() {
 	cord := stringline.Cord{Weight: kind.Weight, Diameter: kind.Diameter, Pull: s.Pull}
 	posts := m.out.Posts
 	high := 0
-	ground := length.Length(math.Inf(-1))
+	ground, lowest := length.Length(math.Inf(-1)), length.Length(math.Inf(1))
 	for i := range posts {
-		ground = max(ground, posts[i].Ground)
+		ground, lowest = max(ground, posts[i].Ground), min(lowest, posts[i].Top)
 		if posts[i].Top > posts[high].Top+length.Tolerance {
 			high = i
 		}
 	}
 	// A round height, so that it is set once and kept in mind.
-	t.Laser = m.job.Units.Round(ground + laserUp)
+	t.Laser = m.job.Units.Round(max(ground+laserLeast, min(ground+laserMost, lowest-underTop)))
 	t.High = posts[high].ID
 	for i := range posts {
 		t.Posts = append(t.Posts, TopPost{Post: posts[i].ID, Laser: posts[i].Top - t.Laser, Drop: posts[high].Top - posts[i].Top})
@@ -232,6 +239,9 @@ func (m *maker) topSteps(t *TopLine) []reason.Text {
 			say("Set the laser where it sees every post, its plane ", t.Laser, " above the datum: ", t.Laser-first.Ground, " above the ground at ", first.ID, "."),
 			say("Mark every post at the plane, then measure from that mark: the list gives up or down to the cut, post by post."),
 			say("Check the last post against the first before cutting: the two marks must still agree."))
+		if over := m.overTops(t.Laser); len(over) > 0 {
+			out = slices.Insert(out, 2, say("The plane passes over the tops at ", ids(over), ": there, hold the rod on the post and cut where the plane lies over it by what the list says; or set the laser lower and carry its height over."))
+		}
 	case job.ByDrops:
 		out = append(out,
 			say("Tie a string at the top of ", t.High, ", the highest, and level it with a line level or a water level; bump it down where it gets too high to reach."),
@@ -269,22 +279,43 @@ func (m *maker) topSteps(t *TopLine) []reason.Text {
 	return out
 }
 
+// overTops lists the posts that a level plane passes over.
+func (m *maker) overTops(plane length.Length) []string {
+	var out []string
+	for i := range m.out.Posts {
+		if m.out.Posts[i].Top < plane {
+			out = append(out, m.out.Posts[i].ID)
+		}
+	}
+	return out
+}
+
+// mostNamed is how many posts are named one by one.
+const mostNamed = 6
+
 // tied names the posts that are set first.
 func (m *maker) tied() string {
-	ids := []string{m.out.Posts[0].ID}
+	first := []string{m.out.Posts[0].ID}
 	n := len(m.out.Posts)
 	for i := 1; i < n; i++ {
 		if i == n-1 || m.tiedAt(i) {
-			ids = append(ids, m.out.Posts[i].ID)
+			first = append(first, m.out.Posts[i].ID)
 		}
 	}
-	const most = 6
-	if len(ids) > most {
+	if len(first) > mostNamed {
 		return "the end, gate and grade posts"
 	}
-	out := ids[0]
-	for i, id := range ids[1:] {
-		if i == len(ids)-2 {
+	return ids(first)
+}
+
+// ids names posts: P1, P2 and P3; of many the first, the last and how many.
+func ids(all []string) string {
+	if n := len(all); n > mostNamed {
+		return fmt.Sprintf("%d posts, %s to %s among them", n, all[0], all[n-1])
+	}
+	out := all[0]
+	for i, id := range all[1:] {
+		if i == len(all)-2 {
 			out += " and " + id
 		} else {
 			out += ", " + id

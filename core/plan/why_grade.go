@@ -70,6 +70,23 @@ func (m *maker) stepStep() reason.Step {
 	return s
 }
 
+// whyLean tells how panels and rails lie on the slope; one explanation serves
+// all bays of a look.
+func (m *maker) whyLean(look job.Look) reason.Ref {
+	return m.few.Put([2]any{"lean", look}, func() reason.Why {
+		w := reason.Why{Figure: "Rails and panels on the slope",
+			Sentence: reason.Say("Level: a rail is as long as the clear opening between the faces."),
+			Steps:    []reason.Step{m.lookStep(look)}}
+		if !look.Leans() {
+			return w
+		}
+		w.Sentence = reason.Say("A rail is the long side over the clear opening and its rise: clear × √(1 + slope²). Posts and pickets stay plumb, so that a racked panel keeps its height and only its rails grow longer.")
+		w.Steps = append(w.Steps, reason.Step{Rule: "Long side over its rise", Source: geometry, Says: reason.Say("The rise from post to post over the distance of their centres is the slope of the whole bay.")},
+			reason.Step{Rule: "Rack", Source: practice, Says: reason.Say("Past what a panel can lean, it is stepped."), Settings: []reason.Setting{m.byHand("/grade/rack", "Panel racks at most", m.run.Grade.Rack)}})
+		return w
+	})
+}
+
 func (m *maker) whyTopLine(t *TopLine, cord stringline.Cord, kind materials.String) reason.Ref {
 	return m.few.Put("top line", func() reason.Why {
 		w := reason.Why{Figure: "How the tops are set", Sentence: reason.Say(topWays[t.By]),

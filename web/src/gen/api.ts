@@ -1688,6 +1688,7 @@ export interface InfillMark {
 export interface BayWhy {
   spacing: number
   gap: number
+  lean: number
 }
 export interface RailRow {
   /**

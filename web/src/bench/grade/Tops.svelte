@@ -64,7 +64,10 @@
         >{#if Math.abs(p.revealBefore - p.revealAfter) >= seen}<Fraction mm={p.revealBefore} {units} />,
           <Fraction mm={p.revealAfter} {units} />{:else}alike{/if}</td
       >
-      <td><Fraction mm={p.mark} {units} /></td>
+      <td
+        ><Figure why={run.topLine!.why} of="{p.id} reference mark"><Fraction mm={p.mark} {units} /></Figure
+        ></td
+      >
       <td
         >{#if Math.abs(p.step) >= seen}<strong
             >{p.step > 0 ? 'up' : 'down'} <Fraction mm={Math.abs(p.step)} {units} /></strong
@@ -120,7 +123,9 @@
         >
         <td>{Math.abs(b.lean) >= seen ? `${Math.abs(b.angle).toFixed(1)}°` : ''}</td>
         <td class="text-[1.05rem] font-semibold"
-          >{#if !b.gate}<Fraction mm={b.long} {units} />{/if}</td
+          >{#if !b.gate}<Figure why={b.why.lean} of="{b.id} rail on the slope"
+              ><Fraction mm={b.long} {units} /></Figure
+            >{/if}</td
         >
         <td><Fraction mm={b.centreToCentre} {units} /></td>
         <td><Fraction mm={b.onGround} {units} /></td>
