@@ -177,6 +177,13 @@ test('the story stick is read, boards close the triangles, tops are cut first', 
     ['Fence bottom', 'down 36″'],
   ])
     await expect(stick.getByRole('row', { name: new RegExp(`^${mark}`) })).toContainText(upper!)
+  // A rail is moved by hand, and the stick follows; a rail over the fence is refused.
+  await page.getByRole('button', { name: 'Place each by hand' }).click()
+  await type(page.getByLabel('Top rail'), '45')
+  await expect(stick.getByRole('row', { name: /^Top rail hole/ })).toContainText('up 10 3/4')
+  await saved(page)
+  await page.getByRole('button', { name: 'Spread them evenly' }).click()
+  await expect(stick.getByRole('row', { name: /^Top rail hole/ })).toContainText('up 7 3/4')
   await runBar(page, 'Lane').click()
   await finding(page, 'corridor').getByRole('button', { name: /^Close it with boards cut/ }).click()
   await expect(finding(page, 'corridor')).toBeHidden()

@@ -189,6 +189,9 @@ func TestStoryStickByHand(t *testing.T) {
 	j := bank(t, job.Raked)
 	r := &j.Lines[0].Runs[0]
 	r.Fence.Rails, r.Fence.RailWidth, r.String.Mark, r.Post.Above = []length.Length{200, 900, 1600}, 90, 300, 50
+	if rails := makeRun(t, j).TopLine.Rails; len(rails) != 3 || rails[1] != 900 {
+		t.Errorf("rails at %v", rails)
+	}
 	var got []string
 	for _, m := range makeRun(t, j).TopLine.Stick {
 		got = append(got, fmt.Sprintf("%s %v %v", m.Name, m.Up, m.To))

@@ -14,17 +14,18 @@ import (
 // TopLine is how a run's tops are brought to height on site, in the four ways
 // in use, and the story stick that carries every mark.
 type TopLine struct {
-	By     job.TopsBy    `json:"by" jsonschema:"required,enum=string,enum=laser,enum=drops,enum=sight" jsonschema_description:"The way that the run is set by."`
-	Mark   length.Length `json:"mark" jsonschema:"required" jsonschema_description:"Reference mark below the fence's top, the same on every post."`
-	Laser  length.Length `json:"laser" jsonschema:"required" jsonschema_description:"Height of the laser's level plane above the datum."`
-	High   string        `json:"high" jsonschema:"required" jsonschema_description:"Post with the highest top: the level string is tied there, at its top."`
-	Eye    length.Length `json:"eye" jsonschema:"required" jsonschema_description:"Height of the eyes."`
-	Pieces []TopPiece    `json:"pieces" jsonschema:"required" jsonschema_description:"Strings to pull: from each end, gate and grade post to the next."`
-	Posts  []TopPost     `json:"posts" jsonschema:"required"`
-	Stick  []StickMark   `json:"stick" jsonschema:"required" jsonschema_description:"The story stick, from the top down."`
-	Limit  *TopLimit     `json:"limit,omitempty" jsonschema_description:"What limits a level fence's height; left out where no post does."`
-	Steps  []reason.Text `json:"steps" jsonschema:"required" jsonschema_description:"What to do on site, in order."`
-	Why    reason.Ref    `json:"why" jsonschema:"required"`
+	By     job.TopsBy      `json:"by" jsonschema:"required,enum=string,enum=laser,enum=drops,enum=sight" jsonschema_description:"The way that the run is set by."`
+	Mark   length.Length   `json:"mark" jsonschema:"required" jsonschema_description:"Reference mark below the fence's top, the same on every post."`
+	Laser  length.Length   `json:"laser" jsonschema:"required" jsonschema_description:"Height of the laser's level plane above the datum."`
+	High   string          `json:"high" jsonschema:"required" jsonschema_description:"Post with the highest top: the level string is tied there, at its top."`
+	Eye    length.Length   `json:"eye" jsonschema:"required" jsonschema_description:"Height of the eyes."`
+	Pieces []TopPiece      `json:"pieces" jsonschema:"required" jsonschema_description:"Strings to pull: from each end, gate and grade post to the next."`
+	Posts  []TopPost       `json:"posts" jsonschema:"required"`
+	Rails  []length.Length `json:"rails" jsonschema:"required" jsonschema_description:"Middles of the rails above the fence's bottom, the lowest first."`
+	Stick  []StickMark     `json:"stick" jsonschema:"required" jsonschema_description:"The story stick, from the top down."`
+	Limit  *TopLimit       `json:"limit,omitempty" jsonschema_description:"What limits a level fence's height; left out where no post does."`
+	Steps  []reason.Text   `json:"steps" jsonschema:"required" jsonschema_description:"What to do on site, in order."`
+	Why    reason.Ref      `json:"why" jsonschema:"required"`
 }
 
 // TopPiece is one string over the tops.
@@ -78,7 +79,7 @@ const (
 
 func (m *maker) topLine() {
 	s := m.run.String
-	t := &TopLine{By: m.run.Grade.By, Mark: s.Mark, Eye: m.run.Grade.Eye(m.job.Units), Pieces: []TopPiece{}, Stick: m.stick()}
+	t := &TopLine{By: m.run.Grade.By, Mark: s.Mark, Eye: m.run.Grade.Eye(m.job.Units), Pieces: []TopPiece{}, Rails: m.run.RailHeights(), Stick: m.stick()}
 	if t.By == "" {
 		t.By = job.ByString
 	}

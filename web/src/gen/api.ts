@@ -1829,6 +1829,10 @@ export interface TopLine {
   pieces: TopPiece[]
   posts: TopPost[]
   /**
+   * Middles of the rails above the fence's bottom, the lowest first.
+   */
+  rails: number[]
+  /**
    * The story stick, from the top down.
    */
   stick: StickMark[]

@@ -4,6 +4,7 @@
   import type { Session } from '../../lib/session.svelte'
   import { groundAt } from '../../drawing/ground'
   import Choice from '../../parts/Choice.svelte'
+  import LengthField from '../LengthField.svelte'
   import { framed, seen, type Eye, type Place, type Point } from './perspective'
 
   let { session }: { session: Session } = $props()
@@ -162,6 +163,13 @@
           bind:value={aside}
         />
       </label>
+      <LengthField
+        {session}
+        path={session.at('/grade/eyeHeight')}
+        label="Height of the eyes"
+        hint={`Left empty: ${session.units.system === 'metric' ? '1600 mm' : '63 in'}`}
+        optional
+      />
       <p class="text-[0.92rem] text-pencil">
         Nothing is stretched. Close to the line, a bump that a tape steps over shows at once. The eye stands 3
         m back from the end post; rings are grade posts.

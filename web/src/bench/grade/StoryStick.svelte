@@ -5,6 +5,8 @@
   import Measure from '../../drawing/Measure.svelte'
   import type { Session } from '../../lib/session.svelte'
   import Fraction from '../../parts/Fraction.svelte'
+  import LengthField from '../LengthField.svelte'
+  import NumberField from '../NumberField.svelte'
 
   let { session }: { session: Session } = $props()
   const units = $derived(session.units)
@@ -26,6 +28,7 @@
     })
   })
   const thick = (m: StickMark) => Math.abs(m.up - m.to) > 0.01 && m.kind !== 'ground'
+  const byHand = $derived(session.value<number[]>(session.at('/fence/rails')))
   const steps = $derived(session.run.totals.steps)
 </script>
 
@@ -123,6 +126,49 @@
           </tbody>
         </table>
       </div>
+      <section class="border border-line bg-sheet p-3" aria-label="Rails">
+        <h3 class="mb-2 font-bold">Rails, middles above the fence's bottom</h3>
+        <div class="grid grid-cols-2 gap-3 sm:grid-cols-3">
+          {#if byHand}
+            {#each byHand.keys() as i (i)}
+              <LengthField
+                {session}
+                path={session.at(`/fence/rails/${i}`)}
+                label={i === 0 ? 'Bottom rail' : i === byHand.length - 1 ? 'Top rail' : `Rail ${i + 1}`}
+              />
+            {/each}
+          {:else}
+            <NumberField
+              {session}
+              path={session.at('/spacing/rails')}
+              label="Rails, spread evenly"
+              usual={0}
+            />
+          {/if}
+          <LengthField
+            {session}
+            path={session.at('/fence/railWidth')}
+            label="Height of a rail"
+            hint={`Left empty: ${units.system === 'metric' ? '90 mm' : '3 1/2 in'}`}
+            optional
+          />
+        </div>
+        {#if byHand}
+          <button
+            class="btn mt-3"
+            onclick={() =>
+              session.commit([{ path: session.at('/fence/rails'), value: null }], 'Rails spread evenly')}
+            >Spread them evenly</button
+          >
+        {:else if t.rails.length}
+          <button
+            class="btn mt-3"
+            onclick={() =>
+              session.commit([{ path: session.at('/fence/rails'), value: t.rails }], 'Rails placed by hand')}
+            >Place each by hand</button
+          >
+        {/if}
+      </section>
       {#if steps}
         <p class="border-l-4 border-l-warn bg-sheet px-3 py-2">
           This run steps: a post's mark goes by its higher panel. For the lower one move the stick down by the
