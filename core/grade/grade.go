@@ -212,7 +212,7 @@ func (w *solving) line() Line {
 		line.Bays[i] = bay
 	}
 	for p := range w.Posts {
-		line.Tops[p] = line.topAt(p) + w.Above
+		line.Tops[p] = line.FenceTop(p) + w.Above
 		if t, ok := w.touch[p]; ok {
 			line.Tops[p] = max(line.Tops[p], t+w.Above)
 		}
@@ -220,8 +220,8 @@ func (w *solving) line() Line {
 	return line
 }
 
-// topAt is the higher of the two bays' tops at a post.
-func (l Line) topAt(post int) length.Length {
+// FenceTop is the fence's top at a post: the higher of the two bays'.
+func (l Line) FenceTop(post int) length.Length {
 	switch {
 	case post == 0:
 		return l.Bays[0].TopStart

@@ -148,8 +148,15 @@ func TestAllWaysSetTheSameTops(t *testing.T) {
 			if !length.Same(top.Laser+w.Laser, p.Top) || !length.Same(high-w.Drop, p.Top) || w.Drop < -length.Tolerance {
 				t.Fatalf("job %d: %s stands %v; by laser %v, by drop %v", n, p.ID, p.Top, top.Laser+w.Laser, high-w.Drop)
 			}
-			if !length.Same(p.Mark+j.Lines[0].Runs[0].String.Mark+j.Lines[0].Runs[0].Post.Above, p.Reveal) {
-				t.Fatalf("job %d: %s's mark is %v up of %v", n, p.ID, p.Mark, p.Reveal)
+			top := length.Length(math.Inf(-1)) // the higher panel's
+			if i > 0 {
+				top = run.Bays[i-1].TopEnd
+			}
+			if i < len(run.Bays) {
+				top = max(top, run.Bays[i].TopStart)
+			}
+			if !length.Same(p.Ground+p.Mark+j.Lines[0].Runs[0].String.Mark, top) {
+				t.Fatalf("job %d: %s's mark is %v up, its panel's top at %v", n, p.ID, p.Mark, top-p.Ground)
 			}
 		}
 		for k, piece := range top.Pieces {
@@ -436,4 +443,29 @@ func TestGradeCautions(t *testing.T) {
 	if s := said(j); !strings.Contains(s, "55 kg") || strings.Contains(s, "bank") {
 		t.Errorf("gravel boards: %s", s)
 	}
+}
+
+// A corner post carries two fences: each run's marks and holes on it are its
+// own.
+func TestCornerPostIsMarkedForBothRuns(t *testing.T) {
+	j := bank(t, job.Raked)
+	first := j.Lines[0].Runs[0]
+	first.Fence.Height = 2000
+	second := first
+	second.ID, second.Fence.Height, second.Corner = "R2", 1200, &job.Corner{By: job.ByDeflection, Side: job.Left, Angle: 90}
+	second.Ground = []job.GroundPoint{{At: 0, Height: 1000}, {At: 20000, Height: 1000}}
+	second.Spacing = job.Spacing{Way: job.OverlapRails, Most: 2000, Piece: 2300, Overlap: 300, Rails: 2}
+	j.Lines[0].Runs = []job.Run{first, second}
+	p := plan.Make(j, shipped(t))
+	high, low := p.Runs[0].Posts[len(p.Runs[0].Posts)-1], p.Runs[1].Posts[0]
+	if low.Shared != "R1" || low.Top != high.Top || len(high.Holes) != 0 || len(low.Holes) != 2 || low.Holes[0].Before != nil {
+		t.Fatalf("shared %q, holes %v and %v", low.Shared, high.Holes, low.Holes)
+	}
+	// The lower fence's string is tied to it at the lower fence's top.
+	for _, w := range p.Runs[1].TopLine.Posts[1:] {
+		if w.Sight.Abs() > 0.05 {
+			t.Errorf("%s lies %v off a level fence's line", w.Post, w.Sight)
+		}
+	}
+	near(t, "the higher fence's mark over the lower one's", float64(high.Mark-low.Mark), 800, 0.02)
 }

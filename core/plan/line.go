@@ -221,6 +221,8 @@ func share(ends, starts *maker) {
 	own := &starts.out.Posts[0]
 	post.ID, post.Gate, post.Station, post.Slope, post.Shared = own.ID, own.Gate, own.Station, own.Slope, ends.run.ID
 	post.Why.Station = own.Why.Station
+	// What is marked on it for this run's panels is this run's.
+	post.Mark, post.Holes, post.Step, post.Overlap, post.Why.Top = own.Mark, own.Holes, own.Step, own.Overlap, own.Why.Top
 	*own = post
 }
 

@@ -101,7 +101,7 @@ type Post struct {
 
 	RevealBefore length.Length `json:"revealBefore" jsonschema:"required" jsonschema_description:"The same at the face towards the run's start: a post stays plumb on a slope, so its faces differ."`
 	RevealAfter  length.Length `json:"revealAfter" jsonschema:"required" jsonschema_description:"The same at its other face."`
-	Mark         length.Length `json:"mark" jsonschema:"required" jsonschema_description:"Reference mark above ground: everything on the post is measured from it."`
+	Mark         length.Length `json:"mark" jsonschema:"required" jsonschema_description:"Reference mark above ground, so far below the fence's top: everything on the post is measured from it."`
 	Step         length.Length `json:"step" jsonschema:"required" jsonschema_description:"By how much the fence's top goes up here from the bay before to the one after; negative is down."`
 	Overlap      length.Length `json:"overlap" jsonschema:"required" jsonschema_description:"Height over which the panels on both sides meet on the post."`
 	Holes        []RailHole    `json:"holes,omitempty" jsonschema_description:"Holes or routs for the rails, the lowest first; left out where rails do not go into posts."`

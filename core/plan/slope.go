@@ -42,7 +42,7 @@ func (m *maker) onSlope(p *Post, i int) {
 		return p.Top - m.profile.Height(min(max(0, station), m.out.Length))
 	}
 	p.RevealBefore, p.RevealAfter = at(p.Station-half), at(p.Station+half)
-	p.Mark = p.Reveal - m.run.Post.Above - m.run.String.Mark
+	p.Mark = m.line.FenceTop(i) - p.Ground - m.run.String.Mark
 	p.Overlap = m.run.Fence.Height
 	if i > 0 && i < len(m.line.Bays) {
 		before, after := m.line.Bays[i-1], m.line.Bays[i]

@@ -92,12 +92,12 @@ func (m *maker) strings() {
 	}
 	cord := stringline.Cord{Weight: kind.Weight, Diameter: kind.Diameter, Pull: s.Pull}
 	run, n := m.out.Length, len(m.out.Posts)
-	first, last := m.out.Posts[0], m.out.Posts[n-1]
+	last := m.out.Posts[n-1]
 	wind := m.job.Site.Wind
 	out := &RunString{
 		School: s.School, Face: s.Face, Ends: s.Ends, Kind: kind.Name, Pull: s.Pull, Beyond: s.Beyond, Mark: s.Mark,
 		Span: run + 2*s.Beyond, LowStart: m.profile.Height(0) + s.Low, LowEnd: m.profile.Height(run) + s.Low,
-		HighStart: first.Top - s.Mark, HighEnd: last.Top - s.Mark, Props: s.Props, SagAllowed: sagAllowed, DriftAllowed: driftAllowed,
+		HighStart: m.line.Tops[0] - s.Mark, HighEnd: m.line.Tops[n-1] - s.Mark, Props: s.Props, SagAllowed: sagAllowed, DriftAllowed: driftAllowed,
 		Order: []string{}, Target: last.ID,
 	}
 	out.ToFace, out.ToCentre = stringline.Constant(s, m.run.Post)
@@ -121,7 +121,7 @@ func (m *maker) strings() {
 		high := out.HighStart + (out.HighEnd-out.HighStart)*part - hung(p.Station)
 		out.Posts = append(out.Posts, StringPost{
 			Post: p.ID, Low: m.low(out, cord, p.Station) - p.Ground, Sag: hung(p.Station),
-			Drift: cord.Drift(wind, out.Span, p.Station+s.Beyond), High: high - p.Ground, Mark: p.Top - s.Mark - high,
+			Drift: cord.Drift(wind, out.Span, p.Station+s.Beyond), High: high - p.Ground, Mark: m.line.Tops[i] - s.Mark - high,
 		})
 	}
 	out.hang(hung, run)

@@ -127,16 +127,19 @@ func (m *maker) tiedAt(i int) bool {
 // pull stretches a string over the tops from one post to another.
 func (t *TopLine) pull(m *maker, cord stringline.Cord, a, b int) {
 	from, to := m.out.Posts[a], m.out.Posts[b]
+	// A corner post may stand higher for the other run: the string is tied to
+	// it at this run's top.
+	first, last := m.line.Tops[a], m.line.Tops[b]
 	level := to.Station - from.Station
 	straight := func(at length.Length) length.Length {
-		return from.Top + (to.Top-from.Top)*(at-from.Station)/level
+		return first + (last-first)*(at-from.Station)/level
 	}
 	props := 0
 	if b > a+1 {
 		props = max(cord.Props(level, sagAllowed), (b-a-1)/propEvery)
 	}
-	piece := TopPiece{From: from.ID, To: to.ID, Rise: to.Top - from.Top, Sag: cord.MidSag(level), Props: []Prop{},
-		Length: length.Length(math.Hypot(float64(level), float64(to.Top-from.Top)))}
+	piece := TopPiece{From: from.ID, To: to.ID, Rise: last - first, Sag: cord.MidSag(level), Props: []Prop{},
+		Length: length.Length(math.Hypot(float64(level), float64(last-first)))}
 	for k := range props {
 		at := from.Station + level*length.Length(k+1)/length.Length(props+1)
 		piece.Props = append(piece.Props, Prop{at, straight(at) - m.profile.Height(at)})

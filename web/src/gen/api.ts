@@ -1448,7 +1448,7 @@ export interface PlannedPost {
    */
   revealAfter: number
   /**
-   * Reference mark above ground: everything on the post is measured from it.
+   * Reference mark above ground, so far below the fence's top: everything on the post is measured from it.
    */
   mark: number
   /**
