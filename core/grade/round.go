@@ -94,10 +94,22 @@ func newRounding(w *solving, panels []panel, order []int, base float64, limited 
 			r.drop = min(r.drop, int(float64(*most)/r.by+1e-6))
 		}
 		if r.ease = w.Grade.StepEase; r.ease > 0 {
-			r.drop = min(r.drop, mostDrop)
+			r.drop = min(r.drop, spread+overSpread(r.ease), mostDrop)
 		}
 	}
 	return r
+}
+
+// overSpread is by how much a drop can be larger than any of the ground's. On
+// the way to such a drop the panels sink towards their ground by the excess at
+// every post, and no more than all the heights that are tried.
+func overSpread(ease int) int {
+	over, sunk := 0, 0
+	for sunk < heights {
+		over += ease
+		sunk += over
+	}
+	return over
 }
 
 // lowest is the least height, in increments over the base, that a panel is
