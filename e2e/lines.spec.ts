@@ -509,7 +509,10 @@ test('a page of rises and falls starts at a point and goes from each to the next
   await open(page, mallow)
   await stage(page, 'Walk')
   await page.getByRole('button', { name: 'Line', exact: true }).click()
+  // The server adds it: until then the fields are those of the run before.
+  await expect(page.getByLabel('Run', { exact: true })).toHaveValue('Run 4')
   await type(page.getByLabel('Run length'), '40ft')
+  await saved(page)
   await part(page, 'Ground')
   await page.getByRole('button', { name: 'Rise and fall', exact: true }).last().click()
   await expect(page.getByText('starts here')).toBeVisible()
