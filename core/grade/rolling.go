@@ -88,6 +88,55 @@ func newRoll(f *flow, y []float64, dips float64) *roll {
 	n := f.last - f.first + 1
 	r := &roll{regular: f.regular, rough: f.Rough, near: make([]float64, n+1), at: make([]float64, n+1), low: make([][]bound, n), high: make([][]bound, n), steep: make([]float64, n),
 		flat: make([]bool, n), stop: make([]bool, n+1), free: make([]bool, n+1), corner: make([]bool, n+1), fixed: make([]*float64, n+1)}
+	r.posts(f)
+	for i := range n {
+		r.steep[i] = steepest
+		switch {
+		case f.gateFlat(f.first + i):
+			r.flat[i] = true
+			r.ends(i)
+			r.ends(i + 1)
+		case !f.Bays[f.first+i].Gate:
+			r.widen(f, i, y, dips)
+		}
+	}
+	return r
+}
+
+// posts tells where lines must end, and what is fixed there.
+func (r *roll) posts(f *flow) {
+	for i := range r.at {
+		p := f.Posts[f.first+i]
+		r.at[i] = float64(p.Station)
+		r.near[i] = float64(f.Ground.Height(p.Station) + f.Fence.GapLeast)
+		if r.corner[i] = p.Corner; p.Knot || p.Corner || i == 0 || i == len(r.at)-1 {
+			r.ends(i)
+		}
+	}
+	for k := range f.pins {
+		i := f.pins[k].post - f.first
+		r.fixed[i] = &f.pins[k].height
+		r.ends(i)
+	}
+}
+
+// ends makes lines end at a post, where a break is no grade post.
+func (r *roll) ends(i int) { r.stop[i], r.free[i] = true, true }
+
+// widen bounds one bay of fence.
+func (r *roll) widen(f *flow, i int, y []float64, dips float64) {
+	b := f.first + i
+	if f.Grade.Rack != nil {
+		rack := float64(*f.Grade.Rack)
+		if y != nil {
+			rack = max(rack, math.Abs(y[i+1]-y[i]))
+		}
+		r.steep[i] = (rack + widening) / (r.at[i+1] - r.at[i])
+	}
+	if r.fixed[i] != nil && r.fixed[i+1] != nil {
+		r.steep[i] = steepest
+		return
+	}
 	dipCut, dipFill := dips, dips
 	switch f.Grade.Give {
 	case job.Fill:
@@ -95,64 +144,24 @@ func newRoll(f *flow, y []float64, dips float64) *roll {
 	case job.Cut:
 		dipFill = 0
 	}
-	for i := range n + 1 {
-		r.at[i] = float64(f.Posts[f.first+i].Station)
-		r.near[i] = float64(f.Ground.Height(f.Posts[f.first+i].Station) + f.Fence.GapLeast)
-		if p := f.Posts[f.first+i]; p.Knot || p.Corner {
-			r.stop[i], r.free[i], r.corner[i] = true, true, p.Corner
+	low0, high0 := f.slack(f.pins, b)
+	low1, high1 := f.slack(f.pins, b+1)
+	add := func(part, ground float64) {
+		low := ground + float64(f.Fence.GapLeast) - low0*(1-part) - low1*part
+		high := ground + float64(f.Fence.GapMost) + high0*(1-part) + high1*part
+		cut, fill := 0.0, 0.0
+		if y != nil {
+			line := y[i]*(1-part) + y[i+1]*part
+			cut, fill = max(0, low-line), max(0, line-high)
 		}
+		r.low[i] = append(r.low[i], bound{part, low - cut - widening - dipCut})
+		r.high[i] = append(r.high[i], bound{part, high + fill + widening + dipFill})
 	}
-	for _, p := range f.pins {
-		i := p.post - f.first
-		r.fixed[i], r.stop[i], r.free[i] = &f.pins[slices.IndexFunc(f.pins, func(q pin) bool { return q.post == p.post })].height, true, true
+	add(0, float64(f.Ground.Height(f.from(b))))
+	for _, p := range f.corridor[b].between {
+		add(p.part, p.ground)
 	}
-	for _, i := range []int{0, n} {
-		r.stop[i], r.free[i] = true, true
-	}
-	for i := range n {
-		b := f.first + i
-		r.steep[i] = steepest
-		if f.gateFlat(b) {
-			r.flat[i] = true
-			for _, p := range []int{i, i + 1} {
-				r.stop[p], r.free[p] = true, true
-			}
-			continue
-		}
-		if f.Bays[b].Gate {
-			continue
-		}
-		if f.Grade.Rack != nil {
-			rack := float64(*f.Grade.Rack)
-			if y != nil {
-				rack = max(rack, math.Abs(y[i+1]-y[i]))
-			}
-			r.steep[i] = (rack + widening) / (r.at[i+1] - r.at[i])
-		}
-		if r.fixed[i] != nil && r.fixed[i+1] != nil {
-			r.steep[i] = steepest
-			continue
-		}
-		low0, high0 := f.slack(f.pins, b)
-		low1, high1 := f.slack(f.pins, b+1)
-		add := func(part, ground float64) {
-			low := ground + float64(f.Fence.GapLeast) - low0*(1-part) - low1*part
-			high := ground + float64(f.Fence.GapMost) + high0*(1-part) + high1*part
-			cut, fill := 0.0, 0.0
-			if y != nil {
-				line := y[i]*(1-part) + y[i+1]*part
-				cut, fill = max(0, low-line), max(0, line-high)
-			}
-			r.low[i] = append(r.low[i], bound{part, low - cut - widening - dipCut})
-			r.high[i] = append(r.high[i], bound{part, high + fill + widening + dipFill})
-		}
-		add(0, float64(f.Ground.Height(f.from(b))))
-		for _, p := range f.corridor[b].between {
-			add(p.part, p.ground)
-		}
-		add(1, float64(f.Ground.Height(f.to(b))))
-	}
-	return r
+	add(1, float64(f.Ground.Height(f.to(b))))
 }
 
 // mostLayers is how many more grade posts than the fewest are kept at a post:
