@@ -5,6 +5,7 @@
   import type { PlannedPost } from '../gen/api'
   import { breakAt, letGo, newHold, stopsOf } from '../lib/hold'
   import type { FixedPost } from '../gen/api'
+  import { Later } from '../lib/later'
   import type { Session } from '../lib/session.svelte'
   import { short, tape } from '../lib/tape'
   import { dragging, snap } from './drag'
@@ -61,12 +62,11 @@
     cancel: () => session.preview([{ path: session.at('/fixedPosts'), value: before }]),
   })
 
-  let waiting: ReturnType<typeof setTimeout> | undefined
+  const later = new Later(settle)
   function key(e: KeyboardEvent) {
     if ((e.key === 'Delete' || e.key === 'Backspace') && post.held) {
       e.preventDefault()
-      clearTimeout(waiting)
-      waiting = undefined
+      later.forget()
       session.followed = ''
       session.commit(letGo(session, post.held), `${post.id} let go`)
       return
@@ -76,13 +76,9 @@
     e.preventDefault()
     e.stopPropagation()
     const step = (e.shiftKey ? 16 : 1) * units.smallestMark
-    if (!waiting) start()
+    if (!later.waiting) start()
     place(now.at + way[0]! * step, way[1] ? (now.gap ?? from.gap) + way[1] * step : now.gap)
-    clearTimeout(waiting)
-    waiting = setTimeout(() => {
-      waiting = undefined
-      settle()
-    }, 500)
+    later.wait()
   }
 </script>
 

@@ -3,6 +3,7 @@
   // entry that it comes from follows, a drop or a rod reading the other way
   // about. A height at a station goes along the run too.
   import type { PlannedGround } from '../gen/api'
+  import { Later } from '../lib/later'
   import type { Session } from '../lib/session.svelte'
   import type { Change } from '../lib/doc'
   import { short, tape } from '../lib/tape'
@@ -76,8 +77,12 @@
     })
   }
 
-  let waiting: ReturnType<typeof setTimeout> | undefined
   let nudged: { from: PlannedGround; entry: number; now: Put } | null = null
+  const later = new Later(() => {
+    const n = nudged
+    nudged = null
+    if (n) session.commit(changes(n.from, n.entry, n.now), said(n.now))
+  })
   function key(e: KeyboardEvent, p: PlannedGround) {
     const step = (e.shiftKey ? 16 : 1) * units.smallestMark
     const way = { ArrowUp: [0, 1], ArrowDown: [0, -1], ArrowLeft: [-1, 0], ArrowRight: [1, 0] }[e.key]
@@ -88,11 +93,7 @@
     const n = nudged!
     n.now = within(n.from, { at: n.now.at + way[0]! * step, height: n.now.height + way[1]! * step })
     session.preview(changes(n.from, n.entry, n.now))
-    clearTimeout(waiting)
-    waiting = setTimeout(() => {
-      session.commit(changes(n.from, n.entry, n.now), said(n.now))
-      nudged = null
-    }, 500)
+    later.wait()
   }
 </script>
 

@@ -1,5 +1,6 @@
 // Nudging by keys, mark by mark; in quick succession it is one revision.
 import type { Units } from '../gen/api'
+import { Later } from '../lib/later'
 
 const STEPS: Record<string, number> = {
   ArrowLeft: -1,
@@ -20,25 +21,17 @@ interface Nudge {
 
 /** What handles keys, and what forgets a nudge that is not settled yet. */
 export function nudging(n: Nudge): { key: (e: KeyboardEvent) => void; forget: () => void } {
-  let waiting: ReturnType<typeof setTimeout> | undefined
-  const forget = () => {
-    clearTimeout(waiting)
-    waiting = undefined
-  }
+  const later = new Later(n.settle)
   return {
-    forget,
+    forget: () => later.forget(),
     key: (e) => {
       const step = STEPS[e.key]
       if (!step) return
       e.preventDefault()
       e.stopPropagation()
-      if (!waiting) n.start()
+      if (!later.waiting) n.start()
       n.by(step * (e.shiftKey ? 16 : 1) * n.units().smallestMark)
-      forget()
-      waiting = setTimeout(() => {
-        waiting = undefined
-        n.settle()
-      }, 500)
+      later.wait()
     },
   }
 }

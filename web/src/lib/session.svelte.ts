@@ -4,6 +4,7 @@
 import type { Catalogue, FieldError, Job, JobState, Op, Plan, PlannedLine, PlannedRun } from '../gen/api'
 import { api, Gone, Refused } from './api'
 import { change, read, type Change } from './doc'
+import { Later } from './later'
 import { unroll, type Strip } from './strip'
 
 export type Saving = 'saved' | 'saving' | 'gone' | 'conflict' | 'invalid'
@@ -34,6 +35,8 @@ const fieldNames: Record<string, string> = {
 }
 
 const RETRY = 2000
+/** Twentieths of a second that undo waits for a save. */
+const PATIENCE = 60
 
 export class Session {
   doc = $state.raw<Job>()!
@@ -212,6 +215,7 @@ export class Session {
 
   /** Makes a change and saves it as a revision. */
   commit(changes: Change[], what: string) {
+    Later.flush()
     this.quiet = false
     this.doc = change(this.doc, changes)
     void this.replan()
@@ -239,6 +243,7 @@ export class Session {
   }
 
   commitDoc(doc: Job, what: string) {
+    Later.flush()
     this.quiet = false
     this.doc = doc
     void this.replan()
@@ -304,7 +309,16 @@ export class Session {
     this.unknown = state.unknown
   }
 
-  private async move(to: (base: number) => Promise<JobState>) {
+  private moving = Promise.resolve()
+  /** Moves come one after another, each from where the one before it led. */
+  private move(to: (base: number) => Promise<JobState>): Promise<void> {
+    Later.flush()
+    return (this.moving = this.moving.then(() => this.moveNow(to)))
+  }
+  private async moveNow(to: (base: number) => Promise<JobState>) {
+    // What is being saved is saved first; without a server nothing can be undone.
+    for (let k = 0; k < PATIENCE && (this.busy || this.queue) && this.saving !== 'gone'; k++)
+      await new Promise((then) => setTimeout(then, 50))
     if (this.busy || this.queue) return
     try {
       this.take(await to(this.revision))

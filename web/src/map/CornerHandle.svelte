@@ -1,5 +1,6 @@
 <script lang="ts">
   // A corner on the map: drag it, or nudge it mark by mark.
+  import { Later } from '../lib/later'
   import type { PlannedCorner, Units } from '../gen/api'
   import { dragging } from '../drawing/drag'
   import type { MapView, Spot } from './mapview.svelte'
@@ -27,7 +28,7 @@
   })
 
   // Nudges in quick succession are one revision.
-  let waiting: ReturnType<typeof setTimeout> | undefined
+  const later = new Later(() => onsettle(to, true))
   function key(e: KeyboardEvent) {
     const way = {
       ArrowLeft: [-1, 0],
@@ -39,14 +40,10 @@
     e.preventDefault()
     e.stopPropagation()
     const step = (e.shiftKey ? 16 : 1) * units.smallestMark
-    const base = waiting ? to : corner.place
+    const base = later.waiting ? to : corner.place
     to = { x: base.x + way[0]! * step, y: base.y + way[1]! * step }
     onmove(to, true)
-    clearTimeout(waiting)
-    waiting = setTimeout(() => {
-      waiting = undefined
-      onsettle(to, true)
-    }, 500)
+    later.wait()
   }
 </script>
 
