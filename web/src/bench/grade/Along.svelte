@@ -14,7 +14,10 @@
   let aside = $state(200)
   const WIDE = 960
   const HIGH = 430
-  const BACK = 3000 // steps back from the end post
+  /** Steps back from the end post: a round figure in either system. */
+  const back = $derived(
+    session.units.system === 'metric' ? { mm: 3000, words: '3 m' } : { mm: 3048, words: '10 ft' },
+  )
 
   const metal = $derived(session.value<boolean>(session.at('/post/hollow')) ?? false)
   const wide = $derived(session.value<number>(session.at('/post/width')) ?? 90)
@@ -27,7 +30,7 @@
     const at = (s: number) => (flip ? run.length - s : s)
     const eye: Eye = {
       height: groundAt(run.ground, flip ? run.length : 0) + (run.topLine?.eye ?? 1600),
-      back: BACK,
+      back: back.mm,
       aside: aside * 10,
       side: flip ? -1 : 1,
     }
@@ -171,8 +174,8 @@
         optional
       />
       <p class="text-[0.92rem] text-pencil">
-        Nothing is stretched. Close to the line, a bump that a tape steps over shows at once. The eye stands 3
-        m back from the end post; rings are grade posts.
+        Nothing is stretched. Close to the line, a bump that a tape steps over shows at once. The eye stands {back.words}
+        back from the end post; rings are grade posts.
       </p>
     </div>
   </div>
