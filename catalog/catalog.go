@@ -21,6 +21,7 @@ var Load = sync.OnceValues(func() (materials.Catalog, error) {
 	for name, into := range map[string]any{
 		"bags": &c.Bags, "gravel": &c.Gravel, "posts": &c.Posts, "usual": &c.Usual,
 		"strings": &c.Strings, "services": &c.Services, "systems": &c.Systems,
+		"soils": &c.Soils, "supply": &c.Supply,
 	} {
 		raw, err := files.ReadFile("data/" + name + ".json")
 		if err != nil {

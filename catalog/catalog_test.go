@@ -66,16 +66,25 @@ func TestValidateFindsWhatIsWrong(t *testing.T) {
 		},
 		"an unknown usual bag": func(c *materials.Catalog) {
 			u := c.Usual[length.Metric]
-			u.Run.Setting.Bag = "sack"
+			sack := "sack"
+			u.Setting.Bag = &sack
 			c.Usual[length.Metric] = u
 		},
-		"a system given twice":         func(c *materials.Catalog) { c.Systems[1].ID = c.Systems[0].ID },
-		"a system without a source":    func(c *materials.Catalog) { c.Systems[2].Source.Kind = "" },
-		"a system that no way may set": func(c *materials.Catalog) { c.Systems[2].Allowed = nil },
+		"a usual rule that nobody says": func(c *materials.Catalog) {
+			u := c.Usual[length.Metric]
+			u.Hole.Floor = nil
+			c.Usual[length.Metric] = u
+		},
+		"a soil that bears nothing":       func(c *materials.Catalog) { c.Soils[1].Bearing = 0 },
+		"no soil for where it is unknown": func(c *materials.Catalog) { c.Soils = c.Soils[:2] },
+		"rocks without room between":      func(c *materials.Catalog) { c.Supply.Voids = 0 },
+		"a system given twice":            func(c *materials.Catalog) { c.Systems[1].ID = c.Systems[0].ID },
+		"a system without a source":       func(c *materials.Catalog) { c.Systems[2].Source.Kind = "" },
+		"a system that no way may set":    func(c *materials.Catalog) { c.Systems[2].Allowed = nil },
 		"a way both allowed and forbidden": func(c *materials.Catalog) {
 			c.Systems[0].Forbidden = []job.Forbidden{{Method: c.Systems[0].Allowed[0], Why: "no"}}
 		},
-		"a system with an unknown bag":       func(c *materials.Catalog) { c.Systems[3].Setting.Bag = "sack" },
+		"a system with an unknown bag":       func(c *materials.Catalog) { sack := "sack"; c.Systems[3].Setting.Bag = &sack },
 		"panels without a length":            func(c *materials.Catalog) { c.Systems[0].Spacing.Piece = 0 },
 		"a post wider than any post":         func(c *materials.Catalog) { c.Systems[0].Post.Width = 900 },
 		"a way of setting that nobody knows": func(c *materials.Catalog) { c.Systems[0].Allowed = []job.Method{"glued"} },

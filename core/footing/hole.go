@@ -18,6 +18,8 @@ type Question struct {
 	Post   job.Post
 	Hole   job.Hole
 	Gravel length.Length
+	Stand  length.Length  // of the foot above the concrete's bottom; negative into the gravel
+	Hit    *length.Length // depth at which rock or water stops the hole
 }
 
 // Rule names a rule of depth or width.
@@ -30,6 +32,7 @@ const (
 	FloorRule    Rule = "Floor"
 	FactorRule   Rule = "Times the post"
 	CornersRule  Rule = "Post's corners"
+	SpadeRule    Rule = "Room for the spade"
 	ByHand       Rule = "Set by hand"
 	NothingRules Rule = "No rule in force"
 )
@@ -40,15 +43,19 @@ type Ask struct {
 	Value length.Length
 }
 
-// Depth is how deep a post's foot stands and its hole goes.
+// Depth is how deep a post's foot and its concrete stand and its hole goes.
+// The bottom is what must be safe from frost; the gravel base lies under it.
 type Depth struct {
 	Asks    []Ask // the rules in force, in the order of the handbook
 	Governs int   // index of the one that governs, or -1 if none is in force
 	Extra   length.Length
 	Rounded length.Length // the governing depth with extra, rounded up
-	Foot    length.Length // depth of the post's foot: Rounded, or set by hand
-	Hole    length.Length // depth to dig: Foot and the gravel under it
+	Bottom  length.Length // of the concrete, or of what the post is packed in
+	Foot    length.Length // of the post: its embedment
+	Hole    length.Length // depth to dig: the bottom and the gravel under it
+	Gravel  length.Length // under the bottom; none where the hole was stopped
 	ByHand  bool
+	Stopped bool // by rock or water, short of what the rules ask for
 }
 
 // Width is how wide a hole is.
@@ -62,18 +69,19 @@ type Width struct {
 	ByHand  bool
 }
 
-// FindDepth works out the depth of a hole.
+// FindDepth works out the depth of a hole. Frost and the floor ask for the
+// bottom; a share of the post asks for its foot.
 func FindDepth(q Question) Depth {
-	d := Depth{Asks: make([]Ask, 0, 3)}
+	d := Depth{Asks: make([]Ask, 0, 3), Gravel: q.Gravel}
 	h := q.Hole
-	if q.Frost != nil {
+	if q.Frost != nil && !h.SkipFrost {
 		d.Asks = append(d.Asks, Ask{FrostRule, *q.Frost + h.FrostMargin})
 	}
 	if f := h.Share.Fraction(); f > 0 {
 		// A share f of the whole length L = reveal + foot stands in the ground.
-		d.Asks = append(d.Asks, Ask{ShareRule, max(0, q.Reveal) * length.Length(f/(1-f))})
+		d.Asks = append(d.Asks, Ask{ShareRule, max(0, max(0, q.Reveal)*length.Length(f/(1-f))+q.Stand)})
 	}
-	if h.Floor > 0 || h.FloorPerHeight > 0 {
+	if (h.Floor > 0 || h.FloorPerHeight > 0) && !h.SkipFloor {
 		d.Asks = append(d.Asks, Ask{FloorRule, floor(q)})
 	}
 	var greatest length.Length
@@ -85,11 +93,20 @@ func FindDepth(q Question) Depth {
 		d.Extra = h.EndExtraDepth
 	}
 	d.Rounded = roundUp(greatest+d.Extra, h.RoundDepthTo)
-	d.Foot = d.Rounded
+	d.Bottom = d.Rounded
 	if h.Depth != nil {
-		d.Foot, d.ByHand = *h.Depth, true
+		d.Bottom, d.ByHand = *h.Depth+q.Stand, true
 	}
-	d.Hole = d.Foot + q.Gravel
+	d.Hole = d.Bottom + d.Gravel
+	if q.Hit != nil && *q.Hit < d.Hole-length.Tolerance {
+		// On rock, or in water, the concrete stands on what stopped the hole.
+		// Gravel goes in only as far as the bottom need not be given up for it.
+		d.Hole = *q.Hit
+		d.Stopped = d.Hole < d.Bottom-length.Tolerance
+		d.Bottom = min(d.Bottom, d.Hole)
+		d.Gravel = d.Hole - d.Bottom
+	}
+	d.Foot = max(0, d.Bottom-max(q.Stand, -d.Gravel))
 	return d
 }
 
@@ -100,21 +117,42 @@ func floor(q Question) length.Length {
 	return q.Hole.Floor + length.Length(q.Hole.FloorPerHeight)*max(0, q.Height-overFour)
 }
 
-// FindWidth works out the width of a hole.
+// FindWidth works out the width of a hole. A square hole is dug by spade and
+// is as wide as it must be; a round one as the next auger.
 func FindWidth(q Question) Width {
-	w := Width{Asks: []Ask{
-		{FactorRule, q.Post.Width * length.Length(q.Hole.WidthFactor)},
-		{CornersRule, q.Post.Across()},
-	}}
-	w.Governs, w.Wanted = governing(w.Asks)
-	if q.Kind == job.GatePost {
-		w.Extra = q.Hole.GateExtraWidth
-		w.Wanted += w.Extra
+	h := q.Hole
+	w := Width{Asks: make([]Ask, 0, 3)}
+	if !h.SkipFactor {
+		w.Asks = append(w.Asks, Ask{FactorRule, q.Post.Width * length.Length(h.Factor(q.Post.Width))})
 	}
-	w.Width, w.Auger = shortest(w.Wanted, q.Hole.Augers)
-	if q.Hole.Width != nil {
-		w.Width, w.ByHand = *q.Hole.Width, true
-		_, w.Auger = exact(w.Width, q.Hole.Augers)
+	across := Ask{CornersRule, q.Post.Across()}
+	if h.Shape == job.SquareHole {
+		across.Value = q.Post.Width
+	}
+	w.Asks = append(w.Asks, across)
+	if h.Shape == job.SquareHole && h.Spade > 0 {
+		w.Asks = append(w.Asks, Ask{SpadeRule, h.Spade})
+	}
+	w.Governs, w.Wanted = governing(w.Asks)
+	switch q.Kind {
+	case job.GatePost:
+		w.Extra = h.GateExtraWidth
+	case job.EndPost, job.CornerPost:
+		w.Extra = h.EndExtraWidth
+	}
+	w.Wanted += w.Extra
+	// A hole that is off the post's middle still has to hold the post.
+	if off := max(h.Along.Abs(), h.Across.Abs()); off > 0 {
+		w.Wanted = max(w.Wanted, 2*off+across.Value)
+	}
+	switch {
+	case h.Width != nil:
+		w.Width, w.ByHand = *h.Width, true
+		_, w.Auger = exact(w.Width, h.Augers)
+	case h.Shape == job.SquareHole || h.AnyWidth:
+		w.Width = w.Wanted
+	default:
+		w.Width, w.Auger = shortest(w.Wanted, h.Augers)
 	}
 	return w
 }

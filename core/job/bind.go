@@ -57,6 +57,8 @@ func (b *binder) bind(path string, given any, into reflect.Value, lim limits) {
 		b.object(path, given, into)
 	case reflect.Slice:
 		b.list(path, given, into, lim)
+	case reflect.Map:
+		b.named(path, given, into)
 	case reflect.String:
 		s, ok := given.(string)
 		if !ok {
@@ -165,4 +167,24 @@ func (b *binder) object(path string, given any, into reflect.Value) {
 		}
 		b.unknown = append(b.unknown, path+"/"+name)
 	}
+}
+
+// named reads the one kind of map that a document has: fields by name, with
+// the units that they were entered in.
+func (b *binder) named(path string, given any, into reflect.Value) {
+	tree, ok := given.(map[string]any)
+	if !ok {
+		b.fail(path, given, "an object")
+		return
+	}
+	out := map[string]length.System{}
+	for name, value := range tree {
+		sys, ok := value.(string)
+		if s := length.System(sys); !ok || s != length.Imperial && s != length.Metric {
+			b.fail(path+"/"+name, value, "imperial, metric")
+			continue
+		}
+		out[name] = length.System(sys)
+	}
+	into.Set(reflect.ValueOf(out))
 }

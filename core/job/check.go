@@ -19,6 +19,7 @@ func Check(j Job) Errors {
 	}
 	e = append(e, checkTicket(j.Site.Before.Ticket)...)
 	e = append(e, checkSystems(j.Systems)...)
+	e = append(e, checkHole("", j.Hole, j.Setting, Post{}, u)...)
 	lines, runs := map[string]bool{}, map[string]bool{}
 	for l, line := range j.Lines {
 		at := fmt.Sprintf("/lines/%d", l)
@@ -63,21 +64,13 @@ func checkRun(at string, r Run, u length.Units) Errors {
 	if t := r.Terminal; t != nil && t.Hollow && (t.Wall <= 0 || 2*t.Wall >= t.Width) {
 		refuse("/terminal/wall", u.Short(t.Wall), "for a hollow post, more than 0 and less than half its width, "+u.Short(t.Width/2))
 	}
-	across := max(r.Post.Across(), r.PostOf(EndPost).Across())
-	if w := r.Hole.Width; w != nil && *w < across {
-		refuse("/hole/width", u.Short(*w), "at least the post across its corners, "+u.Short(across))
-	}
 	e = append(e, checkSpacing(at, r, u)...)
 	for i, l := range r.Post.Stock {
 		if l < 300 || l > 12000 {
 			refuse("/post/stock/"+strconv.Itoa(i), u.Short(l), u.Short(300)+" to "+u.Short(12000))
 		}
 	}
-	for i, l := range r.Hole.Augers {
-		if l < 50 || l > 2000 {
-			refuse("/hole/augers/"+strconv.Itoa(i), u.Short(l), u.Short(50)+" to "+u.Short(2000))
-		}
-	}
+	e = append(e, checkRules(at, r, u)...)
 	e = append(e, checkGrade(at, r, u)...)
 	if r.Length == nil {
 		return e

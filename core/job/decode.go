@@ -18,6 +18,7 @@ import (
 type Usual interface {
 	UsualRun(length.System) Run
 	UsualGate(length.System) Gate
+	UsualRules(length.System) Said
 }
 
 // Decode reads and checks a job document. What it leaves out takes its usual

@@ -19,6 +19,9 @@ type Job struct {
 	Site   Site         `json:"site"`
 	Lines  []Line       `json:"lines" jsonschema:"required,minItems=1,maxItems=50" jsonschema_description:"Fence lines, each a chain of runs."`
 
+	Hole    HoleRules    `json:"hole,omitzero" jsonschema_description:"Rules for holes that hold for the whole job; what a run, a kind of post or a single post says of its own goes before them."`
+	Setting SettingRules `json:"setting,omitzero" jsonschema_description:"What goes into the holes, for the whole job."`
+
 	Systems []System `json:"systems,omitempty" jsonschema:"maxItems=200" jsonschema_description:"The user's own fence systems: copies of the catalogue's with changes."`
 }
 
@@ -36,15 +39,18 @@ type Run struct {
 	FixedPosts []FixedPost   `json:"fixedPosts,omitempty" jsonschema:"maxItems=1000" jsonschema_description:"Posts held at their station; the others are spaced between them."`
 	HeldBays   []HeldBay     `json:"heldBays,omitempty" jsonschema:"maxItems=1000" jsonschema_description:"Bays whose width is held: an odd panel, a removable bay."`
 
-	System   string    `json:"system,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Fence system that the run was set up from, in the catalogue or among the job's own. Its limits and cautions hold."`
-	Fence    Fence     `json:"fence"`
-	Post     Post      `json:"post"`
-	Terminal *Terminal `json:"terminal,omitempty" jsonschema_description:"Section of end, corner and gate posts. Left out: as the line posts."`
-	Spacing  Spacing   `json:"spacing"`
-	Grade    Grade     `json:"grade"`
-	Hole     Hole      `json:"hole"`
-	Setting  Setting   `json:"setting"`
-	String   String    `json:"string"`
+	System   string       `json:"system,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Fence system that the run was set up from, in the catalogue or among the job's own. Its limits and cautions hold."`
+	Fence    Fence        `json:"fence"`
+	Post     Post         `json:"post"`
+	Terminal *Terminal    `json:"terminal,omitempty" jsonschema_description:"Section of end, corner and gate posts. Left out: as the line posts."`
+	Spacing  Spacing      `json:"spacing"`
+	Grade    Grade        `json:"grade"`
+	Hole     HoleRules    `json:"hole,omitzero" jsonschema_description:"Rules for holes that hold for this run, its fence system's among them. What it leaves out, the job says."`
+	Setting  SettingRules `json:"setting,omitzero" jsonschema_description:"What goes into the run's holes."`
+	Kinds    []KindRules  `json:"kinds,omitempty" jsonschema:"maxItems=4" jsonschema_description:"Rules for the run's posts of one kind; they go before the run's."`
+	Spots    []Spot       `json:"spots,omitempty" jsonschema:"maxItems=2000" jsonschema_description:"Single holes: rules of their own, and what was hit there. They go before all others."`
+	Soil     string       `json:"soil,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Soil along the run, by its name in the catalogue. Left out: the site's."`
+	String   String       `json:"string"`
 }
 
 // Taped tells how a run was taped.
@@ -69,8 +75,20 @@ type Gate struct {
 	Name    string        `json:"name,omitempty" jsonschema:"maxLength=120"`
 	At      length.Length `json:"at" jsonschema:"required,minimum=0,maximum=100000000" jsonschema_description:"Station of the middle of the opening."`
 	Opening length.Length `json:"opening" jsonschema:"required,minimum=300,maximum=12000" jsonschema_description:"Clear opening between the faces of the two gate posts."`
+	Leaves  int           `json:"leaves,omitempty" jsonschema:"minimum=0,maximum=2" jsonschema_description:"Leaves: 1 or 2. Usual: 1, or 2 over 10 ft or 3 m of opening."`
+	Weight  *length.Mass  `json:"weight,omitempty" jsonschema:"minimum=0,maximum=2000" jsonschema_description:"Mass of one leaf, kilograms. Left out: estimated from its area."`
+	Hinge   End           `json:"hinge,omitempty" jsonschema:"enum=first,enum=second" jsonschema_description:"Post that a single leaf hangs on. Usual: first."`
 	Gap     length.Length `json:"gap" jsonschema:"minimum=0,maximum=600" jsonschema_description:"Least gap under the leaf, over the highest ground across the opening. Usual: 4 in or 100 mm."`
 }
+
+// End is one of two posts.
+type End string
+
+// The two posts of a gate.
+const (
+	FirstPost  End = "first"
+	SecondPost End = "second"
+)
 
 // Fence is the height of the fence and the corridor its bottom runs in.
 type Fence struct {
@@ -78,6 +96,7 @@ type Fence struct {
 	GapLeast length.Length `json:"gapLeast" jsonschema:"minimum=0,maximum=1000" jsonschema_description:"Least gap between ground and fence. Usual: 2 in or 50 mm."`
 	GapMost  length.Length `json:"gapMost" jsonschema:"minimum=0,maximum=1500" jsonschema_description:"Most gap between ground and fence. Usual: 3 in or 75 mm."`
 
+	Solidity  float64         `json:"solidity,omitempty" jsonschema:"minimum=0,maximum=1" jsonschema_description:"Share of the fence's face that is solid and catches wind: 1 for boards without gaps. Left out: 1."`
 	Rails     []length.Length `json:"rails,omitempty" jsonschema:"maxItems=12" jsonschema_description:"Middles of the rails above the fence's bottom, the lowest first. Left out: spread evenly, as many as the spacing's rails."`
 	RailWidth length.Length   `json:"railWidth,omitempty" jsonschema:"minimum=0,maximum=300" jsonschema_description:"Height of a rail's section. Usual: 3 1/2 in or 90 mm."`
 }
@@ -113,49 +132,16 @@ type Terminal struct {
 	Wall   length.Length `json:"wall,omitempty" jsonschema:"minimum=0,maximum=50" jsonschema_description:"Wall thickness of a hollow post."`
 }
 
-// Share is the part of the whole post that belongs in the ground.
-type Share string
+// twoLeaves is the opening from which a gate usually has two leaves.
+const twoLeaves = 3 * length.Metre
 
-// The schools of how much post belongs in the ground.
-const (
-	NoShare Share = "none"
-	Quarter Share = "quarter" // of the whole length; the same as a third of the height above
-	Third   Share = "third"   // of the whole length
-	Half    Share = "half"    // of the whole length
-)
-
-// Driven tells which posts are driven.
-type Driven string
-
-// Posts that are driven into undisturbed soil.
-const (
-	NoneDriven Driven = "none"
-	LineDriven Driven = "line"
-	AllDriven  Driven = "all"
-)
-
-// Hole is the rules for hole width and depth.
-type Hole struct {
-	WidthFactor    float64         `json:"widthFactor" jsonschema:"minimum=1,maximum=8" jsonschema_description:"Hole width as a multiple of the post's width. Usual: 3."`
-	Augers         []length.Length `json:"augers" jsonschema:"minItems=1,maxItems=40" jsonschema_description:"Auger diameters to be had."`
-	FrostMargin    length.Length   `json:"frostMargin" jsonschema:"minimum=0,maximum=1000" jsonschema_description:"Added below the frost depth. Many add 6 in or 150 mm."`
-	Share          Share           `json:"share" jsonschema:"enum=none,enum=quarter,enum=third,enum=half" jsonschema_description:"Share of the whole post's length that stands in the ground."`
-	Floor          length.Length   `json:"floor" jsonschema:"minimum=0,maximum=3000" jsonschema_description:"Never shallower than this. Usual: 24 in or 600 mm."`
-	FloorPerHeight float64         `json:"floorPerHeight,omitempty" jsonschema:"minimum=0,maximum=2" jsonschema_description:"Added to the floor for each unit of fence height over 4 ft: 0.25 is 3 in per foot."`
-	GateExtraDepth length.Length   `json:"gateExtraDepth" jsonschema:"minimum=0,maximum=1500" jsonschema_description:"Gate posts go this much deeper."`
-	GateExtraWidth length.Length   `json:"gateExtraWidth" jsonschema:"minimum=0,maximum=600" jsonschema_description:"Gate post holes are this much wider, before rounding up to an auger."`
-	EndExtraDepth  length.Length   `json:"endExtraDepth,omitempty" jsonschema:"minimum=0,maximum=1500" jsonschema_description:"End and corner posts go this much deeper."`
-	Driven         Driven          `json:"driven,omitempty" jsonschema:"enum=none,enum=line,enum=all" jsonschema_description:"Posts that are driven, without a hole: none, the line posts, or all. Usual: none."`
-	Collar         length.Length   `json:"collar,omitempty" jsonschema:"minimum=0,maximum=1000" jsonschema_description:"Width and depth of a concrete collar round the head of a driven post; 0: none."`
-	RoundDepthTo   length.Length   `json:"roundDepthTo" jsonschema:"minimum=0,maximum=300" jsonschema_description:"Depth is rounded up to a multiple of this, so that one mark on the digger's handle serves. 0: not rounded."`
-	Width          *length.Length  `json:"width,omitempty" jsonschema:"minimum=50,maximum=2000" jsonschema_description:"Hole width set by hand, over all rules."`
-	Depth          *length.Length  `json:"depth,omitempty" jsonschema:"minimum=100,maximum=5000" jsonschema_description:"Depth of the post's foot set by hand, over all rules."`
-}
-
-// Setting is what goes into the hole.
-type Setting struct {
-	Gravel length.Length `json:"gravel" jsonschema:"minimum=0,maximum=600" jsonschema_description:"Gravel under the post's foot, dug below the depth that the rules ask for."`
-	Cover  length.Length `json:"cover" jsonschema:"minimum=0,maximum=600" jsonschema_description:"Soil over the concrete: how far below ground the concrete stops."`
-	Bag    string        `json:"bag" jsonschema:"minLength=1,maxLength=40" jsonschema_description:"Bag of dry concrete, by its name in the catalogue: 40lb, 50lb, 60lb, 80lb, 20kg, 25kg."`
-	Waste  float64       `json:"waste,omitempty" jsonschema:"minimum=0,maximum=0.5" jsonschema_description:"Concrete bought beyond what is computed, as a fraction."`
+// LeafCount is how many leaves close the gate.
+func (g Gate) LeafCount() int {
+	switch {
+	case g.Leaves > 0:
+		return g.Leaves
+	case g.Opening > twoLeaves:
+		return 2
+	}
+	return 1
 }

@@ -34,7 +34,7 @@ func TestDecodeFillsInUsualValues(t *testing.T) {
 		t.Fatal(err, unknown)
 	}
 	run := j.Lines[0].Runs[0]
-	if run.Hole.FrostMargin != 0 {
+	if run.Hole.FrostMargin == nil || *run.Hole.FrostMargin != 0 || run.Hole.Floor != nil {
 		t.Errorf("a margin of 0 that was given became %v", run.Hole.FrostMargin)
 	}
 	if !length.Same(run.Spacing.Most, 96*length.Inch) || !length.Same(run.Fence.Height, 6*length.Foot) {
@@ -121,9 +121,9 @@ func TestDecodeRefuses(t *testing.T) {
 // Fields that this version does not know stay in the document through any
 // edit, and are reported.
 func TestUnknownFieldsAreKept(t *testing.T) {
-	old := with(`,"colour":"green","hole":{"frostMargin":10,"shape":{"belled":true}}`)
+	old := with(`,"colour":"green","hole":{"frostMargin":10,"lining":{"belled":true}}`)
 	_, unknown, err := job.Decode(old, shipped(t))
-	if err != nil || strings.Join(unknown, " ") != "/lines/0/runs/0/colour /lines/0/runs/0/hole/shape" {
+	if err != nil || strings.Join(unknown, " ") != "/lines/0/runs/0/colour /lines/0/runs/0/hole/lining" {
 		t.Fatal(unknown, err)
 	}
 	edited, err := job.Apply(old, []job.Edit{
@@ -139,7 +139,7 @@ func TestUnknownFieldsAreKept(t *testing.T) {
 		t.Fatal(unknown, err)
 	}
 	run := j.Lines[0].Runs[0]
-	if run.Hole.FrostMargin != 25 || run.Grade.Look != job.Raked || run.Length != nil {
+	if *run.Hole.FrostMargin != 25 || run.Grade.Look != job.Raked || run.Length != nil {
 		t.Errorf("the edits came out as %+v", run)
 	}
 	if !strings.Contains(string(edited), `"belled":true`) {

@@ -3,13 +3,15 @@ package job
 import "mallow/core/length"
 
 // New returns a job in which nothing is measured yet, with one run of usual
-// values, all written out: what the job is planned with stays in the job.
+// values, all written out: what the job is planned with stays in the job. Rules
+// for holes are the job's own; a run says only what is particular about it.
 func New(name string, sys length.System, usual Usual) Job {
 	run := usual.UsualRun(sys)
 	run.ID, run.Name = "R1", "Run 1"
 	run.Ground, run.Gates = []GroundPoint{}, []Gate{}
+	rules := usual.UsualRules(sys)
 	return Job{
-		Mallow: Version, Name: name, Units: length.Usual(sys),
+		Mallow: Version, Name: name, Units: length.Usual(sys), Hole: rules.Hole, Setting: rules.Setting,
 		Lines: []Line{{ID: "L1", Runs: []Run{run}}},
 	}
 }

@@ -44,17 +44,22 @@ func (p Post) Across() length.Length {
 	return p.Width * math.Sqrt2
 }
 
-// Section returns the area that the post takes from the concrete: all of a
-// solid post, only the wall of a hollow one, which fills as it is set.
+// Section returns the area of the post's outline.
 func (p Post) Section() length.Area {
-	area := length.Square
 	if p.Shape == RoundPost {
-		area = length.Disc
+		return length.Disc(p.Width)
 	}
-	if p.Hollow {
-		return area(p.Width) - area(p.Width-2*p.Wall)
+	return length.Square(p.Width)
+}
+
+// Hollowed returns the area inside a hollow post.
+func (p Post) Hollowed() length.Area {
+	if !p.Hollow {
+		return 0
 	}
-	return area(p.Width)
+	inner := p
+	inner.Width -= 2 * p.Wall
+	return inner.Section()
 }
 
 // Fraction is the share as a number; 0 for no share.

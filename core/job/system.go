@@ -24,22 +24,25 @@ var Methods = []Method{Braced, FastDry, DryPacked, Stabbed, RockPacked, Drive, S
 // set up from one copies its values and keeps its name, so that its limits and
 // cautions hold.
 type System struct {
-	ID        string        `json:"id" jsonschema:"required,minLength=1,maxLength=40"`
-	Name      string        `json:"name" jsonschema:"required,minLength=1,maxLength=120"`
-	From      string        `json:"from,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Catalogue system that a user's own one is a copy of."`
-	System    length.System `json:"system" jsonschema:"required,enum=imperial,enum=metric" jsonschema_description:"Unit system that its sizes are made in."`
-	Says      string        `json:"says,omitempty" jsonschema:"maxLength=600" jsonschema_description:"What it is, in a sentence."`
-	Gate      bool          `json:"gate,omitempty" jsonschema_description:"A bare gate: no fence beside it."`
-	Fence     Fence         `json:"fence" jsonschema:"required"`
-	Post      Post          `json:"post" jsonschema:"required"`
-	Terminal  *Terminal     `json:"terminal,omitempty"`
-	Spacing   Spacing       `json:"spacing" jsonschema:"required"`
-	Grade     Grade         `json:"grade" jsonschema:"required"`
-	Hole      Hole          `json:"hole" jsonschema:"required"`
-	Setting   Setting       `json:"setting" jsonschema:"required"`
-	Allowed   []Method      `json:"allowed" jsonschema:"required,minItems=1,maxItems=8" jsonschema_description:"Ways to set its posts, the usual one first."`
-	Forbidden []Forbidden   `json:"forbidden,omitempty" jsonschema:"maxItems=8" jsonschema_description:"Ways that must not be used, and why."`
-	Cautions  []string      `json:"cautions,omitempty" jsonschema:"maxItems=12"`
+	ID          string        `json:"id" jsonschema:"required,minLength=1,maxLength=40"`
+	Name        string        `json:"name" jsonschema:"required,minLength=1,maxLength=120"`
+	From        string        `json:"from,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Catalogue system that a user's own one is a copy of."`
+	System      length.System `json:"system" jsonschema:"required,enum=imperial,enum=metric" jsonschema_description:"Unit system that its sizes are made in."`
+	Says        string        `json:"says,omitempty" jsonschema:"maxLength=600" jsonschema_description:"What it is, in a sentence."`
+	Gate        bool          `json:"gate,omitempty" jsonschema_description:"A bare gate: no fence beside it."`
+	Fence       Fence         `json:"fence" jsonschema:"required"`
+	Post        Post          `json:"post" jsonschema:"required"`
+	Terminal    *Terminal     `json:"terminal,omitempty"`
+	Spacing     Spacing       `json:"spacing" jsonschema:"required"`
+	Grade       Grade         `json:"grade" jsonschema:"required"`
+	Hole        HoleRules     `json:"hole,omitzero" jsonschema_description:"What it asks of holes; the rest is the job's."`
+	Setting     SettingRules  `json:"setting,omitzero" jsonschema_description:"What it asks of what goes into them."`
+	Kinds       []KindRules   `json:"kinds,omitempty" jsonschema:"maxItems=4" jsonschema_description:"What it asks of posts of one kind."`
+	Allowed     []Method      `json:"allowed" jsonschema:"required,minItems=1,maxItems=8" jsonschema_description:"Ways to set its posts, the usual one first."`
+	Forbidden   []Forbidden   `json:"forbidden,omitempty" jsonschema:"maxItems=8" jsonschema_description:"Ways that must not be used, and why."`
+	InConcrete  []PostKind    `json:"inConcrete,omitempty" jsonschema:"maxItems=4" jsonschema_description:"Kinds of post that must stand in concrete: those that take the pull."`
+	NeverFilled bool          `json:"neverFilled,omitempty" jsonschema_description:"Its hollow posts are never filled, but round a steel core up to the ground."`
+	Cautions    []string      `json:"cautions,omitempty" jsonschema:"maxItems=12"`
 }
 
 // Forbidden is a way to set posts that a system rules out.
@@ -54,7 +57,7 @@ type Forbidden struct {
 func (s System) Outfit(r Run) Run {
 	parts, start, end := r.Grade.Parts, r.Grade.StartGap, r.Grade.EndGap
 	r.System = s.ID
-	r.Fence, r.Post, r.Terminal, r.Spacing, r.Grade, r.Hole, r.Setting = s.Fence, s.Post, s.Terminal, s.Spacing, s.Grade.Settings(), s.Hole, s.Setting
+	r.Fence, r.Post, r.Terminal, r.Spacing, r.Grade, r.Hole, r.Setting, r.Kinds = s.Fence, s.Post, s.Terminal, s.Spacing, s.Grade.Settings(), s.Hole, s.Setting, s.Kinds
 	r.Grade.Parts, r.Grade.StartGap, r.Grade.EndGap = parts, start, end
 	return r
 }

@@ -179,3 +179,12 @@ func (u Units) Weight(m Mass) string {
 	}
 	return strconv.FormatFloat(float64(m/Pound), 'f', 0, 64) + " lb"
 }
+
+// Wind prints a wind of so many metres per second: miles or kilometres per
+// hour.
+func (u Units) Wind(v float64) string {
+	if u.System == Metric {
+		return strconv.FormatFloat(v*3.6, 'f', 0, 64) + " km/h"
+	}
+	return strconv.FormatFloat(v*3600/1609.344, 'f', 0, 64) + " mph"
+}

@@ -70,8 +70,10 @@ type System struct {
 
 // UsualJob is what a new run and a new gate start with in one system.
 type UsualJob struct {
-	Run  job.Run  `json:"run"`
-	Gate job.Gate `json:"gate"`
+	Run     job.Run          `json:"run"`
+	Gate    job.Gate         `json:"gate"`
+	Hole    job.HoleRules    `json:"hole"`
+	Setting job.SettingRules `json:"setting"`
 }
 
 // Catalog is all of it.
@@ -84,6 +86,9 @@ type Catalog struct {
 	Strings  []String  `json:"strings"`
 	Services []Service `json:"services"`
 	Systems  []System  `json:"systems"`
+
+	Soils  []Soil `json:"soils"`
+	Supply Supply `json:"supply"`
 }
 
 // System finds a fence system: one of the job's own, or one of the catalogue.
@@ -106,6 +111,12 @@ func (c Catalog) UsualRun(s length.System) job.Run { return c.Usual[s].Run }
 
 // UsualGate returns the usual values of a gate.
 func (c Catalog) UsualGate(s length.System) job.Gate { return c.Usual[s].Gate }
+
+// UsualRules returns the usual rules for holes and what goes into them.
+func (c Catalog) UsualRules(s length.System) job.Said {
+	u := c.Usual[s]
+	return job.Said{Tier: job.Tier{Kind: job.UsualLevel}, Hole: u.Hole, Setting: u.Setting}
+}
 
 // Bag finds a bag by its name in the catalogue.
 func (c Catalog) Bag(id string) (Bag, bool) {
@@ -176,12 +187,15 @@ func (c Catalog) Validate() error {
 		if !ok {
 			return fmt.Errorf("no usual values for %s jobs", s)
 		}
-		if !seen[u.Run.Setting.Bag] {
-			return fmt.Errorf("usual %s bag %q is not in the catalogue", s, u.Run.Setting.Bag)
+		if u.Setting.Bag == nil || !seen[*u.Setting.Bag] {
+			return fmt.Errorf("usual %s bag is not in the catalogue", s)
 		}
 		if _, ok := c.String(u.Run.String.Kind); !ok {
 			return fmt.Errorf("usual %s string %q is not in the catalogue", s, u.Run.String.Kind)
 		}
+	}
+	if err := c.validateDigging(); err != nil {
+		return err
 	}
 	return c.validateSystems()
 }

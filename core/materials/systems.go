@@ -29,8 +29,10 @@ func (c Catalog) validateSystems() error {
 				return fmt.Errorf("fence system %q: setting %q is both allowed and forbidden", s.ID, f.Method)
 			}
 		}
-		if bag, ok := c.Bag(s.Setting.Bag); !ok || bag.System != s.System.System {
-			return fmt.Errorf("fence system %q: bag %q is not a %s one of the catalogue", s.ID, s.Setting.Bag, s.System.System)
+		if own := s.Setting.Bag; own != nil {
+			if bag, ok := c.Bag(*own); !ok || bag.System != s.System.System {
+				return fmt.Errorf("fence system %q: bag %q is not a %s one of the catalogue", s.ID, *own, s.System.System)
+			}
 		}
 		if err := c.fits(s.System); err != nil {
 			return fmt.Errorf("fence system %q: %w", s.ID, err)

@@ -28,9 +28,9 @@ func (m *maker) missing() {
 			Says: reason.Say("How does the ground fall? Without heights it is taken as level.")})
 	}
 	if !m.bagKnown {
-		usual := m.usual.Setting.Bag
+		usual := *m.usualRules.Setting.Bag
 		m.find(finding.Finding{Rule: "bag-unknown", Stage: finding.Pour, Severity: finding.Cannot,
-			Says:     reason.Say("There is no bag called ", m.run.Setting.Bag, " in the catalogue, so bags are not counted."),
+			Says:     reason.Say("There is no bag called ", m.runRules().Setting.Bag, " in the catalogue, so bags are not counted."),
 			Remedies: []finding.Remedy{{Says: reason.Say("Take ", usual), Edits: []job.Edit{m.set("/setting/bag", usual)}}}})
 	}
 }
@@ -133,29 +133,6 @@ func label(g Gate) string {
 	return g.ID
 }
 
-func (m *maker) judgeHoles() {
-	h := m.run.Hole
-	if m.noAuger >= 0 {
-		p := &m.out.Posts[m.noAuger]
-		m.find(finding.Finding{Rule: "no-auger", Stage: finding.Dig, Severity: finding.Note, Place: finding.Place{Post: p.ID},
-			Says: reason.Say("No auger in the list is ", p.HoleWidth, " wide: ", p.ID, " is dug by spade."),
-			Remedies: []finding.Remedy{{Says: reason.Say("Add a ", p.HoleWidth, " auger"),
-				Edits: []job.Edit{m.set("/hole/augers", append(append([]length.Length(nil), h.Augers...), p.HoleWidth))}}}})
-	}
-	if m.shallow >= 0 {
-		p := &m.out.Posts[m.shallow]
-		m.find(finding.Finding{Rule: "shallow", Stage: finding.Dig, Severity: finding.Check, Place: finding.Place{Post: p.ID},
-			Says:     reason.Say("The depth set by hand, ", p.Foot, ", is less than the rules ask for at ", p.ID, ". Frost can lift it."),
-			Remedies: []finding.Remedy{{Says: reason.Say("Go by the rules"), Edits: []job.Edit{m.set("/hole/depth", nil)}}}})
-	}
-	if m.dry >= 0 {
-		p := &m.out.Posts[m.dry]
-		m.find(finding.Finding{Rule: "no-concrete", Stage: finding.Pour, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
-			Says:     reason.Say("The soil cover, ", m.run.Setting.Cover, ", reaches the foot of ", p.ID, ": no concrete is left."),
-			Remedies: []finding.Remedy{{Says: reason.Say("Cover ", m.usual.Setting.Cover), Edits: []job.Edit{m.set("/setting/cover", m.usual.Setting.Cover)}}}})
-	}
-}
-
 func (m *maker) judgeStock() {
 	var longest *Post
 	count := 0
@@ -187,7 +164,7 @@ func (m *maker) judgeStock() {
 		f.Remedies = append(f.Remedies, finding.Remedy{Says: reason.Say("Order ", next, " posts"),
 			Edits: []job.Edit{m.set("/post/stock", append(append([]length.Length(nil), m.run.Post.Stock...), next))}})
 	}
-	if lowered := m.job.Units.Round(m.run.Fence.Height - over - m.job.Units.SmallestMark); lowered >= 300 && m.run.Hole.Share == job.NoShare {
+	if lowered := m.job.Units.Round(m.run.Fence.Height - over - m.job.Units.SmallestMark); lowered >= 300 && m.runRules().Hole.Share == job.NoShare {
 		f.Remedies = append(f.Remedies, finding.Remedy{Says: reason.Say("A fence ", lowered, " high"), Edits: []job.Edit{m.set("/fence/height", lowered)}})
 	}
 	if m.run.Grade.Look == job.Level {

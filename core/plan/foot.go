@@ -1,10 +1,8 @@
 package plan
 
 import (
-	"mallow/core/footing"
 	"mallow/core/job"
 	"mallow/core/length"
-	"mallow/core/pour"
 	"mallow/core/reason"
 )
 
@@ -20,35 +18,26 @@ func (m *maker) reuse(p *Post) {
 	p.Why.HoleWidth, p.Why.HoleDepth, p.Why.Concrete, p.Why.Stock = why, why, why, why
 }
 
-// drive sizes a driven post: how deep its foot goes, and its collar.
-func (m *maker) drive(p *Post) {
-	post, h := m.run.PostOf(p.Kind), m.run.Hole
-	q := footing.Question{Kind: p.Kind, Reveal: p.Reveal, Frost: m.job.Site.FrostDepth, Height: m.run.Fence.Height, Post: post, Hole: h}
-	depth := footing.FindDepth(q)
-	p.Driven, p.Foot, p.Gravel = true, depth.Foot, 0
-	if h.Collar > 0 {
-		p.HoleWidth, p.HoleDepth, p.Concrete = h.Collar, h.Collar, h.Collar
-		p.ConcreteVolume = max(0, (length.Disc(h.Collar) - post.Section()).Times(h.Collar))
+func (m *maker) whyDriven(p *Post, s sized) reason.Ref {
+	type key struct {
+		rules *job.Rules
+		kind  job.PostKind
+		foot  length.Length
 	}
-	if m.bagKnown {
-		p.Bags = pour.Bags(p.ConcreteVolume, m.bag.Yield)
-	}
-	p.Why.HoleDepth = m.whyDepth(q, depth)
-	why := m.few.Put([2]any{"driven", p.Kind}, func() reason.Why {
+	return m.few.Put(key{s.rules, p.Kind, p.Foot}, func() reason.Why {
+		h := s.rules.Hole
 		w := reason.Why{Figure: "Driven post", Sentence: reason.Say("Driven ", p.Foot, " into undisturbed soil: no hole."),
 			Steps: []reason.Step{{Rule: "Driven posts", Governs: true, Source: practice,
-				Says: reason.Say("Only into soil that nobody has dug: an old hole or fill does not hold a driven post."),
-				Settings: []reason.Setting{m.choice("/hole/driven", "Driven posts", string(h.Driven), string(m.usual.Hole.Driven),
-					string(job.NoneDriven), string(job.LineDriven), string(job.AllDriven))}}},
+				Says:     reason.Say("Only into soil that nobody has dug: an old hole or fill does not hold a driven post."),
+				Settings: []reason.Setting{m.rule(s.rules, "hole/driven", "Driven posts", reason.ChoiceSetting, string(job.NoneDriven), string(job.LineDriven), string(job.AllDriven))}}},
 			Caution: "Locate services first: a driven post goes through a pipe without a warning."}
 		if h.Collar > 0 {
 			w.Sentence = reason.Say("Driven ", p.Foot, " into undisturbed soil, with a collar of concrete ", h.Collar, " wide and deep round its head.")
 			w.Steps = append(w.Steps, reason.Step{Rule: "Collar", Source: practice, Says: reason.Say(p.ConcreteVolume, " of concrete each."),
-				Settings: []reason.Setting{m.measured("/hole/collar", "Collar", h.Collar, m.usual.Hole.Collar)}})
+				Settings: []reason.Setting{m.rule(s.rules, "hole/collar", "Collar", reason.LengthSetting)}})
 		}
 		return w
 	})
-	p.Why.HoleWidth, p.Why.Concrete = why, why
 }
 
 // oldHole returns how wide a hole must be that takes out an old footing which

@@ -223,6 +223,12 @@ func share(ends, starts *maker) {
 	post.Why.Station = own.Why.Station
 	// What is marked on it for this run's panels is this run's.
 	post.Mark, post.Holes, post.Step, post.Overlap, post.Why.Top = own.Mark, own.Holes, own.Step, own.Overlap, own.Why.Top
+	if post.Card >= 0 {
+		starts.out.Cards = append(starts.out.Cards, ends.out.Cards[post.Card])
+		starts.ditches = append(starts.ditches, ends.ditches[post.Card])
+		post.Card = len(starts.out.Cards) - 1
+	}
+	post.Spot, post.spot = "", -1
 	*own = post
 }
 

@@ -468,7 +468,7 @@ func TestStraightJointIsNoTerminal(t *testing.T) {
 	cat := shipped(t)
 	j := job.New("A", length.Metric, cat)
 	run := j.Lines[0].Runs[0]
-	run.Length, run.Hole.EndExtraDepth = ptr(length.Length(9600)), 300
+	run.Length, run.Hole.EndExtraDepth = ptr(length.Length(9600)), ptr(length.Length(300))
 	next := run
 	next.ID, next.Corner = "R2", &job.Corner{By: job.ByDeflection, Side: job.Left}
 	j.Lines[0].Runs = []job.Run{run, next}

@@ -116,9 +116,11 @@ func (m *maker) lookChoice(now, then *maker, edits []job.Edit) LookChoice {
 	t := then.out.Totals
 	c := LookChoice{Edits: edits, Cost: cost, Cut: t.Cut, Fill: t.Fill, Breaks: then.broken(),
 		Posts: m.out.Totals.Posts + cost.Posts, Bags: m.out.Totals.Bags + cost.Bags, Boards: t.InfillBoards, Drawing: then.out.outline()}
-	own := then.out.Posts
-	if m.out.Posts[0].Shared != "" { // bought with the run before
-		own = own[1:]
+	own := make([]*Post, 0, len(then.out.Posts))
+	for i := range then.out.Posts {
+		if i > 0 || m.out.Posts[0].Shared == "" { // the first may be bought with the run before
+			own = append(own, &then.out.Posts[i])
+		}
 	}
 	c.Stock, c.StockShort = stockByLength(own)
 	if c.Edits == nil {

@@ -10,7 +10,6 @@ import (
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/materials"
-	"mallow/core/pour"
 	"mallow/core/reason"
 	"mallow/core/spacing"
 	"mallow/core/survey"
@@ -35,6 +34,7 @@ func Make(j job.Job, cat materials.Catalog) Plan {
 	for _, m := range makers {
 		p.Findings = append(p.Findings, m.findings...)
 	}
+	p.Levels = jobLevel(j, cat.UsualRules(j.Units.System))
 	p.Before = clearance(j)
 	p.Findings = append(p.Findings, siteFindings(j)...)
 	p.Cautions = cautions(makers)
@@ -46,11 +46,19 @@ func Make(j job.Job, cat materials.Catalog) Plan {
 
 // maker plans one run.
 type maker struct {
-	job       job.Job
-	given     job.Run // as in the document
-	run       job.Run // as planned: its length level, without gates that do not fit on it
-	gates     []int   // place of each planned gate in the document
-	usual     job.Run
+	job   job.Job
+	given job.Run // as in the document
+	run   job.Run // as planned: its length level, without gates that do not fit on it
+	gates []int   // place of each planned gate in the document
+	usual job.Run
+
+	usualRules job.Said
+	rules      ruleBook
+	soil       materials.Soil
+	soilKnown  bool
+	cards      map[cardKey]int
+	ditches    []ditch // what each card was worked out from
+
 	path      string
 	cat       materials.Catalog
 	bag       materials.Bag
@@ -61,7 +69,8 @@ type maker struct {
 	depthWhys reason.Index[depthKey]
 	stockWhys reason.Index[[2]length.Length] // by reveal and foot
 	gapWhys   reason.Index[[2]grade.Gap]     // by least and most
-	shared    map[any][]reason.Step          // rules that many explanations have in common
+	windWhys  reason.Index[windKey]
+	shared    map[any][]reason.Step // rules that many explanations have in common
 
 	widths map[job.PostKind]footing.Width
 
@@ -89,13 +98,17 @@ func newMaker(j job.Job, run job.Run, cat materials.Catalog, book *reason.Book, 
 		depthWhys: reason.NewIndex[depthKey](book),
 		stockWhys: reason.NewIndex[[2]length.Length](book),
 		gapWhys:   reason.NewIndex[[2]grade.Gap](book),
+		windWhys:  reason.NewIndex[windKey](book),
 		shared:    map[any][]reason.Step{},
 		widths:    map[job.PostKind]footing.Width{},
 		noAuger:   -1, shallow: -1, dry: -1,
 	}
-	m.bag, m.bagKnown = cat.Bag(run.Setting.Bag)
+	m.usualRules = cat.UsualRules(j.Units.System)
+	m.bag, m.bagKnown = cat.Bag(m.runRules().Setting.Bag)
+	m.soil, m.soilKnown = cat.Soil(cmp.Or(run.Soil, j.Site.Soil))
+	frost, estimated := m.frost()
 	m.out = Run{
-		ID: run.ID, Name: run.Name, Path: m.path, Hollow: run.Post.Hollow, Frost: j.Site.FrostDepth,
+		ID: run.ID, Name: run.Name, Path: m.path, Hollow: run.Post.Hollow, Frost: frost, FrostEstimated: estimated, Cards: []Card{}, Levels: []RuleLevel{},
 		Ground: []survey.Point{}, Segments: []Segment{}, Posts: []Post{}, Bays: []Bay{}, Gates: []Gate{}, InTheWay: []InTheWay{}, Reminders: []Caution{}, Rails: []RailRow{}, Way: cmp.Or(run.Spacing.Way, job.EqualBays),
 	}
 	return m
@@ -138,15 +151,6 @@ func lies(run job.Run) bool {
 	return piece && run.Grade.Look.Leans() && run.Spacing.Way != job.FixedModule
 }
 
-// opened is how wide the ground is opened for a post of a kind: its hole, or
-// the post and its collar where it is driven.
-func (m *maker) opened(kind job.PostKind) length.Length {
-	if m.run.Hole.DrivenAt(kind) {
-		return max(m.run.PostOf(kind).Across(), m.run.Hole.Collar)
-	}
-	return m.width(footing.Question{Kind: kind, Post: m.run.PostOf(kind), Hole: m.run.Hole}).Width
-}
-
 // fitGates leaves out the gates that do not fit once a slope tape is reduced
 // to level, and says so; the document was checked against the tape.
 func (m *maker) fitGates() {
@@ -177,7 +181,7 @@ func (m *maker) make(start, end *joint) {
 		return
 	}
 	m.start, m.end = start, end
-	m.book.Expect(3*len(m.layout.Posts) + 16) // most posts differ in depth, length and gap
+	m.book.Expect(4*len(m.layout.Posts) + 16) // most posts differ in depth, length and gap
 	m.segments()
 	m.posts()
 }
@@ -187,6 +191,8 @@ func (m *maker) finish() {
 	if m.laid() {
 		m.obstacles()
 		m.bays()
+		m.wind()
+		m.stopped()
 		m.rails()
 		m.strings()
 		m.setOut()
@@ -198,7 +204,10 @@ func (m *maker) finish() {
 		m.judgeObstacles()
 		m.judgeSpacing()
 		m.judgeSystem()
+		m.judgeStopped()
+		m.judgeFilling()
 	}
+	m.out.Levels = m.levels()
 }
 
 func (m *maker) gateID(index int) string {
@@ -228,7 +237,7 @@ func (m *maker) posts() {
 			ID: postID(i), Kind: at.Kind, Gate: m.gateID(at.Gate),
 			Station: at.Station, Slope: m.profile.Along(at.Station),
 			Ground: ground, Top: m.line.Tops[i], Reveal: m.line.Tops[i] - ground,
-			Gravel: m.run.Setting.Gravel, Shift: at.Shift,
+			Shift: at.Shift, Card: -1, spot: -1,
 		}
 		if at.Held != spacing.Nothing {
 			held := m.run.FixedPosts[at.Held]
@@ -246,9 +255,6 @@ func (m *maker) posts() {
 		switch {
 		case p.Stays != "":
 			m.reuse(&p)
-		case m.run.Hole.DrivenAt(p.Kind):
-			m.drive(&p)
-			m.cut(&p)
 		default:
 			m.dig(&p, i)
 			m.cut(&p)
@@ -256,55 +262,6 @@ func (m *maker) posts() {
 		p.Why.Station = m.whyStation(p, at)
 		p.Why.Top = m.whyTop(p, m.courseLook(min(i, len(m.layout.Bays)-1)))
 		m.out.Posts[i] = p
-	}
-}
-
-// dig sizes a post's hole and its filling.
-func (m *maker) dig(p *Post, i int) {
-	q := footing.Question{
-		Kind: p.Kind, Reveal: p.Reveal, Frost: m.job.Site.FrostDepth, Height: m.run.Fence.Height,
-		Post: m.run.PostOf(p.Kind), Hole: m.run.Hole, Gravel: m.run.Setting.Gravel,
-	}
-	width, depth := m.width(q), footing.FindDepth(q)
-	p.Why.HoleWidth, p.Why.HoleDepth = m.whyWidth(q, width), m.whyDepth(q, depth)
-	if i == len(m.out.Posts)-1 && m.end != nil {
-		width, depth = m.marry(q, width, depth, &p.Why)
-	}
-	if old, id := m.oldHole(p.Station, width.Width); old > width.Width {
-		width.Width, p.Repoured = old, id
-		p.Why.HoleWidth = m.whyRepour(old, id)
-	}
-	fill := pour.Fill(pour.Hole{Width: width.Width, Foot: depth.Foot}, q.Post, m.run.Setting)
-	p.HoleWidth, p.HoleDepth, p.Foot = width.Width, depth.Hole, depth.Foot
-	p.Concrete, p.ConcreteVolume, p.GravelVolume = fill.ConcreteHeight, fill.Concrete, fill.Gravel
-	m.noteHole(i, width, depth, fill)
-	if m.bagKnown {
-		p.Bags = pour.Bags(fill.Concrete, m.bag.Yield)
-	}
-	p.Why.Concrete = m.whyConcrete(p)
-}
-
-// width finds a hole's width, which all posts of a kind share.
-func (m *maker) width(q footing.Question) footing.Width {
-	w, ok := m.widths[q.Kind]
-	if !ok {
-		w = footing.FindWidth(q)
-		m.widths[q.Kind] = w
-	}
-	return w
-}
-
-// noteHole keeps the first post that needs a spade, that was set shallower by
-// hand than the rules ask, and that no concrete is left for.
-func (m *maker) noteHole(i int, w footing.Width, d footing.Depth, f pour.Filling) {
-	if m.noAuger < 0 && !w.Auger {
-		m.noAuger = i
-	}
-	if m.shallow < 0 && d.ByHand && d.Foot < d.Rounded-length.Tolerance {
-		m.shallow = i
-	}
-	if m.dry < 0 && f.ConcreteHeight <= 0 {
-		m.dry = i
 	}
 }
 
@@ -351,20 +308,4 @@ func (m *maker) bays() {
 			})
 		}
 	}
-}
-
-// marry sizes a corner post's hole for both runs that it carries: the deeper
-// and the wider of what each asks for.
-func (m *maker) marry(q footing.Question, w footing.Width, d footing.Depth, why *PostWhy) (footing.Width, footing.Depth) {
-	o := m.end.next
-	other := q
-	other.Height, other.Post, other.Hole = o.run.Fence.Height, o.run.PostOf(q.Kind), o.run.Hole
-	// By hand is by hand on this run; the next run's own hand counts there.
-	if wide := footing.FindWidth(other); wide.Width > w.Width+length.Tolerance && !w.ByHand {
-		w, why.HoleWidth = wide, o.whyWidth(other, wide)
-	}
-	if deep := footing.FindDepth(other); deep.Foot > d.Foot+length.Tolerance && !d.ByHand {
-		d, why.HoleDepth = deep, o.whyDepth(other, deep)
-	}
-	return w, d
 }

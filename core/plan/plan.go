@@ -29,6 +29,7 @@ type Plan struct {
 	Totals   Totals            `json:"totals" jsonschema:"required" jsonschema_description:"Totals of the job. Bags are rounded up once for the job."`
 	Findings []finding.Finding `json:"findings" jsonschema:"required"`
 	Cautions []Caution         `json:"cautions" jsonschema:"required"`
+	Levels   RuleLevel         `json:"levels" jsonschema:"required" jsonschema_description:"The rules for holes as they come out for the whole job."`
 	Rules    []reason.Step     `json:"rules" jsonschema:"required" jsonschema_description:"The rules that the reasons name, each once."`
 	Reasons  []reason.Why      `json:"reasons" jsonschema:"required" jsonschema_description:"Explanations; the figures' why fields are places in this list."`
 }
@@ -48,20 +49,25 @@ type Run struct {
 	Hollow      bool           `json:"hollow" jsonschema:"required" jsonschema_description:"Its posts are hollow: drawn as metal."`
 	SlopeLength length.Length  `json:"slopeLength" jsonschema:"required" jsonschema_description:"The same along the ground."`
 	Frost       *length.Length `json:"frost,omitempty" jsonschema_description:"Frost depth; left out when it is not known."`
-	Measured    bool           `json:"measured" jsonschema:"required" jsonschema_description:"Some height of it was measured; else its ground is taken as level, or as its neighbours have it."`
-	Ground      []survey.Point `json:"ground" jsonschema:"required"`
-	InTheWay    []InTheWay     `json:"inTheWay" jsonschema:"required"`
-	String      *RunString     `json:"string,omitempty" jsonschema_description:"How its posts are lined up; left out without a length."`
-	Reminders   []Caution      `json:"reminders" jsonschema:"required" jsonschema_description:"What to keep in mind where its posts are lined up and set."`
-	Segments    []Segment      `json:"segments" jsonschema:"required"`
-	Posts       []Post         `json:"posts" jsonschema:"required"`
-	Bays        []Bay          `json:"bays" jsonschema:"required"`
-	Way         job.Way        `json:"way" jsonschema:"required,enum=equal,enum=panels between,enum=panels on faces,enum=module,enum=stock rails,enum=overlapping rails"`
-	Rails       []RailRow      `json:"rails" jsonschema:"required" jsonschema_description:"Where every rail is broken; empty where rails are not laid on stock lengths."`
-	SetOut      *SetOut        `json:"setOut,omitempty" jsonschema_description:"How its posts are marked on the ground; left out without a length."`
-	TopLine     *TopLine       `json:"topLine,omitempty" jsonschema_description:"How its tops are brought to height; left out without a length."`
-	Gates       []Gate         `json:"gates" jsonschema:"required"`
-	Totals      Totals         `json:"totals" jsonschema:"required" jsonschema_description:"Totals of the run. Bags are rounded up once for the run."`
+
+	FrostEstimated bool        `json:"frostEstimated,omitempty" jsonschema_description:"It is an estimate, not the local office's figure."`
+	Cards          []Card      `json:"cards" jsonschema:"required" jsonschema_description:"Its holes, each kind once."`
+	Levels         []RuleLevel `json:"levels" jsonschema:"required" jsonschema_description:"The rules for holes as they come out for the run, for each kind of post, and for the single posts that have their own."`
+
+	Measured  bool           `json:"measured" jsonschema:"required" jsonschema_description:"Some height of it was measured; else its ground is taken as level, or as its neighbours have it."`
+	Ground    []survey.Point `json:"ground" jsonschema:"required"`
+	InTheWay  []InTheWay     `json:"inTheWay" jsonschema:"required"`
+	String    *RunString     `json:"string,omitempty" jsonschema_description:"How its posts are lined up; left out without a length."`
+	Reminders []Caution      `json:"reminders" jsonschema:"required" jsonschema_description:"What to keep in mind where its posts are lined up and set."`
+	Segments  []Segment      `json:"segments" jsonschema:"required"`
+	Posts     []Post         `json:"posts" jsonschema:"required"`
+	Bays      []Bay          `json:"bays" jsonschema:"required"`
+	Way       job.Way        `json:"way" jsonschema:"required,enum=equal,enum=panels between,enum=panels on faces,enum=module,enum=stock rails,enum=overlapping rails"`
+	Rails     []RailRow      `json:"rails" jsonschema:"required" jsonschema_description:"Where every rail is broken; empty where rails are not laid on stock lengths."`
+	SetOut    *SetOut        `json:"setOut,omitempty" jsonschema_description:"How its posts are marked on the ground; left out without a length."`
+	TopLine   *TopLine       `json:"topLine,omitempty" jsonschema_description:"How its tops are brought to height; left out without a length."`
+	Gates     []Gate         `json:"gates" jsonschema:"required"`
+	Totals    Totals         `json:"totals" jsonschema:"required" jsonschema_description:"Totals of the run. Bags are rounded up once for the run."`
 }
 
 // Segment is the stretch between two fixed posts, with equal bays.
@@ -108,11 +114,19 @@ type Post struct {
 
 	HoleWidth length.Length `json:"holeWidth" jsonschema:"required"`
 	HoleDepth length.Length `json:"holeDepth" jsonschema:"required" jsonschema_description:"Depth to dig, with the gravel."`
+	Bottom    length.Length `json:"bottom" jsonschema:"required" jsonschema_description:"Depth of the concrete's bottom, which must be safe from frost; the gravel lies under it."`
 	Foot      length.Length `json:"foot" jsonschema:"required" jsonschema_description:"Depth of the post's foot: its embedment."`
-	Gravel    length.Length `json:"gravel" jsonschema:"required" jsonschema_description:"Gravel under the foot."`
-	Concrete  length.Length `json:"concrete" jsonschema:"required" jsonschema_description:"Height of the concrete."`
+	Gravel    length.Length `json:"gravel" jsonschema:"required" jsonschema_description:"Gravel under the concrete."`
+	Concrete  length.Length `json:"concrete" jsonschema:"required" jsonschema_description:"Height of the concrete round the post; 0 where there is none."`
+
+	Card    int       `json:"card" jsonschema:"required" jsonschema_description:"Place of its hole among the run's cards; -1 for an old post that stays."`
+	Spot    string    `json:"spot,omitempty" jsonschema_description:"Single hole of the run whose rules it has."`
+	Stopped *Stopped  `json:"stopped,omitempty" jsonschema_description:"Its hole was stopped short."`
+	Wind    *PostWind `json:"wind,omitempty" jsonschema_description:"Left out for an old post that stays, and for a corner post that is dug in another run."`
+	spot    int       // place of the spot in the run, or -1
 
 	GravelVolume   length.Volume  `json:"gravelVolume" jsonschema:"required"`
+	StoneVolume    length.Volume  `json:"stoneVolume" jsonschema:"required" jsonschema_description:"Rocks, stone and rubble."`
 	ConcreteVolume length.Volume  `json:"concreteVolume" jsonschema:"required"`
 	Bags           float64        `json:"bags" jsonschema:"required" jsonschema_description:"Bags to pour, as a decimal."`
 	Needed         length.Length  `json:"needed" jsonschema:"required" jsonschema_description:"Length of post needed: reveal, embedment and trim."`
@@ -184,70 +198,6 @@ type Gate struct {
 	Second  string        `json:"second" jsonschema:"required"`
 	Bay     string        `json:"bay" jsonschema:"required"`
 	Leaf    length.Length `json:"leaf" jsonschema:"required" jsonschema_description:"Height of the leaf: from its gap up to the fence's top line."`
-}
-
-// Totals is what a run or a job takes. Everything is a sum of exact values;
-// only whole bags are rounded, once.
-type Totals struct {
-	Posts      int         `json:"posts" jsonschema:"required" jsonschema_description:"To be set. A corner post is counted in the run that ends there."`
-	Reused     int         `json:"reused" jsonschema:"required" jsonschema_description:"Old posts that stay and are built onto."`
-	Pieces     int         `json:"pieces" jsonschema:"required" jsonschema_description:"Panels, boards or rails that set the bays, whole and cut; of rails on stock lengths every row, of others one."`
-	CutPieces  int         `json:"cutPieces" jsonschema:"required" jsonschema_description:"Of these, cut from a full one."`
-	Elsewhere  int         `json:"elsewhere" jsonschema:"required" jsonschema_description:"Posts of the run that are counted in another run."`
-	Kinds      []KindCount `json:"kinds" jsonschema:"required"`
-	Stock      []Stock     `json:"stock" jsonschema:"required"`
-	StockShort int         `json:"stockShort" jsonschema:"required" jsonschema_description:"Posts for which no stock length is long enough."`
-	Holes      []Holes     `json:"holes" jsonschema:"required"`
-
-	Concrete      length.Volume `json:"concrete" jsonschema:"required" jsonschema_description:"In the holes."`
-	ConcreteToBuy length.Volume `json:"concreteToBuy" jsonschema:"required" jsonschema_description:"With waste."`
-	BagKinds      []BagCount    `json:"bagKinds" jsonschema:"required" jsonschema_description:"One for each kind of bag; empty when the bag is not in the catalogue."`
-	Bags          int           `json:"bags" jsonschema:"required" jsonschema_description:"Of all kinds."`
-
-	Gravel      length.Volume `json:"gravel" jsonschema:"required" jsonschema_description:"Tamped, in the holes."`
-	GravelLoose length.Volume `json:"gravelLoose" jsonschema:"required" jsonschema_description:"Loose, as bought."`
-	GravelMass  length.Mass   `json:"gravelMass" jsonschema:"required"`
-
-	Cut          length.Volume `json:"cut" jsonschema:"required" jsonschema_description:"Soil to cut along the fence, as it lies."`
-	Fill         length.Volume `json:"fill" jsonschema:"required" jsonschema_description:"Soil to fill along the fence, tamped."`
-	InfillBoards int           `json:"infillBoards" jsonschema:"required" jsonschema_description:"Boards that close triangles under level panels."`
-	GradePosts   int           `json:"gradePosts" jsonschema:"required" jsonschema_description:"Posts at which a leaning top changes slope, where that is counted."`
-	Steps        int           `json:"steps" jsonschema:"required" jsonschema_description:"Posts at which the top steps."`
-
-	Why TotalsWhy `json:"why" jsonschema:"required"`
-}
-
-// TotalsWhy is where the totals are explained.
-type TotalsWhy struct {
-	Concrete reason.Ref `json:"concrete" jsonschema:"required"`
-	Gravel   reason.Ref `json:"gravel" jsonschema:"required"`
-}
-
-// KindCount counts posts of one kind.
-type KindCount struct {
-	Kind  job.PostKind `json:"kind" jsonschema:"required,enum=end,enum=corner,enum=gate,enum=line"`
-	Count int          `json:"count" jsonschema:"required"`
-}
-
-// BagCount counts bags of one kind, rounded up once for the whole.
-type BagCount struct {
-	Bag   string      `json:"bag" jsonschema:"required" jsonschema_description:"Its name."`
-	Exact float64     `json:"exact" jsonschema:"required"`
-	Count int         `json:"count" jsonschema:"required"`
-	Mass  length.Mass `json:"mass" jsonschema:"required"`
-}
-
-// Stock counts posts of one stock length.
-type Stock struct {
-	Length length.Length `json:"length" jsonschema:"required"`
-	Count  int           `json:"count" jsonschema:"required"`
-}
-
-// Holes counts holes of one size.
-type Holes struct {
-	Width length.Length `json:"width" jsonschema:"required"`
-	Depth length.Length `json:"depth" jsonschema:"required"`
-	Count int           `json:"count" jsonschema:"required"`
 }
 
 // Caution stands where work can hurt someone.

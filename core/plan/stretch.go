@@ -14,7 +14,7 @@ import (
 // at a corner their tops meet.
 func alike(a, b job.Run) bool {
 	same := reflect.DeepEqual
-	return same(a.Fence, b.Fence) && same(a.Post, b.Post) && same(a.Grade.Settings(), b.Grade.Settings()) && same(a.Hole, b.Hole) && same(a.Setting, b.Setting)
+	return same(a.Fence, b.Fence) && same(a.Post, b.Post) && same(a.Grade.Settings(), b.Grade.Settings()) && same(a.Hole, b.Hole) && same(a.Setting, b.Setting) && same(a.Kinds, b.Kinds)
 }
 
 // grade finds the top lines. Runs with the same fence are graded as one, so

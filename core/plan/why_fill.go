@@ -1,54 +1,142 @@
 package plan
 
 import (
+	"mallow/core/footing"
 	"mallow/core/job"
 	"mallow/core/length"
+	"mallow/core/materials"
 	"mallow/core/reason"
 )
 
 func (m *maker) whyConcrete(p *Post) reason.Ref {
 	type key struct {
-		of          string
-		width, foot length.Length
+		of   string
+		card int
 	}
-	return m.few.Put(key{"concrete", p.HoleWidth, p.Foot}, func() reason.Why {
-		s, post := m.run.Setting, m.run.Post
-		displaced := "the post"
-		if post.Hollow {
-			displaced = "the post's wall (it fills as it is set)"
+	return m.few.Put(key{"concrete", p.Card}, func() reason.Why {
+		d, c := &m.ditches[p.Card], &m.out.Cards[p.Card]
+		r := d.sized.rules
+		w := reason.Why{Figure: "Concrete", Caution: "Wet concrete burns skin and eyes: gloves and goggles."}
+		if c.Method == job.RockPacked {
+			w.Figure, w.Caution = "Filling", ""
+			w.Sentence = reason.Say("No concrete: ", c.Stone, " of stone packed in, in graded layers.")
+		} else {
+			w.Sentence = reason.Say(m.roundPost(d), " = ", c.Concrete)
+			if c.Bag != "" {
+				w.Sentence = append(w.Sentence, reason.Say(", or ", c.Bags, " of a ", c.Bag)...)
+			}
+			w.Sentence = append(w.Sentence, reason.Say(".")...)
 		}
-		hole := length.Disc(p.HoleWidth).Times(p.Concrete)
-		w := reason.Why{
-			Figure: "Concrete",
-			Sentence: reason.Say(p.Concrete, " of concrete in a ", p.HoleWidth, " hole: ", hole, " less ", displaced, ", ",
-				post.Section().Times(p.Concrete), " = ", p.ConcreteVolume),
-			Steps: []reason.Step{
-				{Rule: "Hole less post", Governs: true, Source: geometry,
-					Says: reason.Say("From the gravel, ", p.Foot, " down, up to ", s.Cover, " below ground: ", p.Concrete, " high.")},
-				{Rule: "Soil cover", Source: practice, Says: reason.Say("Stopped ", s.Cover, " short and mounded with soil, sloped away from the post."),
-					Settings: []reason.Setting{m.measured("/setting/cover", "Soil cover", s.Cover, m.usual.Setting.Cover)}},
-				{Rule: "Gravel", Source: practice, Says: reason.Say(s.Gravel, " under the foot takes ", p.GravelVolume, " tamped."),
-					Settings: []reason.Setting{m.measured("/setting/gravel", "Gravel", s.Gravel, m.usual.Setting.Gravel)}},
-			},
-			Caution: "Wet concrete burns skin and eyes: gloves and goggles.",
+		w.Steps = m.fillSteps(d, c)
+		if d.bag.Yield > 0 && c.Method != job.RockPacked {
+			w.Steps = append(w.Steps, m.bagStep(r, d.bag))
 		}
-		if m.bagKnown {
-			w.Sentence = append(w.Sentence, reason.Say(", or ", p.Bags, " of a ", m.bag.Name)...)
-			w.Steps = append(w.Steps, m.bagStep())
-		}
-		w.Sentence = append(w.Sentence, reason.Say(".")...)
 		return w
 	})
 }
 
-func (m *maker) bagStep() reason.Step {
+// roundPost says what the concrete in a hole is the difference of.
+func (m *maker) roundPost(d *ditch) reason.Text {
+	hole, post := d.shape.Volume(d.sized.depth.Bottom-d.fill.ConcreteHeight, d.sized.depth.Bottom), length.Volume(0)
+	if d.sized.driven {
+		hole = d.fill.Dug
+	}
+	for _, l := range d.fill.Layers {
+		if l.Kind == footing.ConcreteLayer || l.Kind == footing.RocksLayer {
+			post += l.Volume
+		}
+	}
+	post = hole - post
+	t := reason.Say(d.fill.ConcreteHeight, " of concrete in a ", d.shape.At(d.sized.depth.Bottom/2), " hole: ", hole, " less the post, ", post)
+	for _, l := range d.fill.Layers {
+		switch l.Kind {
+		case footing.InsideLayer:
+			t = append(t, reason.Say(", and ", l.Concrete, " inside it")...)
+		case footing.CrownLayer:
+			t = append(t, reason.Say(", and ", l.Concrete, " of crown")...)
+		case footing.RocksLayer:
+			t = append(t, reason.Say(", less ", l.Stone, " of rocks")...)
+		case footing.GravelLayer:
+			if l.To < d.sized.depth.Bottom-length.Tolerance {
+				t = append(t, reason.Say(" and a drain of gravel")...)
+			}
+		case footing.ConcreteLayer:
+			if l.Stone > 0 {
+				t = append(t, reason.Say(", less ", l.Stone, " of rubble")...)
+			}
+		}
+	}
+	return t
+}
+
+// methodChoices are the ways to set a post in a hole.
+var methodChoices = []string{string(job.Braced), string(job.FastDry), string(job.DryPacked), string(job.Stabbed), string(job.RockPacked), string(job.Slurry), string(job.Layered)}
+
+// fillSteps are the choices behind what goes into a hole.
+func (m *maker) fillSteps(d *ditch, c *Card) []reason.Step {
+	r := d.sized.rules
+	set := r.Setting
+	steps := []reason.Step{{Rule: "Way of setting", Governs: true, Source: practice, Says: reason.Say(methodCosts[set.Method]),
+		Settings: []reason.Setting{m.rule(r, "setting/method", "Set", reason.ChoiceSetting, methodChoices...)}}}
+	add := func(rule string, source reason.Source, says reason.Text, settings ...reason.Setting) {
+		steps = append(steps, reason.Step{Rule: rule, Source: source, Says: says, Settings: settings})
+	}
+	if d.sized.driven {
+		steps = steps[:0]
+	} else if c.Method != job.RockPacked {
+		add("Hole less post", geometry, reason.Say("From the bottom, ", c.Bottom, " down, ", d.fill.ConcreteHeight, " high: so that bags are not bought for the room that the post takes."))
+		if set.Top == job.CrownTop {
+			add("Crown", practice, reason.Say("Crowned ", set.Crown, " high at the post, sloped to the hole's edge: water runs off; frost can get under a crown wider than its hole."),
+				m.topSetting(r), m.rule(r, "setting/crown", "Crown", reason.LengthSetting))
+		} else {
+			add("Soil cover", practice, reason.Say("Stopped ", m.asEntered(r, "setting/cover", set.Cover), " short and mounded with soil, sloped away from the post: grass grows up to it; the mound settles and is topped up."),
+				m.topSetting(r), m.rule(r, "setting/cover", "Soil cover", reason.LengthSetting))
+		}
+		add("Rubble", practice, reason.Say("Clean rubble in the mix, as a share: ", set.Rubble), m.rule(r, "setting/rubble", "Rubble, as a share", reason.RatioSetting))
+	}
+	if set.Method == job.Slurry {
+		add("Rocks first", reason.Source{Kind: reason.Practice, Name: "room between rocks, two fifths"}, reason.Say("Rocks to ", set.RocksTo, " below ground, bonded with a runny batch that fills ", 100*m.cat.Supply.Voids, " % of the layer."),
+			m.rule(r, "setting/rocksTo", "Rocks up to", reason.LengthSetting))
+	}
+	if d.sized.q.Post.Hollow {
+		add("Inside the post", practice, reason.Say(insides[set.Inside]),
+			m.rule(r, "setting/inside", "Hollow posts", reason.ChoiceSetting, string(job.OpenInside), string(job.ClosedInside), string(job.CoreInside)))
+	}
+	if !d.sized.driven {
+		add("Gravel", practice, reason.Say(c.Depth-c.Bottom, " under the bottom takes ", layerOf(c.Layers, footing.GravelLayer), " tamped."), m.rule(r, "setting/gravel", "Gravel", reason.LengthSetting))
+	}
+	return steps
+}
+
+func (m *maker) topSetting(r *job.Rules) reason.Setting {
+	return m.rule(r, "setting/top", "Top of the concrete", reason.ChoiceSetting, string(job.CoverTop), string(job.CrownTop))
+}
+
+var insides = map[job.Inside]string{
+	job.OpenInside:   "Open at the foot: it fills as it is set, and stands the stiffer for it.",
+	job.ClosedInside: "Closed at the foot: nothing goes in, so that nothing freezes in it and bursts it.",
+	job.CoreInside:   "A steel core takes the pull; concrete round it to the ground only.",
+}
+
+// methodCosts say what each way of setting gives and costs.
+var methodCosts = map[job.Method]string{
+	job.Braced:     "Braced, then filled with mixed concrete: sure and strong; two braces and a day or two for each post. Bare timber in concrete rots sooner, some say never.",
+	job.FastDry:    "Fast-setting mix poured dry and watered: minutes, no mixing; dearer, and only as good as the water reaches.",
+	job.DryPacked:  "Mix tamped dry in layers: usable at once, can be bumped up or down; slow, and dumped loose it is weak.",
+	job.Stabbed:    "Holes filled from a truck, posts pushed in: many in an hour, no bracing; the mix waits for nobody.",
+	job.RockPacked: "Stone wedged and tamped in graded layers: no waiting, drains, can be dug out again; settles and is topped up.",
+	job.Slurry:     "Rocks first, runny mix over them, then the normal mix: saves mix in deep holes; rocks to find and carry.",
+	job.Layered:    "Mix low to lock the foot, gravel to drain, the rest on top: light screens beside paving.",
+}
+
+func (m *maker) bagStep(r *job.Rules, bag materials.Bag) reason.Step {
 	ids := []string{}
 	for _, b := range m.cat.Bags {
 		ids = append(ids, b.ID)
 	}
-	return reason.Step{Rule: "Yield of a bag", Source: m.bag.Source,
-		Says:     reason.Say("A ", m.bag.Name, " makes ", m.bag.Yield, "."),
-		Settings: []reason.Setting{m.choice("/setting/bag", "Bag", m.run.Setting.Bag, m.usual.Setting.Bag, ids...)}}
+	return reason.Step{Rule: "Yield of a bag", Source: bag.Source,
+		Says:     reason.Say("A ", bag.Name, " makes ", bag.Yield, "."),
+		Settings: []reason.Setting{m.rule(r, "setting/bag", "Bag", reason.ChoiceSetting, ids...)}}
 }
 
 func (m *maker) whyStock(p *Post) reason.Ref {
@@ -94,20 +182,34 @@ var cuttings = map[job.Cutting]string{
 
 func (m *maker) whyBags(t Totals) reason.Ref {
 	return m.few.Put("bags", func() reason.Why {
-		s := m.run.Setting
+		r := m.runRules()
 		w := reason.Why{Figure: "Concrete for the run",
 			Sentence: reason.Say(t.Posts, plural(t.Posts, " hole takes ", " holes take "), t.Concrete, " (", reason.Bulk(t.Concrete), ")")}
-		if m.bagKnown {
+		if m.bagKnown && len(t.BagKinds) > 0 {
 			w.Sentence = append(w.Sentence, reason.Say(": ", t.BagKinds[0].Exact, " bags, so ", t.Bags, ".")...)
 			w.Steps = append(w.Steps,
 				reason.Step{Rule: "Rounded up once", Governs: true, Source: geometry,
 					Says: reason.Say("The sum is of exact volumes; bags are rounded up for the run, not for each post.")},
-				m.bagStep())
+				m.bagStep(r, m.bag))
 		}
-		w.Steps = append(w.Steps, reason.Step{Rule: "Waste", Source: practice, Says: reason.Say("Bought beyond the sum, as a fraction: ", s.Waste),
-			Settings: []reason.Setting{m.ratio("/setting/waste", "Waste", s.Waste, m.usual.Setting.Waste)}})
+		w.Steps = append(w.Steps, reason.Step{Rule: "Waste", Source: practice, Says: reason.Say("Bought beyond the sum, as a fraction: ", r.Setting.Waste),
+			Settings: []reason.Setting{m.rule(r, "setting/waste", "Waste", reason.RatioSetting)}})
+		w.Steps = append(w.Steps, otherConcrete(t, m.cat)...)
 		return w
 	})
+}
+
+// otherConcrete is the same concrete from a truck, and mixed on site.
+func otherConcrete(t Totals, cat materials.Catalog) []reason.Step {
+	truck := reason.Say("Ordered in steps: ", reason.Bulk(t.Truck.Order), ".")
+	if t.Truck.Short {
+		truck = append(truck, reason.Say(" Under ", reason.Bulk(t.Truck.Under), " a charge for a short load is usual.")...)
+	}
+	mix := cat.Supply.Mix
+	return []reason.Step{
+		{Rule: "By truck", Source: cat.Supply.Truck.Source, Says: truck},
+		{Rule: "Mixed on site", Source: mix.Source, Says: reason.Say(mix.Cement, " cement, ", mix.Sand, " sand, ", mix.Stone, " stone: ", t.Mix.Bags, " × ", t.Mix.Bag, " of cement, ", reason.Bulk(t.Mix.Sand), " of sand, ", reason.Bulk(t.Mix.Stone), " of stone, ", t.Mix.Water, " of water.")},
+	}
 }
 
 func (m *maker) whyGravel(t Totals) reason.Ref {
@@ -117,8 +219,35 @@ func (m *maker) whyGravel(t Totals) reason.Ref {
 			Sentence: reason.Say(t.Gravel, " tamped in the holes + ", 100*g.Tamping, " % = ", reason.Bulk(t.GravelLoose), " loose."),
 			Steps: []reason.Step{
 				{Rule: "Tamping", Governs: true, Source: g.Source, Says: reason.Say("Gravel loses about a tenth when it is tamped.")},
-				{Rule: "Gravel under the post", Source: practice, Says: reason.Say(m.run.Setting.Gravel, " in each hole."),
-					Settings: []reason.Setting{m.measured("/setting/gravel", "Gravel", m.run.Setting.Gravel, m.usual.Setting.Gravel)}},
+				{Rule: "Gravel under the post", Source: practice, Says: reason.Say(m.runRules().Setting.Gravel, " in each hole."),
+					Settings: []reason.Setting{m.rule(m.runRules(), "setting/gravel", "Gravel", reason.LengthSetting)}},
 			}}
+	})
+}
+
+func (m *maker) whyHours(t Totals) reason.Ref {
+	return m.few.Put("hours", func() reason.Why {
+		rate, source := m.crew(), m.cat.Supply.Crew.Source
+		if m.job.Site.Crew != nil {
+			source = yours
+		}
+		w := reason.Why{Figure: "Hours to dig", Sentence: reason.Say(t.Dug, " of soil: ", t.Hours.ByHand, " h by hand for one person, ", t.Hours.ByAuger, " h with the auger.")}
+		w.Steps = []reason.Step{
+			{Rule: "By hand", Source: source, Governs: true, Says: reason.Say(length.Volume(rate.Hand), " an hour in easy soil.")},
+			{Rule: "By auger", Source: source, Says: reason.Say(rate.Auger, " of hole an hour, and ", rate.Setup, " minutes to set up at each.")},
+			{Rule: "Soil", Source: m.soil.Source, Says: reason.Say(m.soil.Name, ": ", m.soil.Digging, " times as long as easy soil.")},
+		}
+		if t.Hours.Hand > 0 {
+			w.Steps = append(w.Steps, reason.Step{Rule: "No auger there", Source: practice, Says: reason.Say(t.Hours.Hand, plural(t.Hours.Hand, " hole is", " holes are"), " dug by hand anyway: near a mark, square, or wider than any auger.")})
+		}
+		return w
+	})
+}
+
+func (m *maker) whySpoil(t Totals) reason.Ref {
+	return m.few.Put("spoil", func() reason.Why {
+		return reason.Why{Figure: "Soil to carry away",
+			Sentence: reason.Say(t.Dug, " dug, less ", t.SoilBack, " put back, loosened by ", 100*m.soil.Bulking, " % = ", reason.Bulk(t.Spoil), "."),
+			Steps:    []reason.Step{{Rule: "Loosening", Governs: true, Source: m.soil.Source, Says: m.soilSays()}}}
 	})
 }

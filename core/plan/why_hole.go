@@ -9,81 +9,128 @@ import (
 	"mallow/core/reason"
 )
 
-func (m *maker) whyWidth(q footing.Question, w footing.Width) reason.Ref {
+func (m *maker) whyWidth(s sized) reason.Ref {
 	type key struct {
-		of   string
-		gate bool
+		of    string
+		rules *job.Rules
+		kind  job.PostKind
 	}
-	return m.few.Put(key{"width", q.Kind == job.GatePost}, func() reason.Why {
-		h := q.Hole
-		factor := reason.Step{Rule: string(footing.FactorRule), Source: practice, Governs: !w.ByHand && w.Governs == 0,
-			Says:     reason.Say(h.WidthFactor, " × ", q.Post.Width, " = ", w.Asks[0].Value),
-			Settings: []reason.Setting{m.ratio("/hole/widthFactor", "Times the post's width", h.WidthFactor, m.usual.Hole.WidthFactor)}}
-		corners := reason.Step{Rule: string(footing.CornersRule), Source: geometry, Governs: !w.ByHand && w.Governs == 1,
-			Says: reason.Say("The post is ", w.Asks[1].Value, " across.")}
-		steps := []reason.Step{factor, corners}
+	return m.few.Put(key{"width", s.rules, s.q.Kind}, func() reason.Why {
+		w, h := s.width, s.q.Hole
+		var steps []reason.Step
+		for i, a := range w.Asks {
+			step := m.widthStep(s, a)
+			step.Governs = !w.ByHand && i == w.Governs
+			steps = append(steps, step)
+		}
 		sentence := reason.Say(steps[w.Governs].Says)
 		if w.Extra > 0 {
-			sentence = append(sentence, reason.Say(", ", w.Extra, " more for a gate post")...)
-			steps = append(steps, reason.Step{Rule: "Gate posts wider", Source: practice, Says: reason.Say(w.Extra, " wider, for the pull of the leaf."),
-				Settings: []reason.Setting{m.measured("/hole/gateExtraWidth", "Gate posts wider by", h.GateExtraWidth, m.usual.Hole.GateExtraWidth)}})
+			sentence = append(sentence, reason.Say(", ", w.Extra, " more for its kind of post")...)
 		}
+		steps = append(steps, m.widthExtras(s)...)
 		switch {
 		case w.ByHand:
 			sentence = reason.Say("Set by hand to ", w.Width, "; the rules ask for ", w.Wanted, ".")
-		case w.Auger:
+		case w.Auger && !h.AnyWidth && h.Shape != job.SquareHole:
 			sentence = append(sentence, reason.Say(": the ", w.Width, " auger is the next one up.")...)
+		case h.Shape == job.SquareHole:
+			sentence = append(sentence, reason.Say(": ", w.Width, " square, by spade.")...)
+		case h.AnyWidth:
+			sentence = append(sentence, reason.Say(": ", w.Width, ", not rounded to an auger.")...)
 		default:
 			sentence = append(sentence, reason.Say(": no auger is that wide, so ", w.Width, " by spade.")...)
 		}
-		steps = append(steps,
-			reason.Step{Rule: "Augers to be had", Source: yours, Says: reason.Say("Rounded up to ", list(h.Augers))},
-			reason.Step{Rule: string(footing.ByHand), Source: yours, Governs: w.ByHand, Says: reason.Say("Over all rules, when it is set."),
-				Settings: []reason.Setting{m.byHand("/hole/width", "Width set by hand", h.Width)}})
-		return reason.Why{Figure: "Hole width", Sentence: sentence, Steps: steps}
+		byHand := reason.Step{Rule: string(footing.ByHand), Source: yours, Governs: w.ByHand, Says: reason.Say("Over all rules, when it is set."),
+			Settings: []reason.Setting{m.rule(s.rules, "hole/width", "Width set by hand", reason.LengthSetting)}}
+		return reason.Why{Figure: "Hole width", Sentence: sentence, Steps: append(steps, byHand)}
 	})
+}
+
+func (m *maker) widthStep(s sized, a footing.Ask) reason.Step {
+	h, r := s.q.Hole, s.rules
+	step := reason.Step{Rule: string(a.Rule), Source: practice}
+	switch a.Rule {
+	case footing.FactorRule:
+		step.Says = reason.Say(h.Factor(s.q.Post.Width), " × ", s.q.Post.Width, " = ", a.Value)
+		step.Settings = []reason.Setting{m.rule(r, "hole/widthFactor", "Times the post's width", reason.RatioSetting),
+			m.rule(r, "hole/wideFactor", "Times a post over 4 in (100 mm); 0: the same", reason.RatioSetting)}
+	case footing.SpadeRule:
+		step.Says = reason.Say("A spade needs ", a.Value, " to work in.")
+		step.Settings = []reason.Setting{m.rule(r, "hole/spade", "Least side of a square hole", reason.LengthSetting)}
+	default:
+		step.Source = geometry
+		step.Says = reason.Say("The post is ", a.Value, " across.")
+		if h.SkipFactor {
+			step.Settings = []reason.Setting{m.rule(r, "hole/skipFactor", "Leave the multiple of the post's width out", reason.SwitchSetting)}
+		}
+	}
+	return step
+}
+
+// widthExtras is what comes on top of the rules of width.
+func (m *maker) widthExtras(s sized) []reason.Step {
+	h, r := s.q.Hole, s.rules
+	var out []reason.Step
+	add := func(rule string, source reason.Source, says reason.Text, set ...reason.Setting) {
+		out = append(out, reason.Step{Rule: rule, Source: source, Says: says, Settings: set})
+	}
+	switch s.q.Kind {
+	case job.GatePost:
+		add("Gate posts wider", practice, reason.Say(h.GateExtraWidth, " wider, for the pull of the leaf."), m.rule(r, "hole/gateExtraWidth", "Gate posts wider by", reason.LengthSetting))
+	case job.EndPost, job.CornerPost:
+		add("End and corner posts wider", practice, reason.Say(h.EndExtraWidth, " wider, for the pull of the fence."), m.rule(r, "hole/endExtraWidth", "End and corner posts wider by", reason.LengthSetting))
+	}
+	if off := max(h.Along.Abs(), h.Across.Abs()); off > 0 {
+		add("Hole beside the post's middle", geometry, reason.Say("Off by ", off, ", it still has to hold the post."),
+			m.rule(r, "hole/along", "Off along the run", reason.LengthSetting), m.rule(r, "hole/across", "Off across it", reason.LengthSetting))
+	}
+	add("Shape of the hole", practice, reason.Say("Round by auger or digger; square by spade."), m.rule(r, "hole/shape", "Shape", reason.ChoiceSetting, string(job.RoundHole), string(job.SquareHole)))
+	add("Augers to be had", yours, reason.Say("Rounded up to ", list(h.Augers)), m.rule(r, "hole/anyWidth", "Do not round up to an auger", reason.SwitchSetting))
+	return out
 }
 
 // depthKey is what a depth is explained from, within one run.
 type depthKey struct {
+	rules  *job.Rules
 	kind   job.PostKind
 	reveal length.Length
+	driven bool
 }
 
-func (m *maker) whyDepth(q footing.Question, d footing.Depth) reason.Ref {
-	k := depthKey{q.Kind, q.Reveal}
-	if q.Hole.Share == job.NoShare {
+func (m *maker) whyDepth(s sized) reason.Ref {
+	k := depthKey{s.rules, s.q.Kind, s.q.Reveal, s.driven}
+	if s.q.Hole.Share == job.NoShare {
 		k.reveal = 0 // the depth does not depend on it: one explanation serves all
 	}
 	return m.depthWhys.Put(k, func() reason.Why {
 		w := reason.Why{
 			Figure:  "Hole depth",
-			Steps:   m.depthSteps(q, d),
-			Asked:   make([]length.Length, len(d.Asks)),
+			Steps:   m.depthSteps(s),
+			Asked:   make([]length.Length, len(s.depth.Asks)),
 			Caution: "Frost depth and footing depth are the local building office's to say; an engineer decides where wind or load matters.",
 		}
-		for i, a := range d.Asks {
+		for i, a := range s.depth.Asks {
 			w.Asked[i] = a.Value
 		}
-		w.Sentence = depthSentence(q, d, w.Steps)
+		w.Sentence = depthSentence(s.q, s.depth, w.Steps)
 		return w
 	})
 }
 
 // depthSteps are the rules of depth of one kind of post; those in force come
 // first, in the order of the asks.
-func (m *maker) depthSteps(q footing.Question, d footing.Depth) []reason.Step {
-	governs := d.Governs
-	if d.ByHand {
+func (m *maker) depthSteps(s sized) []reason.Step {
+	governs := s.depth.Governs
+	if s.depth.ByHand {
 		governs = -1
 	}
-	return m.steps([3]any{"depth", q.Kind, governs}, func() []reason.Step {
+	return m.steps([6]any{"depth", s.rules, s.q.Kind, governs, s.depth.ByHand, s.depth.Stopped}, func() []reason.Step {
 		var steps []reason.Step
-		for i, a := range d.Asks {
-			steps = append(steps, m.depthStep(q, a))
+		for i, a := range s.depth.Asks {
+			steps = append(steps, m.depthStep(s, a))
 			steps[i].Governs = i == governs
 		}
-		return append(steps, m.depthExtras(q, d)...)
+		return append(steps, m.depthExtras(s)...)
 	})
 }
 
@@ -115,8 +162,11 @@ func depthSentence(q footing.Question, d footing.Depth, steps []reason.Step) rea
 	if !d.ByHand && !length.Same(d.Rounded, greatest+d.Extra) {
 		s = s.Words("; rounded up to ").Length(d.Rounded)
 	}
-	if d.Hole > d.Foot {
-		s = s.Words(". With ").Length(d.Hole - d.Foot).Words(" of gravel under the post: dig ").Length(d.Hole)
+	switch {
+	case d.Stopped:
+		s = s.Words(". Stopped at ").Length(d.Hole).Words(", short of it")
+	case d.Gravel > 0:
+		s = s.Words(". With ").Length(d.Gravel).Words(" of gravel under the post: dig ").Length(d.Hole)
 	}
 	return s.Words(".")
 }
@@ -139,58 +189,105 @@ var shares = map[job.Share]string{
 	job.Half:    "Half of the whole post (as much as the ",
 }
 
-func (m *maker) depthStep(q footing.Question, a footing.Ask) reason.Step {
-	h := q.Hole
+func (m *maker) shareSetting(r *job.Rules) reason.Setting {
+	return m.rule(r, "hole/share", "Share of the post in the ground", reason.ChoiceSetting, "none", "quarter", "third", "half")
+}
+
+func (m *maker) depthStep(s sized, a footing.Ask) reason.Step {
+	h, r := s.q.Hole, s.rules
 	switch a.Rule {
 	case footing.FrostRule:
-		return reason.Step{Rule: string(a.Rule), Source: reason.Source{Kind: reason.Yours, Name: "frost depth from the local building office; the margin is common practice"},
-			Says: reason.Say(*q.Frost, " frost + ", h.FrostMargin, " = ", a.Value),
-			Settings: []reason.Setting{
-				{Path: "/site/frostDepth", Name: "Frost depth", Kind: reason.LengthSetting, Value: *q.Frost},
-				m.measured("/hole/frostMargin", "Below the frost by", h.FrostMargin, m.usual.Hole.FrostMargin)}}
+		return m.frostStep(s, a)
 	case footing.ShareRule:
-		return reason.Step{Rule: string(a.Rule), Source: practice, Says: reason.Say(shares[h.Share], "height above)."),
-			Settings: []reason.Setting{m.choice("/hole/share", "Share of the post in the ground", string(h.Share), string(m.usual.Hole.Share), "none", "quarter", "third", "half")}}
+		return reason.Step{Rule: string(a.Rule), Source: practice, Says: reason.Say(shares[h.Share], "height above)."), Settings: []reason.Setting{m.shareSetting(r)}}
 	}
-	says := reason.Say("Never less than ", h.Floor)
+	says := reason.Say("Never less than ", m.asEntered(r, "hole/floor", h.Floor))
 	if h.FloorPerHeight > 0 {
-		says = append(says, reason.Say(" + ", h.FloorPerHeight, " of the height over ", 4*length.Foot, " = ", a.Value)...)
+		says = append(says, reason.Say(m.perHeight(r), " = ", a.Value)...)
 	}
 	return reason.Step{Rule: string(a.Rule), Source: practice, Says: says,
 		Settings: []reason.Setting{
-			m.measured("/hole/floor", "Never less than", h.Floor, m.usual.Hole.Floor),
-			m.ratio("/hole/floorPerHeight", "Added per height over 4 ft", h.FloorPerHeight, m.usual.Hole.FloorPerHeight)}}
+			m.rule(r, "hole/floor", "Never less than", reason.LengthSetting),
+			m.rule(r, "hole/floorPerHeight", "Added per height over 4 ft", reason.RatioSetting),
+			m.rule(r, "hole/skipFloor", "Leave the floor out", reason.SwitchSetting)}}
+}
+
+// perHeight says what is added to the floor in the units in which the rule
+// was entered: 3 in for each foot, or 250 mm for each metre.
+func (m *maker) perHeight(r *job.Rules) reason.Text {
+	sys, ok := r.Entered["hole/floorPerHeight"]
+	if !ok {
+		sys = m.job.Units.System
+	}
+	per := length.Length(r.Hole.FloorPerHeight)
+	if sys == length.Metric {
+		return reason.Say(" + ", reason.As{Length: per * length.Metre, System: sys}, " for each metre of height over ", reason.As{Length: 4 * length.Foot, System: sys})
+	}
+	return reason.Say(" + ", reason.As{Length: per * length.Foot, System: sys}, " for each foot of height over ", reason.As{Length: 4 * length.Foot, System: sys})
+}
+
+func (m *maker) frostStep(s sized, a footing.Ask) reason.Step {
+	h := s.q.Hole
+	step := reason.Step{Rule: string(a.Rule), Source: reason.Source{Kind: reason.Yours, Name: "frost depth from the local building office; the margin is common practice"},
+		Says: reason.Say(*s.q.Frost, " frost + ", h.FrostMargin, " = ", a.Value)}
+	frost := reason.Setting{Path: "/site/frostDepth", Name: "Frost depth", Kind: reason.LengthSetting, From: "the site"}
+	if _, estimated := m.frost(); estimated {
+		step.Says = reason.Say(*s.q.Frost, " frost (an estimate) + ", h.FrostMargin, " = ", a.Value)
+		step.Source = reason.Source{Kind: reason.Memory, Name: "estimated by the modified Berggren formula, TM 5-852-6; the local office's figure goes before it"}
+		frost.Name = "Frost depth, by the local office"
+	} else {
+		frost.Value = *s.q.Frost
+	}
+	step.Settings = []reason.Setting{frost, m.rule(s.rules, "hole/frostMargin", "Below the frost by", reason.LengthSetting), m.rule(s.rules, "hole/skipFrost", "Leave frost out", reason.SwitchSetting)}
+	return step
 }
 
 // depthExtras is what comes on top of the rules.
-func (m *maker) depthExtras(q footing.Question, d footing.Depth) []reason.Step {
-	h := q.Hole
+func (m *maker) depthExtras(s sized) []reason.Step {
+	h, r, q := s.q.Hole, s.rules, s.q
 	var steps []reason.Step
-	add := func(rule string, source reason.Source, says reason.Text, set reason.Setting) {
-		steps = append(steps, reason.Step{Rule: rule, Source: source, Says: says, Settings: []reason.Setting{set}})
+	add := func(rule string, source reason.Source, says reason.Text, set ...reason.Setting) {
+		steps = append(steps, reason.Step{Rule: rule, Source: source, Says: says, Settings: set})
 	}
-	if q.Frost == nil {
+	switch {
+	case h.SkipFrost:
+		add("Frost", yours, reason.Say("Left out."), m.rule(r, "hole/skipFrost", "Leave frost out", reason.SwitchSetting))
+	case q.Frost == nil:
 		add("Frost", yours, reason.Say("Not entered: ask the local building office."),
 			reason.Setting{Path: "/site/frostDepth", Name: "Frost depth", Kind: reason.LengthSetting})
 	}
 	if h.Share == job.NoShare {
-		add(string(footing.ShareRule), practice, reason.Say("Not in force."),
-			m.choice("/hole/share", "Share of the post in the ground", string(h.Share), string(m.usual.Hole.Share), "none", "quarter", "third", "half"))
+		add(string(footing.ShareRule), practice, reason.Say("Not in force."), m.shareSetting(r))
+	}
+	if h.SkipFloor {
+		add(string(footing.FloorRule), practice, reason.Say("Left out."), m.rule(r, "hole/skipFloor", "Leave the floor out", reason.SwitchSetting))
 	}
 	switch q.Kind {
 	case job.GatePost:
-		add("Gate posts deeper", practice, reason.Say("A gate post goes ", h.GateExtraDepth, " deeper."),
-			m.measured("/hole/gateExtraDepth", "Gate posts deeper by", h.GateExtraDepth, m.usual.Hole.GateExtraDepth))
+		add("Gate posts deeper", practice, reason.Say("A gate post goes ", h.GateExtraDepth, " deeper."), m.rule(r, "hole/gateExtraDepth", "Gate posts deeper by", reason.LengthSetting))
 	case job.EndPost, job.CornerPost:
-		add("End and corner posts deeper", practice, reason.Say("An end or corner post goes ", h.EndExtraDepth, " deeper."),
-			m.measured("/hole/endExtraDepth", "End and corner posts deeper by", h.EndExtraDepth, m.usual.Hole.EndExtraDepth))
+		add("End and corner posts deeper", practice, reason.Say("An end or corner post goes ", h.EndExtraDepth, " deeper."), m.rule(r, "hole/endExtraDepth", "End and corner posts deeper by", reason.LengthSetting))
 	}
-	add("Rounded up", practice, reason.Say("To a multiple of ", h.RoundDepthTo, ", so that one mark on the digger's handle serves."),
-		m.measured("/hole/roundDepthTo", "Round depth up to", h.RoundDepthTo, m.usual.Hole.RoundDepthTo))
-	add("Gravel under the post", practice, reason.Say(q.Gravel, " of tamped gravel below the foot, so that the end grain drains."),
-		m.measured("/setting/gravel", "Gravel", q.Gravel, m.usual.Setting.Gravel))
-	add(string(footing.ByHand), yours, reason.Say("Depth of the post's foot over all rules, when it is set."),
-		m.byHand("/hole/depth", "Foot depth set by hand", h.Depth))
-	steps[len(steps)-1].Governs = d.ByHand
+	add("Rounded up", practice, reason.Say("To a multiple of ", h.RoundDepthTo, ", so that one mark on the digger's handle serves."), m.rule(r, "hole/roundDepthTo", "Round depth up to", reason.LengthSetting))
+	if !s.driven {
+		add("Gravel under the post", practice, reason.Say(q.Gravel, " of tamped gravel below the bottom, so that the end grain drains. It lies under what frost must not reach."),
+			m.rule(r, "setting/gravel", "Gravel", reason.LengthSetting))
+		add("Foot of the post", practice, reason.Say(standSays(q.Stand)), m.rule(r, "setting/stand", "Foot above the concrete's bottom by", reason.LengthSetting))
+	}
+	if s.depth.Stopped {
+		add("Stopped", yours, reason.Say("Rock or water stopped the hole at ", s.depth.Hole, ": no gravel is laid, and the concrete stands on it."))
+	}
+	add(string(footing.ByHand), yours, reason.Say("Depth of the post's foot over all rules, when it is set."), m.rule(r, "hole/depth", "Foot depth set by hand", reason.LengthSetting))
+	steps[len(steps)-1].Governs = s.depth.ByHand
 	return steps
+}
+
+func standSays(stand length.Length) reason.Text {
+	switch {
+	case stand > 0:
+		return reason.Say("It stands ", stand, " above the concrete's bottom: covered from below, but its end grain cannot drain.")
+	case stand < 0:
+		return reason.Say("It reaches ", -stand, " into the gravel, so that the end grain drains.")
+	}
+	return reason.Say("It stands on the gravel, level with the concrete's bottom.")
 }

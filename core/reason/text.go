@@ -22,14 +22,26 @@ const (
 	Poured    PartKind = "small"  // cubic metres, printed in ft³ or litres
 	Ordered   PartKind = "bulk"   // cubic metres, printed in yd³ or m³
 	Number    PartKind = "number"
+	Gust      PartKind = "wind" // metres per second, printed in mph or km/h
 )
 
 // Part is a piece of a sentence: words or a number.
 type Part struct {
-	Kind  PartKind `json:"kind" jsonschema:"required,enum=text,enum=length,enum=tape,enum=small,enum=bulk,enum=number"`
+	Kind  PartKind `json:"kind" jsonschema:"required,enum=text,enum=length,enum=tape,enum=small,enum=bulk,enum=number,enum=wind"`
 	Text  string   `json:"text,omitempty"`
-	Value float64  `json:"value,omitempty" jsonschema_description:"Millimetres, cubic metres or a plain number, by kind."`
+	Value float64  `json:"value,omitempty" jsonschema_description:"Millimetres, cubic metres, metres per second, hours or a plain number, by kind."`
+
+	System length.System `json:"system,omitempty" jsonschema:"enum=imperial,enum=metric" jsonschema_description:"A length that is said in the units of this system, as it was entered; else the job's."`
 }
+
+// As is a length said in the units of a system, as it was entered.
+type As struct {
+	Length length.Length
+	System length.System
+}
+
+// Speed is a wind, metres per second.
+type Speed float64
 
 // Text is a sentence.
 type Text []Part
@@ -50,6 +62,10 @@ func Say(parts ...any) Text {
 			t = append(t, Part{Kind: PlainText, Text: v})
 		case length.Length:
 			t = append(t, Part{Kind: Measure, Value: float64(v)})
+		case As:
+			t = append(t, Part{Kind: Measure, Value: float64(v.Length), System: v.System})
+		case Speed:
+			t = append(t, Part{Kind: Gust, Value: float64(v)})
 		case Tape:
 			t = append(t, Part{Kind: Station, Value: float64(v)})
 		case length.Volume:
@@ -88,7 +104,13 @@ func (t Text) Print(u length.Units) string {
 	for _, p := range t {
 		switch p.Kind {
 		case Measure:
-			b.WriteString(u.Short(length.Length(p.Value)))
+			own := u
+			if p.System != "" && p.System != u.System {
+				own = length.Usual(p.System)
+			}
+			b.WriteString(own.Short(length.Length(p.Value)))
+		case Gust:
+			b.WriteString(u.Wind(p.Value))
 		case Station:
 			b.WriteString(u.Tape(length.Length(p.Value)))
 		case Poured:

@@ -32,17 +32,19 @@ const (
 	LengthSetting SettingKind = "length"
 	RatioSetting  SettingKind = "ratio"
 	ChoiceSetting SettingKind = "choice"
+	SwitchSetting SettingKind = "switch" // true or false
 )
 
 // Setting is a value of the job that a rule used and the user can change.
 type Setting struct {
 	Path    string      `json:"path" jsonschema:"required" jsonschema_description:"JSON pointer into the job document."`
 	Name    string      `json:"name" jsonschema:"required"`
-	Kind    SettingKind `json:"kind" jsonschema:"required,enum=length,enum=ratio,enum=choice"`
-	Value   any         `json:"value,omitempty" jsonschema:"oneof_type=number;string" jsonschema_description:"Value in use; millimetres for lengths; left out when not set."`
-	Usual   any         `json:"usual,omitempty" jsonschema:"oneof_type=number;string" jsonschema_description:"Usual value of the catalogue; left out when there is none."`
+	Kind    SettingKind `json:"kind" jsonschema:"required,enum=length,enum=ratio,enum=choice,enum=switch"`
+	Value   any         `json:"value,omitempty" jsonschema:"oneof_type=number;string;boolean" jsonschema_description:"Value in use; millimetres for lengths; left out when not set."`
+	Usual   any         `json:"usual,omitempty" jsonschema:"oneof_type=number;string;boolean" jsonschema_description:"Usual value of the catalogue; left out when there is none."`
 	Changed bool        `json:"changed" jsonschema:"required" jsonschema_description:"The job's value differs from the usual one."`
 	Choices []string    `json:"choices,omitempty"`
+	From    string      `json:"from,omitempty" jsonschema_description:"Where it was said: the nearest of post, kind of post, run, fence system, job, or the usual value."`
 }
 
 // Step is one rule: what it asked, on what ground, and whether it governs.

@@ -2,25 +2,29 @@
 
 export type Text = Part[]
 /**
- * How it stands, and what to do.
+ * What it costs and what to mind.
  */
 export type Text1 = Part[]
 /**
- * The rule with its inputs and its value.
+ * How it stands, and what to do.
  */
 export type Text2 = Part[]
 /**
- * The explanation in one sentence.
+ * The rule with its inputs and its value.
  */
 export type Text3 = Part[]
 /**
- * What it gives and what it costs.
+ * The explanation in one sentence.
  */
 export type Text4 = Part[]
 /**
  * What it gives and what it costs.
  */
 export type Text5 = Part[]
+/**
+ * What it gives and what it costs.
+ */
+export type Text6 = Part[]
 
 export interface MallowAPI {
   job?: Job
@@ -66,6 +70,8 @@ export interface Job {
    * @maxItems 50
    */
   lines: Line[]
+  hole?: HoleRules2
+  setting?: SettingRules2
   /**
    * The user's own fence systems: copies of the catalogue's with changes.
    *
@@ -88,12 +94,72 @@ export interface Site {
    * Depth the ground freezes to, by the local building office. Left out: not asked yet.
    */
   frostDepth?: number
+  frost?: Frost
+  /**
+   * Soil of the site, by its name in the catalogue. Left out: not known.
+   */
+  soil?: string
+  /**
+   * How open the land is to wind: B among houses and trees, C open, D by open water. Left out: C.
+   */
+  exposure?: 'B' | 'C' | 'D'
+  /**
+   * Half an inch of movement at the ground does no harm, which doubles the soil's bearing in the published formula. Left out: it may not move.
+   */
+  movement?: boolean
+  crew?: Crew
   /**
    * Today's wind, metres per second; it pushes strings aside.
    */
   wind?: number
   place?: EarthPlace
   before?: Before
+}
+/**
+ * What a frost depth is estimated from while the local office's is not known.
+ */
+export interface Frost {
+  /**
+   * Freezing index of the air: degree-days Celsius below freezing in a cold winter.
+   */
+  index: number
+  /**
+   * Water in the soil, per cent of its dry weight. Left out: the soil's usual.
+   */
+  moisture?: number
+  /**
+   * Dry density of the soil, kilograms per cubic metre. Left out: the soil's usual.
+   */
+  density?: number
+  /**
+   * Watts per metre and kelvin. Left out: the soil's usual.
+   */
+  conductivity?: number
+  /**
+   * Surface freezing index over that of the air: 0.5 under turf and snow, 0.7 bare, 0.9 under paving. Left out: 0.7.
+   */
+  surface?: number
+  /**
+   * Correction for the soil's heat above freezing; 1 errs on the deep side. Left out: 1.
+   */
+  lambda?: number
+}
+/**
+ * How fast the crew digs. Left out: usual rates.
+ */
+export interface Crew {
+  /**
+   * Cubic metres that one person digs by hand in an hour.
+   */
+  hand?: number
+  /**
+   * Depth that the auger drills in an hour.
+   */
+  auger?: number
+  /**
+   * Minutes to set the auger up at each hole.
+   */
+  setup?: number
 }
 /**
  * Where on earth the map's zero lies, where it is known. Lines stand on the map by their x and y; with a bearing, north is up.
@@ -248,8 +314,24 @@ export interface Run {
   terminal?: Terminal
   spacing?: Spacing
   grade?: Grade
-  hole?: Hole
-  setting?: Setting
+  hole?: HoleRules
+  setting?: SettingRules
+  /**
+   * Rules for the run's posts of one kind; they go before the run's.
+   *
+   * @maxItems 4
+   */
+  kinds?: KindRules[]
+  /**
+   * Single holes: rules of their own, and what was hit there. They go before all others.
+   *
+   * @maxItems 2000
+   */
+  spots?: Spot[]
+  /**
+   * Soil along the run, by its name in the catalogue. Left out: the site's.
+   */
+  soil?: string
   string?: StringChoice
 }
 /**
@@ -311,6 +393,18 @@ export interface Gate {
    * Clear opening between the faces of the two gate posts.
    */
   opening: number
+  /**
+   * Leaves: 1 or 2. Usual: 1, or 2 over 10 ft or 3 m of opening.
+   */
+  leaves?: number
+  /**
+   * Mass of one leaf, kilograms. Left out: estimated from its area.
+   */
+  weight?: number
+  /**
+   * Post that a single leaf hangs on. Usual: first.
+   */
+  hinge?: 'first' | 'second'
   /**
    * Least gap under the leaf, over the highest ground across the opening. Usual: 4 in or 100 mm.
    */
@@ -397,6 +491,10 @@ export interface Fence {
    * Most gap between ground and fence. Usual: 3 in or 75 mm.
    */
   gapMost?: number
+  /**
+   * Share of the fence's face that is solid and catches wind: 1 for boards without gaps. Left out: 1.
+   */
+  solidity?: number
   /**
    * Middles of the rails above the fence's bottom, the lowest first. Left out: spread evenly, as many as the spacing's rails.
    *
@@ -611,18 +709,77 @@ export interface LookPart {
   to: number
   look: 'level' | 'stepped' | 'raked' | 'rolling'
 }
-export interface Hole {
+/**
+ * Rules for holes that hold for this run, its fence system's among them. What it leaves out, the job says.
+ */
+export interface HoleRules {
   /**
-   * Hole width as a multiple of the post's width. Usual: 3.
+   * Hole width as a multiple of the post's width. Usual: 3; chain link 4 for posts up to 4 in (100 mm).
    */
   widthFactor?: number
   /**
-   * Auger diameters to be had.
+   * The same for posts over 4 in or 100 mm; 0: as the others. Chain link: 3.
+   */
+  wideFactor?: number
+  /**
+   * The multiple of the post's width is not in force: the post's corners and the tools decide.
+   */
+  skipFactor?: boolean
+  /**
+   * Auger diameters that the crew owns or can get.
    *
    * @minItems 1
    * @maxItems 40
    */
   augers?: number[]
+  /**
+   * The width is not rounded up to an auger.
+   */
+  anyWidth?: boolean
+  /**
+   * Round by auger or digger, or square by spade. Usual: round.
+   */
+  shape?: 'round' | 'square'
+  /**
+   * Least side of a square hole, that a spade still works in. Usual: 12 in or 300 mm.
+   */
+  spade?: number
+  /**
+   * Width of the hole's bottom where it is belled out against frost heave; 0: straight.
+   */
+  bell?: number
+  /**
+   * Height over which it widens to the bell. Usual: 12 in or 300 mm.
+   */
+  bellHeight?: number
+  /**
+   * How much wider a hand tool leaves the hole at the top than at the bottom.
+   */
+  taper?: number
+  /**
+   * Middle of the hole off the middle of the post, along the run, away from its start.
+   */
+  along?: number
+  /**
+   * The same across the run, to the left; negative to the right: away from a wall or a kerb.
+   */
+  across?: number
+  /**
+   * Gate post holes are this much wider, before rounding up to an auger.
+   */
+  gateExtraWidth?: number
+  /**
+   * The same for end and corner posts.
+   */
+  endExtraWidth?: number
+  /**
+   * Hole width set by hand, over all rules; 0: by the rules, whatever is said farther out.
+   */
+  width?: number
+  /**
+   * Frost is not counted.
+   */
+  skipFrost?: boolean
   /**
    * Added below the frost depth. Many add 6 in or 150 mm.
    */
@@ -640,17 +797,25 @@ export interface Hole {
    */
   floorPerHeight?: number
   /**
+   * The floor is not in force.
+   */
+  skipFloor?: boolean
+  /**
    * Gate posts go this much deeper.
    */
   gateExtraDepth?: number
   /**
-   * Gate post holes are this much wider, before rounding up to an auger.
-   */
-  gateExtraWidth?: number
-  /**
    * End and corner posts go this much deeper.
    */
   endExtraDepth?: number
+  /**
+   * Depth is rounded up to a multiple of this, so that one mark on the digger's handle serves. 0: not rounded.
+   */
+  roundDepthTo?: number
+  /**
+   * Depth of the post's foot set by hand, over all rules; 0: by the rules, whatever is said farther out.
+   */
+  depth?: number
   /**
    * Posts that are driven, without a hole: none, the line posts, or all. Usual: none.
    */
@@ -660,27 +825,76 @@ export interface Hole {
    */
   collar?: number
   /**
-   * Depth is rounded up to a multiple of this, so that one mark on the digger's handle serves. 0: not rounded.
+   * Diameter of a steel pin grouted into drilled rock under the foot; 0: none.
    */
-  roundDepthTo?: number
+  pin?: number
   /**
-   * Hole width set by hand, over all rules.
+   * How far the pin goes into the rock. Usual: 8 in or 200 mm.
    */
-  width?: number
+  pinDeep?: number
   /**
-   * Depth of the post's foot set by hand, over all rules.
+   * Fields of this list that were entered in the units of a system: they are said in it.
    */
-  depth?: number
+  entered?: {
+    [k: string]: string
+  }
 }
-export interface Setting {
+/**
+ * What goes into the run's holes.
+ */
+export interface SettingRules {
   /**
-   * Gravel under the post's foot, dug below the depth that the rules ask for.
+   * How posts in holes are set. Usual: braced, then filled with mixed concrete.
+   */
+  method?: 'braced' | 'fast' | 'dry packed' | 'stabbed' | 'rock' | 'slurry' | 'layered'
+  /**
+   * Gravel under the concrete, dug below the depth that the rules ask for.
    */
   gravel?: number
+  /**
+   * How far the post's foot stands above the bottom of the concrete; negative: it reaches into the gravel, so that the end grain drains. Usual: 0.
+   */
+  stand?: number
+  /**
+   * The concrete stops below ground, under soil, or is crowned above it. Usual: cover.
+   */
+  top?: 'cover' | 'crown'
   /**
    * Soil over the concrete: how far below ground the concrete stops.
    */
   cover?: number
+  /**
+   * How high the crown stands at the post, sloped down to the hole's edge. Usual: 1 in or 25 mm.
+   */
+  crown?: number
+  /**
+   * How high the soil is mounded at the post, sloped down to the hole's edge. Usual: 1 in or 25 mm.
+   */
+  mound?: number
+  /**
+   * Rocks first, slurry over: depth of the rocks' top. Usual: 24 in or 600 mm.
+   */
+  rocksTo?: number
+  /**
+   * Clean rubble put into the concrete, as a share of it.
+   */
+  rubble?: number
+  /**
+   * Hollow posts: open at the foot, closed, or with a steel core. Usual: open.
+   */
+  inside?: 'open' | 'closed' | 'core'
+  /**
+   * Level of the concrete inside a hollow post, above ground; negative below. Left out: as high as the concrete round it; with a core, to the ground.
+   */
+  fillTo?: number
+  /**
+   * Side of the steel core, square.
+   */
+  core?: number
+  /**
+   * Wall of the core; 0: solid.
+   */
+  coreWall?: number
   /**
    * Bag of dry concrete, by its name in the catalogue: 40lb, 50lb, 60lb, 80lb, 20kg, 25kg.
    */
@@ -689,6 +903,241 @@ export interface Setting {
    * Concrete bought beyond what is computed, as a fraction.
    */
   waste?: number
+  /**
+   * Posts are held at the ground by paving or a slab; it counts in the wind figure only.
+   */
+  restrained?: boolean
+  /**
+   * Fields of this list that were entered in the units of a system: they are said in it.
+   */
+  entered?: {
+    [k: string]: string
+  }
+}
+export interface KindRules {
+  kind: 'end' | 'corner' | 'gate' | 'line'
+  hole?: HoleRules1
+  setting?: SettingRules1
+}
+export interface HoleRules1 {
+  /**
+   * Hole width as a multiple of the post's width. Usual: 3; chain link 4 for posts up to 4 in (100 mm).
+   */
+  widthFactor?: number
+  /**
+   * The same for posts over 4 in or 100 mm; 0: as the others. Chain link: 3.
+   */
+  wideFactor?: number
+  /**
+   * The multiple of the post's width is not in force: the post's corners and the tools decide.
+   */
+  skipFactor?: boolean
+  /**
+   * Auger diameters that the crew owns or can get.
+   *
+   * @minItems 1
+   * @maxItems 40
+   */
+  augers?: number[]
+  /**
+   * The width is not rounded up to an auger.
+   */
+  anyWidth?: boolean
+  /**
+   * Round by auger or digger, or square by spade. Usual: round.
+   */
+  shape?: 'round' | 'square'
+  /**
+   * Least side of a square hole, that a spade still works in. Usual: 12 in or 300 mm.
+   */
+  spade?: number
+  /**
+   * Width of the hole's bottom where it is belled out against frost heave; 0: straight.
+   */
+  bell?: number
+  /**
+   * Height over which it widens to the bell. Usual: 12 in or 300 mm.
+   */
+  bellHeight?: number
+  /**
+   * How much wider a hand tool leaves the hole at the top than at the bottom.
+   */
+  taper?: number
+  /**
+   * Middle of the hole off the middle of the post, along the run, away from its start.
+   */
+  along?: number
+  /**
+   * The same across the run, to the left; negative to the right: away from a wall or a kerb.
+   */
+  across?: number
+  /**
+   * Gate post holes are this much wider, before rounding up to an auger.
+   */
+  gateExtraWidth?: number
+  /**
+   * The same for end and corner posts.
+   */
+  endExtraWidth?: number
+  /**
+   * Hole width set by hand, over all rules; 0: by the rules, whatever is said farther out.
+   */
+  width?: number
+  /**
+   * Frost is not counted.
+   */
+  skipFrost?: boolean
+  /**
+   * Added below the frost depth. Many add 6 in or 150 mm.
+   */
+  frostMargin?: number
+  /**
+   * Share of the whole post's length that stands in the ground.
+   */
+  share?: 'none' | 'quarter' | 'third' | 'half'
+  /**
+   * Never shallower than this. Usual: 24 in or 600 mm.
+   */
+  floor?: number
+  /**
+   * Added to the floor for each unit of fence height over 4 ft: 0.25 is 3 in per foot.
+   */
+  floorPerHeight?: number
+  /**
+   * The floor is not in force.
+   */
+  skipFloor?: boolean
+  /**
+   * Gate posts go this much deeper.
+   */
+  gateExtraDepth?: number
+  /**
+   * End and corner posts go this much deeper.
+   */
+  endExtraDepth?: number
+  /**
+   * Depth is rounded up to a multiple of this, so that one mark on the digger's handle serves. 0: not rounded.
+   */
+  roundDepthTo?: number
+  /**
+   * Depth of the post's foot set by hand, over all rules; 0: by the rules, whatever is said farther out.
+   */
+  depth?: number
+  /**
+   * Posts that are driven, without a hole: none, the line posts, or all. Usual: none.
+   */
+  driven?: 'none' | 'line' | 'all'
+  /**
+   * Width and depth of a concrete collar round the head of a driven post; 0: none.
+   */
+  collar?: number
+  /**
+   * Diameter of a steel pin grouted into drilled rock under the foot; 0: none.
+   */
+  pin?: number
+  /**
+   * How far the pin goes into the rock. Usual: 8 in or 200 mm.
+   */
+  pinDeep?: number
+  /**
+   * Fields of this list that were entered in the units of a system: they are said in it.
+   */
+  entered?: {
+    [k: string]: string
+  }
+}
+export interface SettingRules1 {
+  /**
+   * How posts in holes are set. Usual: braced, then filled with mixed concrete.
+   */
+  method?: 'braced' | 'fast' | 'dry packed' | 'stabbed' | 'rock' | 'slurry' | 'layered'
+  /**
+   * Gravel under the concrete, dug below the depth that the rules ask for.
+   */
+  gravel?: number
+  /**
+   * How far the post's foot stands above the bottom of the concrete; negative: it reaches into the gravel, so that the end grain drains. Usual: 0.
+   */
+  stand?: number
+  /**
+   * The concrete stops below ground, under soil, or is crowned above it. Usual: cover.
+   */
+  top?: 'cover' | 'crown'
+  /**
+   * Soil over the concrete: how far below ground the concrete stops.
+   */
+  cover?: number
+  /**
+   * How high the crown stands at the post, sloped down to the hole's edge. Usual: 1 in or 25 mm.
+   */
+  crown?: number
+  /**
+   * How high the soil is mounded at the post, sloped down to the hole's edge. Usual: 1 in or 25 mm.
+   */
+  mound?: number
+  /**
+   * Rocks first, slurry over: depth of the rocks' top. Usual: 24 in or 600 mm.
+   */
+  rocksTo?: number
+  /**
+   * Clean rubble put into the concrete, as a share of it.
+   */
+  rubble?: number
+  /**
+   * Hollow posts: open at the foot, closed, or with a steel core. Usual: open.
+   */
+  inside?: 'open' | 'closed' | 'core'
+  /**
+   * Level of the concrete inside a hollow post, above ground; negative below. Left out: as high as the concrete round it; with a core, to the ground.
+   */
+  fillTo?: number
+  /**
+   * Side of the steel core, square.
+   */
+  core?: number
+  /**
+   * Wall of the core; 0: solid.
+   */
+  coreWall?: number
+  /**
+   * Bag of dry concrete, by its name in the catalogue: 40lb, 50lb, 60lb, 80lb, 20kg, 25kg.
+   */
+  bag?: string
+  /**
+   * Concrete bought beyond what is computed, as a fraction.
+   */
+  waste?: number
+  /**
+   * Posts are held at the ground by paving or a slab; it counts in the wind figure only.
+   */
+  restrained?: boolean
+  /**
+   * Fields of this list that were entered in the units of a system: they are said in it.
+   */
+  entered?: {
+    [k: string]: string
+  }
+}
+export interface Spot {
+  id: string
+  /**
+   * Station of the hole; its rules are for the post nearest to it.
+   */
+  at: number
+  hit?: Hit
+  hole?: HoleRules1
+  setting?: SettingRules1
+}
+export interface Hit {
+  what: 'rock' | 'water' | 'root'
+  /**
+   * Depth at which it was met; the hole goes no deeper.
+   */
+  depth: number
+  /**
+   * What was decided; left out while nothing is.
+   */
+  settled?: 'as is' | 'wider' | 'belled' | 'pinned'
 }
 export interface StringChoice {
   school?: 'face' | 'off' | 'stand-off' | 'sight'
@@ -805,6 +1254,211 @@ export interface BookRow {
    */
   sure?: boolean
 }
+/**
+ * Rules for holes that hold for the whole job; what a run, a kind of post or a single post says of its own goes before them.
+ */
+export interface HoleRules2 {
+  /**
+   * Hole width as a multiple of the post's width. Usual: 3; chain link 4 for posts up to 4 in (100 mm).
+   */
+  widthFactor?: number
+  /**
+   * The same for posts over 4 in or 100 mm; 0: as the others. Chain link: 3.
+   */
+  wideFactor?: number
+  /**
+   * The multiple of the post's width is not in force: the post's corners and the tools decide.
+   */
+  skipFactor?: boolean
+  /**
+   * Auger diameters that the crew owns or can get.
+   *
+   * @minItems 1
+   * @maxItems 40
+   */
+  augers?: number[]
+  /**
+   * The width is not rounded up to an auger.
+   */
+  anyWidth?: boolean
+  /**
+   * Round by auger or digger, or square by spade. Usual: round.
+   */
+  shape?: 'round' | 'square'
+  /**
+   * Least side of a square hole, that a spade still works in. Usual: 12 in or 300 mm.
+   */
+  spade?: number
+  /**
+   * Width of the hole's bottom where it is belled out against frost heave; 0: straight.
+   */
+  bell?: number
+  /**
+   * Height over which it widens to the bell. Usual: 12 in or 300 mm.
+   */
+  bellHeight?: number
+  /**
+   * How much wider a hand tool leaves the hole at the top than at the bottom.
+   */
+  taper?: number
+  /**
+   * Middle of the hole off the middle of the post, along the run, away from its start.
+   */
+  along?: number
+  /**
+   * The same across the run, to the left; negative to the right: away from a wall or a kerb.
+   */
+  across?: number
+  /**
+   * Gate post holes are this much wider, before rounding up to an auger.
+   */
+  gateExtraWidth?: number
+  /**
+   * The same for end and corner posts.
+   */
+  endExtraWidth?: number
+  /**
+   * Hole width set by hand, over all rules; 0: by the rules, whatever is said farther out.
+   */
+  width?: number
+  /**
+   * Frost is not counted.
+   */
+  skipFrost?: boolean
+  /**
+   * Added below the frost depth. Many add 6 in or 150 mm.
+   */
+  frostMargin?: number
+  /**
+   * Share of the whole post's length that stands in the ground.
+   */
+  share?: 'none' | 'quarter' | 'third' | 'half'
+  /**
+   * Never shallower than this. Usual: 24 in or 600 mm.
+   */
+  floor?: number
+  /**
+   * Added to the floor for each unit of fence height over 4 ft: 0.25 is 3 in per foot.
+   */
+  floorPerHeight?: number
+  /**
+   * The floor is not in force.
+   */
+  skipFloor?: boolean
+  /**
+   * Gate posts go this much deeper.
+   */
+  gateExtraDepth?: number
+  /**
+   * End and corner posts go this much deeper.
+   */
+  endExtraDepth?: number
+  /**
+   * Depth is rounded up to a multiple of this, so that one mark on the digger's handle serves. 0: not rounded.
+   */
+  roundDepthTo?: number
+  /**
+   * Depth of the post's foot set by hand, over all rules; 0: by the rules, whatever is said farther out.
+   */
+  depth?: number
+  /**
+   * Posts that are driven, without a hole: none, the line posts, or all. Usual: none.
+   */
+  driven?: 'none' | 'line' | 'all'
+  /**
+   * Width and depth of a concrete collar round the head of a driven post; 0: none.
+   */
+  collar?: number
+  /**
+   * Diameter of a steel pin grouted into drilled rock under the foot; 0: none.
+   */
+  pin?: number
+  /**
+   * How far the pin goes into the rock. Usual: 8 in or 200 mm.
+   */
+  pinDeep?: number
+  /**
+   * Fields of this list that were entered in the units of a system: they are said in it.
+   */
+  entered?: {
+    [k: string]: string
+  }
+}
+/**
+ * What goes into the holes, for the whole job.
+ */
+export interface SettingRules2 {
+  /**
+   * How posts in holes are set. Usual: braced, then filled with mixed concrete.
+   */
+  method?: 'braced' | 'fast' | 'dry packed' | 'stabbed' | 'rock' | 'slurry' | 'layered'
+  /**
+   * Gravel under the concrete, dug below the depth that the rules ask for.
+   */
+  gravel?: number
+  /**
+   * How far the post's foot stands above the bottom of the concrete; negative: it reaches into the gravel, so that the end grain drains. Usual: 0.
+   */
+  stand?: number
+  /**
+   * The concrete stops below ground, under soil, or is crowned above it. Usual: cover.
+   */
+  top?: 'cover' | 'crown'
+  /**
+   * Soil over the concrete: how far below ground the concrete stops.
+   */
+  cover?: number
+  /**
+   * How high the crown stands at the post, sloped down to the hole's edge. Usual: 1 in or 25 mm.
+   */
+  crown?: number
+  /**
+   * How high the soil is mounded at the post, sloped down to the hole's edge. Usual: 1 in or 25 mm.
+   */
+  mound?: number
+  /**
+   * Rocks first, slurry over: depth of the rocks' top. Usual: 24 in or 600 mm.
+   */
+  rocksTo?: number
+  /**
+   * Clean rubble put into the concrete, as a share of it.
+   */
+  rubble?: number
+  /**
+   * Hollow posts: open at the foot, closed, or with a steel core. Usual: open.
+   */
+  inside?: 'open' | 'closed' | 'core'
+  /**
+   * Level of the concrete inside a hollow post, above ground; negative below. Left out: as high as the concrete round it; with a core, to the ground.
+   */
+  fillTo?: number
+  /**
+   * Side of the steel core, square.
+   */
+  core?: number
+  /**
+   * Wall of the core; 0: solid.
+   */
+  coreWall?: number
+  /**
+   * Bag of dry concrete, by its name in the catalogue: 40lb, 50lb, 60lb, 80lb, 20kg, 25kg.
+   */
+  bag?: string
+  /**
+   * Concrete bought beyond what is computed, as a fraction.
+   */
+  waste?: number
+  /**
+   * Posts are held at the ground by paving or a slab; it counts in the wind figure only.
+   */
+  restrained?: boolean
+  /**
+   * Fields of this list that were entered in the units of a system: they are said in it.
+   */
+  entered?: {
+    [k: string]: string
+  }
+}
 export interface FenceSystem {
   id: string
   name: string
@@ -829,8 +1483,14 @@ export interface FenceSystem {
   terminal?: Terminal1
   spacing: Spacing
   grade: Grade
-  hole: Hole
-  setting: Setting
+  hole?: HoleRules3
+  setting?: SettingRules3
+  /**
+   * What it asks of posts of one kind.
+   *
+   * @maxItems 4
+   */
+  kinds?: KindRules[]
   /**
    * Ways to set its posts, the usual one first.
    *
@@ -844,6 +1504,16 @@ export interface FenceSystem {
    * @maxItems 8
    */
   forbidden?: Forbidden[]
+  /**
+   * Kinds of post that must stand in concrete: those that take the pull.
+   *
+   * @maxItems 4
+   */
+  inConcrete?: string[]
+  /**
+   * Its hollow posts are never filled, but round a steel core up to the ground.
+   */
+  neverFilled?: boolean
   /**
    * @maxItems 12
    */
@@ -863,6 +1533,211 @@ export interface Terminal1 {
    * Wall thickness of a hollow post.
    */
   wall?: number
+}
+/**
+ * What it asks of holes; the rest is the job's.
+ */
+export interface HoleRules3 {
+  /**
+   * Hole width as a multiple of the post's width. Usual: 3; chain link 4 for posts up to 4 in (100 mm).
+   */
+  widthFactor?: number
+  /**
+   * The same for posts over 4 in or 100 mm; 0: as the others. Chain link: 3.
+   */
+  wideFactor?: number
+  /**
+   * The multiple of the post's width is not in force: the post's corners and the tools decide.
+   */
+  skipFactor?: boolean
+  /**
+   * Auger diameters that the crew owns or can get.
+   *
+   * @minItems 1
+   * @maxItems 40
+   */
+  augers?: number[]
+  /**
+   * The width is not rounded up to an auger.
+   */
+  anyWidth?: boolean
+  /**
+   * Round by auger or digger, or square by spade. Usual: round.
+   */
+  shape?: 'round' | 'square'
+  /**
+   * Least side of a square hole, that a spade still works in. Usual: 12 in or 300 mm.
+   */
+  spade?: number
+  /**
+   * Width of the hole's bottom where it is belled out against frost heave; 0: straight.
+   */
+  bell?: number
+  /**
+   * Height over which it widens to the bell. Usual: 12 in or 300 mm.
+   */
+  bellHeight?: number
+  /**
+   * How much wider a hand tool leaves the hole at the top than at the bottom.
+   */
+  taper?: number
+  /**
+   * Middle of the hole off the middle of the post, along the run, away from its start.
+   */
+  along?: number
+  /**
+   * The same across the run, to the left; negative to the right: away from a wall or a kerb.
+   */
+  across?: number
+  /**
+   * Gate post holes are this much wider, before rounding up to an auger.
+   */
+  gateExtraWidth?: number
+  /**
+   * The same for end and corner posts.
+   */
+  endExtraWidth?: number
+  /**
+   * Hole width set by hand, over all rules; 0: by the rules, whatever is said farther out.
+   */
+  width?: number
+  /**
+   * Frost is not counted.
+   */
+  skipFrost?: boolean
+  /**
+   * Added below the frost depth. Many add 6 in or 150 mm.
+   */
+  frostMargin?: number
+  /**
+   * Share of the whole post's length that stands in the ground.
+   */
+  share?: 'none' | 'quarter' | 'third' | 'half'
+  /**
+   * Never shallower than this. Usual: 24 in or 600 mm.
+   */
+  floor?: number
+  /**
+   * Added to the floor for each unit of fence height over 4 ft: 0.25 is 3 in per foot.
+   */
+  floorPerHeight?: number
+  /**
+   * The floor is not in force.
+   */
+  skipFloor?: boolean
+  /**
+   * Gate posts go this much deeper.
+   */
+  gateExtraDepth?: number
+  /**
+   * End and corner posts go this much deeper.
+   */
+  endExtraDepth?: number
+  /**
+   * Depth is rounded up to a multiple of this, so that one mark on the digger's handle serves. 0: not rounded.
+   */
+  roundDepthTo?: number
+  /**
+   * Depth of the post's foot set by hand, over all rules; 0: by the rules, whatever is said farther out.
+   */
+  depth?: number
+  /**
+   * Posts that are driven, without a hole: none, the line posts, or all. Usual: none.
+   */
+  driven?: 'none' | 'line' | 'all'
+  /**
+   * Width and depth of a concrete collar round the head of a driven post; 0: none.
+   */
+  collar?: number
+  /**
+   * Diameter of a steel pin grouted into drilled rock under the foot; 0: none.
+   */
+  pin?: number
+  /**
+   * How far the pin goes into the rock. Usual: 8 in or 200 mm.
+   */
+  pinDeep?: number
+  /**
+   * Fields of this list that were entered in the units of a system: they are said in it.
+   */
+  entered?: {
+    [k: string]: string
+  }
+}
+/**
+ * What it asks of what goes into them.
+ */
+export interface SettingRules3 {
+  /**
+   * How posts in holes are set. Usual: braced, then filled with mixed concrete.
+   */
+  method?: 'braced' | 'fast' | 'dry packed' | 'stabbed' | 'rock' | 'slurry' | 'layered'
+  /**
+   * Gravel under the concrete, dug below the depth that the rules ask for.
+   */
+  gravel?: number
+  /**
+   * How far the post's foot stands above the bottom of the concrete; negative: it reaches into the gravel, so that the end grain drains. Usual: 0.
+   */
+  stand?: number
+  /**
+   * The concrete stops below ground, under soil, or is crowned above it. Usual: cover.
+   */
+  top?: 'cover' | 'crown'
+  /**
+   * Soil over the concrete: how far below ground the concrete stops.
+   */
+  cover?: number
+  /**
+   * How high the crown stands at the post, sloped down to the hole's edge. Usual: 1 in or 25 mm.
+   */
+  crown?: number
+  /**
+   * How high the soil is mounded at the post, sloped down to the hole's edge. Usual: 1 in or 25 mm.
+   */
+  mound?: number
+  /**
+   * Rocks first, slurry over: depth of the rocks' top. Usual: 24 in or 600 mm.
+   */
+  rocksTo?: number
+  /**
+   * Clean rubble put into the concrete, as a share of it.
+   */
+  rubble?: number
+  /**
+   * Hollow posts: open at the foot, closed, or with a steel core. Usual: open.
+   */
+  inside?: 'open' | 'closed' | 'core'
+  /**
+   * Level of the concrete inside a hollow post, above ground; negative below. Left out: as high as the concrete round it; with a core, to the ground.
+   */
+  fillTo?: number
+  /**
+   * Side of the steel core, square.
+   */
+  core?: number
+  /**
+   * Wall of the core; 0: solid.
+   */
+  coreWall?: number
+  /**
+   * Bag of dry concrete, by its name in the catalogue: 40lb, 50lb, 60lb, 80lb, 20kg, 25kg.
+   */
+  bag?: string
+  /**
+   * Concrete bought beyond what is computed, as a fraction.
+   */
+  waste?: number
+  /**
+   * Posts are held at the ground by paving or a slab; it counts in the wind figure only.
+   */
+  restrained?: boolean
+  /**
+   * Fields of this list that were entered in the units of a system: they are said in it.
+   */
+  entered?: {
+    [k: string]: string
+  }
 }
 export interface Forbidden {
   method: 'braced' | 'fast' | 'dry packed' | 'stabbed' | 'rock' | 'driven' | 'slurry' | 'layered'
@@ -887,6 +1762,7 @@ export interface Plan {
   totals: Totals1
   findings: Finding[]
   cautions: Caution[]
+  levels: RuleLevel1
   /**
    * The rules that the reasons name, each once.
    */
@@ -1124,6 +2000,18 @@ export interface PlannedRun {
    */
   frost?: number
   /**
+   * It is an estimate, not the local office's figure.
+   */
+  frostEstimated?: boolean
+  /**
+   * Its holes, each kind once.
+   */
+  cards: Card[]
+  /**
+   * The rules for holes as they come out for the run, for each kind of post, and for the single posts that have their own.
+   */
+  levels: RuleLevel[]
+  /**
    * Some height of it was measured; else its ground is taken as level, or as its neighbours have it.
    */
   measured: boolean
@@ -1161,6 +2049,175 @@ export interface MapPlace2 {
 export interface MapPlace3 {
   x: number
   y: number
+}
+export interface Card {
+  width: number
+  /**
+   * To dig.
+   */
+  depth: number
+  /**
+   * Of the concrete, or of what the post is packed in: what must be safe from frost.
+   */
+  bottom: number
+  /**
+   * Of the post.
+   */
+  foot: number
+  /**
+   * Square from above, dug by spade.
+   */
+  square: boolean
+  /**
+   * The crew has an auger of its width.
+   */
+  auger: boolean
+  /**
+   * The hole's width from the ground down, straight in between.
+   */
+  cuts: Cut[]
+  /**
+   * Middle of the hole off that of the post, along the run.
+   */
+  along?: number
+  /**
+   * The same across it, to the left.
+   */
+  across?: number
+  /**
+   * Least room between post and hole.
+   */
+  least: number
+  /**
+   * Width of the post.
+   */
+  post: number
+  /**
+   * A round post.
+   */
+  round: boolean
+  hollow: boolean
+  wall: number
+  /**
+   * Side of the steel core in a hollow post.
+   */
+  core?: number
+  /**
+   * Diameter of the pin in the rock under the foot.
+   */
+  pin?: number
+  /**
+   * How far the pin goes into the rock.
+   */
+  pinned?: number
+  method: 'braced' | 'fast' | 'dry packed' | 'stabbed' | 'rock' | 'driven' | 'slurry' | 'layered'
+  /**
+   * From the bottom up.
+   */
+  layers: Layer[]
+  dug: number
+  gravel: number
+  stone: number
+  concrete: number
+  /**
+   * Put back.
+   */
+  soil: number
+  /**
+   * To carry away, loosened.
+   */
+  spoil: number
+  /**
+   * Name of the bag; empty when it is not in the catalogue.
+   */
+  bag: string
+  bags: number
+  /**
+   * What to do, in order.
+   */
+  steps: Text[]
+}
+export interface Cut {
+  depth: number
+  width: number
+}
+export interface Layer {
+  kind:
+    | 'gravel'
+    | 'concrete'
+    | 'rocks in slurry'
+    | 'large stone'
+    | 'middle stone'
+    | 'small stone'
+    | 'soil'
+    | 'mound'
+    | 'crown'
+    | 'inside the post'
+  /**
+   * Depth of its top; negative is above ground.
+   */
+  from: number
+  /**
+   * Depth of its bottom.
+   */
+  to: number
+  /**
+   * In place, without the post.
+   */
+  volume: number
+  /**
+   * Concrete in it.
+   */
+  concrete: number
+  /**
+   * Rocks, stone or rubble in it.
+   */
+  stone: number
+}
+export interface Part {
+  kind: 'text' | 'length' | 'tape' | 'small' | 'bulk' | 'number' | 'wind'
+  text?: string
+  /**
+   * Millimetres, cubic metres, metres per second, hours or a plain number, by kind.
+   */
+  value?: number
+  /**
+   * A length that is said in the units of this system, as it was entered; else the job's.
+   */
+  system?: 'imperial' | 'metric'
+}
+export interface RuleLevel {
+  level: 'job' | 'run' | 'kind' | 'post'
+  name: string
+  kind?: 'end' | 'corner' | 'gate' | 'line'
+  /**
+   * The post that a single hole's rules are for.
+   */
+  post?: string
+  /**
+   * JSON pointer of what holds this level's own rules in the job document.
+   */
+  path: string
+  /**
+   * The document has it; else it is made with its first rule.
+   */
+  there: boolean
+  /**
+   * The value in force for each field, such as hole/floor.
+   */
+  values: {}
+  /**
+   * Where each was said.
+   */
+  from: {
+    [k: string]: string
+  }
+  /**
+   * Fields that were entered in the units of a system.
+   */
+  entered: {
+    [k: string]: string
+  }
 }
 export interface PlannedGround {
   /**
@@ -1344,14 +2401,6 @@ export interface Caution {
   stage: 'walk' | 'string' | 'space' | 'grade' | 'dig' | 'pour'
   says: Text
 }
-export interface Part {
-  kind: 'text' | 'length' | 'tape' | 'small' | 'bulk' | 'number'
-  text?: string
-  /**
-   * Millimetres, cubic metres or a plain number, by kind.
-   */
-  value?: number
-}
 export interface Segment {
   from: number
   to: number
@@ -1469,18 +2518,36 @@ export interface PlannedPost {
    */
   holeDepth: number
   /**
+   * Depth of the concrete's bottom, which must be safe from frost; the gravel lies under it.
+   */
+  bottom: number
+  /**
    * Depth of the post's foot: its embedment.
    */
   foot: number
   /**
-   * Gravel under the foot.
+   * Gravel under the concrete.
    */
   gravel: number
   /**
-   * Height of the concrete.
+   * Height of the concrete round the post; 0 where there is none.
    */
   concrete: number
+  /**
+   * Place of its hole among the run's cards; -1 for an old post that stays.
+   */
+  card: number
+  /**
+   * Single hole of the run whose rules it has.
+   */
+  spot?: string
+  stopped?: Stopped
+  wind?: PostWind
   gravelVolume: number
+  /**
+   * Rocks, stone and rubble.
+   */
+  stoneVolume: number
   concreteVolume: number
   /**
    * Bags to pour, as a decimal.
@@ -1513,6 +2580,131 @@ export interface RailHole {
    * Of the bay after.
    */
   after?: number
+}
+/**
+ * Its hole was stopped short.
+ */
+export interface Stopped {
+  what: 'rock' | 'water' | 'root'
+  depth: number
+  /**
+   * Bottom that the rules ask for.
+   */
+  wanted: number
+  /**
+   * Gust at the limit had it reached that depth, metres per second.
+   */
+  planned: number
+  settled?: 'as is' | 'wider' | 'belled' | 'pinned'
+  /**
+   * How wide the hole would have to be, no deeper, for the same gust.
+   */
+  same: number
+  /**
+   * What each way out gives, in the same measure.
+   */
+  ways: WayOut[]
+}
+export interface WayOut {
+  /**
+   * Stable, for programs.
+   */
+  id: string
+  name: Text
+  says: Text1
+  /**
+   * At the limit, metres per second.
+   */
+  gust: number
+  /**
+   * Safe from frost: deep enough, or on sound rock.
+   */
+  frost: boolean
+  /**
+   * More than the hole takes as it is.
+   */
+  concrete: number
+  edits: Edit[]
+  cost?: Cost
+}
+export interface Edit {
+  /**
+   * JSON pointer into the job document.
+   */
+  path: string
+  /**
+   * The new value; null takes the field away.
+   */
+  value: {
+    [k: string]: unknown
+  }
+}
+/**
+ * Where posts move: what that changes.
+ */
+export interface Cost {
+  posts: number
+  cutPieces: number
+  concrete: number
+  bags: number
+  oddBays: number
+}
+/**
+ * Left out for an old post that stays, and for a corner post that is dug in another run.
+ */
+export interface PostWind {
+  /**
+   * Metres per second.
+   */
+  gust: number
+  wider?: WindTry
+  deeper?: WindTry1
+  leaf?: LeafPull
+  why: number
+}
+/**
+ * With the next auger up.
+ */
+export interface WindTry {
+  /**
+   * The hole's width, or depth to dig.
+   */
+  size: number
+  gust: number
+}
+/**
+ * With a hole one step deeper.
+ */
+export interface WindTry1 {
+  /**
+   * The hole's width, or depth to dig.
+   */
+  size: number
+  gust: number
+}
+/**
+ * What a leaf that hangs on it does.
+ */
+export interface LeafPull {
+  mass: number
+  estimated: boolean
+  width: number
+  /**
+   * Newton metres: its weight times half its width.
+   */
+  moment: number
+  /**
+   * Gust with the leaf closed, metres per second: half the leaf's face pushes the post; its weight pulls along the fence.
+   */
+  closed: number
+  /**
+   * Gust with the leaf open across the fence: its weight leans the post the way that the wind does.
+   */
+  open: number
+  /**
+   * Share of the footing's limit that the leaf's weight takes alone.
+   */
+  share: number
 }
 export interface PostWhy {
   station: number
@@ -1962,10 +3154,15 @@ export interface Totals {
   kinds: KindCount[]
   stock: Stock[]
   /**
+   * Posts by kind and stock length.
+   */
+  kindStock: KindStock[]
+  /**
    * Posts for which no stock length is long enough.
    */
   stockShort: number
   holes: Holes[]
+  hours: Hours
   /**
    * In the holes.
    */
@@ -1982,6 +3179,8 @@ export interface Totals {
    * Of all kinds.
    */
   bags: number
+  truck: TruckLoad
+  mix: SiteMix
   /**
    * Tamped, in the holes.
    */
@@ -1991,6 +3190,29 @@ export interface Totals {
    */
   gravelLoose: number
   gravelMass: number
+  gravelBags: Parcels
+  gravelBulk: Parcels
+  /**
+   * Rocks, packing stone and rubble, in the holes.
+   */
+  stone: number
+  /**
+   * The same, loose, as bought.
+   */
+  stoneLoose: number
+  stoneMass: number
+  /**
+   * The holes, as the soil lies.
+   */
+  dug: number
+  /**
+   * Of it put back over the concrete.
+   */
+  soilBack: number
+  /**
+   * To carry away, loosened.
+   */
+  spoil: number
   /**
    * Soil to cut along the fence, as it lies.
    */
@@ -2021,10 +3243,41 @@ export interface Stock {
   length: number
   count: number
 }
+export interface KindStock {
+  kind: 'end' | 'corner' | 'gate' | 'line'
+  /**
+   * Left out: longer than any stock.
+   */
+  length?: number
+  count: number
+}
 export interface Holes {
   width: number
   depth: number
+  square: boolean
   count: number
+  /**
+   * Hours of one person to dig them all by hand.
+   */
+  byHand: number
+  /**
+   * Hours by auger, and by hand what an auger must not or cannot dig.
+   */
+  byAuger: number
+}
+export interface Hours {
+  /**
+   * Hours of one person, all by hand.
+   */
+  byHand: number
+  /**
+   * Hours by auger, with what has to be dug by hand.
+   */
+  byAuger: number
+  /**
+   * Holes that no auger may or can dig.
+   */
+  hand: number
 }
 export interface BagCount {
   /**
@@ -2035,9 +3288,50 @@ export interface BagCount {
   count: number
   mass: number
 }
+/**
+ * The same concrete from a truck.
+ */
+export interface TruckLoad {
+  order: number
+  /**
+   * So little that a charge for a short load is usual.
+   */
+  short: boolean
+  /**
+   * Load under which that is so.
+   */
+  under: number
+}
+/**
+ * The same concrete mixed on site.
+ */
+export interface SiteMix {
+  cement: number
+  /**
+   * Bags of cement, as a decimal.
+   */
+  bags: number
+  bag: string
+  /**
+   * Loose.
+   */
+  sand: number
+  /**
+   * Loose.
+   */
+  stone: number
+  water: number
+}
+export interface Parcels {
+  name: string
+  exact: number
+  count: number
+}
 export interface TotalsWhy {
   concrete: number
   gravel: number
+  hours: number
+  spoil: number
 }
 /**
  * What must be settled before anything is dug.
@@ -2050,7 +3344,7 @@ export interface Check {
   id: 'services' | 'private' | 'boundary' | 'permit' | 'code' | 'neighbour'
   name: string
   done: boolean
-  says: Text1
+  says: Text2
 }
 /**
  * Totals of the job. Bags are rounded up once for the job.
@@ -2079,10 +3373,15 @@ export interface Totals1 {
   kinds: KindCount[]
   stock: Stock[]
   /**
+   * Posts by kind and stock length.
+   */
+  kindStock: KindStock[]
+  /**
    * Posts for which no stock length is long enough.
    */
   stockShort: number
   holes: Holes[]
+  hours: Hours
   /**
    * In the holes.
    */
@@ -2099,6 +3398,8 @@ export interface Totals1 {
    * Of all kinds.
    */
   bags: number
+  truck: TruckLoad
+  mix: SiteMix
   /**
    * Tamped, in the holes.
    */
@@ -2108,6 +3409,29 @@ export interface Totals1 {
    */
   gravelLoose: number
   gravelMass: number
+  gravelBags: Parcels
+  gravelBulk: Parcels
+  /**
+   * Rocks, packing stone and rubble, in the holes.
+   */
+  stone: number
+  /**
+   * The same, loose, as bought.
+   */
+  stoneLoose: number
+  stoneMass: number
+  /**
+   * The holes, as the soil lies.
+   */
+  dug: number
+  /**
+   * Of it put back over the concrete.
+   */
+  soilBack: number
+  /**
+   * To carry away, loosened.
+   */
+  spoil: number
   /**
    * Soil to cut along the fence, as it lies.
    */
@@ -2155,36 +3479,60 @@ export interface Place {
 export interface Remedy {
   says: Text
   edits: Edit[]
-  cost?: Cost
-}
-export interface Edit {
-  /**
-   * JSON pointer into the job document.
-   */
-  path: string
-  /**
-   * The new value; null takes the field away.
-   */
-  value: {
-    [k: string]: unknown
-  }
+  cost?: Cost1
 }
 /**
  * What it changes in the load; left out where that was not worked out.
  */
-export interface Cost {
+export interface Cost1 {
   posts: number
   cutPieces: number
   concrete: number
   bags: number
   oddBays: number
 }
+/**
+ * The rules for holes as they come out for the whole job.
+ */
+export interface RuleLevel1 {
+  level: 'job' | 'run' | 'kind' | 'post'
+  name: string
+  kind?: 'end' | 'corner' | 'gate' | 'line'
+  /**
+   * The post that a single hole's rules are for.
+   */
+  post?: string
+  /**
+   * JSON pointer of what holds this level's own rules in the job document.
+   */
+  path: string
+  /**
+   * The document has it; else it is made with its first rule.
+   */
+  there: boolean
+  /**
+   * The value in force for each field, such as hole/floor.
+   */
+  values: {}
+  /**
+   * Where each was said.
+   */
+  from: {
+    [k: string]: string
+  }
+  /**
+   * Fields that were entered in the units of a system.
+   */
+  entered: {
+    [k: string]: string
+  }
+}
 export interface Step {
   /**
    * Name of the rule.
    */
   rule: string
-  says: Text2
+  says: Text3
   governs: boolean
   source: Source
   settings?: RuleSetting[]
@@ -2199,24 +3547,28 @@ export interface RuleSetting {
    */
   path: string
   name: string
-  kind: 'length' | 'ratio' | 'choice'
+  kind: 'length' | 'ratio' | 'choice' | 'switch'
   /**
    * Value in use; millimetres for lengths; left out when not set.
    */
-  value?: number | string
+  value?: number | string | boolean
   /**
    * Usual value of the catalogue; left out when there is none.
    */
-  usual?: number | string
+  usual?: number | string | boolean
   /**
    * The job's value differs from the usual one.
    */
   changed: boolean
   choices?: string[]
+  /**
+   * Where it was said: the nearest of post, kind of post, run, fence system, job, or the usual value.
+   */
+  from?: string
 }
 export interface Why {
   figure: string
-  sentence: Text3
+  sentence: Text4
   /**
    * The rules that spoke: places in the plan's list of rules.
    */
@@ -2496,8 +3848,14 @@ export interface CatalogueSystem {
   terminal?: Terminal1
   spacing: Spacing
   grade: Grade
-  hole: Hole
-  setting: Setting
+  hole?: HoleRules4
+  setting?: SettingRules4
+  /**
+   * What it asks of posts of one kind.
+   *
+   * @maxItems 4
+   */
+  kinds?: KindRules[]
   /**
    * Ways to set its posts, the usual one first.
    *
@@ -2512,10 +3870,225 @@ export interface CatalogueSystem {
    */
   forbidden?: Forbidden[]
   /**
+   * Kinds of post that must stand in concrete: those that take the pull.
+   *
+   * @maxItems 4
+   */
+  inConcrete?: string[]
+  /**
+   * Its hollow posts are never filled, but round a steel core up to the ground.
+   */
+  neverFilled?: boolean
+  /**
    * @maxItems 12
    */
   cautions?: string[]
   source: Source
+}
+/**
+ * What it asks of holes; the rest is the job's.
+ */
+export interface HoleRules4 {
+  /**
+   * Hole width as a multiple of the post's width. Usual: 3; chain link 4 for posts up to 4 in (100 mm).
+   */
+  widthFactor?: number
+  /**
+   * The same for posts over 4 in or 100 mm; 0: as the others. Chain link: 3.
+   */
+  wideFactor?: number
+  /**
+   * The multiple of the post's width is not in force: the post's corners and the tools decide.
+   */
+  skipFactor?: boolean
+  /**
+   * Auger diameters that the crew owns or can get.
+   *
+   * @minItems 1
+   * @maxItems 40
+   */
+  augers?: number[]
+  /**
+   * The width is not rounded up to an auger.
+   */
+  anyWidth?: boolean
+  /**
+   * Round by auger or digger, or square by spade. Usual: round.
+   */
+  shape?: 'round' | 'square'
+  /**
+   * Least side of a square hole, that a spade still works in. Usual: 12 in or 300 mm.
+   */
+  spade?: number
+  /**
+   * Width of the hole's bottom where it is belled out against frost heave; 0: straight.
+   */
+  bell?: number
+  /**
+   * Height over which it widens to the bell. Usual: 12 in or 300 mm.
+   */
+  bellHeight?: number
+  /**
+   * How much wider a hand tool leaves the hole at the top than at the bottom.
+   */
+  taper?: number
+  /**
+   * Middle of the hole off the middle of the post, along the run, away from its start.
+   */
+  along?: number
+  /**
+   * The same across the run, to the left; negative to the right: away from a wall or a kerb.
+   */
+  across?: number
+  /**
+   * Gate post holes are this much wider, before rounding up to an auger.
+   */
+  gateExtraWidth?: number
+  /**
+   * The same for end and corner posts.
+   */
+  endExtraWidth?: number
+  /**
+   * Hole width set by hand, over all rules; 0: by the rules, whatever is said farther out.
+   */
+  width?: number
+  /**
+   * Frost is not counted.
+   */
+  skipFrost?: boolean
+  /**
+   * Added below the frost depth. Many add 6 in or 150 mm.
+   */
+  frostMargin?: number
+  /**
+   * Share of the whole post's length that stands in the ground.
+   */
+  share?: 'none' | 'quarter' | 'third' | 'half'
+  /**
+   * Never shallower than this. Usual: 24 in or 600 mm.
+   */
+  floor?: number
+  /**
+   * Added to the floor for each unit of fence height over 4 ft: 0.25 is 3 in per foot.
+   */
+  floorPerHeight?: number
+  /**
+   * The floor is not in force.
+   */
+  skipFloor?: boolean
+  /**
+   * Gate posts go this much deeper.
+   */
+  gateExtraDepth?: number
+  /**
+   * End and corner posts go this much deeper.
+   */
+  endExtraDepth?: number
+  /**
+   * Depth is rounded up to a multiple of this, so that one mark on the digger's handle serves. 0: not rounded.
+   */
+  roundDepthTo?: number
+  /**
+   * Depth of the post's foot set by hand, over all rules; 0: by the rules, whatever is said farther out.
+   */
+  depth?: number
+  /**
+   * Posts that are driven, without a hole: none, the line posts, or all. Usual: none.
+   */
+  driven?: 'none' | 'line' | 'all'
+  /**
+   * Width and depth of a concrete collar round the head of a driven post; 0: none.
+   */
+  collar?: number
+  /**
+   * Diameter of a steel pin grouted into drilled rock under the foot; 0: none.
+   */
+  pin?: number
+  /**
+   * How far the pin goes into the rock. Usual: 8 in or 200 mm.
+   */
+  pinDeep?: number
+  /**
+   * Fields of this list that were entered in the units of a system: they are said in it.
+   */
+  entered?: {
+    [k: string]: string
+  }
+}
+/**
+ * What it asks of what goes into them.
+ */
+export interface SettingRules4 {
+  /**
+   * How posts in holes are set. Usual: braced, then filled with mixed concrete.
+   */
+  method?: 'braced' | 'fast' | 'dry packed' | 'stabbed' | 'rock' | 'slurry' | 'layered'
+  /**
+   * Gravel under the concrete, dug below the depth that the rules ask for.
+   */
+  gravel?: number
+  /**
+   * How far the post's foot stands above the bottom of the concrete; negative: it reaches into the gravel, so that the end grain drains. Usual: 0.
+   */
+  stand?: number
+  /**
+   * The concrete stops below ground, under soil, or is crowned above it. Usual: cover.
+   */
+  top?: 'cover' | 'crown'
+  /**
+   * Soil over the concrete: how far below ground the concrete stops.
+   */
+  cover?: number
+  /**
+   * How high the crown stands at the post, sloped down to the hole's edge. Usual: 1 in or 25 mm.
+   */
+  crown?: number
+  /**
+   * How high the soil is mounded at the post, sloped down to the hole's edge. Usual: 1 in or 25 mm.
+   */
+  mound?: number
+  /**
+   * Rocks first, slurry over: depth of the rocks' top. Usual: 24 in or 600 mm.
+   */
+  rocksTo?: number
+  /**
+   * Clean rubble put into the concrete, as a share of it.
+   */
+  rubble?: number
+  /**
+   * Hollow posts: open at the foot, closed, or with a steel core. Usual: open.
+   */
+  inside?: 'open' | 'closed' | 'core'
+  /**
+   * Level of the concrete inside a hollow post, above ground; negative below. Left out: as high as the concrete round it; with a core, to the ground.
+   */
+  fillTo?: number
+  /**
+   * Side of the steel core, square.
+   */
+  core?: number
+  /**
+   * Wall of the core; 0: solid.
+   */
+  coreWall?: number
+  /**
+   * Bag of dry concrete, by its name in the catalogue: 40lb, 50lb, 60lb, 80lb, 20kg, 25kg.
+   */
+  bag?: string
+  /**
+   * Concrete bought beyond what is computed, as a fraction.
+   */
+  waste?: number
+  /**
+   * Posts are held at the ground by paving or a slab; it counts in the wind figure only.
+   */
+  restrained?: boolean
+  /**
+   * Fields of this list that were entered in the units of a system: they are said in it.
+   */
+  entered?: {
+    [k: string]: string
+  }
 }
 export interface ReshapeRequest {
   doc: Job
@@ -2885,6 +4458,8 @@ export interface Job1 {
    * @maxItems 50
    */
   lines: Line[]
+  hole?: HoleRules2
+  setting?: SettingRules2
   /**
    * The user's own fence systems: copies of the catalogue's with changes.
    *
@@ -2906,12 +4481,12 @@ export interface Alternative {
    */
   id: string
   name: string
-  says: Text4
+  says: Text5
   /**
    * What takes it; empty for the layout as it is.
    */
   edits: Edit[]
-  cost: Cost1
+  cost: Cost2
   posts: number
   bags: number
   /**
@@ -2931,7 +4506,7 @@ export interface Alternative {
 /**
  * Against the layout as it is.
  */
-export interface Cost1 {
+export interface Cost2 {
   posts: number
   cutPieces: number
   concrete: number
@@ -2948,7 +4523,7 @@ export interface LookChoice {
    */
   id: string
   name: string
-  says: Text5
+  says: Text6
   /**
    * It is how the run is planned.
    */
@@ -2957,7 +4532,7 @@ export interface LookChoice {
    * What takes it.
    */
   edits: Edit[]
-  cost: Cost2
+  cost: Cost3
   /**
    * Soil to cut.
    */
@@ -3005,7 +4580,7 @@ export interface LookChoice {
 /**
  * Against the run as it is planned.
  */
-export interface Cost2 {
+export interface Cost3 {
   posts: number
   cutPieces: number
   concrete: number

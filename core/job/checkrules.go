@@ -1,0 +1,77 @@
+package job
+
+import (
+	"fmt"
+	"strconv"
+
+	"mallow/core/length"
+)
+
+// checkRules looks at what a run says about holes, and its kinds of post and
+// single posts.
+func checkRules(at string, r Run, u length.Units) Errors {
+	e := checkHole(at, r.Hole, r.Setting, r.stoutest(), u)
+	kinds := map[string]bool{}
+	for i, k := range r.Kinds {
+		field := fmt.Sprintf("%s/kinds/%d", at, i)
+		e = append(e, once(field+"/kind", string(k.Kind), "entry of the list", kinds)...)
+		e = append(e, checkHole(field, k.Hole, k.Setting, r.PostOf(k.Kind), u)...)
+	}
+	ids := map[string]bool{}
+	for i, s := range r.Spots {
+		field := fmt.Sprintf("%s/spots/%d", at, i)
+		e = append(e, once(field+"/id", s.ID, "single hole", ids)...)
+		e = append(e, onRun(field+"/at", s.At, r, u)...)
+		e = append(e, checkHole(field, s.Hole, s.Setting, r.Post, u)...)
+	}
+	return e
+}
+
+// stoutest is the run's post that is widest across.
+func (r Run) stoutest() Post {
+	if end := r.PostOf(EndPost); end.Across() > r.Post.Across() {
+		return end
+	}
+	return r.Post
+}
+
+// leastHole is the least width of a hole, and leastFoot the least depth of a
+// foot, that is set by hand; 0 takes back what is set farther out.
+const (
+	leastHole = 50 * length.Millimetre
+	leastFoot = 100 * length.Millimetre
+)
+
+// checkHole looks at what one level says, for the post that it is said of.
+func checkHole(at string, h HoleRules, s SettingRules, post Post, u length.Units) Errors {
+	var e Errors
+	refuse := func(field, given, allowed string) { e = append(e, FieldError{at + field, given, allowed}) }
+	for i, l := range h.Augers {
+		if l < 50 || l > 2000 {
+			refuse("/hole/augers/"+strconv.Itoa(i), u.Short(l), u.Short(50)+" to "+u.Short(2000))
+		}
+	}
+	across := post.Across()
+	if h.Shape != nil && *h.Shape == SquareHole {
+		across = post.Width
+	}
+	if w := h.Width; w != nil && *w != 0 && *w < max(leastHole, across) {
+		refuse("/hole/width", u.Short(*w), "at least the post across its corners, "+u.Short(max(leastHole, across))+", or 0 to go by the rules")
+	}
+	if d := h.Depth; d != nil && *d != 0 && *d < leastFoot {
+		refuse("/hole/depth", u.Short(*d), "at least "+u.Short(leastFoot)+", or 0 to go by the rules")
+	}
+	if f := h.WideFactor; f != nil && *f > 0 && *f < 1 {
+		refuse("/hole/wideFactor", plain(*f), "0, or from 1 to 8")
+	}
+	if s.Inside != nil && *s.Inside != OpenInside && post.Width > 0 && !post.Hollow {
+		refuse("/setting/inside", strconv.Quote(string(*s.Inside)), "open: only a hollow post can be closed or have a core")
+	}
+	if c := s.Core; c != nil && post.Hollow && *c > post.Width-2*post.Wall {
+		refuse("/setting/core", u.Short(*c), "at most the room inside the post, "+u.Short(post.Width-2*post.Wall))
+	}
+	if w := s.CoreWall; w != nil && s.Core != nil && 2**w > *s.Core {
+		refuse("/setting/coreWall", u.Short(*w), "at most half the core, "+u.Short(*s.Core/2))
+	}
+	return e
+}

@@ -1,0 +1,208 @@
+package plan
+
+import (
+	"mallow/core/footing"
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/pour"
+)
+
+// frost is the depth that the ground freezes to: the local office's figure, or
+// else an estimate; nil while neither is known.
+func (m *maker) frost() (depth *length.Length, estimated bool) {
+	if m.job.Site.FrostDepth != nil {
+		return m.job.Site.FrostDepth, false
+	}
+	if m.job.Site.Frost == nil {
+		return nil, false
+	}
+	x := footing.FrostDepth(m.freeze())
+	return &x, true
+}
+
+// freeze is what the frost depth is estimated from: what was entered, and of
+// the rest what is usual for the soil.
+func (m *maker) freeze() footing.Freeze {
+	f, soil := m.job.Site.Frost, m.soil
+	given := func(v *float64, usual float64) float64 {
+		if v != nil {
+			return *v
+		}
+		return usual
+	}
+	return footing.Freeze{
+		Index: f.Index * footing.FahrenheitDays, Surface: given(f.Surface, usualSurface), Lambda: given(f.Lambda, 1),
+		Conductivity: given(f.Conductivity, soil.Conductivity) * footing.BtuPerFoot,
+		Moisture:     given(f.Moisture, soil.Moisture), Density: given(f.Density, soil.Density) * footing.PoundsPerFoot3,
+	}
+}
+
+// usualSurface is the surface freezing index over that of the air: bare or
+// mown ground (TM 5-852-6, from memory).
+const usualSurface = 0.7
+
+// question is everything that the size of a post's hole depends on.
+func (m *maker) question(kind job.PostKind, reveal length.Length, r *job.Rules) footing.Question {
+	frost, _ := m.frost()
+	return footing.Question{
+		Kind: kind, Reveal: reveal, Frost: frost, Height: m.run.Fence.Height,
+		Post: m.run.PostOf(kind), Hole: r.Hole, Gravel: r.Setting.Gravel, Stand: r.Setting.Stand,
+	}
+}
+
+// sized is a hole's size with the rules that it follows.
+type sized struct {
+	rules   *job.Rules
+	q       footing.Question
+	width   footing.Width
+	depth   footing.Depth
+	hit     *job.Hit
+	driven  bool
+	widened bool // an old footing is dug out with it
+}
+
+// spotOf finds the single hole's rules that are for a post. What was hit in a
+// hole that the post has moved clear of is no longer its own.
+func (m *maker) spotOf(i int, kind job.PostKind) int {
+	if len(m.given.Spots) == 0 {
+		return -1
+	}
+	posts := m.layout.Posts
+	at, reach := posts[i].Station, [2]length.Length{}
+	if i > 0 {
+		reach[0] = at - posts[i-1].Station
+	}
+	if i < len(posts)-1 {
+		reach[1] = posts[i+1].Station - at
+	}
+	spot := m.given.SpotAt(at, reach[0], reach[1])
+	if spot < 0 || m.given.Spots[spot].Hit == nil {
+		return spot
+	}
+	r := m.spotRules(kind, spot)
+	hole := footing.FindWidth(m.question(kind, 0, r)).Width
+	if (m.given.Spots[spot].At - at - r.Hole.Along).Abs() > hole/2+length.Tolerance {
+		return -1
+	}
+	return spot
+}
+
+// dig sizes a post's hole and its filling.
+func (m *maker) dig(p *Post, i int) {
+	s := sized{rules: m.kindRules(p.Kind)}
+	if p.spot = m.spotOf(i, p.Kind); p.spot >= 0 {
+		s.rules, s.hit = m.spotRules(p.Kind, p.spot), m.given.Spots[p.spot].Hit
+		p.Spot = m.given.Spots[p.spot].ID
+	}
+	s.q = m.question(p.Kind, p.Reveal, s.rules)
+	if s.hit != nil {
+		s.q.Hit = &s.hit.Depth
+	}
+	if s.driven = s.rules.Hole.DrivenAt(p.Kind); s.driven {
+		m.drive(p, s)
+		return
+	}
+	if p.spot < 0 {
+		s.width = m.width(p.Kind)
+	} else {
+		s.width = footing.FindWidth(s.q)
+	}
+	s.depth = footing.FindDepth(s.q)
+	p.Why.HoleWidth, p.Why.HoleDepth = m.whyWidth(s), m.whyDepth(s)
+	if i == len(m.out.Posts)-1 && m.end != nil {
+		m.marry(&s, &p.Why)
+	}
+	if old, id := m.oldHole(p.Station, s.width.Width); old > s.width.Width {
+		s.width.Width, p.Repoured, s.widened = old, id, true
+		p.Why.HoleWidth = m.whyRepour(old, id)
+	}
+	shape := footing.ShapeOf(s.width.Width, s.depth.Hole, s.rules.Hole)
+	fill := footing.Fill(shape, s.depth, s.q.Post, s.rules.Setting, m.cat.Supply.Voids)
+	p.HoleWidth, p.HoleDepth, p.Bottom, p.Foot, p.Gravel = s.width.Width, s.depth.Hole, s.depth.Bottom, s.depth.Foot, s.depth.Gravel
+	m.noteHole(i, s, fill)
+	m.fill(p, s, shape, fill)
+}
+
+// fill puts a hole's filling on its post and its card.
+func (m *maker) fill(p *Post, s sized, shape footing.Shape, fill footing.Filling) {
+	p.Concrete, p.ConcreteVolume, p.GravelVolume, p.StoneVolume = fill.ConcreteHeight, fill.Concrete, fill.Gravel, fill.Stone
+	if bag, ok := m.cat.Bag(s.rules.Setting.Bag); ok {
+		p.Bags = pour.Bags(fill.Concrete, bag.Yield)
+	}
+	p.Card = m.card(p, &s, shape, fill)
+	p.Why.Concrete = m.whyConcrete(p)
+}
+
+// drive sizes a driven post: how deep its foot goes, and its collar.
+func (m *maker) drive(p *Post, s sized) {
+	s.q.Gravel, s.q.Stand = 0, 0
+	s.depth = footing.FindDepth(s.q)
+	p.Driven, p.Foot, p.Bottom, p.Gravel = true, s.depth.Foot, s.depth.Foot, 0
+	h := s.rules.Hole
+	shape, fill := footing.Shape{}, footing.Filling{}
+	if h.Collar > 0 {
+		p.HoleWidth, p.HoleDepth = h.Collar, h.Collar
+		shape = footing.ShapeOf(h.Collar, h.Collar, job.Hole{})
+		fill = footing.Collar(shape, h.Collar, s.q.Post)
+	}
+	p.Why.HoleDepth = m.whyDepth(s)
+	m.fill(p, s, shape, fill)
+	why := m.whyDriven(p, s)
+	p.Why.HoleWidth, p.Why.Concrete = why, why
+}
+
+// width finds a hole's width, which all posts of a kind share.
+func (m *maker) width(kind job.PostKind) footing.Width {
+	w, ok := m.widths[kind]
+	if !ok {
+		w = footing.FindWidth(m.question(kind, 0, m.kindRules(kind)))
+		m.widths[kind] = w
+	}
+	return w
+}
+
+// opened is how wide the ground is opened for a post of a kind: its hole, or
+// the post and its collar where it is driven.
+func (m *maker) opened(kind job.PostKind) length.Length {
+	h := m.kindRules(kind).Hole
+	if h.DrivenAt(kind) {
+		return max(m.run.PostOf(kind).Across(), h.Collar)
+	}
+	return max(m.width(kind).Width+h.Taper, h.Bell) + 2*h.Along.Abs()
+}
+
+// noteHole keeps the first post that needs a spade, that was set shallower by
+// hand than the rules ask, and that no concrete is left for.
+func (m *maker) noteHole(i int, s sized, f footing.Filling) {
+	w, d := s.width, s.depth
+	round := s.rules.Hole.Shape != job.SquareHole && !s.rules.Hole.AnyWidth
+	if m.noAuger < 0 && !w.Auger && round {
+		m.noAuger = i
+	}
+	if m.shallow < 0 && d.ByHand && d.Foot < d.Rounded-s.q.Stand-length.Tolerance {
+		m.shallow = i
+	}
+	if m.dry < 0 && f.ConcreteHeight <= 0 && s.rules.Setting.Method != job.RockPacked {
+		m.dry = i
+	}
+}
+
+// marry sizes a corner post's hole for both runs that it carries: the deeper
+// and the wider of what each asks for.
+func (m *maker) marry(s *sized, why *PostWhy) {
+	o := m.end.next
+	other := sized{rules: o.kindRules(s.q.Kind), hit: s.hit}
+	other.q = o.question(s.q.Kind, s.q.Reveal, other.rules)
+	other.q.Gravel, other.q.Stand, other.q.Hit = s.q.Gravel, s.q.Stand, s.q.Hit
+	if other.rules.Hole.DrivenAt(s.q.Kind) {
+		return // what the next run's terminals need is not asked of a hole
+	}
+	other.width, other.depth = footing.FindWidth(other.q), footing.FindDepth(other.q)
+	// By hand is by hand on this run; the next run's own hand counts there.
+	if other.width.Width > s.width.Width+length.Tolerance && !s.width.ByHand {
+		s.width, why.HoleWidth = other.width, o.whyWidth(other)
+	}
+	if other.depth.Foot > s.depth.Foot+length.Tolerance && !s.depth.ByHand {
+		s.depth, why.HoleDepth = other.depth, o.whyDepth(other)
+	}
+}

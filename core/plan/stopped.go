@@ -1,0 +1,272 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+
+	"mallow/core/finding"
+	"mallow/core/footing"
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/reason"
+)
+
+// Stopped is a hole that rock or water stopped short of its depth.
+type Stopped struct {
+	What    job.Struck    `json:"what" jsonschema:"required,enum=rock,enum=water,enum=root"`
+	Depth   length.Length `json:"depth" jsonschema:"required"`
+	Wanted  length.Length `json:"wanted" jsonschema:"required" jsonschema_description:"Bottom that the rules ask for."`
+	Planned float64       `json:"planned" jsonschema:"required" jsonschema_description:"Gust at the limit had it reached that depth, metres per second."`
+	Settled job.Settled   `json:"settled,omitempty" jsonschema:"enum=as is,enum=wider,enum=belled,enum=pinned"`
+	Same    length.Length `json:"same" jsonschema:"required" jsonschema_description:"How wide the hole would have to be, no deeper, for the same gust."`
+	Ways    []WayOut      `json:"ways" jsonschema:"required" jsonschema_description:"What each way out gives, in the same measure."`
+}
+
+// WayOut is one way out of a hole that is too shallow.
+type WayOut struct {
+	ID       string        `json:"id" jsonschema:"required" jsonschema_description:"Stable, for programs."`
+	Name     reason.Text   `json:"name" jsonschema:"required"`
+	Says     reason.Text   `json:"says" jsonschema:"required" jsonschema_description:"What it costs and what to mind."`
+	Gust     float64       `json:"gust" jsonschema:"required" jsonschema_description:"At the limit, metres per second."`
+	Frost    bool          `json:"frost" jsonschema:"required" jsonschema_description:"Safe from frost: deep enough, or on sound rock."`
+	Concrete length.Volume `json:"concrete" jsonschema:"required" jsonschema_description:"More than the hole takes as it is."`
+	Edits    []job.Edit    `json:"edits" jsonschema:"required"`
+	Cost     *finding.Cost `json:"cost,omitempty" jsonschema_description:"Where posts move: what that changes."`
+}
+
+// stopped works out the ways out of every hole that was stopped.
+func (m *maker) stopped() {
+	for i := range m.out.Posts {
+		p := &m.out.Posts[i]
+		if p.spot < 0 || p.Shared != "" || p.Stays != "" {
+			continue
+		}
+		if d := &m.ditches[p.Card]; d.sized.hit != nil && d.sized.depth.Stopped {
+			p.Stopped = m.stop(i, d)
+		}
+	}
+}
+
+func (m *maker) stop(i int, d *ditch) *Stopped {
+	p, st := &m.out.Posts[i], m.stand(i, d)
+	hit := d.sized.hit
+	s := &Stopped{What: hit.What, Depth: hit.Depth, Wanted: d.sized.depth.Rounded, Settled: hit.Settled}
+	plain := *d // the hole without a way out: as wide as its kind, straight, no pin
+	plain.sized.rules = m.kindRules(p.Kind)
+	width := footing.FindWidth(m.question(p.Kind, p.Reveal, plain.sized.rules)).Width
+	unpinned := st
+	unpinned.pin = 0
+	s.Planned, _, _ = unpinned.gust(girth(&plain, width, s.Wanted), s.Wanted)
+	s.Same = m.sameWidth(&plain, unpinned, width, p.Bottom, s.Planned)
+	w := &wayFinder{m: m, post: p, index: i, plain: &plain, st: unpinned, width: width, bottom: p.Bottom}
+	w.asIs()
+	w.wider(s.Same)
+	w.belled()
+	w.pinned()
+	w.moved()
+	s.Ways = w.ways
+	return s
+}
+
+// sameWidth looks by halving for the width at which a shallow hole bears what
+// the deep one would have.
+func (m *maker) sameWidth(d *ditch, st stood, width, bottom length.Length, gust float64) length.Length {
+	low, high := width, width
+	for range 12 {
+		if g, _, _ := st.gust(girth(d, high, bottom), bottom); g >= gust {
+			break
+		}
+		high *= 2
+	}
+	for range 40 {
+		mid := (low + high) / 2
+		if g, _, _ := st.gust(girth(d, mid, bottom), bottom); g < gust {
+			low = mid
+		} else {
+			high = mid
+		}
+	}
+	return high
+}
+
+// wayFinder tries the ways out of one hole.
+type wayFinder struct {
+	m             *maker
+	post          *Post
+	index         int
+	plain         *ditch
+	st            stood
+	width, bottom length.Length
+	ways          []WayOut
+}
+
+func (w *wayFinder) spot(field string, value any) job.Edit {
+	return job.Set(fmt.Sprintf("%s/spots/%d/%s", w.m.path, w.post.spot, field), value)
+}
+
+// volume is the concrete that the hole takes with other rules.
+func (w *wayFinder) volume(width length.Length, h job.Hole) length.Volume {
+	d := w.plain.sized.depth
+	shape := footing.ShapeOf(width, d.Hole, h)
+	return footing.Fill(shape, d, w.plain.sized.q.Post, w.plain.sized.rules.Setting, w.m.cat.Supply.Voids).Concrete
+}
+
+// frost tells whether the hole is safe from frost where it stops.
+func (w *wayFinder) frost() bool {
+	frost, _ := w.m.frost()
+	return frost == nil || w.plain.sized.rules.Hole.SkipFrost || w.bottom >= *frost-length.Tolerance || w.plain.sized.hit.What == job.HitRock
+}
+
+// clear takes back what another way out had set.
+func (w *wayFinder) clear(settled job.Settled, more ...job.Edit) []job.Edit {
+	edits := []job.Edit{w.spot("hole/width", nil), w.spot("hole/bell", nil), w.spot("hole/pin", nil), w.spot("hit/settled", settled)}
+	return append(edits, more...)
+}
+
+func (w *wayFinder) add(way WayOut) { w.ways = append(w.ways, way) }
+
+func (w *wayFinder) asIs() {
+	g, _, _ := w.st.gust(girth(w.plain, w.width, w.bottom), w.bottom)
+	says := reason.Say("No more work, and the weakest.")
+	if !w.frost() {
+		says = reason.Say("Frost can lift it: its bottom stays above the frost depth.")
+	}
+	w.add(WayOut{ID: "as is", Name: reason.Say("Leave it at ", w.bottom), Says: says, Gust: g, Frost: w.frost(), Edits: w.clear(job.SettledAsIs)})
+}
+
+// mostWider is how many wider holes are offered.
+const mostWider = 2
+
+func (w *wayFinder) wider(same length.Length) {
+	base := w.volume(w.width, w.plain.sized.rules.Hole)
+	width := w.width
+	for k := range mostWider {
+		width = w.m.nextWider(w.plain.sized.rules.Hole, width)
+		g, _, _ := w.st.gust(girth(w.plain, width, w.bottom), w.bottom)
+		says := reason.Say("More concrete, little gained: for what the depth gives it would have to be ", same, " wide.")
+		if width >= same-length.Tolerance {
+			says = reason.Say("Wide enough to bear what the deep hole would have.")
+		}
+		way := WayOut{ID: fmt.Sprintf("wider %d", k+1), Name: reason.Say("Dig it ", width, " wide"), Says: says, Gust: g, Frost: w.frost(),
+			Concrete: w.volume(width, w.plain.sized.rules.Hole) - base, Edits: w.clear(job.SettledWider, w.spot("hole/width", width))}
+		w.add(way)
+	}
+}
+
+func (w *wayFinder) belled() {
+	if w.plain.sized.hit.What == job.HitWater {
+		return // sides that stand in water do not hold a bell
+	}
+	h := w.plain.sized.rules.Hole
+	base := w.volume(w.width, h)
+	h.Bell = w.width + w.width/2
+	h.BellHeight = min(h.BellHeight, w.bottom/2)
+	belled := *w.plain
+	rules := *w.plain.sized.rules
+	rules.Hole = h
+	belled.sized.rules = &rules
+	g, _, _ := w.st.gust(girth(&belled, w.width, w.bottom), w.bottom)
+	w.add(WayOut{ID: "belled", Name: reason.Say("Bell its foot out to ", h.Bell), Says: reason.Say("Holds down against frost and lifting; sideways it counts by its mean width. By hand, with a bar."),
+		Gust: g, Frost: true, Concrete: w.volume(w.width, h) - base,
+		Edits: w.clear(job.SettledBelled, w.spot("hole/bell", h.Bell), w.spot("hole/bellHeight", h.BellHeight))})
+}
+
+// usualPin is the pin that is offered: 5/8 in or 16 mm.
+func (w *wayFinder) usualPin() length.Length {
+	if w.m.job.Units.System == length.Metric {
+		return 16
+	}
+	return 5 * length.Inch / 8
+}
+
+func (w *wayFinder) pinned() {
+	if w.plain.sized.hit.What != job.HitRock {
+		return
+	}
+	pin := w.usualPin()
+	st := w.st
+	st.pin = 3.141592653589793 / 4 * float64(pin*pin) * w.m.cat.Supply.PinStrength / poundForce
+	g, _, _ := st.gust(girth(w.plain, w.width, w.bottom), w.bottom)
+	w.add(WayOut{ID: "pinned", Name: reason.Say("Core the rock and pin it, ", pin, " steel"), Says: reason.Say("Only in sound rock; a drill, grout and a day. Goggles and mask: stone dust harms lungs. An engineer sizes the pin where it matters."),
+		Gust: g, Frost: true, Edits: w.clear(job.SettledPinned, w.spot("hole/pin", pin))})
+}
+
+// moved is the layout's own answer when the post makes way for what is there.
+func (w *wayFinder) moved() {
+	m := w.m
+	if w.post.Kind != job.LinePost || len(m.layout.Posts) > weighMost {
+		return
+	}
+	at := m.given.Spots[w.post.spot].At
+	rock := job.KeepOut{ID: freeID(m.given.KeepOuts), Kind: job.Rock, At: at, Width: w.width}
+	if w.plain.sized.hit.What == job.HitWater {
+		rock.Kind = job.NoDig
+	}
+	run := m.given
+	run.KeepOuts = append(slices.Clone(m.given.KeepOuts), rock)
+	if len(job.CheckRun("", run, m.job.Units)) > 0 {
+		return
+	}
+	now, then := m.now(), m.trial(run).weigh()
+	if then.trouble() > now.trouble() {
+		return
+	}
+	then.wind()
+	weakest := -1.0
+	for i := range then.out.Posts {
+		if p := &then.out.Posts[i]; p.Wind != nil && p.Kind == job.LinePost && (weakest < 0 || p.Wind.Gust < weakest) {
+			weakest = p.Wind.Gust
+		}
+	}
+	cost := costOf(now, then)
+	w.add(WayOut{ID: "moved", Name: reason.Say("Move the post clear of it"), Says: reason.Say("The bays beside it are laid out anew, and a new hole is dug to its full depth. Fill and tamp the old one."),
+		Gust: max(0, weakest), Frost: true, Concrete: cost.Concrete, Cost: &cost,
+		Edits: []job.Edit{m.set("/keepOuts", run.KeepOuts)}})
+}
+
+func freeID(list []job.KeepOut) string {
+	for n := len(list) + 1; ; n++ {
+		id := fmt.Sprintf("K%d", n)
+		if !slices.ContainsFunc(list, func(k job.KeepOut) bool { return k.ID == id }) {
+			return id
+		}
+	}
+}
+
+// judgeStopped asks what is to be done where a hole was stopped, and names the
+// single holes' rules that have no post any more.
+func (m *maker) judgeStopped() {
+	used := map[string]bool{}
+	for i := range m.out.Posts {
+		p := &m.out.Posts[i]
+		if p.Spot != "" && p.Shared == "" {
+			used[p.Spot] = true
+		}
+		if p.Stopped == nil || p.Stopped.Settled != "" {
+			continue
+		}
+		s := p.Stopped
+		f := finding.Finding{Rule: "stopped", Stage: finding.Dig, Severity: finding.Check, Place: finding.Place{Post: p.ID},
+			Says: reason.Say(p.ID, " is stopped by ", struckNames[s.What], " at ", s.Depth, "; the rules ask for ", s.Wanted, ". As it is it bears a gust of ", reason.Speed(s.Ways[0].Gust), ", at full depth ", reason.Speed(s.Planned), ".")}
+		for _, w := range s.Ways {
+			says := append(slices.Clone(w.Name), reason.Say(": ", reason.Speed(w.Gust))...)
+			f.Remedies = append(f.Remedies, finding.Remedy{Says: says, Edits: w.Edits, Cost: w.Cost})
+		}
+		m.find(f)
+	}
+	for i, s := range m.given.Spots {
+		if used[s.ID] {
+			continue
+		}
+		f := finding.Finding{Rule: "spot-left", Stage: finding.Dig, Severity: finding.Note,
+			Remedies: []finding.Remedy{{Says: reason.Say("Forget it"), Edits: []job.Edit{m.set("/spots", without(m.given.Spots, i))}}}}
+		if s.Hit != nil {
+			f.Says = reason.Say("The hole at ", reason.Tape(s.At), ", stopped by ", struckNames[s.Hit.What], ", is no post's any more. Fill and tamp it.")
+		} else {
+			f.Says = reason.Say("Rules were made for a single post at ", reason.Tape(s.At), ", where none stands any more.")
+		}
+		m.find(f)
+	}
+}
+
+func without(list []job.Spot, i int) []job.Spot { return slices.Delete(slices.Clone(list), i, i+1) }

@@ -1,0 +1,259 @@
+package plan
+
+import (
+	"math"
+
+	"mallow/core/footing"
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/reason"
+)
+
+// PostWind is the gust at which a footing reaches the published limit of a
+// post in soil. It compares choices; it approves nothing.
+type PostWind struct {
+	Gust   float64    `json:"gust" jsonschema:"required" jsonschema_description:"Metres per second."`
+	Wider  *WindTry   `json:"wider,omitempty" jsonschema_description:"With the next auger up."`
+	Deeper *WindTry   `json:"deeper,omitempty" jsonschema_description:"With a hole one step deeper."`
+	Leaf   *LeafPull  `json:"leaf,omitempty" jsonschema_description:"What a leaf that hangs on it does."`
+	Why    reason.Ref `json:"why" jsonschema:"required"`
+}
+
+// WindTry is the same footing in another size.
+type WindTry struct {
+	Size length.Length `json:"size" jsonschema:"required" jsonschema_description:"The hole's width, or depth to dig."`
+	Gust float64       `json:"gust" jsonschema:"required"`
+}
+
+// LeafPull is what a gate leaf's weight does to the post that it hangs on.
+type LeafPull struct {
+	Mass      length.Mass   `json:"mass" jsonschema:"required"`
+	Estimated bool          `json:"estimated" jsonschema:"required"`
+	Width     length.Length `json:"width" jsonschema:"required"`
+	Moment    float64       `json:"moment" jsonschema:"required" jsonschema_description:"Newton metres: its weight times half its width."`
+	Closed    float64       `json:"closed" jsonschema:"required" jsonschema_description:"Gust with the leaf closed, metres per second: half the leaf's face pushes the post; its weight pulls along the fence."`
+	Open      float64       `json:"open" jsonschema:"required" jsonschema_description:"Gust with the leaf open across the fence: its weight leans the post the way that the wind does."`
+	Share     float64       `json:"share" jsonschema:"required" jsonschema_description:"Share of the footing's limit that the leaf's weight takes alone."`
+}
+
+const (
+	gravity      = 9.80665
+	poundForce   = 4.4482216152605 // newtons
+	footPound    = poundForce * 0.3048
+	milesAnHour  = 0.44704 // metres per second
+	deeperMetric = 150 * length.Millimetre
+	deeperInches = 6 * length.Inch
+)
+
+// wind works out the gust for every post, once the bays are known.
+func (m *maker) wind() {
+	for i := range m.out.Posts {
+		p := &m.out.Posts[i]
+		if p.Stays != "" || p.Shared != "" {
+			continue
+		}
+		w := m.postWind(i, &m.ditches[p.Card])
+		p.Wind = &w
+	}
+}
+
+// stood is how a post stands in the wind.
+type stood struct {
+	wind   footing.Wind
+	face   float64 // of the fence that it holds, ft²
+	pushed footing.Pushed
+	pin    float64 // shear of the pin under it, lb; 0 for none
+	leaf   *LeafPull
+	half   float64 // of the leaf's face, ft²
+}
+
+// stand describes a post with its footing as it is dug.
+func (m *maker) stand(i int, d *ditch) stood {
+	p := &m.out.Posts[i]
+	f := m.run.Fence
+	solid := f.Solidity
+	if solid == 0 {
+		solid = 1
+	}
+	st := stood{wind: footing.Wind{Exposure: string(m.job.Site.Exposed()), Solidity: solid}}
+	for b := max(0, i-1); b <= i && b < len(m.out.Bays); b++ {
+		if m.out.Bays[b].Gate == "" {
+			st.face += footing.Feet(m.out.Bays[b].CentreToCentre) / 2 * footing.Feet(f.Height)
+		}
+	}
+	low := max(0, p.Reveal-m.run.Post.Above-f.Height)
+	bearing := m.soil.Bearing
+	if m.job.Site.Movement {
+		bearing *= 2
+	}
+	st.pushed = footing.Pushed{Bearing: bearing, Height: footing.Feet(low + footing.Middle*f.Height), Restrained: d.sized.rules.Setting.Restrained}
+	st.leaf, st.half = m.leafOn(i)
+	if pinnable(&d.sized) && d.sized.rules.Hole.Pin > 0 {
+		mm2 := math.Pi / 4 * float64(d.sized.rules.Hole.Pin*d.sized.rules.Hole.Pin)
+		st.pin = mm2 * m.cat.Supply.PinStrength / poundForce
+	}
+	return st
+}
+
+// leafOn is the leaf that hangs on a post, and half its face in square feet.
+func (m *maker) leafOn(i int) (*LeafPull, float64) {
+	for b := max(0, i-1); b <= i && b < len(m.out.Bays); b++ {
+		bay := &m.out.Bays[b]
+		if bay.Gate == "" || m.layout.Bays[b].Gate < 0 {
+			continue
+		}
+		gate := m.run.Gates[m.layout.Bays[b].Gate]
+		leaves := gate.LeafCount()
+		if first := b == i; leaves == 1 && first == (gate.Hinge == job.SecondPost) {
+			// The other post only takes the latch: half the leaf pushes it.
+			return nil, footing.Feet(gate.Opening) / 2 * footing.Feet(bay.TopStart-bay.BottomStart)
+		}
+		leaf := &LeafPull{Width: gate.Opening / length.Length(leaves)}
+		area := leaf.Width.Metres() * (bay.TopStart - bay.BottomStart).Metres()
+		leaf.Mass, leaf.Estimated = length.Mass(area*m.cat.Supply.Leaf), true
+		if gate.Weight != nil {
+			leaf.Mass, leaf.Estimated = *gate.Weight, false
+		}
+		leaf.Moment = float64(leaf.Mass) * gravity * leaf.Width.Metres() / 2
+		return leaf, footing.Feet(leaf.Width) / 2 * footing.Feet(bay.TopStart-bay.BottomStart)
+	}
+	return nil, 0
+}
+
+// gust is the gust that a footing of a width and depth bears: the lesser of
+// leaf closed and leaf open.
+func (st stood) gust(width, depth length.Length) (least, closed, open float64) {
+	q := st.pushed
+	q.Width, q.Depth = footing.Feet(width), footing.Feet(depth)
+	limit := func(moment float64) float64 {
+		q.Moment = moment
+		if st.pin > 0 {
+			return max(footing.Limit(q), footing.Pinned(q, st.pin))
+		}
+		return footing.Limit(q)
+	}
+	closed = milesAnHour * st.wind.Gust(limit(0), st.face+st.half)
+	least, open = closed, closed
+	if st.leaf != nil && st.face > 0 {
+		open = milesAnHour * st.wind.Gust(limit(st.leaf.Moment/footPound), st.face)
+	} else if st.leaf != nil && limit(st.leaf.Moment/footPound) <= 0 {
+		open = 0 // nothing but the leaf, and that is over the limit
+	}
+	return min(least, open), closed, open
+}
+
+// girth is the mean width that a footing pushes the soil with, down to a depth.
+func girth(d *ditch, width, depth length.Length) length.Length {
+	if d.sized.driven {
+		return d.sized.q.Post.Width
+	}
+	return footing.ShapeOf(width, depth, d.sized.rules.Hole).Mean(depth)
+}
+
+func (m *maker) postWind(i int, d *ditch) PostWind {
+	p, st := &m.out.Posts[i], m.stand(i, d)
+	g, closed, open := st.gust(girth(d, p.HoleWidth, p.Bottom), p.Bottom)
+	w := PostWind{Gust: g, Leaf: st.leaf}
+	if st.leaf != nil {
+		st.leaf.Closed, st.leaf.Open = closed, open
+		q := st.pushed
+		q.Width, q.Depth, q.Height = footing.Feet(girth(d, p.HoleWidth, p.Bottom)), footing.Feet(p.Bottom), 0
+		if bare := footing.Limit(q) * q.Depth / 1.09; bare > 0 && !q.Restrained {
+			st.leaf.Share = st.leaf.Moment / footPound / bare
+		}
+	}
+	if !d.sized.driven {
+		wide := m.nextWider(d.sized.rules.Hole, p.HoleWidth)
+		w.Wider = &WindTry{Size: wide}
+		w.Wider.Gust, _, _ = st.gust(girth(d, wide, p.Bottom), p.Bottom)
+	}
+	step := deeperInches
+	if m.job.Units.System == length.Metric {
+		step = deeperMetric
+	}
+	deep := p.Bottom + step
+	w.Deeper = &WindTry{Size: deep + p.Gravel}
+	w.Deeper.Gust, _, _ = st.gust(girth(d, p.HoleWidth, deep), deep)
+	w.Why = m.whyWind(p, d, st, w)
+	return w
+}
+
+// nextWider is the next auger up, or else 3 in or 75 mm more.
+func (m *maker) nextWider(h job.Hole, width length.Length) length.Length {
+	if next, ok := footing.Stock(width+1, h.Augers); ok && h.Shape != job.SquareHole {
+		return next
+	}
+	if m.job.Units.System == length.Metric {
+		return width + 75
+	}
+	return width + 3*length.Inch
+}
+
+// windKey is what a gust is explained from.
+type windKey struct {
+	card         int
+	face, push   float64
+	leaf, moment float64
+}
+
+func (m *maker) whyWind(p *Post, d *ditch, st stood, w PostWind) reason.Ref {
+	key := windKey{card: p.Card, face: st.face, push: st.pushed.Height, leaf: st.half}
+	if st.leaf != nil {
+		key.moment = st.leaf.Moment
+	}
+	return m.windWhys.Put(key, func() reason.Why {
+		out := reason.Why{
+			Figure:  "Gust at the footing's limit",
+			Caution: "A figure to compare choices with, never an approval. Posts, rails and fixings may give way before the footing; an engineer decides where wind matters.",
+			Steps:   m.windSteps(d, st),
+		}
+		s := reason.Sentence(12).Words("In ").Words(lower(m.soil.Name))
+		if d.sized.driven {
+			s = s.Words(", the post driven ").Length(p.Bottom)
+		} else {
+			s = s.Words(", a ").Length(p.HoleWidth).Words(" hole with its bottom at ").Length(p.Bottom)
+		}
+		s = append(s.Words(" reaches the published limit in a gust of "), reason.Say(reason.Speed(w.Gust))...)
+		out.Sentence = s.Words(": the wind pushes ").Length(length.Length(st.pushed.Height) * length.Foot).Words(" above ground.")
+		if st.leaf != nil { // one leaf more, and there are few
+			out.Steps = append(append([]reason.Step(nil), out.Steps...), leafStep(st.leaf))
+		}
+		return out
+	})
+}
+
+// windSteps are the rules behind the gusts of posts with the same rules.
+func (m *maker) windSteps(d *ditch, st stood) []reason.Step {
+	return m.steps([4]any{"wind", d.sized.rules, st.pushed.Restrained, st.pin > 0}, func() []reason.Step {
+		kind := "Free at the ground"
+		if st.pushed.Restrained {
+			kind = "Held at the ground"
+		}
+		steps := []reason.Step{
+			{Rule: "Post in soil", Source: reason.Source{Kind: reason.Memory, Name: "IBC 1807.3"}, Governs: true, Says: reason.Say(kind, "; bearing ", st.pushed.Bearing, " psf for each foot of depth."),
+				Settings: []reason.Setting{m.rule(d.sized.rules, "setting/restrained", "Held at the ground by paving", reason.SwitchSetting)}},
+			{Rule: "Soil", Source: m.soil.Source, Says: m.soilSays()},
+			{Rule: "Wind on the face", Source: reason.Source{Kind: reason.Memory, Name: "ASCE 7, free-standing wall"},
+				Says: reason.Say("Exposure ", string(m.job.Site.Exposed()), "; ", math.Round(100*st.wind.Solidity), " % of the face is solid; half a bay on either side hangs on the post.")},
+		}
+		if st.pin > 0 {
+			steps = append(steps, reason.Step{Rule: "Pin in the rock", Source: reason.Source{Kind: reason.Geometry, Name: "statics; the pin's shear is taken low"}, Says: reason.Say("The pin holds the foot, and the post turns about it.")})
+		}
+		return steps
+	})
+}
+
+func leafStep(l *LeafPull) reason.Step {
+	says := reason.Say("A leaf of ", math.Round(float64(l.Mass)), " kg, ", l.Width, " wide, pulls with ", math.Round(l.Moment), " N m: ", math.Round(100*l.Share), " % of the limit alone. Closed ", reason.Speed(l.Closed), ", open ", reason.Speed(l.Open), ".")
+	if l.Estimated {
+		says = append(says, reason.Say(" Its weight is an estimate.")...)
+	}
+	return reason.Step{Rule: "Leaf", Source: reason.Source{Kind: reason.Geometry, Name: "weight times half the width"}, Says: says}
+}
+
+func (m *maker) soilSays() reason.Text {
+	if m.soilKnown {
+		return reason.Say(m.soil.Name, ". ", m.soil.Says)
+	}
+	return reason.Say("Not known: taken as ", lower(m.soil.Name), ", the weakest. Dig a test hole.")
+}
