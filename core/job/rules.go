@@ -183,7 +183,7 @@ func (r Run) SpotAt(station, before, after length.Length) int {
 	best, near := -1, length.Length(math.Inf(1))
 	for i, s := range r.Spots {
 		off := s.At - station
-		if off > after/2 || -off > before/2 {
+		if off > after/2+length.Tolerance || -off > before/2+length.Tolerance {
 			continue
 		}
 		if off.Abs() < near {

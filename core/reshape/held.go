@@ -12,7 +12,7 @@ import (
 func bare(r *job.Run) {
 	r.Length, r.Corner = nil, nil
 	r.Ground, r.Gates, r.KeepOuts = []job.GroundPoint{}, []job.Gate{}, nil
-	r.FixedPosts, r.HeldBays = nil, nil
+	r.FixedPosts, r.HeldBays, r.Spots = nil, nil, nil
 	r.Grade.Parts, r.Grade.StartGap, r.Grade.EndGap = nil, nil, nil
 }
 

@@ -147,6 +147,9 @@ func picture(l job.Line) map[string][]place {
 			put("held", h.At)
 			put("held", h.At+h.Width)
 		}
+		for _, s := range run.Spots {
+			put("held", s.At)
+		}
 		for i := range 9 { // the ground, wherever its points are now
 			put("ground", lengths[r]*length.Length(i)/8)
 		}
@@ -226,6 +229,7 @@ func TestSplitAndJoinChangeNothing(t *testing.T) {
 	split := 0
 	for n := range 250 {
 		j := random(t, rng, cat)
+		j = spotted(n, j, cat)
 		p := plan.Make(j, cat)
 		before := picture(j.Lines[0])
 		r := rng.IntN(len(j.Lines[0].Runs))
@@ -259,6 +263,22 @@ func TestSplitAndJoinChangeNothing(t *testing.T) {
 	}
 }
 
+// spotted gives one post of the job a hole of its own: wider, or stopped by
+// rock, with its middle off the post's.
+func spotted(n int, j job.Job, cat materials.Catalog) job.Job {
+	rng := rand.New(rand.NewPCG(uint64(n), 61))
+	r := rng.IntN(len(j.Lines[0].Runs))
+	posts := plan.Make(j, cat).Runs[r].Posts
+	post := posts[1+rng.IntN(len(posts)-1)] // the first may be dug with the run before
+	spot := job.Spot{ID: "S1", At: post.Station}
+	spot.Hole.Width, spot.Hole.Along = ptr(length.Length(500)), ptr(length.Length(60))
+	if rng.IntN(2) == 0 {
+		spot.Hit = &job.Hit{What: job.HitRock, Depth: 400}
+	}
+	j.Lines[0].Runs[r].Spots = []job.Spot{spot}
+	return j
+}
+
 // Turned round, the same fence stands in the same place with the same load;
 // turned round twice, it is the same line.
 func TestReverseKeepsTheFenceWhereItIs(t *testing.T) {
@@ -269,6 +289,7 @@ func TestReverseKeepsTheFenceWhereItIs(t *testing.T) {
 		if j.Lines[0].Closed || len(survey.Reduce(j.Lines[0], "").Conflicts) > 0 {
 			continue // a random misclosure comes to lie elsewhere, and of two heights the first walked counts
 		}
+		j = spotted(n, j, cat)
 		p := plan.Make(j, cat)
 		back := must(t, j, reshape.Op{Do: "reverse"}, cat)
 		same(t, "reversed", level(picture(j.Lines[0])), level(picture(back.Lines[0])), "gates", "held", "obstacles")

@@ -38,6 +38,7 @@ func Reverse(j job.Job, line int) (job.Line, error) {
 		}
 		turned[i].Corner = reverseCorner(l.Runs[k].Corner)
 	}
+	handOver(turned, l.Closed, func(i int) length.Length { return sv.Runs[n-1-i].Length })
 	end, from := laid.Raw[n], laid.Raw[n-1]
 	l.Runs = turned
 	l.X, l.Y = end.X, end.Y
@@ -90,6 +91,7 @@ func reverseRun(run job.Run, level length.Length) job.Run {
 	}
 	slices.Reverse(run.KeepOuts)
 	reverseHeld(&run, level)
+	reverseSpots(&run, level)
 	reverseGrade(&run, level)
 	run.String.Face = run.String.Face.Other()
 	return run
