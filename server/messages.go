@@ -90,6 +90,7 @@ type Reading struct {
 	Length length.Length  `json:"length" jsonschema:"required"`
 	Bare   bool           `json:"bare" jsonschema:"required" jsonschema_description:"A number without a unit."`
 	Others []OtherReading `json:"others" jsonschema:"required" jsonschema_description:"What a number without a unit could also mean."`
+	System length.System  `json:"system,omitempty" jsonschema:"enum=imperial,enum=metric" jsonschema_description:"Of the units that it was written in."`
 	Part   string         `json:"part,omitempty" jsonschema_description:"The part that was not understood."`
 	Why    string         `json:"why,omitempty" jsonschema_description:"Why it was not understood."`
 }
@@ -118,6 +119,8 @@ type Catalogue struct {
 	Strings  []materials.String   `json:"strings" jsonschema:"required"`
 	Services []materials.Service  `json:"services" jsonschema:"required"`
 	Systems  []materials.System   `json:"systems" jsonschema:"required" jsonschema_description:"Fence systems of both unit systems."`
+	Soils    []materials.Soil     `json:"soils" jsonschema:"required"`
+	Supply   materials.Supply     `json:"supply" jsonschema:"required"`
 	Marks    map[string][]float64 `json:"marks" jsonschema:"required" jsonschema_description:"The smallest marks of each system's tapes, in millimetres."`
 }
 

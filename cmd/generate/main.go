@@ -14,6 +14,7 @@ import (
 
 	"github.com/invopop/jsonschema"
 
+	"mallow/core/footing"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/materials"
@@ -123,6 +124,16 @@ func named(t reflect.Type) string {
 	switch t {
 	case reflect.TypeFor[plan.Run](), reflect.TypeFor[plan.Post](), reflect.TypeFor[plan.Gate](), reflect.TypeFor[plan.Bay](), reflect.TypeFor[plan.Line](), reflect.TypeFor[plan.Corner]():
 		return "Planned" + t.Name()
+	case reflect.TypeFor[plan.Card]():
+		return "HoleCard"
+	case reflect.TypeFor[footing.Layer]():
+		return "HoleLayer"
+	case reflect.TypeFor[footing.Cut]():
+		return "HoleCut"
+	case reflect.TypeFor[plan.Holes]():
+		return "HoleCount"
+	case reflect.TypeFor[job.Frost]():
+		return "FrostEstimate"
 	case reflect.TypeFor[reason.Setting]():
 		return "RuleSetting"
 	case reflect.TypeFor[job.Reading]():
@@ -162,6 +173,8 @@ func mapped(t reflect.Type) *jsonschema.Schema {
 	switch t {
 	case reflect.TypeFor[length.Length](), reflect.TypeFor[length.Volume](), reflect.TypeFor[length.Mass]():
 		return &jsonschema.Schema{Type: "number"}
+	case reflect.TypeFor[map[string]any]():
+		return &jsonschema.Schema{Type: "object", AdditionalProperties: jsonschema.TrueSchema}
 	case reflect.TypeFor[server.Document]():
 		return &jsonschema.Schema{Ref: "#/$defs/Job"}
 	}

@@ -13,6 +13,7 @@ import (
 
 	"mallow/catalog"
 	"mallow/core/job"
+	"mallow/core/length"
 	"mallow/core/plan"
 )
 
@@ -178,6 +179,16 @@ func printBays(t *table, p plan.Plan, r plan.Run) {
 func printTotals(t *table, p plan.Plan) {
 	u, total := p.Units, p.Totals
 	t.row("\nThe load")
+	printLoad(t, u, total)
+	if len(p.Runs) > 1 {
+		for _, r := range p.Runs {
+			t.row("\n%s alone", r.Name)
+			printLoad(t, u, r.Totals)
+		}
+	}
+}
+
+func printLoad(t *table, u length.Units, total plan.Totals) {
 	t.row("  Posts\t%d", total.Posts)
 	if total.Elsewhere > 0 {
 		t.row("  \tcorner posts counted once, in the run that ends there")
@@ -189,7 +200,7 @@ func printTotals(t *table, p plan.Plan) {
 		t.row("  \t%d of %s", s.Count, u.Short(s.Length))
 	}
 	for _, h := range total.Holes {
-		t.row("  Holes\t%d of %s x %s", h.Count, u.Short(h.Width), u.Short(h.Depth))
+		t.row("  Holes\t%d of %s x %s, %.1f h by hand, %.1f h by auger", h.Count, u.Short(h.Width), u.Short(h.Depth), h.ByHand, h.ByAuger)
 	}
 	if total.Pieces > 0 {
 		t.row("  Pieces\t%d panels, boards or rails, %d cut", total.Pieces, total.CutPieces)
@@ -204,5 +215,17 @@ func printTotals(t *table, p plan.Plan) {
 	for _, b := range total.BagKinds {
 		t.row("  Bags\t%d x %s (%.2f)", b.Count, b.Bag, b.Exact)
 	}
-	t.row("  Gravel\t%s loose, %s", u.Bulk(total.GravelLoose), u.Weight(total.GravelMass))
+	if total.Concrete > 0 {
+		short := ""
+		if total.Truck.Short {
+			short = ", a short load"
+		}
+		t.row("  or truck\t%s%s", u.Bulk(total.Truck.Order), short)
+		t.row("  or mix\t%.1f x %s of cement, %s sand, %s stone, %s water", total.Mix.Bags, total.Mix.Bag, u.Bulk(total.Mix.Sand), u.Bulk(total.Mix.Stone), u.Small(total.Mix.Water))
+	}
+	t.row("  Gravel\t%s loose, %s: %d x %s, or %d x %s", u.Bulk(total.GravelLoose), u.Weight(total.GravelMass), total.GravelBags.Count, total.GravelBags.Name, total.GravelBulk.Count, total.GravelBulk.Name)
+	if total.Stone > 0 {
+		t.row("  Stone\t%s loose, %s", u.Bulk(total.StoneLoose), u.Weight(total.StoneMass))
+	}
+	t.row("  Spoil\t%s loose to carry away", u.Bulk(total.Spoil))
 }

@@ -28,6 +28,7 @@ type Reading struct {
 	Length Length
 	Bare   bool     // a number without a unit, read in the small unit of the system
 	Others []Length // the same number in the other units that it might be in
+	System System   // of the units that it was written in
 }
 
 // Longest is the longest length that an entry may have: 1000 km.
@@ -166,7 +167,7 @@ func (p *parser) entry() (Reading, error) {
 		p.take("+")
 	}
 	if r, ok, err := p.dashed(); ok || err != nil {
-		return Reading{Length: sign * r}, err
+		return Reading{Length: sign * r, System: Imperial}, err
 	}
 	r, err := p.sum()
 	if err != nil {
@@ -254,16 +255,16 @@ func (p *parser) sum() (Reading, error) {
 	if parts == 0 {
 		return Reading{}, p.fail(p.input, "no number in it")
 	}
-	return Reading{Length: last.sys.of(total)}, nil
+	return Reading{Length: last.sys.of(total), System: last.sys}, nil
 }
 
 func (p *parser) bare(value float64) Reading {
 	inch, mm := Length(value)*Inch, Length(value)*Millimetre
 	foot, metre := Length(value)*Foot, Length(value)*Metre
 	if p.sys == Metric {
-		return Reading{Length: mm, Bare: true, Others: []Length{metre, inch}}
+		return Reading{Length: mm, Bare: true, Others: []Length{metre, inch}, System: Metric}
 	}
-	return Reading{Length: inch, Bare: true, Others: []Length{foot, mm}}
+	return Reading{Length: inch, Bare: true, Others: []Length{foot, mm}, System: Imperial}
 }
 
 func (p *parser) whole() (float64, error) {

@@ -2,9 +2,11 @@ package plan
 
 import (
 	"fmt"
+	"slices"
 
 	"mallow/core/finding"
 	"mallow/core/job"
+	"mallow/core/materials"
 	"mallow/core/reason"
 )
 
@@ -64,11 +66,23 @@ func clearance(j job.Job) Clearance {
 }
 
 // siteFindings are what the site as a whole still needs or does not allow.
-func siteFindings(j job.Job) []finding.Finding {
+func siteFindings(j job.Job, cat materials.Catalog, runs []*maker) []finding.Finding {
 	var out []finding.Finding
-	if j.Site.FrostDepth == nil {
+	switch {
+	case j.Site.FrostDepth == nil && j.Site.Frost != nil && len(runs) > 0:
+		if depth, _ := runs[0].frost(); depth != nil {
+			out = append(out, finding.Finding{Rule: "frost-estimate", Stage: finding.Dig, Severity: finding.Check, Field: "/site/frostDepth",
+				Says: reason.Say("The frost depth, ", *depth, ", is an estimate. Ask the local building office for its figure, which goes before it.")})
+		}
+	case j.Site.FrostDepth == nil:
 		out = append(out, finding.Finding{Rule: "frost-missing", Stage: finding.Walk, Severity: finding.Missing, Field: "/site/frostDepth",
 			Says: reason.Say("How deep does the frost go? The local building office knows. Until then the holes follow the other rules.")})
+	}
+	for _, id := range soils(j) {
+		if _, known := cat.Soil(id); !known && id != "" {
+			out = append(out, finding.Finding{Rule: "soil-unknown", Stage: finding.Dig, Severity: finding.Check,
+				Says: reason.Say("There is no soil called ", id, " in the catalogue: it is taken as the weakest."), Remedies: []finding.Remedy{{Says: reason.Say("Forget it"), Edits: forgetSoil(j, id)}}})
+		}
 	}
 	most := j.Site.Before.MaxHeight
 	if most == nil {
@@ -81,6 +95,34 @@ func siteFindings(j job.Job) []finding.Finding {
 					Says: reason.Say("The fence is ", run.Fence.Height, " high; the code, as it was read, allows ", *most, ". The local office decides."),
 					Remedies: []finding.Remedy{{Says: reason.Say("A fence ", *most, " high"),
 						Edits: []job.Edit{job.Set(runPath(l, r)+"/fence/height", *most)}}}})
+			}
+		}
+	}
+	return out
+}
+
+// soils are the soils that a job names, each once.
+func soils(j job.Job) []string {
+	out := []string{j.Site.Soil}
+	for _, line := range j.Lines {
+		for _, run := range line.Runs {
+			if !slices.Contains(out, run.Soil) {
+				out = append(out, run.Soil)
+			}
+		}
+	}
+	return out
+}
+
+func forgetSoil(j job.Job, id string) []job.Edit {
+	var out []job.Edit
+	if j.Site.Soil == id {
+		out = append(out, job.Set("/site/soil", nil))
+	}
+	for l, line := range j.Lines {
+		for r, run := range line.Runs {
+			if run.Soil == id {
+				out = append(out, job.Set(runPath(l, r)+"/soil", nil))
 			}
 		}
 	}

@@ -45,6 +45,36 @@ func gradeCautions(runs []*maker) []Caution {
 	return out
 }
 
+// holeCautions stand where holes are belled, drilled, packed with stone and
+// weighed against the wind.
+func holeCautions(runs []*maker) []Caution {
+	belled, pinned, stone, wind := false, false, false, false
+	for _, m := range runs {
+		for i := range m.out.Cards {
+			c := &m.out.Cards[i]
+			stone = stone || c.Stone > 0
+			pinned = pinned || c.Pin > 0
+			belled = belled || m.ditches[i].sized.rules.Hole.Bell > c.Width
+			wind = true
+		}
+	}
+	var out []Caution
+	add := func(stage finding.Stage, says string) { out = append(out, Caution{stage, reason.Say(says)}) }
+	if belled {
+		add(finding.Dig, "A bell is cut from above with a bar; nobody goes head first into a hole, and loose sides are not undercut.")
+	}
+	if pinned {
+		add(finding.Dig, "Drilling rock throws chips and a dust that harms lungs: goggles, mask, water on the drill.")
+	}
+	if stone {
+		add(finding.Pour, "Stone over 25 kg (55 lb) is carried by two, and set down, not dropped beside a foot or a post.")
+	}
+	if wind {
+		add(finding.Dig, "Gust figures compare footings by a published formula. They approve nothing: where wind can throw a fence on someone, an engineer decides.")
+	}
+	return out
+}
+
 // cautions stand at the stage where the work can hurt someone.
 func cautions(runs []*maker) []Caution {
 	out := []Caution{
@@ -56,6 +86,7 @@ func cautions(runs []*maker) []Caution {
 		{finding.Pour, reason.Say("Wet concrete burns skin and eyes and cement dust harms lungs: gloves, goggles, mask, and water to wash with.")},
 	}
 	out = append(out, gradeCautions(runs)...)
+	out = append(out, holeCautions(runs)...)
 	heavy := map[string]bool{}
 	for _, m := range runs {
 		if bag := m.bag; bag.Mass > aloneMost && !heavy[bag.ID] {

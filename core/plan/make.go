@@ -36,7 +36,7 @@ func Make(j job.Job, cat materials.Catalog) Plan {
 	}
 	p.Levels = jobLevel(j, cat.UsualRules(j.Units.System))
 	p.Before = clearance(j)
-	p.Findings = append(p.Findings, siteFindings(j)...)
+	p.Findings = append(p.Findings, siteFindings(j, cat, makers)...)
 	p.Cautions = cautions(makers)
 	p.Totals = jobTotals(makers, book, cat)
 	p.Rules = book.Fold()

@@ -4,7 +4,7 @@
   import type { Session } from '../lib/session.svelte'
   import type { Stage } from '../lib/stages'
   import { costs } from '../lib/cost'
-  import { bulk, number, short, small, tape } from '../lib/tape'
+  import { bulk, number, short, small, tape, wind } from '../lib/tape'
   import Words from '../parts/Words.svelte'
 
   let { session, stage }: { session: Session; stage: Stage } = $props()
@@ -43,7 +43,7 @@
 
   function says(r: Remedy): string {
     const u = session.units
-    const print = { length: short, tape, small, bulk, number: (n: number) => number(n), text: () => '' }
+    const print = { length: short, tape, small, bulk, wind, number: (n: number) => number(n), text: () => '' }
     return r.says.map((p) => (p.kind === 'text' ? p.text : print[p.kind](p.value ?? 0, u))).join('')
   }
   const take = (r: Remedy) => session.commit(r.edits, says(r).split(':')[0]!)

@@ -156,6 +156,13 @@
         <circle cx="1.5" cy="1.5" r="1.1" class="fill-(--gravel-dot)" />
         <circle cx="4.6" cy="4.4" r="1.1" class="fill-(--gravel-dot)" />
       </pattern>
+      <pattern id="stones" width="13" height="11" patternUnits="userSpaceOnUse">
+        <path
+          d="M1 4l3-3 4 1 1 3-3 3-4-1zM8 9l2-2 3 1v3H9z"
+          class="fill-(--gravel) stroke-(--gravel-dot)"
+          stroke-width="1.2"
+        />
+      </pattern>
       <pattern id="boards" width="8" height="8" patternUnits="userSpaceOnUse">
         <path d="M0 0V8" class="stroke-(--timber-edge)" stroke-width="1" opacity="0.55" />
       </pattern>
@@ -203,6 +210,8 @@
       <g opacity={below}>
         <path d={d.soil} class="fill-(--ground) stroke-(--ground-edge)" stroke-width="1" />
         <path d={d.concrete} class="fill-(--concrete) stroke-(--concrete-edge)" stroke-width="1.2" />
+        <path d={d.stone} class="fill-(--gravel)" />
+        <path d={d.stone} fill="url(#stones)" class="stroke-(--concrete-edge)" stroke-width="1.2" />
         <path d={d.gravel} class="fill-(--gravel)" />
         <path d={d.gravel} fill="url(#dots)" class="stroke-(--concrete-edge)" stroke-width="1.2" />
         <path

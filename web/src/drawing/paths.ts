@@ -1,6 +1,7 @@
 // The plan as SVG paths. One path for each material keeps a long run light.
 import type { PlannedBay, PlannedPost, PlannedRun } from '../gen/api'
 import { groundAt } from './ground'
+import { layerPath } from './hole'
 import type { View } from './view.svelte'
 
 const n = (v: number) => v.toFixed(1)
@@ -16,6 +17,7 @@ export interface Drawn {
   soil: string
   concrete: string
   gravel: string
+  stone: string
   postsBelow: string
   postsAbove: string
   panels: string
@@ -47,6 +49,7 @@ export function draw(run: PlannedRun, width: number, view: View, rows = 0): Draw
     soil: '',
     concrete: '',
     gravel: '',
+    stone: '',
     postsBelow: '',
     postsAbove: '',
     panels: '',
@@ -60,7 +63,7 @@ export function draw(run: PlannedRun, width: number, view: View, rows = 0): Draw
   drawGround(d, run, view)
   if (!run.posts.length) return d
   const { first, last } = inSight(run, view)
-  for (let i = first; i <= last; i++) drawPost(d, run.posts[i]!, width, view)
+  for (let i = first; i <= last; i++) drawPost(d, run, run.posts[i]!, width, view)
   for (let i = first; i < last; i++) {
     drawBay(d, run, run.bays[i]!, run.posts[i]!, run.posts[i + 1]!, view, rows)
   }
@@ -102,22 +105,33 @@ function cutToSight(g: { at: number; height: number }[], view: View) {
   ]
 }
 
-function drawPost(d: Drawn, p: PlannedPost, width: number, view: View) {
+/** How a layer is drawn. */
+const looks: Record<string, 'gravel' | 'concrete' | 'stone' | 'soil'> = {
+  gravel: 'gravel',
+  concrete: 'concrete',
+  crown: 'concrete',
+  'rocks in slurry': 'stone',
+  'large stone': 'stone',
+  'middle stone': 'stone',
+  'small stone': 'gravel',
+  soil: 'soil',
+}
+
+function drawPost(d: Drawn, run: PlannedRun, p: PlannedPost, width: number, view: View) {
   const x = view.x(p.station)
-  const hole = Math.max(p.holeWidth * view.scale, 5)
   const post = Math.max(width * view.scale, 3)
   const y = (depth: number) => view.y(p.ground - depth)
-  const cover = p.foot - p.concrete
   d.postsBelow += rect(x - post / 2, y(0), post, y(p.foot) - y(0))
   d.postsAbove += rect(x - post / 2, view.y(p.top), post, y(0) - view.y(p.top))
-  if (p.driven) {
-    d.concrete += rect(x - hole / 2, y(0), hole, y(p.holeDepth) - y(0))
-    return
+  const card = run.cards[p.card]
+  if (!card || !p.holeDepth) return
+  // A hole is never drawn thinner than can be seen.
+  const wide = Math.max(1, 5 / (p.holeWidth * view.scale))
+  const across = (off: number) => view.x(p.station) + (card.along ?? 0) * view.scale + off * view.scale * wide
+  for (const l of card.layers) {
+    const look = looks[l.kind]
+    if (look && l.to > 0) d[look] += layerPath(card, Math.max(0, l.from), l.to, across, y)
   }
-  if (!p.holeDepth) return
-  d.soil += rect(x - hole / 2, y(0), hole, y(cover) - y(0))
-  d.concrete += rect(x - hole / 2, y(cover), hole, y(p.foot) - y(cover))
-  d.gravel += rect(x - hole / 2, y(p.foot), hole, y(p.holeDepth) - y(p.foot))
 }
 
 function drawBay(

@@ -94,7 +94,7 @@ export interface Site {
    * Depth the ground freezes to, by the local building office. Left out: not asked yet.
    */
   frostDepth?: number
-  frost?: Frost
+  frost?: FrostEstimate
   /**
    * Soil of the site, by its name in the catalogue. Left out: not known.
    */
@@ -118,7 +118,7 @@ export interface Site {
 /**
  * What a frost depth is estimated from while the local office's is not known.
  */
-export interface Frost {
+export interface FrostEstimate {
   /**
    * Freezing index of the air: degree-days Celsius below freezing in a cold winter.
    */
@@ -2006,7 +2006,7 @@ export interface PlannedRun {
   /**
    * Its holes, each kind once.
    */
-  cards: Card[]
+  cards: HoleCard[]
   /**
    * The rules for holes as they come out for the run, for each kind of post, and for the single posts that have their own.
    */
@@ -2050,7 +2050,7 @@ export interface MapPlace3 {
   x: number
   y: number
 }
-export interface Card {
+export interface HoleCard {
   width: number
   /**
    * To dig.
@@ -2075,7 +2075,7 @@ export interface Card {
   /**
    * The hole's width from the ground down, straight in between.
    */
-  cuts: Cut[]
+  cuts: HoleCut[]
   /**
    * Middle of the hole off that of the post, along the run.
    */
@@ -2114,7 +2114,7 @@ export interface Card {
   /**
    * From the bottom up.
    */
-  layers: Layer[]
+  layers: HoleLayer[]
   dug: number
   gravel: number
   stone: number
@@ -2137,11 +2137,11 @@ export interface Card {
    */
   steps: Text[]
 }
-export interface Cut {
+export interface HoleCut {
   depth: number
   width: number
 }
-export interface Layer {
+export interface HoleLayer {
   kind:
     | 'gravel'
     | 'concrete'
@@ -2205,7 +2205,9 @@ export interface RuleLevel {
   /**
    * The value in force for each field, such as hole/floor.
    */
-  values: {}
+  values: {
+    [k: string]: unknown
+  }
   /**
    * Where each was said.
    */
@@ -3161,7 +3163,7 @@ export interface Totals {
    * Posts for which no stock length is long enough.
    */
   stockShort: number
-  holes: Holes[]
+  holes: HoleCount[]
   hours: Hours
   /**
    * In the holes.
@@ -3251,7 +3253,7 @@ export interface KindStock {
   length?: number
   count: number
 }
-export interface Holes {
+export interface HoleCount {
   width: number
   depth: number
   square: boolean
@@ -3380,7 +3382,7 @@ export interface Totals1 {
    * Posts for which no stock length is long enough.
    */
   stockShort: number
-  holes: Holes[]
+  holes: HoleCount[]
   hours: Hours
   /**
    * In the holes.
@@ -3513,7 +3515,9 @@ export interface RuleLevel1 {
   /**
    * The value in force for each field, such as hole/floor.
    */
-  values: {}
+  values: {
+    [k: string]: unknown
+  }
   /**
    * Where each was said.
    */
@@ -3697,6 +3701,10 @@ export interface Reading {
    */
   others: OtherReading[]
   /**
+   * Of the units that it was written in.
+   */
+  system?: 'imperial' | 'metric'
+  /**
    * The part that was not understood.
    */
   part?: string
@@ -3761,6 +3769,8 @@ export interface Catalogue {
    * Fence systems of both unit systems.
    */
   systems: CatalogueSystem[]
+  soils: Soil[]
+  supply: Supply
   /**
    * The smallest marks of each system's tapes, in millimetres.
    */
@@ -4089,6 +4099,115 @@ export interface SettingRules4 {
   entered?: {
     [k: string]: string
   }
+}
+export interface Soil {
+  id: string
+  name: string
+  says: string
+  /**
+   * Lateral bearing, pounds per square foot for each foot of depth.
+   */
+  bearing: number
+  /**
+   * By what fraction it grows when it is dug.
+   */
+  bulking: number
+  /**
+   * How long it takes to dig, against easy soil.
+   */
+  digging: number
+  /**
+   * Dry, kilograms per cubic metre.
+   */
+  density: number
+  /**
+   * Water, per cent of the dry weight.
+   */
+  moisture: number
+  /**
+   * Watts per metre and kelvin, between frozen and not.
+   */
+  conductivity: number
+  source: Source
+}
+export interface Supply {
+  crew: CrewRate
+  truck: Truck
+  mix: Mix
+  gravelBags: {
+    [k: string]: Parcel
+  }
+  bulkBags: {
+    [k: string]: Parcel
+  }
+  /**
+   * Share of a layer of rocks that is room between them.
+   */
+  voids: number
+  /**
+   * Mass of a gate leaf where it is not known, kilograms for each square metre.
+   */
+  leaf: number
+  /**
+   * Shear that a steel pin is counted with, newtons for each square millimetre.
+   */
+  pinStrength: number
+}
+export interface CrewRate {
+  /**
+   * Cubic metres an hour that one person digs by hand.
+   */
+  hand: number
+  /**
+   * Depth an hour by auger.
+   */
+  auger: number
+  /**
+   * Minutes at each hole to set the auger up.
+   */
+  setup: number
+  source: Source
+}
+export interface Truck {
+  imperial: Order
+  metric: Order
+  source: Source
+}
+export interface Order {
+  step: number
+  short: number
+}
+export interface Mix {
+  cement: number
+  sand: number
+  stone: number
+  /**
+   * Loose dry volume for one of concrete in place.
+   */
+  dry: number
+  /**
+   * Mass of water for one of cement.
+   */
+  water: number
+  /**
+   * Of loose cement, kilograms per cubic metre.
+   */
+  density: number
+  /**
+   * Bags of cement: name and mass.
+   */
+  bags: {
+    [k: string]: CementBag
+  }
+  source: Source
+}
+export interface CementBag {
+  name: string
+  mass: number
+}
+export interface Parcel {
+  name: string
+  volume: number
 }
 export interface ReshapeRequest {
   doc: Job

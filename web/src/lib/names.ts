@@ -14,6 +14,22 @@ const names: Record<string, string> = {
   off: 'just off the faces',
   'stand-off': 'stand-off',
   sight: 'by sight',
+  round: 'round',
+  square: 'square',
+  cover: 'soil over it',
+  crown: 'crowned above ground',
+  braced: 'braced, then filled',
+  fast: 'fast-setting, poured dry',
+  'dry packed': 'dry-packed',
+  stabbed: 'stabbed into wet concrete',
+  rock: 'packed in stone',
+  slurry: 'rocks first, slurry over',
+  layered: 'layered round a sleeve',
+  open: 'open: fills as it is set',
+  closed: 'closed at the foot',
+  core: 'with a steel core',
+  line: 'line posts',
+  all: 'all posts',
 }
 
 export function choiceName(choice: string): string {

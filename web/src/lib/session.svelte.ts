@@ -5,6 +5,7 @@ import type { Catalogue, FieldError, Job, JobState, Op, Plan, PlannedLine, Plann
 import { api, Gone, Refused } from './api'
 import { change, read, type Change } from './doc'
 import { Later } from './later'
+import type { Scope } from './rules'
 import { unroll, type Strip } from './strip'
 
 export type Saving = 'saved' | 'saving' | 'gone' | 'conflict' | 'invalid'
@@ -60,6 +61,12 @@ export class Session {
   spacePart = $state<'ways' | 'held' | 'layouts' | 'pieces' | 'setout'>('ways')
   /** The part of the Grade bench that is open. */
   gradePart = $state<'look' | 'tops' | 'compare' | 'along' | 'stick' | 'set'>('look')
+  /** The part of the Dig bench that is open. */
+  digPart = $state<'card' | 'rules' | 'site' | 'holes' | 'wind' | 'whatif'>('card')
+  /** The part of the Pour bench that is open. */
+  pourPart = $state<'fill' | 'rules' | 'holes' | 'totals'>('fill')
+  /** Whom the rules that are shown are for. */
+  scope = $state<Scope>('run')
   /** Draw the whole line, corner after corner, rather than one run. */
   unrolled = $state(false)
 

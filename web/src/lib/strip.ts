@@ -20,6 +20,7 @@ export function unroll(line: PlannedLine, runs: PlannedRun[]): Strip {
     inTheWay: [],
     posts: [],
     bays: [],
+    cards: [],
     gates: [],
     segments: [],
     rails: [],
@@ -29,6 +30,8 @@ export function unroll(line: PlannedLine, runs: PlannedRun[]): Strip {
   const posts: Strip['posts'] = []
   const starts: number[] = []
   runs.forEach((r, k) => {
+    const before = out.cards.length
+    out.cards.push(...r.cards)
     const s = r.start - first.start
     starts.push(s)
     r.ground.forEach((g, i) => {
@@ -45,7 +48,7 @@ export function unroll(line: PlannedLine, runs: PlannedRun[]): Strip {
     r.posts.forEach((p, i) => {
       // A shared corner post stands as the last of the run that ends there.
       if (i === 0 && out.posts.length) return
-      out.posts.push({ ...p, station: p.station + s })
+      out.posts.push({ ...p, station: p.station + s, card: p.card < 0 ? -1 : p.card + before })
       posts.push({ run: k, post: i })
     })
     for (const b of r.bays)

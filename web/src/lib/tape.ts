@@ -148,6 +148,22 @@ export function rulerLabel(mm: number, units: Units): string {
   return rest ? `${feet}′ ${rest}″` : `${feet}′`
 }
 
+/** A system's common tape. */
+export const usualUnits = (system: Units['system']): Units => ({
+  system,
+  smallestMark: system === 'metric' ? 1 : INCH / 16,
+})
+
+/** A wind of so many metres per second, as it is said. */
+export const wind = (v: number, units: Units) =>
+  `${(v * perHour(units).per).toFixed(0)} ${perHour(units).name}`
+
+/** Hours of work, to the quarter. */
+export const hours = (h: number) => {
+  const quarters = Math.round(h * 4) / 4
+  return h > 0 && quarters === 0 ? 'under ¼ h' : `${quarters} h`
+}
+
 /** How wind is said: the unit, and how many of it are one metre per second. */
 export const perHour = (units: Units) =>
   units.system === 'metric' ? { name: 'km/h', per: 3.6 } : { name: 'mph', per: 3600 / 1609.344 }

@@ -6,7 +6,8 @@
   interface Props {
     label: string
     value: string
-    options: { value: string; name: string }[]
+    /** What is refused stays in the list, with the reason. */
+    options: { value: string; name: string; refused?: string }[]
     hideLabel?: boolean
     onpick: (value: string) => void
   }
@@ -39,10 +40,15 @@
             <Select.Item
               value={o.value}
               label={o.name}
-              class="flex min-h-11 items-center justify-between gap-3 px-2.5 data-highlighted:bg-mallow-wash"
+              disabled={!!o.refused}
+              class="flex data-disabled:text-pencil min-h-11 items-center justify-between gap-3 px-2.5 data-highlighted:bg-mallow-wash"
             >
               {#snippet children({ selected })}
-                {o.name}
+                <span class="max-w-80"
+                  >{o.name}{#if o.refused}<span class="block text-[0.88rem] leading-snug"
+                      >not here: {o.refused}</span
+                    >{/if}</span
+                >
                 {#if selected}<Check size={18} aria-hidden="true" />{/if}
               {/snippet}
             </Select.Item>

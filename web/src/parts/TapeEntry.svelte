@@ -16,7 +16,8 @@
     error?: string
     hint?: string
     disabled?: boolean
-    oncommit: (mm: number | null) => void
+    /** `system` is that of the units that it was written in. */
+    oncommit: (mm: number | null, system?: Units['system']) => void
     onpreview?: (mm: number) => void
     /** Enter was pressed and nothing is left to say of the entry. */
     onenter?: () => void
@@ -97,8 +98,9 @@
       rest()
     } else if (stepped !== null || reading?.ok) {
       const mm = stepped ?? reading!.length
+      const system = stepped === null ? reading!.system : undefined
       rest()
-      if (was === undefined || Math.abs(mm - was) > 1e-6) oncommit(mm)
+      if (was === undefined || Math.abs(mm - was) > 1e-6) oncommit(mm, system)
     }
   }
 

@@ -1,14 +1,16 @@
 <script lang="ts">
   import type { Part, Units } from '../gen/api'
-  import { bulk, number, small } from '../lib/tape'
+  import { bulk, number, small, usualUnits, wind } from '../lib/tape'
   import Fraction from './Fraction.svelte'
 
   let { says, units }: { says: Part[]; units: Units } = $props()
+  /** A length that was entered in the other system is said in it. */
+  const of = (p: Part) => (p.system && p.system !== units.system ? usualUnits(p.system) : units)
 </script>
 
 {#each says as part, i (i)}{#if part.kind === 'length'}<Fraction
       mm={part.value ?? 0}
-      {units}
+      units={of(part)}
     />{:else if part.kind === 'tape'}<Fraction
       mm={part.value ?? 0}
       {units}
@@ -16,4 +18,6 @@
     />{:else if part.kind === 'small'}{small(part.value ?? 0, units)}{:else if part.kind === 'bulk'}{bulk(
       part.value ?? 0,
       units,
-    )}{:else if part.kind === 'number'}{number(part.value ?? 0)}{:else}{part.text}{/if}{/each}
+    )}{:else if part.kind === 'wind'}{wind(part.value ?? 0, units)}{:else if part.kind === 'number'}{number(
+      part.value ?? 0,
+    )}{:else}{part.text}{/if}{/each}

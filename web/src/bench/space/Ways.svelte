@@ -186,11 +186,11 @@
         </dd>
         <dt class="text-pencil">Holes</dt>
         <dd>
-          {#if system.hole.driven === 'all'}none: posts are driven{#if system.hole.collar}, with a collar of <Fraction
-                mm={system.hole.collar}
+          {#if system.hole?.driven === 'all'}none: posts are driven{#if system.hole?.collar}, with a collar of <Fraction
+                mm={system.hole?.collar}
                 {units}
-              />{/if}{:else}{system.hole.widthFactor} × the post{#if system.hole.driven === 'line'}; line
-              posts are driven{/if}{/if}
+              />{/if}{:else}{system.hole?.widthFactor ?? session.run.levels[0]!.values['hole/widthFactor']} × the
+            post{#if system.hole?.driven === 'line'}; line posts are driven{/if}{/if}
         </dd>
         <dt class="text-pencil">Source</dt>
         <dd>{source}</dd>

@@ -1,0 +1,47 @@
+<script lang="ts">
+  // Every hole: how wide, how deep, why, and what if.
+  import { Tabs } from 'bits-ui'
+  import type { View } from '../../drawing/view.svelte'
+  import type { Session } from '../../lib/session.svelte'
+  import Parts from '../Parts.svelte'
+  import HoleCard from './HoleCard.svelte'
+  import Holes from './Holes.svelte'
+  import Rules from './Rules.svelte'
+  import Site from './Site.svelte'
+  import WhatIf from './WhatIf.svelte'
+  import Wind from './Wind.svelte'
+
+  let { session, view }: { session: Session; view: View } = $props()
+  const stopped = $derived(session.run.posts.filter((p) => p.stopped && !p.stopped.settled).length)
+  const sizes = $derived(session.run.totals.holes.length)
+  const parts = $derived([
+    { id: 'card', name: 'Hole card', note: stopped ? `${stopped} stopped` : '' },
+    { id: 'rules', name: 'Rules', note: '' },
+    { id: 'site', name: 'Frost and soil', note: session.run.frostEstimated ? 'estimate' : '' },
+    { id: 'holes', name: 'All holes', note: sizes > 1 ? `${sizes} sizes` : '' },
+    { id: 'wind', name: 'Wind', note: '' },
+    { id: 'whatif', name: 'What if', note: '' },
+  ] as const)
+</script>
+
+<Parts
+  label="Parts of the digging"
+  {parts}
+  value={session.digPart}
+  onpick={(id) => (session.digPart = id as typeof session.digPart)}
+>
+  <Tabs.Content value="card">
+    {#if session.run.posts.length}<HoleCard {session} {view} digging />{/if}
+  </Tabs.Content>
+  <Tabs.Content value="rules"><Rules {session} /></Tabs.Content>
+  <Tabs.Content value="site"><Site {session} /></Tabs.Content>
+  <Tabs.Content value="holes"
+    >{#if session.run.posts.length}<Holes {session} {view} />{/if}</Tabs.Content
+  >
+  <Tabs.Content value="wind"
+    >{#if session.run.posts.length}<Wind {session} {view} />{/if}</Tabs.Content
+  >
+  <Tabs.Content value="whatif">
+    {#if session.digPart === 'whatif'}<WhatIf {session} />{/if}
+  </Tabs.Content>
+</Parts>

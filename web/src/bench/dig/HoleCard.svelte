@@ -1,0 +1,100 @@
+<script lang="ts">
+  // The card of the picked post's hole: all that is needed to dig and fill it.
+  import type { View } from '../../drawing/view.svelte'
+  import type { Session } from '../../lib/session.svelte'
+  import { small } from '../../lib/tape'
+  import Figure from '../../parts/Figure.svelte'
+  import Fraction from '../../parts/Fraction.svelte'
+  import Words from '../../parts/Words.svelte'
+  import HolePicture from './HolePicture.svelte'
+  import Stopped from './Stopped.svelte'
+
+  let { session, view, digging }: { session: Session; view: View; digging: boolean } = $props()
+  const units = $derived(session.units)
+  const p = $derived(session.run.posts[session.post]!)
+  const card = $derived(session.run.cards[p.card])
+  const alike = $derived(session.run.posts.filter((q) => q.card === p.card && !q.shared).map((q) => q.id))
+  const dugWith = $derived(p.shared ? session.plan.runs.find((r) => r.id === p.shared) : undefined)
+
+  function there() {
+    const run = dugWith!
+    session.pickRun(run.id)
+    session.post = run.posts.length - 1
+    view.show(run.length)
+  }
+</script>
+
+{#if !card}
+  <p class="max-w-prose">An old post stands here and stays: no hole, nothing to fill.</p>
+{:else}
+  <article
+    class="grid max-w-6xl gap-x-8 gap-y-4 lg:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]"
+    aria-label="Hole card of {p.id}"
+    data-testid="hole-card"
+  >
+    <div class="border border-line bg-sheet p-2">
+      <HolePicture
+        {card}
+        {units}
+        frost={session.run.frost}
+        estimated={session.run.frostEstimated}
+        wanted={p.stopped?.wanted}
+      />
+    </div>
+    <div class="grid content-start gap-4">
+      {#if dugWith}
+        <p class="border-l-4 border-l-line bg-sheet px-3 py-2">
+          {p.id} is the corner post of {dugWith.name || dugWith.id}: dug, filled and counted there.
+          <button class="btn ml-2" onclick={there}>Go there</button>
+        </p>
+      {/if}
+      <section aria-labelledby="card-steps">
+        <h2 id="card-steps" class="font-bold">
+          {p.id}: dig and fill{#if card.method !== 'driven'}, <Fraction mm={card.width} {units} /> × <Fraction
+              mm={card.depth}
+              {units}
+            />{/if}
+        </h2>
+        {#if p.hand?.length}
+          <p class="mt-1 bg-stop-wash px-2 py-1 font-medium text-stop">
+            By hand only: within the hand-dig width of {p.hand
+              .map((id) => session.run.inTheWay.find((o) => o.id === id)?.name ?? id)
+              .join(', ')}. No auger here.
+          </p>
+        {/if}
+        <ol class="mt-1 grid list-decimal gap-1 pl-6 leading-snug marker:font-bold">
+          {#each card.steps as s, i (i)}<li class="pl-1"><Words says={s} {units} /></li>{/each}
+        </ol>
+      </section>
+      <dl class="flex flex-wrap gap-x-6 gap-y-1 border-t border-rule pt-2">
+        {#snippet sum(name: string, words: string)}
+          <div>
+            <dt class="text-[0.88rem] text-pencil">{name}</dt>
+            <dd class="text-[1.1rem] font-bold">{words}</dd>
+          </div>
+        {/snippet}
+        {#if card.bag && card.concrete > 0}
+          <div>
+            <dt class="text-[0.88rem] text-pencil">{card.bag}s</dt>
+            <dd class="text-[1.1rem] font-bold">
+              <Figure why={p.why.concrete} of="{p.id} bags">{card.bags.toFixed(2)}</Figure>
+            </dd>
+          </div>
+        {/if}
+        {#if card.concrete > 0}{@render sum('Concrete', small(card.concrete, units))}{/if}
+        {#if card.stone > 0}{@render sum('Stone', small(card.stone, units))}{/if}
+        {#if card.gravel > 0}{@render sum('Gravel, tamped', small(card.gravel, units))}{/if}
+        {@render sum('Dug', small(card.dug, units))}
+        {@render sum('Away, loose', small(card.spoil, units))}
+      </dl>
+      {#if alike.length > 1}
+        <p class="text-pencil">
+          The same card for {alike.length} posts: {alike.slice(0, 12).join(', ')}{alike.length > 12
+            ? ' …'
+            : ''}
+        </p>
+      {/if}
+      {#if digging && !p.shared}{#key p.id + session.run.id}<Stopped {session} post={p} />{/key}{/if}
+    </div>
+  </article>
+{/if}

@@ -1,0 +1,107 @@
+<script lang="ts">
+  // One rule at one level: what is in force, who said it, and the level's own
+  // say, which can be taken back.
+  import { choiceName } from '../../lib/names'
+  import type { Units } from '../../gen/api'
+  import { own, say, type Level } from '../../lib/rules'
+  import type { Session } from '../../lib/session.svelte'
+  import { short, usualUnits } from '../../lib/tape'
+  import NumberEntry from '../../parts/NumberEntry.svelte'
+  import Pick from '../../parts/Pick.svelte'
+  import TapeEntry from '../../parts/TapeEntry.svelte'
+
+  interface Props {
+    session: Session
+    level: Level
+    /** hole/floor, setting/cover. */
+    field: string
+    label: string
+    kind?: 'length' | 'ratio' | 'percent' | 'per height' | 'switch' | string[]
+    /** A choice that is not to be had, by its value, and why. */
+    refused?: Record<string, string>
+  }
+  let { session, level, field, label, kind = 'length', refused = {} }: Props = $props()
+  const units = $derived(session.units)
+  const value = $derived(level.rules.values[field])
+  const from = $derived(level.rules.from[field])
+  const said = $derived(own(session, level, field))
+  const entered = $derived(level.rules.entered[field] as Units['system'] | undefined)
+  const error = $derived(session.errorAt(`${level.rules.path}/${field}`))
+  const wrong = $derived(error ? `Given ${error.given}; allowed is ${error.allowed}.` : '')
+  const [list, name] = $derived(field.split('/') as [string, string])
+  /** Depth and width by hand stay empty while the rules decide. */
+  const byHand = $derived(field === 'hole/width' || field === 'hole/depth' || field === 'setting/fillTo')
+  const per = $derived((entered ?? units.system) === 'metric' ? 1000 : 304.8)
+
+  function set(to: unknown, shown: string, system?: 'imperial' | 'metric') {
+    const values: Record<string, unknown> = { [field]: to }
+    if (to !== null && system && system !== units.system) values[`${list}/entered/${name}`] = system
+    else if (entered && (system || to === null)) values[`${list}/entered/${name}`] = null
+    session.commit(say(session, level, values), `${label} ${shown}, ${level.name}`)
+  }
+  const clear = () => set(null, 'as said elsewhere')
+</script>
+
+<div class="min-w-0" data-rule={field}>
+  {#if kind === 'length' || kind === 'per height'}
+    <TapeEntry
+      {label}
+      {units}
+      optional={byHand || said !== undefined}
+      value={value === undefined
+        ? undefined
+        : kind === 'length'
+          ? (value as number)
+          : (value as number) * per}
+      error={wrong}
+      oncommit={(mm, system) =>
+        set(
+          mm === null ? null : kind === 'length' ? mm : mm / per,
+          mm === null ? 'by the rules' : short(mm, units),
+          system,
+        )}
+    />
+  {:else if kind === 'ratio' || kind === 'percent'}
+    {@const by = kind === 'percent' ? 100 : 1}
+    <NumberEntry
+      {label}
+      value={value === undefined ? undefined : (value as number) * by}
+      error={wrong}
+      oncommit={(n) => set(n / by, String(n))}
+    />
+  {:else if kind === 'switch'}
+    <div class="label mb-1">{label}</div>
+    <button
+      class="btn w-full"
+      role="switch"
+      aria-checked={value === true}
+      aria-label={label}
+      onclick={() => set(!value, value ? 'no' : 'yes')}>{value ? 'Yes' : 'No'}</button
+    >
+  {:else}
+    <Pick
+      {label}
+      value={String(value)}
+      options={kind.map((c) => ({ value: c, name: choiceName(c), refused: refused[c] }))}
+      onpick={(v) => set(v, choiceName(v))}
+    />
+  {/if}
+  <p class="mt-0.5 flex min-h-6 flex-wrap items-baseline gap-x-2 text-[0.88rem] text-pencil">
+    {#if said !== undefined}
+      <strong class="font-semibold text-ink">said here</strong>
+      <button class="min-h-6 underline pointer-coarse:min-h-11" onclick={clear}
+        >clear<span class="sr-only"> {label}</span></button
+      >
+    {:else if value !== undefined}
+      from {from}
+    {/if}
+    {#if entered && entered !== units.system && kind !== 'switch'}
+      <span
+        >entered as {short(
+          kind === 'length' ? (value as number) : (value as number) * per,
+          usualUnits(entered),
+        )}{kind === 'per height' ? (entered === 'metric' ? ' per metre' : ' per foot') : ''}</span
+      >
+    {/if}
+  </p>
+</div>

@@ -1,0 +1,100 @@
+<script lang="ts">
+  // A hole that rock or water stops: where, and what each way out gives.
+  import type { Hit, PlannedPost } from '../../gen/api'
+  import { costs } from '../../lib/cost'
+  import { stopAt } from '../../lib/rules'
+  import type { Session } from '../../lib/session.svelte'
+  import { short, small, wind } from '../../lib/tape'
+  import Choice from '../../parts/Choice.svelte'
+  import Fraction from '../../parts/Fraction.svelte'
+  import TapeEntry from '../../parts/TapeEntry.svelte'
+  import Words from '../../parts/Words.svelte'
+
+  let { session, post }: { session: Session; post: PlannedPost } = $props()
+  const units = $derived(session.units)
+  const spots = $derived(
+    session.value<{ id: string; hit?: { what: Hit['what']; depth: number } }[]>(session.at('/spots')) ?? [],
+  )
+  const hit = $derived(post.spot ? spots.find((s) => s.id === post.spot)?.hit : undefined)
+  let what = $state<Hit['what']>('rock')
+  $effect(() => {
+    if (hit) what = hit.what
+  })
+  const names = { rock: 'Rock', water: 'Water', root: 'A root' }
+
+  function stop(depth: number | null) {
+    session.commit(
+      stopAt(session, post, depth === null ? null : { what, depth }),
+      depth === null ? `${post.id} is not stopped` : `${post.id} hit ${what} at ${short(depth, units)}`,
+    )
+  }
+  const taken = $derived(post.stopped?.settled)
+  const most = $derived(
+    Math.max(post.stopped?.planned ?? 0, ...(post.stopped?.ways.map((w) => w.gust) ?? [0])),
+  )
+</script>
+
+<section class="border-t border-rule pt-3" aria-labelledby="stopped">
+  <h2 id="stopped" class="font-bold">Cannot get the depth?</h2>
+  <div class="mt-1 grid max-w-md gap-2">
+    <Choice
+      label="What stopped the hole"
+      value={what}
+      options={(['rock', 'water', 'root'] as const).map((v) => ({ value: v, name: names[v] }))}
+      onpick={(v) => {
+        what = v as Hit['what']
+        if (hit) stop(hit.depth)
+      }}
+    />
+    <TapeEntry
+      label="Stopped at a depth of"
+      optional
+      {units}
+      value={hit?.depth}
+      error={session.errors[0]?.allowed}
+      oncommit={stop}
+    />
+  </div>
+  {#if post.stopped}
+    {@const s = post.stopped}
+    <p class="mt-3 max-w-prose">
+      The rules ask for <Fraction mm={s.wanted} {units} />; there it would bear a gust of
+      <strong>{wind(s.planned, units)}</strong> by the published formula. No deeper, it would have to be
+      <strong><Fraction mm={s.same} {units} /></strong> wide for the same.
+    </p>
+    <ul class="mt-2 grid gap-1.5" data-testid="ways-out">
+      {#each s.ways as w (w.id)}
+        <li class="grid gap-1 border border-line bg-sheet px-3 py-2">
+          <div class="flex flex-wrap items-baseline justify-between gap-x-3">
+            <strong><Words says={w.name} {units} /></strong>
+            <span
+              ><strong class="text-[1.1rem]">{wind(w.gust, units)}</strong>
+              <span class={w.frost ? 'text-good' : 'text-stop'}
+                >{w.frost ? 'safe from frost' : 'frost can lift it'}</span
+              ></span
+            >
+          </div>
+          <div class="h-2 bg-rule" aria-hidden="true">
+            <div class="h-2 bg-(--metal-edge)" style:width="{most ? (100 * w.gust) / most : 0}%"></div>
+          </div>
+          <p class="leading-snug text-pencil"><Words says={w.says} {units} /></p>
+          <div class="flex flex-wrap items-center justify-between gap-2">
+            <span
+              >{w.cost
+                ? costs(w.cost, units).join(' · ')
+                : w.concrete > 1e-6
+                  ? `+${small(w.concrete, units)} concrete`
+                  : 'no more concrete'}</span
+            >
+            <button class="btn" onclick={() => session.commit(w.edits, `${post.id}: ${w.id}`)}>Take it</button
+            >
+          </div>
+        </li>
+      {/each}
+    </ul>
+    {#if taken}<p class="mt-2 font-medium">Settled: {taken}.</p>{/if}
+    <p class="mt-2 text-[0.92rem] text-pencil">
+      A figure to compare with, never an approval; an engineer decides where wind matters.
+    </p>
+  {/if}
+</section>

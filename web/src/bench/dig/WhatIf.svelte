@@ -1,0 +1,296 @@
+<script lang="ts">
+  // Hole width and depth, cover and bag as sliders, against the load and the
+  // gust: what three inches of auger cost. Nothing is changed until it is
+  // taken.
+  import type { Plan, Totals } from '../../gen/api'
+  import { api } from '../../lib/api'
+  import { change, type Change } from '../../lib/doc'
+  import { levelOf, say } from '../../lib/rules'
+  import type { Session } from '../../lib/session.svelte'
+  import { bulk, hours, short, wind } from '../../lib/tape'
+  import Fraction from '../../parts/Fraction.svelte'
+  import Pick from '../../parts/Pick.svelte'
+
+  let { session }: { session: Session } = $props()
+  const units = $derived(session.units)
+  const metric = $derived(units.system === 'metric')
+  const step = $derived(metric ? 25 : 25.4)
+  let whom = $state<'line' | 'run'>('line')
+  const level = $derived(levelOf(session, whom))
+  /** The post that the sliders start from: the first that they are for. */
+  const post = $derived(
+    session.run.posts.find(
+      (p) => p.card >= 0 && !p.driven && !p.stopped && (whom === 'run' || p.kind === 'line'),
+    ) ?? session.run.posts.find((p) => p.card >= 0),
+  )
+  const augers = $derived([...(level.rules.values['hole/augers'] as number[])].sort((a, b) => a - b))
+  const across = $derived(
+    post ? Math.max(...augers.map((a) => (a >= session.run.cards[post.card]!.post * 1.42 ? 0 : a))) : 0,
+  )
+  const fitting = $derived(augers.filter((a) => a > across))
+
+  let width = $state<number | null>(null)
+  let depth = $state<number | null>(null)
+  let cover = $state<number | null>(null)
+  let bag = $state<string | null>(null)
+  const now = $derived({
+    width: post?.holeWidth ?? 0,
+    depth: post?.foot ?? 0,
+    cover: level.rules.values['setting/cover'] as number,
+    bag: session.run.levels[0]!.values['setting/bag'] as string,
+  })
+  const changed = $derived(width !== null || depth !== null || cover !== null || bag !== null)
+
+  const changes = $derived.by<Change[]>(() => {
+    const own: Record<string, unknown> = {}
+    if (width !== null) own['hole/width'] = width
+    if (depth !== null) own['hole/depth'] = depth
+    if (cover !== null) own['setting/cover'] = cover
+    return [
+      ...(Object.keys(own).length ? say(session, level, own) : []),
+      ...(bag !== null ? say(session, levelOf(session, 'run'), { 'setting/bag': bag }) : []),
+    ]
+  })
+
+  let tried = $state.raw<Plan | null>(null)
+  let refused = $state('')
+  let asking = 0
+  $effect(() => {
+    const list = changes
+    const doc = session.doc
+    if (!list.length) {
+      tried = null
+      refused = ''
+      return
+    }
+    const mine = ++asking
+    const timer = setTimeout(async () => {
+      try {
+        const plan = await api.plan(change(doc, list))
+        if (mine === asking) {
+          tried = plan
+          refused = ''
+        }
+      } catch (e) {
+        if (mine === asking) refused = e instanceof Error ? e.message : String(e)
+      }
+    }, 40)
+    return () => clearTimeout(timer)
+  })
+
+  function back() {
+    width = depth = cover = bag = null
+  }
+  function take() {
+    const what = [
+      width !== null ? `${short(width, units)} wide` : '',
+      depth !== null ? `foot at ${short(depth, units)}` : '',
+      cover !== null ? `cover ${short(cover, units)}` : '',
+      bag ?? '',
+    ].filter(Boolean)
+    session.commit(changes, `Holes of ${level.name}: ${what.join(', ')}`)
+    back()
+  }
+  // Another run, or others of its posts, start anew.
+  $effect(() => {
+    void session.run.id
+    void whom
+    back()
+  })
+
+  const gust = (plan: Plan, kinds: string[]) => {
+    const posts = plan.runs[session.runIndex]?.posts.filter((p) => p.wind && kinds.includes(p.kind)) ?? []
+    return posts.length ? Math.min(...posts.map((p) => p.wind!.gust)) : undefined
+  }
+  interface Row {
+    name: string
+    now: string
+    then: string
+    diff: string
+    worse?: boolean
+  }
+  const signed = (n: number, text: string) => (Math.abs(n) < 1e-9 ? '—' : (n > 0 ? '+' : '−') + text)
+  function load(a: Totals, b: Totals): Row[] {
+    const row = (name: string, x: number, y: number, say: (v: number) => string): Row => ({
+      name,
+      now: say(x),
+      then: say(y),
+      diff: say(x) === say(y) ? '—' : signed(y - x, say(Math.abs(y - x))),
+    })
+    const whole = (n: number) => String(n)
+    return [
+      row('Bags', a.bags, b.bags, whole),
+      row('Concrete', a.concreteToBuy, b.concreteToBuy, (v) => bulk(v, units)),
+      row('Gravel, loose', a.gravelLoose, b.gravelLoose, (v) => bulk(v, units)),
+      row('Soil away', a.spoil, b.spoil, (v) => bulk(v, units)),
+      row('Hours by auger', a.hours.byAuger, b.hours.byAuger, hours),
+      row('Hours by hand', a.hours.byHand, b.hours.byHand, hours),
+    ]
+  }
+  const gusts = $derived.by<Row[]>(() => {
+    const out: Row[] = []
+    const groups = [
+      { name: 'Weakest line post', kinds: ['line'] },
+      { name: 'Weakest end or corner', kinds: ['end', 'corner'] },
+      { name: 'Weakest gate post', kinds: ['gate'] },
+    ]
+    for (const g of groups) {
+      const [x, y] = [gust(session.plan, g.kinds), gust(tried ?? session.plan, g.kinds)]
+      if (x === undefined || y === undefined) continue
+      out.push({
+        name: g.name,
+        now: wind(x, units),
+        then: wind(y, units),
+        diff: wind(x, units) === wind(y, units) ? '—' : signed(y - x, wind(Math.abs(y - x), units)),
+        worse: y < x - 1e-9,
+      })
+    }
+    return out
+  })
+  const own = $derived(load(session.run.totals, (tried ?? session.plan).runs[session.runIndex]!.totals))
+  const whole = $derived(load(session.plan.totals, (tried ?? session.plan).totals))
+  const longest = $derived.by(() => {
+    const of = (plan: Plan) =>
+      plan.runs[session.runIndex]!.totals.stock.map((s) => `${s.count} × ${short(s.length, units)}`).join(
+        ', ',
+      )
+    return { now: of(session.plan), then: of(tried ?? session.plan) }
+  })
+  const least = $derived(metric ? 300 : 304.8)
+  const most = $derived(metric ? 1800 : 72 * 25.4)
+</script>
+
+{#if !post}
+  <p class="text-pencil">First, how long is the run?</p>
+{:else}
+  <div class="grid max-w-6xl gap-x-10 gap-y-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.3fr)]">
+    <div class="grid content-start gap-4">
+      <div class="flex flex-wrap gap-1.5" role="group" aria-label="What if, for">
+        {#each [{ id: 'line', name: 'Line posts' }, { id: 'run', name: 'All of the run' }] as const as w (w.id)}
+          <button
+            class="min-h-11 border px-3 font-semibold {whom === w.id
+              ? 'border-mallow bg-mallow-wash shadow-[inset_0_0_0_1px_var(--mallow)]'
+              : 'border-line bg-sheet'}"
+            aria-pressed={whom === w.id}
+            onclick={() => (whom = w.id)}>{w.name}</button
+          >
+        {/each}
+      </div>
+      {#snippet slider(
+        label: string,
+        at: number,
+        shown: string,
+        min: number,
+        max: number,
+        by: number,
+        set: (v: number) => void,
+      )}
+        <label class="grid gap-0.5">
+          <span class="flex justify-between"
+            ><span class="label">{label}</span><strong class="text-[1.1rem]">{shown}</strong></span
+          >
+          <input
+            type="range"
+            class="h-11 w-full accent-(--mallow)"
+            {min}
+            {max}
+            step={by}
+            value={at}
+            aria-valuetext={shown}
+            oninput={(e) => set(e.currentTarget.valueAsNumber)}
+          />
+        </label>
+      {/snippet}
+      {@render slider(
+        'Hole width, by the augers there are',
+        Math.max(
+          0,
+          fitting.findIndex((a) => a >= (width ?? now.width) - 0.01),
+        ),
+        short(width ?? now.width, units),
+        0,
+        fitting.length - 1,
+        1,
+        (i) => (width = fitting[i]!),
+      )}
+      {@render slider(
+        'Foot of the post below ground',
+        Math.round((depth ?? now.depth) / step),
+        short(depth ?? now.depth, units),
+        Math.round(least / step),
+        Math.round(most / step),
+        1,
+        (n) => (depth = n * step),
+      )}
+      {@render slider(
+        'Soil over the concrete',
+        Math.round((cover ?? now.cover) / step),
+        short(cover ?? now.cover, units),
+        0,
+        12,
+        1,
+        (n) => (cover = n * step),
+      )}
+      <Pick
+        label="Bag, for the run"
+        value={bag ?? now.bag}
+        options={session.catalogue.bags.map((b) => ({ value: b.id, name: b.name }))}
+        onpick={(v) => (bag = v)}
+      />
+      <div class="flex flex-wrap gap-2">
+        <button class="btn btn-main" disabled={!changed || !!refused || !tried} onclick={take}>Take it</button
+        >
+        <button class="btn" disabled={!changed} onclick={back}>Put it back</button>
+      </div>
+      {#if refused}<p class="text-stop">{refused}</p>{/if}
+      {#if depth !== null && session.run.frost !== undefined && depth < session.run.frost}
+        <p class="bg-warn-wash px-3 py-2 text-warn">
+          <Fraction mm={depth} {units} /> stays above the frost depth, <Fraction
+            mm={session.run.frost}
+            {units}
+          />: frost can lift it.
+        </p>
+      {/if}
+    </div>
+    <div
+      class="relative overflow-x-auto border border-line bg-sheet"
+      aria-live="polite"
+      data-testid="what-if"
+    >
+      <table class="sheet-table w-full">
+        <thead>
+          <tr
+            ><th scope="col"></th><th scope="col">As planned</th><th scope="col">What if</th><th scope="col"
+              >Difference</th
+            ></tr
+          >
+        </thead>
+        {#snippet rows(title: string, list: Row[])}
+          <tbody>
+            <tr><th scope="rowgroup" colspan="4" class="border-t-2! border-ink! text-left">{title}</th></tr>
+            {#each list as r (r.name)}
+              <tr>
+                <td>{r.name}</td>
+                <td>{r.now}</td>
+                <td class="font-semibold">{r.then}</td>
+                <td class="font-bold {r.worse ? 'text-stop' : r.diff === '—' ? 'text-pencil' : ''}"
+                  >{r.diff}</td
+                >
+              </tr>
+            {/each}
+          </tbody>
+        {/snippet}
+        {@render rows('Gust at the footings’ limit', gusts)}
+        {@render rows(`${session.run.name || session.run.id} alone`, own)}
+        {#if session.plan.runs.length > 1}{@render rows('Whole job', whole)}{/if}
+        <tbody>
+          <tr class={longest.now === longest.then ? '' : 'font-semibold'}
+            ><td>Posts to buy</td><td>{longest.now}</td><td>{longest.then}</td><td
+              >{longest.now === longest.then ? '—' : 'changes'}</td
+            ></tr
+          >
+        </tbody>
+      </table>
+    </div>
+  </div>
+{/if}

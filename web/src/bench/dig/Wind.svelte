@@ -1,0 +1,101 @@
+<script lang="ts">
+  // At what gust each footing reaches the published limit: as it is, one size
+  // wider, one step deeper.
+  import TriangleAlert from '@lucide/svelte/icons/triangle-alert'
+  import type { View } from '../../drawing/view.svelte'
+  import type { Session } from '../../lib/session.svelte'
+  import { wind } from '../../lib/tape'
+  import Figure from '../../parts/Figure.svelte'
+  import Fraction from '../../parts/Fraction.svelte'
+  import PostTable from '../PostTable.svelte'
+
+  let { session, view }: { session: Session; view: View } = $props()
+  const units = $derived(session.units)
+  const weakest = $derived(
+    session.run.posts.reduce<number>(
+      (w, p, i) => (p.wind && (w < 0 || p.wind.gust < session.run.posts[w]!.wind!.gust) ? i : w),
+      -1,
+    ),
+  )
+  const leaves = $derived(session.run.posts.filter((p) => p.wind?.leaf))
+  const mass = (kg: number) =>
+    units.system === 'metric' ? `${kg.toFixed(0)} kg` : `${(kg / 0.45359237).toFixed(0)} lb`
+  const moment = (nm: number) =>
+    units.system === 'metric' ? `${nm.toFixed(0)} N·m` : `${(nm / 1.3558179483).toFixed(0)} lb·ft`
+</script>
+
+<p class="flex max-w-4xl gap-2 bg-warn-wash px-3 py-2 leading-snug text-warn">
+  <TriangleAlert size={18} class="mt-0.5 shrink-0" aria-hidden="true" />
+  <span
+    >A figure for comparing footings by a published formula, never an approval. Posts, rails and fixings may
+    give way first; an engineer decides where wind matters.</span
+  >
+</p>
+{#if weakest >= 0}
+  {@const w = session.run.posts[weakest]!}
+  <p class="mt-3 text-[1.05rem]">
+    The weakest footing of {session.run.name || session.run.id} is <strong>{w.id}</strong>, at a gust of
+    <strong>{wind(w.wind!.gust, units)}</strong>{#if w.wind!.wider}; one size wider <strong
+        >{wind(w.wind!.wider.gust, units)}</strong
+      >{/if}{#if w.wind!.deeper}, one step deeper <strong>{wind(w.wind!.deeper.gust, units)}</strong>{/if}.
+  </p>
+{/if}
+<PostTable
+  {session}
+  {view}
+  caption="Gust at the footing's limit"
+  head={['As planned', 'Wider', '', 'Deeper', '']}
+>
+  {#snippet row(p)}
+    {#if p.wind}
+      <td class="text-[1.05rem] font-semibold"
+        ><Figure why={p.wind.why} of="{p.id} gust">{wind(p.wind.gust, units)}</Figure></td
+      >
+      <td
+        >{#if p.wind.wider}{wind(p.wind.wider.gust, units)}{/if}</td
+      >
+      <td class="text-pencil"
+        >{#if p.wind.wider}<Fraction mm={p.wind.wider.size} {units} /> wide{/if}</td
+      >
+      <td
+        >{#if p.wind.deeper}{wind(p.wind.deeper.gust, units)}{/if}</td
+      >
+      <td class="text-pencil"
+        >{#if p.wind.deeper}dug <Fraction mm={p.wind.deeper.size} {units} />{/if}</td
+      >
+    {:else}
+      <td colspan="5" class="text-pencil">{p.stays ? 'old post' : 'dug with the run before'}</td>
+    {/if}
+  {/snippet}
+</PostTable>
+{#if leaves.length}
+  <div class="relative mt-4 overflow-x-auto border border-line bg-sheet">
+    <table class="sheet-table w-full">
+      <caption class="px-2 pt-2 text-left font-bold"
+        >What the leaves do to the posts that they hang on</caption
+      >
+      <thead>
+        <tr
+          ><th scope="col">Post</th><th scope="col">Leaf</th><th scope="col">Pulls with</th><th scope="col"
+            >of the limit</th
+          ><th scope="col">Closed</th><th scope="col">Open</th></tr
+        >
+      </thead>
+      <tbody>
+        {#each leaves as p (p.id)}
+          {@const l = p.wind!.leaf!}
+          <tr>
+            <td class="font-bold">{p.id}</td>
+            <td
+              >{mass(l.mass)}{#if l.estimated}, estimated{/if}, <Fraction mm={l.width} {units} /></td
+            >
+            <td>{moment(l.moment)}</td>
+            <td>{Math.round(100 * l.share)} %</td>
+            <td>{wind(l.closed, units)}</td>
+            <td>{wind(l.open, units)}</td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  </div>
+{/if}
