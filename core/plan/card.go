@@ -198,7 +198,7 @@ func layerOf(layers []footing.Layer, kind footing.LayerKind) length.Volume {
 func mixed(c Card, v length.Volume) reason.Text {
 	t := reason.Say(v)
 	if c.Bag != "" && c.Concrete > 0 {
-		t = append(t, reason.Say(" (", c.Bags*float64(v/c.Concrete), " of a ", c.Bag, ")")...)
+		t = append(t, reason.Say(" (", c.Bags*float64(v/c.Concrete), " × ", c.Bag, ")")...)
 	}
 	return t
 }

@@ -143,7 +143,7 @@ func (w *wayFinder) wider(same length.Length) {
 	for k := range mostWider {
 		width = w.m.nextWider(w.plain.sized.rules.Hole, width)
 		g, _, _ := w.st.gust(girth(w.plain, width, w.bottom), w.bottom)
-		says := reason.Say("More concrete, little gained: for what the depth gives it would have to be ", same, " wide.")
+		says := reason.Say("More to dig and fill, little gained: for what the depth gives it would have to be ", same, " wide.")
 		if width >= same-length.Tolerance {
 			says = reason.Say("Wide enough to bear what the deep hole would have.")
 		}

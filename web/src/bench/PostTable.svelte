@@ -30,7 +30,7 @@
     <caption class="px-2 pt-2 text-left font-bold">{caption}</caption>
     <thead>
       <tr
-        ><th scope="col">Post</th>{#each head as h (h)}<th scope="col">{h}</th>{/each}</tr
+        ><th scope="col">Post</th>{#each head as h, k (k)}<th scope="col">{h}</th>{/each}</tr
       >
     </thead>
     <tbody>

@@ -75,7 +75,7 @@
       x={view.x(p.station)}
       y={Math.min(view.y(p.ground - p.holeDepth) + 15, floor - 3)}
       {units}
-      words={p.bags.toFixed(1)}
+      words={p.bags > 0 ? p.bags.toFixed(1) : run.cards[p.card]?.stone ? 'stone' : '–'}
     />
   {/each}
 {/if}

@@ -4,7 +4,7 @@
   import { untrack } from 'svelte'
   import type { Totals } from '../gen/api'
   import type { Session } from '../lib/session.svelte'
-  import { bulk, small, weight } from '../lib/tape'
+  import { bulk, hours, small, weight } from '../lib/tape'
   import { kindName } from '../lib/names'
   import Figure from '../parts/Figure.svelte'
   import Fraction from '../parts/Fraction.svelte'
@@ -116,6 +116,17 @@
               ? `${b.count} × `
               : ''}{weight(b.mass, units)} in {b.bag}s{/each}
         </dd>
+        {#if t.concreteToBuy > 0}
+          <dd class="text-[0.95rem]" data-load="truck">
+            or a truck of {bulk(t.truck.order, units)}{t.truck.short ? ', a short load' : ''}
+          </dd>
+          <dd class="text-[0.95rem]" data-load="mix">
+            or mixed: {t.mix.bags.toFixed(1)} × {t.mix.bag} of cement, {bulk(t.mix.sand, units)} sand, {bulk(
+              t.mix.stone,
+              units,
+            )} stone, {small(t.mix.water, units)} water
+          </dd>
+        {/if}
       </div>
       <div class="border-t border-rule py-2">
         <dt class="label">Gravel, loose</dt>
@@ -124,8 +135,18 @@
             >{bulk(t.gravelLoose, units)}</Figure
           >{@render change(gravel)}
         </dd>
-        <dd class="text-[0.95rem] text-pencil">{weight(t.gravelMass, units)}</dd>
+        <dd class="text-[0.95rem] text-pencil">
+          {weight(t.gravelMass, units)}{#if t.gravelLoose > 0}: {t.gravelBags.count} × {t.gravelBags.name}, or {t
+              .gravelBulk.count} × {t.gravelBulk.name}{/if}
+        </dd>
       </div>
+      {#if t.stone > 0}
+        <div class="border-t border-rule py-2" data-load="stone">
+          <dt class="label">Stone and rocks, loose</dt>
+          <dd class="text-[1.35rem] font-bold">{bulk(t.stoneLoose, units)}</dd>
+          <dd class="text-[0.95rem] text-pencil">{weight(t.stoneMass, units)}</dd>
+        </div>
+      {/if}
       {#if t.cut > 1e-6 || t.fill > 1e-6}
         <div class="border-t border-rule py-2" data-load="soil">
           <dt class="label">Soil along the fence</dt>
@@ -137,9 +158,20 @@
         <dt class="label">Holes</dt>
         {#each t.holes as h (`${h.width}/${h.depth}`)}
           <dd class="text-[1.05rem]">
-            {h.count} × <Fraction mm={h.width} {units} /> wide, <Fraction mm={h.depth} {units} /> deep
+            {h.count} × <Fraction mm={h.width} {units} />{h.square ? ' square' : ' wide'}, <Fraction
+              mm={h.depth}
+              {units}
+            /> deep
           </dd>
         {/each}
+        <dd class="text-[0.95rem]" data-load="hours">
+          <Figure why={t.why.hours} of="Hours to dig"
+            >{hours(t.hours.byHand)} by hand, {hours(t.hours.byAuger)} with the auger</Figure
+          >
+        </dd>
+        <dd class="text-[0.95rem]" data-load="spoil">
+          <Figure why={t.why.spoil} of="Soil to carry away">{bulk(t.spoil, units)} of loose soil away</Figure>
+        </dd>
       </div>
     </dl>
     {#if many}

@@ -30,16 +30,27 @@
   value={session.digPart}
   onpick={(id) => (session.digPart = id as typeof session.digPart)}
 >
-  <Tabs.Content value="card">
-    {#if session.run.posts.length}<HoleCard {session} {view} digging />{/if}
-  </Tabs.Content>
-  <Tabs.Content value="rules"><Rules {session} /></Tabs.Content>
-  <Tabs.Content value="site"><Site {session} /></Tabs.Content>
+  <Tabs.Content value="card"
+    >{#if session.run.posts.length && session.digPart === 'card'}<HoleCard
+        {session}
+        {view}
+        digging
+      />{/if}</Tabs.Content
+  >
+  <Tabs.Content value="rules"
+    >{#if session.digPart === 'rules'}<Rules {session} />{/if}</Tabs.Content
+  >
+  <Tabs.Content value="site"
+    >{#if session.digPart === 'site'}<Site {session} />{/if}</Tabs.Content
+  >
   <Tabs.Content value="holes"
-    >{#if session.run.posts.length}<Holes {session} {view} />{/if}</Tabs.Content
+    >{#if session.run.posts.length && session.digPart === 'holes'}<Holes
+        {session}
+        {view}
+      />{/if}</Tabs.Content
   >
   <Tabs.Content value="wind"
-    >{#if session.run.posts.length}<Wind {session} {view} />{/if}</Tabs.Content
+    >{#if session.run.posts.length && session.digPart === 'wind'}<Wind {session} {view} />{/if}</Tabs.Content
   >
   <Tabs.Content value="whatif">
     {#if session.digPart === 'whatif'}<WhatIf {session} />{/if}

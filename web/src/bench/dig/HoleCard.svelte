@@ -32,7 +32,7 @@
     aria-label="Hole card of {p.id}"
     data-testid="hole-card"
   >
-    <div class="border border-line bg-sheet p-2">
+    <div class="self-start border border-line bg-sheet p-2 lg:sticky lg:top-0">
       <HolePicture
         {card}
         {units}

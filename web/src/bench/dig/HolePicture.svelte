@@ -17,6 +17,9 @@
   const id = $props.id()
 
   const W = $derived(bare ? 190 : 600)
+  /** The ground is drawn between the depths on the left and the words on the right. */
+  const left = $derived(bare ? 0 : 122)
+  const right = $derived(bare ? 190 : 400)
   const H = 430
   const above = $derived(Math.max(220, ...card.layers.map((l) => -l.from + 90)))
   const deepest = $derived(
@@ -28,7 +31,7 @@
   )
   const room = $derived(bare ? 170 : 210)
   const scale = $derived(Math.min((H - 10) / (above + deepest), room / widest))
-  const middle = $derived(bare ? W / 2 : 250)
+  const middle = $derived((left + right) / 2)
   /** The cut runs along the run, or across it where the hole is only off across. */
   const crossways = $derived(!card.along && !!card.across)
   const off = $derived(crossways ? -(card.across ?? 0) : (card.along ?? 0))
@@ -115,6 +118,11 @@
     }
     return list
   })
+  const strokes: Record<string, string> = {
+    ink: 'stroke-(--ink)',
+    frost: 'stroke-(--frost-edge)',
+    stop: 'stroke-(--stop)',
+  }
   const tones: Record<string, string> = {
     ink: 'fill-(--ink) stroke-(--ink)',
     frost: 'fill-(--frost-edge) stroke-(--frost-edge)',
@@ -129,7 +137,7 @@
 <svg
   viewBox="0 0 {W} {H}"
   class="block h-auto w-full"
-  style="max-width: {W * 1.15}px"
+  style:max-width="{W * 1.15}px"
   role="img"
   aria-label={said}
 >
@@ -156,14 +164,14 @@
       <path d="M0 0H9" class="stroke-(--ground-hatch)" stroke-width="1.6" />
     </pattern>
   </defs>
-  <rect x="0" y={y(0)} width={bare ? W : 400} height={H - y(0)} class="fill-(--ground)" />
+  <rect x={left} y={y(0)} width={right - left} height={H - y(0)} class="fill-(--ground)" />
   {#if frost !== undefined}
-    <rect x="0" y={y(0)} width={bare ? W : 400} height={frost * scale} class="fill-(--frost)" />
+    <rect x={left} y={y(0)} width={right - left} height={frost * scale} class="fill-(--frost)" />
   {/if}
-  <rect x="0" y={y(0)} width={bare ? W : 400} height={H - y(0)} fill="url(#{id}-soil)" opacity="0.45" />
+  <rect x={left} y={y(0)} width={right - left} height={H - y(0)} fill="url(#{id}-soil)" opacity="0.45" />
   {#if frost !== undefined}
     <path
-      d="M0 {y(frost)}H{bare ? W : 400}"
+      d="M{left} {y(frost)}H{right}"
       class="stroke-(--frost-edge)"
       stroke-width="2"
       stroke-dasharray="9 5"
@@ -177,7 +185,7 @@
       stroke-dasharray="4 3"
     />
   {/if}
-  <path d="M0 {y(0)}H{bare ? W : 400}" class="stroke-(--ground-edge)" stroke-width="2.5" />
+  <path d="M{left} {y(0)}H{right}" class="stroke-(--ground-edge)" stroke-width="2.5" />
   {#each shown as l, i (i)}
     {@const f = fills[l.kind]!}
     <path d={outline(l)} fill={f.fill} class="stroke-(--concrete-edge)" stroke-width="1.2" />
@@ -244,10 +252,9 @@
   {#if !bare}
     {#each depths as d (d.name)}
       <path
-        d="M{x(-card.width / 2) - 4} {y(d.mm)}H{118}L112 {d.y}"
+        d="M{x(-card.width / 2) - 4} {y(d.mm)}H{left - 2}L112 {d.y}"
         fill="none"
-        class={tones[d.tone]}
-        style="fill: none"
+        class={strokes[d.tone]}
         stroke-width="1.2"
       />
       <text
@@ -262,7 +269,12 @@
       >
     {/each}
     {#each words as w (w.name + w.at)}
-      <path d="M{w.edge + 2} {w.at}H{400}L412 {w.y}" fill="none" class="stroke-(--ink)" stroke-width="1.2" />
+      <path
+        d="M{w.edge + 2} {w.at}H{right}L412 {w.y}"
+        fill="none"
+        class="stroke-(--ink)"
+        stroke-width="1.2"
+      />
       <text x="416" y={w.y} class="fill-(--ink) text-[17px] font-bold"
         >{w.size} <tspan class="font-normal">{w.name}</tspan></text
       >

@@ -24,14 +24,14 @@
       <h2 id="depth-rules" class="mb-2 border-b-2 border-ink pb-1 font-bold">
         How deep: the greatest of these
       </h2>
-      <div class="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-3">
+      <div class="grid grid-cols-2 items-end gap-x-4 gap-y-2 sm:grid-cols-3">
         <RuleField {session} {level} field="hole/frostMargin" label="Below the frost by" />
         <RuleField {session} {level} field="hole/skipFrost" label="Leave frost out" kind="switch" />
         <RuleField
           {session}
           {level}
           field="hole/share"
-          label="Share of the post in the ground"
+          label="Share in the ground"
           kind={['none', 'quarter', 'third', 'half']}
         />
         <RuleField {session} {level} field="hole/floor" label="Never less than" />
@@ -45,7 +45,7 @@
         <RuleField {session} {level} field="hole/skipFloor" label="Leave the floor out" kind="switch" />
       </div>
       <h3 class="mt-3 mb-1 font-bold">Then added</h3>
-      <div class="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-3">
+      <div class="grid grid-cols-2 items-end gap-x-4 gap-y-2 sm:grid-cols-3">
         {#if gates}<RuleField
             {session}
             {level}
@@ -66,13 +66,13 @@
     </section>
     <section aria-labelledby="width-rules">
       <h2 id="width-rules" class="mb-2 border-b-2 border-ink pb-1 font-bold">How wide, and what shape</h2>
-      <div class="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-3">
+      <div class="grid grid-cols-2 items-end gap-x-4 gap-y-2 sm:grid-cols-3">
         <RuleField {session} {level} field="hole/widthFactor" label="Hole, times the post" kind="ratio" />
         <RuleField
           {session}
           {level}
           field="hole/wideFactor"
-          label={metric ? 'over 100 mm posts; 0: same' : 'over 4 in posts; 0: same'}
+          label={metric ? 'over 100 mm; 0: same' : 'over 4 in; 0: same'}
           kind="ratio"
         />
         <RuleField {session} {level} field="hole/skipFactor" label="Leave the multiple out" kind="switch" />

@@ -7,7 +7,7 @@
   import { change, type Change } from '../../lib/doc'
   import { levelOf, say } from '../../lib/rules'
   import type { Session } from '../../lib/session.svelte'
-  import { bulk, hours, short, wind } from '../../lib/tape'
+  import { bulk, hours, perHour, short, wind } from '../../lib/tape'
   import Fraction from '../../parts/Fraction.svelte'
   import Pick from '../../parts/Pick.svelte'
 
@@ -109,24 +109,29 @@
     diff: string
     worse?: boolean
   }
-  const signed = (n: number, text: string) => (Math.abs(n) < 1e-9 ? '—' : (n > 0 ? '+' : '−') + text)
-  function load(a: Totals, b: Totals): Row[] {
-    const row = (name: string, x: number, y: number, say: (v: number) => string): Row => ({
-      name,
-      now: say(x),
-      then: say(y),
-      diff: say(x) === say(y) ? '—' : signed(y - x, say(Math.abs(y - x))),
-    })
-    const whole = (n: number) => String(n)
-    return [
-      row('Bags', a.bags, b.bags, whole),
-      row('Concrete', a.concreteToBuy, b.concreteToBuy, (v) => bulk(v, units)),
-      row('Gravel, loose', a.gravelLoose, b.gravelLoose, (v) => bulk(v, units)),
-      row('Soil away', a.spoil, b.spoil, (v) => bulk(v, units)),
-      row('Hours by auger', a.hours.byAuger, b.hours.byAuger, hours),
-      row('Hours by hand', a.hours.byHand, b.hours.byHand, hours),
-    ]
+  /** A figure as it is shown: a whole number of steps of its unit, so that differences agree with what is read. */
+  interface Shown {
+    step: number
+    say: (v: number) => string
   }
+  const yard = $derived(metric ? 0.01 : 0.00764554857984)
+  const volume = $derived<Shown>({ step: yard, say: (v) => bulk(v, units) })
+  const speed = $derived<Shown>({ step: 1 / perHour(units).per, say: (v) => wind(v, units) })
+  const time: Shown = { step: 0.25, say: hours }
+  const count: Shown = { step: 1, say: (v) => String(Math.round(v)) }
+  function row(name: string, x: number, y: number, shown: Shown): Row {
+    const steps = Math.round(y / shown.step) - Math.round(x / shown.step)
+    const diff = steps ? (steps > 0 ? '+' : '−') + shown.say(Math.abs(steps) * shown.step) : '—'
+    return { name, now: shown.say(x), then: shown.say(y), diff }
+  }
+  const load = (a: Totals, b: Totals): Row[] => [
+    row('Bags', a.bags, b.bags, count),
+    row('Concrete', a.concreteToBuy, b.concreteToBuy, volume),
+    row('Gravel, loose', a.gravelLoose, b.gravelLoose, volume),
+    row('Soil away', a.spoil, b.spoil, volume),
+    row('Hours by auger', a.hours.byAuger, b.hours.byAuger, time),
+    row('Hours by hand', a.hours.byHand, b.hours.byHand, time),
+  ]
   const gusts = $derived.by<Row[]>(() => {
     const out: Row[] = []
     const groups = [
@@ -136,14 +141,7 @@
     ]
     for (const g of groups) {
       const [x, y] = [gust(session.plan, g.kinds), gust(tried ?? session.plan, g.kinds)]
-      if (x === undefined || y === undefined) continue
-      out.push({
-        name: g.name,
-        now: wind(x, units),
-        then: wind(y, units),
-        diff: wind(x, units) === wind(y, units) ? '—' : signed(y - x, wind(Math.abs(y - x), units)),
-        worse: y < x - 1e-9,
-      })
+      if (x !== undefined && y !== undefined) out.push({ ...row(g.name, x, y, speed), worse: y < x - 1e-9 })
     }
     return out
   })
@@ -267,7 +265,7 @@
         </thead>
         {#snippet rows(title: string, list: Row[])}
           <tbody>
-            <tr><th scope="rowgroup" colspan="4" class="border-t-2! border-ink! text-left">{title}</th></tr>
+            <tr><th scope="rowgroup" colspan="4" class="border-t-2! border-t-ink! text-left">{title}</th></tr>
             {#each list as r (r.name)}
               <tr>
                 <td>{r.name}</td>
@@ -283,14 +281,11 @@
         {@render rows('Gust at the footings’ limit', gusts)}
         {@render rows(`${session.run.name || session.run.id} alone`, own)}
         {#if session.plan.runs.length > 1}{@render rows('Whole job', whole)}{/if}
-        <tbody>
-          <tr class={longest.now === longest.then ? '' : 'font-semibold'}
-            ><td>Posts to buy</td><td>{longest.now}</td><td>{longest.then}</td><td
-              >{longest.now === longest.then ? '—' : 'changes'}</td
-            ></tr
-          >
-        </tbody>
       </table>
+      <p class="border-t border-rule px-2 py-1.5">
+        <span class="text-pencil">Posts to buy</span>
+        {longest.now}{#if longest.now !== longest.then}, <strong>then {longest.then}</strong>{/if}
+      </p>
     </div>
   </div>
 {/if}

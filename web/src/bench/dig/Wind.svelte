@@ -44,27 +44,23 @@
   {session}
   {view}
   caption="Gust at the footing's limit"
-  head={['As planned', 'Wider', '', 'Deeper', '']}
+  head={['As planned', 'One size wider', 'One step deeper']}
 >
   {#snippet row(p)}
     {#if p.wind}
       <td class="text-[1.05rem] font-semibold"
         ><Figure why={p.wind.why} of="{p.id} gust">{wind(p.wind.gust, units)}</Figure></td
       >
-      <td
-        >{#if p.wind.wider}{wind(p.wind.wider.gust, units)}{/if}</td
-      >
-      <td class="text-pencil"
-        >{#if p.wind.wider}<Fraction mm={p.wind.wider.size} {units} /> wide{/if}</td
-      >
-      <td
-        >{#if p.wind.deeper}{wind(p.wind.deeper.gust, units)}{/if}</td
-      >
-      <td class="text-pencil"
-        >{#if p.wind.deeper}dug <Fraction mm={p.wind.deeper.size} {units} />{/if}</td
-      >
+      <td>
+        {#if p.wind.wider}{wind(p.wind.wider.gust, units)}
+          <span class="ml-2 text-pencil"><Fraction mm={p.wind.wider.size} {units} /> wide</span>{/if}
+      </td>
+      <td>
+        {#if p.wind.deeper}{wind(p.wind.deeper.gust, units)}
+          <span class="ml-2 text-pencil">dug <Fraction mm={p.wind.deeper.size} {units} /></span>{/if}
+      </td>
     {:else}
-      <td colspan="5" class="text-pencil">{p.stays ? 'old post' : 'dug with the run before'}</td>
+      <td colspan="3" class="text-pencil">{p.stays ? 'old post' : 'dug with the run before'}</td>
     {/if}
   {/snippet}
 </PostTable>

@@ -47,15 +47,17 @@
   <div class="grid max-w-6xl gap-x-10 gap-y-5 xl:grid-cols-2">
     <section aria-labelledby="fill-how">
       <h2 id="fill-how" class="mb-2 border-b-2 border-ink pb-1 font-bold">How the posts are set</h2>
-      <div class="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-3">
-        <RuleField
-          {session}
-          {level}
-          field="setting/method"
-          label="Way of setting"
-          kind={['braced', 'fast', 'dry packed', 'stabbed', 'rock', 'slurry', 'layered']}
-          {refused}
-        />
+      <div class="grid grid-cols-2 items-end gap-x-4 gap-y-2 sm:grid-cols-3">
+        <div class="col-span-2">
+          <RuleField
+            {session}
+            {level}
+            field="setting/method"
+            label="Way of setting"
+            kind={['braced', 'fast', 'dry packed', 'stabbed', 'rock', 'slurry', 'layered']}
+            {refused}
+          />
+        </div>
         <RuleField {session} {level} field="setting/gravel" label="Gravel under the post" />
         <RuleField {session} {level} field="setting/stand" label="Foot above the concrete's bottom" />
         {#if method === 'slurry'}
@@ -114,7 +116,7 @@
             session.commit(say(session, level, { 'setting/top': top }), `Top: ${top}, ${level.name}`)}
         />
       {/if}
-      <div class="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-3">
+      <div class="grid grid-cols-2 items-end gap-x-4 gap-y-2 sm:grid-cols-3">
         {#if !stone && v['setting/top'] === 'crown'}
           <RuleField {session} {level} field="setting/crown" label="Crown, at the post" />
         {:else}

@@ -24,12 +24,23 @@
   value={session.pourPart}
   onpick={(id) => (session.pourPart = id as typeof session.pourPart)}
 >
-  <Tabs.Content value="fill">
-    {#if session.run.posts.length}<HoleCard {session} {view} digging={false} />{/if}
-  </Tabs.Content>
-  <Tabs.Content value="rules"><Fill {session} /></Tabs.Content>
-  <Tabs.Content value="holes"
-    >{#if session.run.posts.length}<IntoHoles {session} {view} />{/if}</Tabs.Content
+  <Tabs.Content value="fill"
+    >{#if session.run.posts.length && session.pourPart === 'fill'}<HoleCard
+        {session}
+        {view}
+        digging={false}
+      />{/if}</Tabs.Content
   >
-  <Tabs.Content value="totals"><Totals {session} /></Tabs.Content>
+  <Tabs.Content value="rules"
+    >{#if session.pourPart === 'rules'}<Fill {session} />{/if}</Tabs.Content
+  >
+  <Tabs.Content value="holes"
+    >{#if session.run.posts.length && session.pourPart === 'holes'}<IntoHoles
+        {session}
+        {view}
+      />{/if}</Tabs.Content
+  >
+  <Tabs.Content value="totals"
+    >{#if session.pourPart === 'totals'}<Totals {session} />{/if}</Tabs.Content
+  >
 </Parts>

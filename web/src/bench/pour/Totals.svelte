@@ -153,7 +153,7 @@
     <thead>
       <tr>
         <th scope="col"></th>
-        {#each columns as c (c.id)}<th scope="col" class={c.id === 'job' ? 'border-l-2! border-ink!' : ''}
+        {#each columns as c (c.id)}<th scope="col" class={c.id === 'job' ? 'border-l-2! border-l-ink!' : ''}
             >{c.name}</th
           >{/each}
       </tr>
@@ -161,17 +161,17 @@
     {#each parts as part (part.title)}
       <tbody>
         <tr
-          ><th scope="rowgroup" colspan={columns.length + 1} class="border-t-2! border-ink! text-left"
+          ><th scope="rowgroup" colspan={columns.length + 1} class="border-t-2! border-t-ink! text-left"
             >{part.title}</th
           ></tr
         >
         {#each part.lines as line, i (i)}
           <tr>
-            <th scope="row" class="text-left font-normal">{line.name}</th>
+            <td>{line.name}</td>
             {#each columns as c (c.id)}
               <td
                 class="{line.strong ? 'text-[1.05rem] font-semibold' : ''} {c.id === 'job'
-                  ? 'border-l-2! border-ink!'
+                  ? 'border-l-2! border-l-ink!'
                   : ''}"
               >
                 {#if line.why}<Figure why={line.why(c.t)} of="{line.name}, {c.name}">{line.of(c.t)}</Figure
