@@ -140,10 +140,11 @@ func (m *maker) drive(p *Post, s sized) {
 	p.Driven, p.Foot, p.Bottom, p.Gravel = true, s.depth.Foot, s.depth.Foot, 0
 	h := s.rules.Hole
 	shape, fill := footing.Shape{}, footing.Filling{}
-	if h.Collar > 0 {
-		p.HoleWidth, p.HoleDepth = h.Collar, h.Collar
-		shape = footing.ShapeOf(h.Collar, h.Collar, job.Hole{})
-		fill = footing.Collar(shape, h.Collar, s.q.Post)
+	if h.Collar > 0 { // as deep as it is wide, unless something is in the way
+		deep := min(h.Collar, p.Foot)
+		p.HoleWidth, p.HoleDepth = h.Collar, deep
+		shape = footing.ShapeOf(h.Collar, deep, job.Hole{})
+		fill = footing.Collar(shape, deep, s.q.Post)
 	}
 	p.Why.HoleDepth = m.whyDepth(s)
 	m.fill(p, s, shape, fill)

@@ -18,7 +18,7 @@ type Stopped struct {
 	Wanted  length.Length `json:"wanted" jsonschema:"required" jsonschema_description:"Bottom that the rules ask for."`
 	Planned float64       `json:"planned" jsonschema:"required" jsonschema_description:"Gust at the limit had it reached that depth, metres per second."`
 	Settled job.Settled   `json:"settled,omitempty" jsonschema:"enum=as is,enum=wider,enum=belled,enum=pinned"`
-	Same    length.Length `json:"same" jsonschema:"required" jsonschema_description:"How wide the hole would have to be, no deeper, for the same gust."`
+	Same    length.Length `json:"same" jsonschema:"required" jsonschema_description:"How wide the hole would have to be, no deeper, for the same gust; 0: no width that can be dug."`
 	Ways    []WayOut      `json:"ways" jsonschema:"required" jsonschema_description:"What each way out gives, in the same measure."`
 }
 
@@ -60,9 +60,11 @@ func (m *maker) stop(i int, d *ditch) *Stopped {
 	s.Same = m.sameWidth(&plain, unpinned, width, p.Bottom, s.Planned)
 	w := &wayFinder{m: m, post: p, index: i, plain: &plain, st: unpinned, width: width, bottom: p.Bottom}
 	w.asIs()
-	w.wider(s.Same)
-	w.belled()
-	w.pinned()
+	if !d.sized.driven {
+		w.wider(s.Same)
+		w.belled()
+		w.pinned()
+	}
 	w.moved()
 	s.Ways = w.ways
 	return s
@@ -86,8 +88,14 @@ func (m *maker) sameWidth(d *ditch, st stood, width, bottom length.Length, gust 
 			high = mid
 		}
 	}
+	if high > widestHole {
+		return 0
+	}
 	return high
 }
+
+// widestHole is wider than anyone digs for a fence post: 10 ft or 3 m.
+const widestHole = 3 * length.Metre
 
 // wayFinder tries the ways out of one hole.
 type wayFinder struct {
@@ -144,7 +152,9 @@ func (w *wayFinder) wider(same length.Length) {
 		width = w.m.nextWider(w.plain.sized.rules.Hole, width)
 		g, _, _ := w.st.gust(girth(w.plain, width, w.bottom), w.bottom)
 		says := reason.Say("More to dig and fill, little gained: for what the depth gives it would have to be ", same, " wide.")
-		if width >= same-length.Tolerance {
+		if same == 0 {
+			says = reason.Say("More to dig and fill, little gained: no width that can be dug gives what the depth does.")
+		} else if width >= same-length.Tolerance {
 			says = reason.Say("Wide enough to bear what the deep hole would have.")
 		}
 		way := WayOut{ID: fmt.Sprintf("wider %d", k+1), Name: reason.Say("Dig it ", width, " wide"), Says: says, Gust: g, Frost: w.frost(),
