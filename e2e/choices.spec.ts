@@ -3,6 +3,7 @@ import { expect, load, open, part, runLoad, saved, stage, test } from './mallow'
 test('bags, posts and waste are chosen, and the load says the difference', async ({ page, mallow }) => {
   await open(page, mallow)
   await stage(page, 'Pour')
+  await part(page, 'Filling')
   await page.getByRole('combobox', { name: /^Bag 60 lb bag/ }).click()
   await page.getByRole('option', { name: /^80 lb bag/ }).click()
   await expect(runLoad(page)).toContainText('79 bags') // 47.23 ft³ at 0.60
@@ -15,7 +16,8 @@ test('bags, posts and waste are chosen, and the load says the difference', async
   await waste.press('Enter')
   await expect(runLoad(page)).toContainText('87 bags') // 51.95 ft³
   await stage(page, 'Dig')
-  await page.getByRole('combobox', { name: /^Post 4x4 timber/ }).click()
+  await part(page, 'Rules')
+  await page.getByRole('combobox', { name: /^Post of Lane 4x4 timber/ }).click()
   await page.getByRole('option', { name: '6x6 timber' }).click()
   await expect(page.getByLabel('Its width')).toHaveValue('5 1/2"')
   await expect(page.getByTestId('load')).toContainText('17 × 18″ wide') // 3 x 5 1/2 in, the next auger up

@@ -156,7 +156,7 @@
       {/if}
       <div class="border-t border-rule py-2">
         <dt class="label">Holes</dt>
-        {#each t.holes as h (`${h.width}/${h.depth}`)}
+        {#each t.holes as h (`${h.width}/${h.depth}/${h.square}`)}
           <dd class="text-[1.05rem]">
             {h.count} × <Fraction mm={h.width} {units} />{h.square ? ' square' : ' wide'}, <Fraction
               mm={h.depth}

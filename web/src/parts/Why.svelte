@@ -17,8 +17,17 @@
   function usual(s: RuleSetting): string {
     if (s.usual === undefined) return s.changed ? 'usually not set' : ''
     if (s.kind === 'length') return `usually ${short(s.usual as number, units)}`
+    if (s.kind === 'switch') return `usually ${s.usual ? 'yes' : 'no'}`
     return `usually ${s.kind === 'choice' ? choiceName(String(s.usual)) : s.usual}`
   }
+
+  /** Who said it, where that is not just the usual value. */
+  const said = (s: RuleSetting) =>
+    !s.from || s.from === 'usual'
+      ? ''
+      : s.from.startsWith('the fence') || s.from.startsWith('the site')
+        ? `from ${s.from}`
+        : `said for ${s.from}`
 
   function set(s: RuleSetting, value: unknown, shown: string) {
     session.commit([{ path: s.path, value }], `${s.name}: ${shown}`)
@@ -56,6 +65,7 @@
             <span class="block text-[0.88rem] {s.changed ? 'font-semibold text-warn' : 'text-pencil'}">
               {s.changed ? `changed; ${usual(s)}` : usual(s)}
             </span>
+            {#if said(s)}<span class="block text-[0.88rem] text-pencil">{said(s)}</span>{/if}
           </div>
           {#if s.kind === 'length'}
             <TapeEntry
@@ -67,6 +77,14 @@
               error={session.errorAt(s.path)?.allowed}
               oncommit={(mm) => set(s, mm, mm === null ? 'by the rules' : short(mm, units))}
             />
+          {:else if s.kind === 'switch'}
+            <button
+              class="btn w-full"
+              role="switch"
+              aria-checked={s.value === true}
+              aria-label={s.name}
+              onclick={() => set(s, !s.value, s.value ? 'no' : 'yes')}>{s.value ? 'Yes' : 'No'}</button
+            >
           {:else if s.kind === 'ratio'}
             <NumberEntry
               label={s.name}

@@ -59,8 +59,10 @@
     {@const s = post.stopped}
     <p class="mt-3 max-w-prose">
       The rules ask for <Fraction mm={s.wanted} {units} />; there it would bear a gust of
-      <strong>{wind(s.planned, units)}</strong> by the published formula. {#if s.same}No deeper, it would have to be
-      <strong><Fraction mm={s.same} {units} /></strong> wide for the same.{:else}No width that can be dug gives the same.{/if}
+      <strong>{wind(s.planned, units)}</strong> by the published formula. {#if s.same}No deeper, it would have
+        to be
+        <strong><Fraction mm={s.same} {units} /></strong> wide for the same.{:else}No width that can be dug
+        gives the same.{/if}
     </p>
     <ul class="mt-2 grid gap-1.5" data-testid="ways-out">
       {#each s.ways as w (w.id)}
