@@ -518,6 +518,7 @@ test('a page of rises and falls starts at a point and goes from each to the next
   await expect(page.getByText('starts here')).toBeVisible()
   for (const [at, rise] of [['10ft', '6'], ['20ft', '-2'], ['40ft', '12']] as const) {
     await type(page.getByLabel('Station of the next row'), at)
+    await expect(page.getByLabel('Rise of the next row')).toBeFocused()
     await page.keyboard.type(rise)
     await page.keyboard.press('Enter')
   }
@@ -526,6 +527,7 @@ test('a page of rises and falls starts at a point and goes from each to the next
   await expect(page.getByText('16″').first()).toBeVisible()
   // A station out of order goes where it belongs.
   await type(page.getByLabel('Station of the next row'), '30ft')
+  await expect(page.getByLabel('Rise of the next row')).toBeFocused()
   await page.keyboard.type('3')
   await page.keyboard.press('Enter')
   await expect(page.getByLabel('Station of row 4')).toHaveValue(`30' 0"`)

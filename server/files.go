@@ -182,19 +182,16 @@ func written(j job.Job, p plan.Plan, what string, line int, run string) (exchang
 		return exchange.LineGPX(p, j, line)
 	case "geojson":
 		return exchange.LineGeoJSON(p, j, line)
-	case "ground", "setout", "tops":
+	case "ground", "setout", "tops", "holes":
+		write := map[string]func(plan.Plan, int) (exchange.Written, error){
+			"ground": exchange.RunCSV, "setout": exchange.SetOutCSV, "tops": exchange.TopsCSV, "holes": exchange.HolesCSV,
+		}[what]
 		for r := range p.Runs {
-			if p.Runs[r].ID == run && what == "setout" {
-				return exchange.SetOutCSV(p, r)
-			}
-			if p.Runs[r].ID == run && what == "tops" {
-				return exchange.TopsCSV(p, r)
-			}
 			if p.Runs[r].ID == run {
-				return exchange.RunCSV(p, r)
+				return write(p, r)
 			}
 		}
 		return exchange.Written{}, exchange.FileError{Why: "There is no run " + strconv.Quote(run) + " in this job."}
 	}
-	return exchange.Written{}, exchange.FileError{Why: strconv.Quote(what) + " is no export; there are csv, gpx, geojson, ground, setout and tops."}
+	return exchange.Written{}, exchange.FileError{Why: strconv.Quote(what) + " is no export; there are csv, gpx, geojson, ground, setout, tops and holes."}
 }

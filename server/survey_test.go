@@ -324,6 +324,19 @@ func TestExportOverTheAPI(t *testing.T) {
 	if err != nil || status != 200 || len(rows) != 20 || rows[0][4] != "top_ft" || !strings.Contains(header.Get("Content-Disposition"), "tops.csv") {
 		t.Fatalf("tops: %d %v, %d rows", status, err, len(rows))
 	}
+	status, header, raw = c.ask("GET", path+"holes&run=R1", "")
+	if holes, err := csv.NewReader(bytes.NewReader(raw)).ReadAll(); err != nil || status != 200 || len(holes) != 20 || holes[0][6] != "dig_ft" || !strings.Contains(header.Get("Content-Disposition"), "holes.csv") {
+		t.Fatalf("holes: %d %v, %d rows", status, err, len(holes))
+	} else {
+		sum := 0.0
+		for _, row := range holes[1:] {
+			v, _ := strconv.ParseFloat(row[12], 64)
+			sum += v
+		}
+		if math.Abs(sum-47.2278) > 0.001 || holes[8][6] != "4.5000000" || holes[8][17] != `gravel 6"; concrete 46"; soil 2"; mound 1"` {
+			t.Errorf("holes add up to %.4f ft³; the gate post's is %v", sum, holes[8])
+		}
+	}
 	// The top is the ground and what shows over it, as the level string finds it too.
 	high := 0.0
 	for _, row := range rows[1:] {

@@ -52,7 +52,7 @@
   }
   const names: Record<string, string> = {
     mound: 'mounded soil',
-    'inside the post': 'concrete inside the post',
+    'inside the post': 'inside the post',
   }
 
   function outline(l: HoleCard['layers'][number]): string {

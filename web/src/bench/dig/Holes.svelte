@@ -44,3 +44,10 @@
     >
   {/snippet}
 </PostTable>
+<p class="mt-2">
+  <a
+    class="underline"
+    href="/api/jobs/{session.id}/export?{new URLSearchParams({ what: 'holes', run: session.run.id })}"
+    download>All of it as CSV</a
+  >, with every layer, bag and gust.
+</p>

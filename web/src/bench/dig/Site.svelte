@@ -75,7 +75,7 @@
       </p>
       <div class="grid grid-cols-2 gap-3 sm:grid-cols-3">
         <NumberEntry
-          label="Freezing index, {metric ? '°C' : '°F'}-days"
+          label="Freezing index, {metric ? '°C' : '°F'} days"
           value={of('/site/frost/index', perDay)}
           {...number('/site/frost/index', perDay, 'Freezing index')}
           onclear={() => set('/site/frost', null, 'No frost estimate')}
