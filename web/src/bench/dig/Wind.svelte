@@ -7,6 +7,7 @@
   import { wind } from '../../lib/tape'
   import Figure from '../../parts/Figure.svelte'
   import Fraction from '../../parts/Fraction.svelte'
+  import NumberEntry from '../../parts/NumberEntry.svelte'
   import PostTable from '../PostTable.svelte'
 
   let { session, view }: { session: Session; view: View } = $props()
@@ -18,6 +19,11 @@
     ),
   )
   const leaves = $derived(session.run.posts.filter((p) => p.wind?.leaf))
+  const perMass = $derived(units.system === 'metric' ? 1 : 0.45359237)
+  const given = (path: string) => {
+    const kg = session.value<number>(`${path}/weight`)
+    return kg === undefined ? undefined : Math.round((kg / perMass) * 10) / 10
+  }
   const mass = (kg: number) =>
     units.system === 'metric' ? `${kg.toFixed(0)} kg` : `${(kg / 0.45359237).toFixed(0)} lb`
   const moment = (nm: number) =>
@@ -93,5 +99,22 @@
         {/each}
       </tbody>
     </table>
+  </div>
+  <div class="mt-3 grid max-w-3xl grid-cols-2 gap-3 sm:grid-cols-3">
+    {#each session.run.gates as g (g.id)}
+      <NumberEntry
+        label="One leaf of {g.name || g.id}, {units.system === 'metric' ? 'kg' : 'lb'}"
+        value={given(g.path)}
+        hint="left empty: estimated"
+        error={session.errorAt(`${g.path}/weight`)?.allowed ?? ''}
+        oncommit={(n) =>
+          session.commit(
+            [{ path: `${g.path}/weight`, value: n * perMass }],
+            `Leaf of ${g.name || g.id}: ${n}`,
+          )}
+        onclear={() =>
+          session.commit([{ path: `${g.path}/weight`, value: null }], `Leaf of ${g.name || g.id} estimated`)}
+      />
+    {/each}
   </div>
 {/if}
