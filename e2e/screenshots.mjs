@@ -61,11 +61,6 @@ await shot('string', {}, async (page) => {
   await page.getByRole('button', { name: 'larger' }).click()
   await top(page, page.getByRole('heading', { name: 'Strings of Street side' }))
 })
-await shot('string-picture', { width: 820, height: 1100 }, async (page) => {
-  await open(page, 'String', /^Pipit/)
-  await page.getByRole('link', { name: 'String picture' }).click()
-  await page.getByRole('heading', { name: /: strings/ }).waitFor()
-})
 await shot('unrolled', {}, async (page) => {
   await open(page, 'Grade')
   await page.getByRole('button', { name: 'unroll' }).click()
@@ -79,12 +74,22 @@ await shot('layouts', {}, async (page) => {
 })
 await shot('grade', {}, (page) => open(page, 'Grade'))
 await shot('dig', {}, async (page) => {
+  await open(page, 'Dig', undefined, 'Round the trees')
+  await pick(page, 3)
+  await top(page, page.getByTestId('hole-card'))
+})
+await shot('what-if', {}, async (page) => {
   await open(page, 'Dig')
-  await pick(page, 8)
+  await part(page, 'What if')
+  await page.getByLabel(/^Hole width/).focus()
+  await page.keyboard.press('ArrowRight')
+  await page.getByText('+32').first().waitFor()
+  await top(page, page.getByRole('tablist', { name: 'Parts of the digging' }))
 })
 await shot('pour', {}, async (page) => {
   await open(page, 'Pour')
-  await pick(page, 4)
+  await part(page, 'Totals')
+  await top(page, page.getByTestId('totals'))
 })
 await shot('reasons', {}, async (page) => {
   await open(page, 'Dig')

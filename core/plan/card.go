@@ -141,6 +141,9 @@ func (m *maker) cardSteps(c Card, s *sized) []reason.Text {
 }
 
 func (m *maker) digSteps(add func(...any), c Card, s *sized) {
+	if s.widened {
+		add("Lever the old footing out first; the new hole reaches past the soil that it left loose.")
+	}
 	switch {
 	case c.Square:
 		add("Dig ", c.Width, " square by spade, ", c.Depth, " deep.")
@@ -151,6 +154,9 @@ func (m *maker) digSteps(add func(...any), c Card, s *sized) {
 	}
 	if s.hit != nil && s.depth.Stopped {
 		add("The hole stops on ", struckNames[s.hit.What], " at ", s.hit.Depth, "; the rules ask for ", s.depth.Rounded, ".")
+		if s.hit.What == job.HitWater {
+			add("Bail it out and fill at once, from the bottom up, so that the mix is not washed out.")
+		}
 	}
 	if h := s.rules.Hole; h.Bell > c.Width {
 		add("Bell it out to ", h.Bell, " over the lowest ", min(h.BellHeight, c.Depth), ".")

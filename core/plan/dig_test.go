@@ -492,3 +492,18 @@ func TestCardsOfEverySystem(t *testing.T) {
 		}
 	}
 }
+
+// A run of 40 posts of which every fourth hole is stopped by rock, with all
+// ways out of each.
+func BenchmarkStoppedHoles(b *testing.B) {
+	cat := shipped(b)
+	j := job.New("Rock", length.Imperial, cat)
+	run := &j.Lines[0].Runs[0]
+	run.Length = ptr(39 * 96 * length.Inch)
+	for i := 4; i < 40; i += 4 {
+		run.Spots = append(run.Spots, job.Spot{ID: fmt.Sprint("S", i), At: length.Length(i) * 96 * length.Inch, Hit: &job.Hit{What: job.HitRock, Depth: 500}})
+	}
+	for b.Loop() {
+		plan.Make(j, cat)
+	}
+}

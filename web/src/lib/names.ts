@@ -32,7 +32,9 @@ const names: Record<string, string> = {
   all: 'all posts',
 }
 
-export function choiceName(choice: string): string {
+export function choiceName(choice: string, field = ''): string {
+  if (choice === 'none' && field.endsWith('driven')) return 'none driven'
+
   return names[choice] ?? choice.replace(/^(\d+)(lb|kg)$/, '$1 $2 bag')
 }
 

@@ -18,7 +18,7 @@
     if (s.usual === undefined) return s.changed ? 'usually not set' : ''
     if (s.kind === 'length') return `usually ${short(s.usual as number, units)}`
     if (s.kind === 'switch') return `usually ${s.usual ? 'yes' : 'no'}`
-    return `usually ${s.kind === 'choice' ? choiceName(String(s.usual)) : s.usual}`
+    return `usually ${s.kind === 'choice' ? choiceName(String(s.usual), s.path) : s.usual}`
   }
 
   /** Who said it, where that is not just the usual value. */
@@ -97,7 +97,7 @@
               label={s.name}
               hideLabel
               value={String(s.value)}
-              options={(s.choices ?? []).map((c) => ({ value: c, name: choiceName(c) }))}
+              options={(s.choices ?? []).map((c) => ({ value: c, name: choiceName(c, s.path) }))}
               onpick={(v) => set(s, v, choiceName(v))}
             />
           {/if}

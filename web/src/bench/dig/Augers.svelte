@@ -39,10 +39,10 @@
         >
       </li>
     {/each}
-    <li class="w-32">
-      <TapeEntry label="Add an auger" hideLabel optional {units} value={undefined} oncommit={add} />
-    </li>
   </ul>
+  <div class="mt-2 max-w-40">
+    <TapeEntry label="Another auger" optional {units} value={undefined} oncommit={add} />
+  </div>
   <p class="mt-1 text-[0.88rem] text-pencil">
     {#if said !== undefined}<strong class="text-ink">said here</strong>
       <button

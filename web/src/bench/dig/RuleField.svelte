@@ -82,8 +82,8 @@
     <Pick
       {label}
       value={String(value)}
-      options={kind.map((c) => ({ value: c, name: choiceName(c), refused: refused[c] }))}
-      onpick={(v) => set(v, choiceName(v))}
+      options={kind.map((c) => ({ value: c, name: choiceName(c, field), refused: refused[c] }))}
+      onpick={(v) => set(v, choiceName(v, field))}
     />
   {/if}
   <p class="mt-0.5 flex min-h-6 flex-wrap items-baseline gap-x-2 text-[0.88rem] text-pencil">

@@ -43,7 +43,7 @@
   function outfit(id: string) {
     const s = known.find((k) => k.id === id)
     if (!s) return
-    const parts = ['fence', 'post', 'terminal', 'spacing', 'grade', 'hole', 'setting'] as const
+    const parts = ['fence', 'post', 'terminal', 'spacing', 'grade', 'hole', 'setting', 'kinds'] as const
     session.commit(
       [
         { path: session.at('/system'), value: s.id },
@@ -86,8 +86,11 @@
       terminal: part('/terminal'),
       spacing: part('/spacing')!,
       grade: general(part<Grade>('/grade')!),
-      hole: part('/hole')!,
-      setting: part('/setting')!,
+      hole: part('/hole'),
+      setting: part('/setting'),
+      kinds: part('/kinds'),
+      inConcrete: system?.inConcrete,
+      neverFilled: system?.neverFilled,
       allowed: system?.allowed ?? ['braced'],
       forbidden: system?.forbidden,
       cautions: system?.cautions,
