@@ -68,14 +68,9 @@ func TestBagsToAHole(t *testing.T) {
 // description of its shape: straight sides from the top's width to the shaft's
 // and from there to the bell's.
 type solid struct {
-	square                     bool
-	top, width, bell           float64
-	neck, depth                float64
-	post                       job.Post
-	foot                       float64
-	inside                     job.Inside
-	core                       float64
-	crown, mound, cover, rocks float64
+	square           bool
+	top, width, bell float64
+	neck, depth      float64
 }
 
 func (s solid) half(z float64) float64 {

@@ -41,13 +41,6 @@ func (m *maker) byHand(path, name string, value *length.Length) reason.Setting {
 	return s
 }
 
-func (m *maker) ratio(path, name string, value, usual float64) reason.Setting {
-	return reason.Setting{
-		Path: m.path + path, Name: name, Kind: reason.RatioSetting,
-		Value: value, Usual: usual, Changed: value != usual,
-	}
-}
-
 func (m *maker) choice(path, name, value, usual string, choices ...string) reason.Setting {
 	return reason.Setting{
 		Path: m.path + path, Name: name, Kind: reason.ChoiceSetting,

@@ -2599,7 +2599,7 @@ export interface Stopped {
   planned: number
   settled?: 'as is' | 'wider' | 'belled' | 'pinned'
   /**
-   * How wide the hole would have to be, no deeper, for the same gust.
+   * How wide the hole would have to be, no deeper, for the same gust; 0: no width that can be dug.
    */
   same: number
   /**

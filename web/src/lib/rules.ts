@@ -5,9 +5,8 @@ import type { HoleRules, KindRules, PlannedPost, RuleLevel, SettingRules, Spot }
 import type { Change } from './doc'
 import { read } from './doc'
 import { freshID } from './hold'
+import type { Scope } from './scope'
 import type { Session } from './session.svelte'
-
-export type Scope = 'job' | 'run' | 'end' | 'corner' | 'gate' | 'line' | 'post'
 
 /** A level's rules, with how a change of them is written. */
 export interface Level {

@@ -5,7 +5,7 @@ import type { Catalogue, FieldError, Job, JobState, Op, Plan, PlannedLine, Plann
 import { api, Gone, Refused } from './api'
 import { change, read, type Change } from './doc'
 import { Later } from './later'
-import type { Scope } from './rules'
+import type { Scope } from './scope'
 import { unroll, type Strip } from './strip'
 
 export type Saving = 'saved' | 'saving' | 'gone' | 'conflict' | 'invalid'

@@ -1,6 +1,6 @@
 <script lang="ts">
   // For whom the rules below are: from the whole job down to one post.
-  import type { Scope } from '../../lib/rules'
+  import type { Scope } from '../../lib/scope'
   import type { Session } from '../../lib/session.svelte'
 
   let { session }: { session: Session } = $props()
