@@ -14,6 +14,9 @@ async function sound(page: Page, what: string, dark: boolean) {
   expect(bad, what).toEqual([])
 }
 
+const digParts = ['Rules', 'Frost and soil', 'All holes', 'Wind', 'What if', 'Hole card']
+const pourParts = ['Filling', 'All holes', 'Totals', 'Hole card']
+
 type Look = (what: string) => Promise<void>
 
 /** What is looked at, in parts that run side by side. */
@@ -87,6 +90,25 @@ tours.grade = async (page, mallow, look) => {
   }
 }
 
+tours.holes = async (page, mallow, look) => {
+  await open(page, mallow)
+  await stage(page, 'Dig')
+  await page.getByLabel('Stopped at a depth of').fill('22')
+  await page.getByLabel('Stopped at a depth of').press('Enter')
+  await expect(page.getByTestId('ways-out').locator('li').first()).toBeVisible()
+  await look('a stopped hole')
+  for (const name of digParts) {
+    await part(page, name)
+    if (name === 'Frost and soil') await page.getByText('Estimate it from a winter').click()
+    await look(`dig, ${name}`)
+  }
+  await stage(page, 'Pour')
+  for (const name of pourParts) {
+    await part(page, name)
+    await look(`pour, ${name}`)
+  }
+}
+
 for (const colorScheme of ['light', 'dark'] as const) {
   for (const [name, tour] of Object.entries(tours)) {
     test(`every view is accessible, ${colorScheme}: ${name}`, async ({ page, mallow }) => {
@@ -113,14 +135,21 @@ for (const width of [360, 390, 768, 1280, 2560]) {
       expect(drawing.height).toBeGreaterThanOrEqual(200)
     }
     // Nor does a part of a bench: what is wide scrolls by itself.
-    await stage(page, 'Grade')
-    for (const name of ['Look', 'Tops and bays', 'Compare looks', 'Along the line', 'Story stick', 'Set the tops']) {
-      await part(page, name)
-      if (name === 'Compare looks') await expect(page.locator('[data-look]').nth(7)).toBeVisible()
-      const over = await page.evaluate(() =>
-        [...document.querySelectorAll('[role=tabpanel]')].map((p) => p.scrollWidth - p.clientWidth),
-      )
-      expect(Math.max(...over), name).toBeLessThanOrEqual(0)
+    const benches = {
+      Grade: ['Look', 'Tops and bays', 'Compare looks', 'Along the line', 'Story stick', 'Set the tops'],
+      Dig: digParts,
+      Pour: pourParts,
+    }
+    for (const [bench, names] of Object.entries(benches)) {
+      await stage(page, bench)
+      for (const name of names) {
+        await part(page, name)
+        if (name === 'Compare looks') await expect(page.locator('[data-look]').nth(7)).toBeVisible()
+        const over = await page.evaluate(() =>
+          [...document.querySelectorAll('[role=tabpanel]')].map((p) => p.scrollWidth - p.clientWidth),
+        )
+        expect(Math.max(...over), `${bench}, ${name}`).toBeLessThanOrEqual(0)
+      }
     }
   })
 }

@@ -1,6 +1,10 @@
 package job
 
-import "mallow/core/length"
+import (
+	"slices"
+
+	"mallow/core/length"
+)
 
 // Method is a way to set a post.
 type Method string
@@ -57,7 +61,7 @@ type Forbidden struct {
 func (s System) Outfit(r Run) Run {
 	parts, start, end := r.Grade.Parts, r.Grade.StartGap, r.Grade.EndGap
 	r.System = s.ID
-	r.Fence, r.Post, r.Terminal, r.Spacing, r.Grade, r.Hole, r.Setting, r.Kinds = s.Fence, s.Post, s.Terminal, s.Spacing, s.Grade.Settings(), s.Hole, s.Setting, s.Kinds
+	r.Fence, r.Post, r.Terminal, r.Spacing, r.Grade, r.Hole, r.Setting, r.Kinds = s.Fence, s.Post, s.Terminal, s.Spacing, s.Grade.Settings(), s.Hole, s.Setting, slices.Clone(s.Kinds)
 	r.Grade.Parts, r.Grade.StartGap, r.Grade.EndGap = parts, start, end
 	return r
 }

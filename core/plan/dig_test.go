@@ -507,3 +507,45 @@ func BenchmarkStoppedHoles(b *testing.B) {
 		plan.Make(j, cat)
 	}
 }
+
+// A hole that lies off its post misses what the post stands over, and a way
+// out says so: an end post whose 12 in hole just meets a drain.
+func TestShiftedHoleMissesThePipe(t *testing.T) {
+	cat := shipped(t)
+	j := job.New("Drain", length.Imperial, cat)
+	run := &j.Lines[0].Runs[0]
+	run.Length = ptr(40 * length.Foot)
+	run.KeepOuts = []job.KeepOut{{ID: "K1", Kind: job.Drain, At: 5 * length.Inch, Width: length.Inch}}
+	doc, err := json.Marshal(j)
+	if err != nil {
+		t.Fatal(err)
+	}
+	p := plan.Make(j, cat)
+	f := find(p, "in-the-way")
+	if f == nil || f.Place.Post != "P1" {
+		t.Fatalf("%+v", f)
+	}
+	k := slices.IndexFunc(f.Remedies, func(r finding.Remedy) bool { return strings.HasPrefix(r.Says.Print(j.Units), "Shift only its hole") })
+	if k < 0 {
+		t.Fatalf("no way out shifts the hole: %+v", f.Remedies)
+	}
+	edited, err := job.Apply(doc, f.Remedies[k].Edits)
+	if err != nil {
+		t.Fatal(err)
+	}
+	after, _, err := job.Decode(edited, cat)
+	if err != nil {
+		t.Fatal(err)
+	}
+	q := plan.Make(after, cat)
+	first := q.Runs[0].Posts[0]
+	card := q.Runs[0].Cards[first.Card]
+	if find(q, "in-the-way") != nil || first.Station != 0 || card.Along >= 0 || card.Along+card.Width/2 > 4.5*length.Inch+length.Tolerance || card.Least < 50-length.Tolerance {
+		t.Errorf("the hole lies %v off, %v wide, with %v beside the post", card.Along, card.Width, card.Least)
+	}
+	// Twice as far there is not enough concrete left, and it is not offered.
+	run.KeepOuts[0].At, run.KeepOuts[0].Width = 0, length.Inch
+	if f := find(plan.Make(j, cat), "in-the-way"); f != nil && slices.ContainsFunc(f.Remedies, func(r finding.Remedy) bool { return strings.HasPrefix(r.Says.Print(j.Units), "Shift") }) {
+		t.Error("a hole is shifted off its post")
+	}
+}

@@ -39,7 +39,8 @@ var obstacleNames = map[job.Obstacle]string{
 // the hole that must miss a pipe, not the post's centre.
 func (m *maker) obstacles() {
 	for i := range m.out.Posts {
-		m.widest = max(m.widest, m.out.Posts[i].HoleWidth, m.run.PostOf(m.out.Posts[i].Kind).Width)
+		at, wide := m.dugAt(&m.out.Posts[i])
+		m.widest = max(m.widest, wide+2*(at-m.out.Posts[i].Station).Abs())
 	}
 	for i, k := range m.run.KeepOuts {
 		o := InTheWay{ID: k.ID, Kind: k.Kind, Name: k.Name, Path: fmt.Sprintf("%s/keepOuts/%d", m.path, i),
@@ -62,15 +63,29 @@ func (m *maker) obstacles() {
 			if post.Stays != "" || k.Repour && isFooting(k) {
 				continue
 			}
-			hole := max(post.HoleWidth, m.run.PostOf(post.Kind).Width)
+			at, hole := m.dugAt(post)
 			switch {
-			case hits(o, post.Station, hole):
+			case hits(o, at, hole):
 				post.InWay = append(post.InWay, o.ID)
-			case k.Hand > 0 && post.Station+hole/2 > o.HandFrom && post.Station-hole/2 < o.HandTo:
+			case k.Hand > 0 && at+hole/2 > o.HandFrom && at-hole/2 < o.HandTo:
 				post.Hand = append(post.Hand, o.ID)
 			}
 		}
 	}
+}
+
+// dugAt is where the ground is opened for a post along the run, and how wide
+// at the widest: its hole may lie off its middle, and be tapered or belled.
+func (m *maker) dugAt(p *Post) (middle, width length.Length) {
+	middle, width = p.Station, m.run.PostOf(p.Kind).Width
+	if p.Card < 0 {
+		return middle, max(width, p.HoleWidth)
+	}
+	c := &m.out.Cards[p.Card]
+	for _, cut := range c.Cuts {
+		width = max(width, cut.Width)
+	}
+	return middle + c.Along, width
 }
 
 // near returns the posts that stand between two stations, or up to reach past
@@ -97,13 +112,14 @@ func (m *maker) judgeObstacles() {
 		first, last := m.near(o.HandFrom, o.HandTo, m.widest+soil)
 		for i := first; i < last; i++ {
 			p := &m.out.Posts[i]
+			at, wide := m.dugAt(p)
 			switch {
 			case has(p.InWay, o.ID):
 				hit = append(hit, p.ID)
 				if fixed < 0 {
 					fixed = i
 				}
-			case p.HoleWidth > 0 && isFooting(m.run.KeepOuts[k]) && !m.run.KeepOuts[k].Repour && hits(o, p.Station, p.HoleWidth+2*soil-2*m.job.Units.SmallestMark):
+			case p.HoleWidth > 0 && isFooting(m.run.KeepOuts[k]) && !m.run.KeepOuts[k].Repour && hits(o, at, wide+2*soil-2*m.job.Units.SmallestMark):
 				near = append(near, p.ID)
 			}
 			if has(p.Hand, o.ID) {

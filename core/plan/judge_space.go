@@ -323,10 +323,42 @@ func (m *maker) clearOf(o InTheWay, post int) []finding.Remedy {
 		out = append(out, m.offer(reason.Say("Let ", postID(post), " go, and space it with the rest"), frees,
 			func(r *job.Run) { r.FixedPosts = rest }, m.set("/fixedPosts", rest))...)
 	}
+	out = append(out, m.shiftHole(o, post, room)...)
 	if isFooting(m.run.KeepOuts[k]) && !m.run.KeepOuts[k].Repour {
 		out = append(out, m.repour([]int{k})...)
 	}
 	return out
+}
+
+// shiftHole offers to dig a hole beside its post's middle, as far as enough
+// concrete is left at the near side.
+func (m *maker) shiftHole(o InTheWay, post int, room length.Length) []finding.Remedy {
+	p := &m.out.Posts[post]
+	if p.Card < 0 || p.Spot != "" || p.Driven || p.Shared != "" {
+		return nil
+	}
+	c := &m.out.Cards[p.Card]
+	give := (c.Width-c.Post)/2 - leastRoom - c.Along.Abs()
+	for _, by := range []length.Length{o.To + room - p.Station - c.Along, o.From - room - p.Station - c.Along} {
+		if by = m.outward(by); by.Abs() > give+length.Tolerance {
+			continue
+		}
+		along := c.Along + by
+		spot := job.Spot{ID: freeSpot(m.given.Spots), At: p.Station, Hole: job.HoleRules{Along: &along}}
+		list := append(slices.Clone(m.given.Spots), spot)
+		return m.offer(reason.Say("Shift only its hole ", by.Abs(), " ", heading(by)), frees,
+			func(r *job.Run) { r.Spots = list }, m.set("/spots", list))
+	}
+	return nil
+}
+
+func freeSpot(list []job.Spot) string {
+	for n := len(list) + 1; ; n++ {
+		id := fmt.Sprintf("S%d", n)
+		if !slices.ContainsFunc(list, func(s job.Spot) bool { return s.ID == id }) {
+			return id
+		}
+	}
 }
 
 // outward rounds away from zero to the tape's next mark.

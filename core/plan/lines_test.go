@@ -256,8 +256,8 @@ func TestCornerPostsAreCountedOnce(t *testing.T) {
 	if p.Runs[0].Totals.Posts != 19 || p.Runs[1].Totals.Posts != 10 || p.Runs[1].Totals.Elsewhere != 1 {
 		t.Errorf("runs count %d and %d", p.Runs[0].Totals.Posts, p.Runs[1].Totals.Posts)
 	}
-	// 154 bags of one kind and 29 of the other: rounded up once for each kind.
-	if len(p.Totals.BagKinds) != 2 || p.Totals.Bags != 183 {
+	// 124 bags of one kind and 29 of the other: rounded up once for each kind.
+	if len(p.Totals.BagKinds) != 2 || p.Totals.Bags != 153 {
 		t.Errorf("%d bags in %v", p.Totals.Bags, p.Totals.BagKinds)
 	}
 	yard := plan.Make(demoJob(t, 1), shipped(t))

@@ -215,9 +215,10 @@ func must(t *testing.T, j job.Job, op reshape.Op, cat materials.Catalog) job.Job
 }
 
 // totals are what must not change when a line is only written down otherwise.
-func totals(p plan.Plan) [6]float64 {
+func totals(p plan.Plan) [10]float64 {
 	t := p.Totals
-	return [6]float64{float64(t.Posts), math.Round(float64(t.Concrete) * 1e9), math.Round(float64(t.Gravel) * 1e9), float64(t.Bags), float64(len(t.Stock)), float64(len(t.Holes))}
+	return [10]float64{math.Round(float64(t.Dug) * 1e9), math.Round(float64(t.Spoil) * 1e9), math.Round(float64(t.Stone) * 1e9), math.Round(t.Hours.ByHand * 1e6),
+		float64(t.Posts), math.Round(float64(t.Concrete) * 1e9), math.Round(float64(t.Gravel) * 1e9), float64(t.Bags), float64(len(t.Stock)), float64(len(t.Holes))}
 }
 
 // Splitting a run at any of its posts, and joining it again, changes no total
