@@ -297,7 +297,7 @@ func TestTotalsByHand(t *testing.T) {
 }
 
 // anyHoles makes every rule for holes random, at random levels.
-func anyHoles(t *testing.T, rng *rand.Rand) job.Job {
+func anyHoles(t testing.TB, rng *rand.Rand) job.Job {
 	j := random(t, rng)
 	run := &j.Lines[0].Runs[0]
 	said := func() (h job.HoleRules, s job.SettingRules) {
@@ -368,6 +368,9 @@ func TestPropertiesOfAnyHole(t *testing.T) {
 	for n := range 500 {
 		j := anyHoles(t, rng)
 		p := plan.Make(j, cat)
+		if _, err := json.Marshal(p); err != nil {
+			t.Fatalf("job %d: %v", n, err)
+		}
 		run := p.Runs[0]
 		var concrete, stone, gravel, dug, spoil length.Volume
 		hours := 0
@@ -378,7 +381,7 @@ func TestPropertiesOfAnyHole(t *testing.T) {
 			if post.HoleDepth > 0 {
 				hours++
 			}
-			if post.Wind == nil || post.Wind.Gust < 0 || math.IsNaN(post.Wind.Gust) || post.Wind.Deeper.Gust < post.Wind.Gust-1e-9 || post.Wind.Wider != nil && post.Wind.Wider.Gust < post.Wind.Gust-1e-9 {
+			if post.Wind == nil || post.Wind.Gust < 0 || math.IsNaN(post.Wind.Gust) || (post.Wind.Deeper == nil) != (post.Stopped != nil) || post.Wind.Deeper != nil && post.Wind.Deeper.Gust < post.Wind.Gust-1e-9 || post.Wind.Wider != nil && post.Wind.Wider.Gust < post.Wind.Gust-1e-9 {
 				t.Fatalf("job %d: %s bears %+v", n, post.ID, post.Wind)
 			}
 			if s := post.Stopped; s != nil {

@@ -374,6 +374,14 @@ func FuzzPlan(f *testing.F) {
 		f.Add(d)
 	}
 	cat := shipped(f)
+	rng := rand.New(rand.NewPCG(67, 1))
+	for range 8 {
+		raw, err := json.Marshal(anyHoles(f, rng))
+		if err != nil {
+			f.Fatal(err)
+		}
+		f.Add(raw)
+	}
 	f.Fuzz(func(t *testing.T, raw []byte) {
 		j, _, err := job.Decode(raw, cat)
 		if err != nil {

@@ -38,6 +38,7 @@ type LeafPull struct {
 
 const (
 	gravity      = 9.80665
+	strongest    = 150             // metres per second, more than any wind: a footing that nothing pushes
 	poundForce   = 4.4482216152605 // newtons
 	footPound    = poundForce * 0.3048
 	milesAnHour  = 0.44704 // metres per second
@@ -132,10 +133,13 @@ func (st stood) gust(width, depth length.Length) (least, closed, open float64) {
 		}
 		return footing.Limit(q)
 	}
-	closed = milesAnHour * st.wind.Gust(limit(0), st.face+st.half)
+	bears := func(push, face float64) float64 {
+		return min(strongest, milesAnHour*st.wind.Gust(push, max(0, face)))
+	}
+	closed = bears(limit(0), st.face+st.half)
 	least, open = closed, closed
 	if st.leaf != nil && st.face > 0 {
-		open = milesAnHour * st.wind.Gust(limit(st.leaf.Moment/footPound), st.face)
+		open = bears(limit(st.leaf.Moment/footPound), st.face)
 	} else if st.leaf != nil && limit(st.leaf.Moment/footPound) <= 0 {
 		open = 0 // nothing but the leaf, and that is over the limit
 	}
@@ -166,6 +170,10 @@ func (m *maker) postWind(i int, d *ditch) PostWind {
 		wide := m.nextWider(d.sized.rules.Hole, p.HoleWidth)
 		w.Wider = &WindTry{Size: wide}
 		w.Wider.Gust, _, _ = st.gust(girth(d, wide, p.Bottom), p.Bottom)
+	}
+	if d.sized.depth.Stopped {
+		w.Why = m.whyWind(p, d, st, w)
+		return w // no deeper there
 	}
 	step := deeperInches
 	if m.job.Units.System == length.Metric {

@@ -111,6 +111,13 @@
         <RuleField {session} {level} field="hole/taper" label="Wider at the top by" />
         <RuleField {session} {level} field="hole/along" label="Hole off its post, along the run" />
         <RuleField {session} {level} field="hole/across" label="Hole off its post, to the left" />
+        <RuleField
+          {session}
+          {level}
+          field="setting/restrained"
+          label="Held at the ground by paving"
+          kind="switch"
+        />
         {#if session.scope === 'job' || session.scope === 'run'}
           <RuleField
             {session}

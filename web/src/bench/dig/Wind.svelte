@@ -12,6 +12,11 @@
 
   let { session, view }: { session: Session; view: View } = $props()
   const units = $derived(session.units)
+  const soil = $derived.by(() => {
+    const id = session.value<string>(session.at('/soil')) ?? session.value<string>('/site/soil')
+    const known = session.catalogue.soils.find((s) => s.id === id)
+    return known ? known.name.toLowerCase() : 'soil that is not known, taken as clay'
+  })
   const weakest = $derived(
     session.run.posts.reduce<number>(
       (w, p, i) => (p.wind && (w < 0 || p.wind.gust < session.run.posts[w]!.wind!.gust) ? i : w),
@@ -46,6 +51,14 @@
       >{/if}{#if w.wind!.deeper}, one step deeper <strong>{wind(w.wind!.deeper.gust, units)}</strong>{/if}.
   </p>
 {/if}
+<p class="mt-1 text-pencil">
+  In {soil}, exposure {session.value<string>('/site/exposure') ?? 'C'}, {Math.round(
+    100 * (session.value<number>(session.at('/fence/solidity')) ?? 1),
+  )} % of the face solid.
+  <button class="underline pointer-coarse:min-h-11" onclick={() => (session.digPart = 'site')}
+    >Change that under Frost and soil</button
+  >
+</p>
 <PostTable
   {session}
   {view}
