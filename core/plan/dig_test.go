@@ -552,3 +552,113 @@ func TestShiftedHoleMissesThePipe(t *testing.T) {
 		t.Error("a hole is shifted off its post")
 	}
 }
+
+// Taken one after another, the ways out of a hole start from the hole, not
+// from one another.
+func TestWaysOutDoNotPileUp(t *testing.T) {
+	cat := shipped(t)
+	j := demoJob(t, 0)
+	run := &j.Lines[0].Runs[0]
+	at := plan.Make(j, cat).Runs[0].Posts[4].Station
+	run.Spots = []job.Spot{{ID: "S1", At: at, Hit: &job.Hit{What: job.HitRock, Depth: 500}}}
+	said := func(j job.Job) (out []string) {
+		for _, w := range plan.Make(j, cat).Runs[0].Posts[4].Stopped.Ways {
+			out = append(out, fmt.Sprintf("%s %s %.6f %.9f", w.ID, w.Name.Print(j.Units), w.Gust, float64(w.Concrete)))
+		}
+		return out
+	}
+	before := said(j)
+	for _, w := range plan.Make(j, cat).Runs[0].Posts[4].Stopped.Ways[:5] {
+		doc, err := json.Marshal(j)
+		if err != nil {
+			t.Fatal(err)
+		}
+		edited, err := job.Apply(doc, w.Edits)
+		if err != nil {
+			t.Fatal(err)
+		}
+		after, _, err := job.Decode(edited, cat)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got := said(after); !slices.Equal(got, before) {
+			t.Errorf("with %s taken:\n%s\nbefore:\n%s", w.ID, strings.Join(got, "\n"), strings.Join(before, "\n"))
+		}
+	}
+}
+
+// The gust by hand: a 12 in hole with its bottom at 42 in, 150 psf for each
+// foot, 8 ft of solid fence 6 ft high over a 2 in gap, exposure C. Half an inch
+// of movement doubles the bearing, which is the gust times √2.
+func TestGustByHand(t *testing.T) {
+	j := decode(t, `{"mallow":1,"name":"Gust","units":{"system":"imperial","smallestMark":1.5875},"site":{"frostDepth":914.4,"soil":"sand","exposure":"C"},
+		"lines":[{"id":"L1","runs":[{"id":"R1","length":9753.6,"ground":[{"at":0,"height":0}],"spacing":{"most":2438.4},"hole":{"share":"none"}}]}]}`)
+	// A = d²/(d + 1.09 h) with d 3.5 ft and h 2/12 + 0.55·6 ft; P = A S₁ b/2.34.
+	const d, h = 3.5, 2.0/12 + 0.55*6
+	push := d * d / (d + 1.09*h) * 150 * d / 3 * 1 / 2.34
+	want := math.Sqrt(push/(0.00256*0.85*0.85*0.85*1.3*48)) * 0.44704
+	post := plan.Make(j, shipped(t)).Runs[0].Posts[2]
+	near(t, "gust, m/s", post.Wind.Gust, want, 1e-9)
+	end := plan.Make(j, shipped(t)).Runs[0].Posts[0]
+	near(t, "an end post holds half as much fence", end.Wind.Gust, want*math.Sqrt2, 1e-9)
+	j.Site.Movement = true
+	near(t, "with movement", plan.Make(j, shipped(t)).Runs[0].Posts[2].Wind.Gust, want*math.Sqrt2, 1e-9)
+}
+
+// A leaf hangs on the post with the hinges, two leaves on both: its weight
+// times half its width.
+func TestLeavesPullTheirPosts(t *testing.T) {
+	j := demoJob(t, 0)
+	gate := &j.Lines[0].Runs[0].Gates[0]
+	for _, c := range []struct {
+		leaves        int
+		hinge         job.End
+		first, second bool
+	}{{1, "", true, false}, {1, job.FirstPost, true, false}, {1, job.SecondPost, false, true}, {2, "", true, true}} {
+		gate.Leaves, gate.Hinge, gate.Weight = c.leaves, c.hinge, ptr(30*length.Kilogram)
+		posts := plan.Make(j, shipped(t)).Runs[0].Posts
+		if a, b := posts[6].Wind.Leaf, posts[7].Wind.Leaf; (a != nil) != c.first || (b != nil) != c.second {
+			t.Errorf("%d leaves on the %q post: %v and %v", c.leaves, c.hinge, a, b)
+			continue
+		} else if a == nil {
+			a = b
+		} else {
+			near(t, "moment, N m", a.Moment, 30*9.80665*1.2192/float64(c.leaves)/2, 1e-6)
+		}
+	}
+}
+
+// A hole so far off its post that the post is not in it is refused, and can be
+// centred; one that leaves little concrete is noted.
+func TestHoleBesideItsPost(t *testing.T) {
+	j := demoJob(t, 0)
+	run := &j.Lines[0].Runs[0]
+	run.Hole.Width, run.Hole.Across = ptr(12*length.Inch), ptr(5*length.Inch)
+	f := find(plan.Make(j, shipped(t)), "post-off-hole")
+	if f == nil || f.Severity != finding.Cannot || len(f.Remedies) != 1 {
+		t.Fatalf("%+v", f)
+	}
+	run.Hole.Across = ptr(3 * length.Inch) // 12 in less 3 1/2 in, halved, less 3 in: 1 1/4 in
+	if p := plan.Make(j, shipped(t)); find(p, "post-off-hole") != nil || find(p, "thin-cover") == nil || !length.Same(p.Runs[0].Cards[0].Least, 1.25*length.Inch) {
+		t.Errorf("3 in off: %v left", p.Runs[0].Cards[0].Least)
+	}
+}
+
+// Holes near a mark are dug by hand, whatever the auger could: their hours
+// count so in both sums.
+func TestHandDugHours(t *testing.T) {
+	j := demoJob(t, 0)
+	without := plan.Make(j, shipped(t)).Runs[0].Totals
+	at := plan.Make(j, shipped(t)).Runs[0].Posts[3].Station
+	j.Lines[0].Runs[0].KeepOuts = []job.KeepOut{{ID: "K1", Kind: job.Service, Service: "gas", At: at + 300, Hand: 600}}
+	with := plan.Make(j, shipped(t)).Runs[0]
+	hand := 0
+	for _, p := range with.Posts {
+		if len(p.Hand) > 0 {
+			hand++
+		}
+	}
+	if hand == 0 || with.Totals.Hours.Hand != hand || without.Hours.Hand != 0 || with.Totals.Hours.ByAuger <= without.Hours.ByAuger {
+		t.Errorf("%d holes by hand: %+v, without the pipe %+v", hand, with.Totals.Hours, without.Hours)
+	}
+}

@@ -230,8 +230,9 @@ func (w *wayFinder) moved() {
 	}
 	cost := costOf(now, then)
 	w.add(WayOut{ID: "moved", Name: reason.Say("Move the post clear of it"), Says: reason.Say("The bays beside it are laid out anew, and a new hole is dug to its full depth. Fill and tamp the old one."),
-		Gust: max(0, weakest), Frost: true, Concrete: cost.Concrete, Cost: &cost,
-		Edits: []job.Edit{m.set("/keepOuts", run.KeepOuts)}})
+		Gust: max(0, weakest), Frost: true, Cost: &cost,
+		Concrete: cost.Concrete + w.post.ConcreteVolume - w.volume(w.width, w.plain.sized.rules.Hole), // whatever is taken now
+		Edits:    []job.Edit{m.set("/keepOuts", run.KeepOuts)}})
 }
 
 func freeID(list []job.KeepOut) string {
