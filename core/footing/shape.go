@@ -88,7 +88,9 @@ func (s Shape) Volume(from, to length.Length) length.Volume {
 // ground: so high at the post's face, sloped evenly down to the hole's edge.
 // Round a round post in a round hole and a square one in a square hole it is
 // a cone or pyramid with the post cut out; in the mixed cases the slope runs
-// to the hole's edge as the hole's own shape has it.
+// to the hole's edge as the hole's own shape has it. The post is taken to stand
+// in the hole's middle; off it, the slope is steeper on one side and flatter on
+// the other, and the difference is let go.
 func (s Shape) Cone(height length.Length, post job.Post) length.Volume {
 	edge, half := float64(s.At(0).Metres())/2, post.Width.Metres()/2
 	if height <= 0 || edge <= half {

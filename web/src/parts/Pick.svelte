@@ -41,6 +41,7 @@
               value={o.value}
               label={o.name}
               disabled={!!o.refused}
+              aria-disabled={o.refused ? true : undefined}
               class="flex data-disabled:text-pencil min-h-11 items-center justify-between gap-3 px-2.5 data-highlighted:bg-mallow-wash"
             >
               {#snippet children({ selected })}
