@@ -96,7 +96,7 @@ type Fence struct {
 	GapLeast length.Length `json:"gapLeast" jsonschema:"minimum=0,maximum=1000" jsonschema_description:"Least gap between ground and fence. Usual: 2 in or 50 mm."`
 	GapMost  length.Length `json:"gapMost" jsonschema:"minimum=0,maximum=1500" jsonschema_description:"Most gap between ground and fence. Usual: 3 in or 75 mm."`
 
-	Solidity  float64         `json:"solidity,omitempty" jsonschema:"minimum=0,maximum=1" jsonschema_description:"Share of the fence's face that is solid and catches wind: 1 for boards without gaps. Left out: 1."`
+	Solidity  float64         `json:"solidity,omitempty" jsonschema:"minimum=0.01,maximum=1" jsonschema_description:"Share of the fence's face that is solid and catches wind: 1 for boards without gaps. Left out: 1."`
 	Rails     []length.Length `json:"rails,omitempty" jsonschema:"maxItems=12" jsonschema_description:"Middles of the rails above the fence's bottom, the lowest first. Left out: spread evenly, as many as the spacing's rails."`
 	RailWidth length.Length   `json:"railWidth,omitempty" jsonschema:"minimum=0,maximum=300" jsonschema_description:"Height of a rail's section. Usual: 3 1/2 in or 90 mm."`
 }

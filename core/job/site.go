@@ -45,7 +45,7 @@ type Frost struct {
 
 // Crew is how fast the crew digs.
 type Crew struct {
-	Hand  float64        `json:"hand,omitempty" jsonschema:"minimum=0,maximum=5" jsonschema_description:"Cubic metres that one person digs by hand in an hour."`
+	Hand  float64        `json:"hand,omitempty" jsonschema:"minimum=0.001,maximum=5" jsonschema_description:"Cubic metres that one person digs by hand in an hour."`
 	Auger *length.Length `json:"auger,omitempty" jsonschema:"minimum=100,maximum=100000" jsonschema_description:"Depth that the auger drills in an hour."`
 	Setup *float64       `json:"setup,omitempty" jsonschema:"minimum=0,maximum=120" jsonschema_description:"Minutes to set the auger up at each hole."`
 }

@@ -108,7 +108,8 @@ func newMaker(j job.Job, run job.Run, cat materials.Catalog, book *reason.Book, 
 	m.soil, m.soilKnown = cat.Soil(cmp.Or(run.Soil, j.Site.Soil))
 	frost, estimated := m.frost()
 	m.out = Run{
-		ID: run.ID, Name: run.Name, Path: m.path, Hollow: run.Post.Hollow, Frost: frost, FrostEstimated: estimated, Cards: []Card{}, Levels: []RuleLevel{},
+		Solid: m.solid(),
+		ID:    run.ID, Name: run.Name, Path: m.path, Hollow: run.Post.Hollow, Frost: frost, FrostEstimated: estimated, Cards: []Card{}, Levels: []RuleLevel{},
 		Ground: []survey.Point{}, Segments: []Segment{}, Posts: []Post{}, Bays: []Bay{}, Gates: []Gate{}, InTheWay: []InTheWay{}, Reminders: []Caution{}, Rails: []RailRow{}, Way: cmp.Or(run.Spacing.Way, job.EqualBays),
 	}
 	return m

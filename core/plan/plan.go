@@ -50,6 +50,7 @@ type Run struct {
 	SlopeLength length.Length  `json:"slopeLength" jsonschema:"required" jsonschema_description:"The same along the ground."`
 	Frost       *length.Length `json:"frost,omitempty" jsonschema_description:"Frost depth; left out when it is not known."`
 
+	Solid          float64     `json:"solid" jsonschema:"required" jsonschema_description:"Share of the fence's face that is solid and catches wind."`
 	FrostEstimated bool        `json:"frostEstimated,omitempty" jsonschema_description:"It is an estimate, not the local office's figure."`
 	Cards          []Card      `json:"cards" jsonschema:"required" jsonschema_description:"Its holes, each kind once."`
 	Levels         []RuleLevel `json:"levels" jsonschema:"required" jsonschema_description:"The rules for holes as they come out for the run, for each kind of post, and for the single posts that have their own."`

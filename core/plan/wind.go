@@ -72,11 +72,7 @@ type stood struct {
 func (m *maker) stand(i int, d *ditch) stood {
 	p := &m.out.Posts[i]
 	f := m.run.Fence
-	solid := f.Solidity
-	if solid == 0 {
-		solid = 1
-	}
-	st := stood{wind: footing.Wind{Exposure: string(m.job.Site.Exposed()), Solidity: solid}}
+	st := stood{wind: footing.Wind{Exposure: string(m.job.Site.Exposed()), Solidity: m.out.Solid}}
 	for b := max(0, i-1); b <= i && b < len(m.out.Bays); b++ {
 		if m.out.Bays[b].Gate == "" {
 			st.face += footing.Feet(m.out.Bays[b].CentreToCentre) / 2 * footing.Feet(f.Height)
@@ -94,6 +90,18 @@ func (m *maker) stand(i int, d *ditch) stood {
 		st.pin = mm2 * m.cat.Supply.PinStrength / poundForce
 	}
 	return st
+}
+
+// solid is the share of the fence's face that is solid: the run's, or else its
+// fence system's, or all of it.
+func (m *maker) solid() float64 {
+	if own := m.run.Fence.Solidity; own > 0 {
+		return own
+	}
+	if sys, ok := m.cat.System(m.run.System, m.job.Systems); ok && sys.Fence.Solidity > 0 {
+		return sys.Fence.Solidity
+	}
+	return 1
 }
 
 // leafOn is the leaf that hangs on a post, and half its face in square feet.

@@ -33,6 +33,8 @@
   const units = $derived(session.units)
   const width = $derived(session.value<number>(session.at('/post/width')) ?? 0)
   const metal = $derived(session.value<boolean>(session.at('/post/hollow')) ?? false)
+  /** What wind goes through is drawn as mesh; a solid face as boards. */
+  const open = $derived(metal && session.run.solid < 0.5)
   /** Rails are drawn as such where nothing hangs on them. */
   const rows = $derived(
     !session.strip && run.way === 'overlapping rails'
@@ -231,11 +233,11 @@
         <path
           d={d.panels}
           class={metal ? 'fill-(--metal)' : 'fill-(--timber)'}
-          fill-opacity={metal ? 0.12 : 0.45}
+          fill-opacity={open ? 0.12 : metal ? 0.3 : 0.45}
         />
         <path
           d={d.panels}
-          fill="url(#{metal ? 'mesh' : 'boards'})"
+          fill="url(#{open ? 'mesh' : 'boards'})"
           class={metal ? 'stroke-(--metal-edge)' : 'stroke-(--timber-edge)'}
           stroke-width="1.2"
         />

@@ -2000,6 +2000,10 @@ export interface PlannedRun {
    */
   frost?: number
   /**
+   * Share of the fence's face that is solid and catches wind.
+   */
+  solid: number
+  /**
    * It is an estimate, not the local office's figure.
    */
   frostEstimated?: boolean

@@ -162,7 +162,7 @@
     <div class="grid grid-cols-2 gap-3 sm:grid-cols-3">
       <NumberEntry
         label="Solid part of the fence, %"
-        value={Math.round(100 * (session.value<number>(session.at('/fence/solidity')) ?? 1))}
+        value={Math.round(100 * session.run.solid)}
         error={session.errorAt(session.at('/fence/solidity')) ? 'Allowed is 1 to 100.' : ''}
         oncommit={(n) => set(session.at('/fence/solidity'), n / 100, `${n} % solid`)}
       />

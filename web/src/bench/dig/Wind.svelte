@@ -52,9 +52,8 @@
   </p>
 {/if}
 <p class="mt-1 text-pencil">
-  In {soil}, exposure {session.value<string>('/site/exposure') ?? 'C'}, {Math.round(
-    100 * (session.value<number>(session.at('/fence/solidity')) ?? 1),
-  )} % of the face solid.
+  In {soil}, exposure {session.value<string>('/site/exposure') ?? 'C'}, {Math.round(100 * session.run.solid)} %
+  of the face solid.
   <button class="underline pointer-coarse:min-h-11" onclick={() => (session.digPart = 'site')}
     >Change that under Frost and soil</button
   >
