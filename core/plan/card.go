@@ -26,6 +26,7 @@ type Card struct {
 	Round  bool          `json:"round" jsonschema:"required" jsonschema_description:"A round post."`
 	Hollow bool          `json:"hollow" jsonschema:"required"`
 	Wall   length.Length `json:"wall" jsonschema:"required"`
+	Holds  length.Length `json:"holds" jsonschema:"required" jsonschema_description:"Least width of a hole that the post goes into."`
 	Core   length.Length `json:"core,omitempty" jsonschema_description:"Side of the steel core in a hollow post."`
 	Pin    length.Length `json:"pin,omitempty" jsonschema_description:"Diameter of the pin in the rock under the foot."`
 	Pinned length.Length `json:"pinned,omitempty" jsonschema_description:"How far the pin goes into the rock."`
@@ -72,7 +73,7 @@ func (m *maker) card(p *Post, s *sized, shape footing.Shape, fill footing.Fillin
 	c := Card{
 		Width: p.HoleWidth, Depth: p.HoleDepth, Bottom: p.Bottom, Foot: p.Foot, Square: shape.Square, Auger: s.width.Auger, Cuts: shape.Cuts,
 		Along: h.Along, Across: h.Across, Least: (p.HoleWidth-post.Width)/2 - max(h.Along.Abs(), h.Across.Abs()),
-		Post: post.Width, Round: post.Shape == job.RoundPost, Hollow: post.Hollow, Wall: post.Wall,
+		Post: post.Width, Round: post.Shape == job.RoundPost, Hollow: post.Hollow, Wall: post.Wall, Holds: post.Across(),
 		Method: set.Method, Layers: fill.Layers,
 		Dug: fill.Dug, Gravel: fill.Gravel, Stone: fill.Stone, Concrete: fill.Concrete, Soil: fill.Soil,
 		Spoil: max(0, fill.Dug-fill.Soil) * length.Volume(1+m.soil.Bulking), Bags: p.Bags,
@@ -80,7 +81,10 @@ func (m *maker) card(p *Post, s *sized, shape footing.Shape, fill footing.Fillin
 	if known {
 		c.Bag = bag.Name
 	}
-	if post.Hollow && set.Inside == job.CoreInside {
+	if shape.Square {
+		c.Holds = post.Width
+	}
+	if post.Hollow && set.Inside == job.CoreInside && !s.driven {
 		c.Core = set.Core
 	}
 	if s.driven {
@@ -209,6 +213,17 @@ func mixed(c Card, v length.Volume) reason.Text {
 	return t
 }
 
+// upTo says how high a layer reaches.
+func upTo(depth length.Length) reason.Text {
+	switch {
+	case depth > length.Tolerance:
+		return reason.Say("up to ", depth, " below ground")
+	case depth < -length.Tolerance:
+		return reason.Say("up to ", -depth, " above ground")
+	}
+	return reason.Say("up to the ground")
+}
+
 // pourSteps say how the hole is filled by the way its post is set.
 func (m *maker) pourSteps(add func(...any), c Card, s *sized) {
 	set := s.rules.Setting
@@ -222,22 +237,16 @@ func (m *maker) pourSteps(add func(...any), c Card, s *sized) {
 			add(packed[l.Kind], height, ", ", l.Volume, ", wedged and tamped, no voids.")
 		case footing.ConcreteLayer:
 			if l.Stone > 0 {
-				add("Concrete ", height, " high, up to ", l.From, " below ground: ", mixed(c, l.Concrete), " with ", l.Stone, " of clean rubble pressed in, none against the post.")
+				add("Concrete ", height, " high, ", upTo(l.From), ": ", mixed(c, l.Concrete), " with ", l.Stone, " of clean rubble pressed in, none against the post.")
 				continue
 			}
-			add("Concrete ", height, " high, up to ", l.From, " below ground: ", mixed(c, l.Concrete), ".")
+			add("Concrete ", height, " high, ", upTo(l.From), ": ", mixed(c, l.Concrete), ".")
 		case footing.GravelLayer:
 			if l.To < c.Bottom-length.Tolerance { // a drain between two layers of mix
 				add("Gravel ", height, " high, up to ", l.From, " below ground, ", l.Volume, ": it drains.")
 			}
 		case footing.InsideLayer:
-			where := reason.Say("up to ", l.From, " below ground")
-			if l.From <= 0 {
-				where = reason.Say("up to the ground")
-			}
-			if l.From < -length.Tolerance {
-				where = reason.Say("up to ", -l.From, " above ground")
-			}
+			where := upTo(l.From)
 			if c.Core > 0 {
 				add("Steel core ", c.Core, " in the post; fill round it ", where, ": ", mixed(c, l.Concrete), ".")
 				continue

@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"reflect"
+	"slices"
 
 	"mallow/core/job"
 	"mallow/core/length"
@@ -12,15 +13,16 @@ import (
 // RuleLevel is the rules for holes as they come out at one level: the whole
 // job, a run, its posts of one kind, or a single post.
 type RuleLevel struct {
-	Level   job.TierKind             `json:"level" jsonschema:"required,enum=job,enum=run,enum=kind,enum=post"`
-	Name    string                   `json:"name" jsonschema:"required"`
-	Kind    job.PostKind             `json:"kind,omitempty" jsonschema:"enum=end,enum=corner,enum=gate,enum=line"`
-	Post    string                   `json:"post,omitempty" jsonschema_description:"The post that a single hole's rules are for."`
-	Path    string                   `json:"path" jsonschema:"required" jsonschema_description:"JSON pointer of what holds this level's own rules in the job document."`
-	There   bool                     `json:"there" jsonschema:"required" jsonschema_description:"The document has it; else it is made with its first rule."`
-	Values  map[string]any           `json:"values" jsonschema:"required" jsonschema_description:"The value in force for each field, such as hole/floor."`
-	From    map[string]string        `json:"from" jsonschema:"required" jsonschema_description:"Where each was said."`
-	Entered map[string]length.System `json:"entered" jsonschema:"required" jsonschema_description:"Fields that were entered in the units of a system."`
+	Level   job.TierKind                 `json:"level" jsonschema:"required,enum=job,enum=run,enum=kind,enum=post"`
+	Name    string                       `json:"name" jsonschema:"required"`
+	Kind    job.PostKind                 `json:"kind,omitempty" jsonschema:"enum=end,enum=corner,enum=gate,enum=line"`
+	Post    string                       `json:"post,omitempty" jsonschema_description:"The post that a single hole's rules are for."`
+	Path    string                       `json:"path" jsonschema:"required" jsonschema_description:"JSON pointer of what holds this level's own rules in the job document."`
+	There   bool                         `json:"there" jsonschema:"required" jsonschema_description:"The document has it; else it is made with its first rule."`
+	Values  map[string]any               `json:"values" jsonschema:"required" jsonschema_description:"The value in force for each field, such as hole/floor."`
+	From    map[string]string            `json:"from" jsonschema:"required" jsonschema_description:"Where each was said."`
+	Refused map[string]map[string]string `json:"refused" jsonschema:"required" jsonschema_description:"Choices that the run's fence system rules out here, by field and value, and why."`
+	Entered map[string]length.System     `json:"entered" jsonschema:"required" jsonschema_description:"Fields that were entered in the units of a system."`
 }
 
 // ruleBook finds the rules for a run's posts, each once.
@@ -120,20 +122,21 @@ func (m *maker) saidBySystem(field string, r *job.Rules) bool {
 // levels are the rules at every level of the run, for whoever changes them.
 func (m *maker) levels() []RuleLevel {
 	level := func(kind job.TierKind, name, path string, there bool, r *job.Rules) RuleLevel {
-		l := RuleLevel{Level: kind, Name: name, Path: path, There: there, Values: r.Values(), From: map[string]string{}, Entered: r.Entered}
+		l := RuleLevel{Level: kind, Name: name, Path: path, There: there, Values: r.Values(), From: map[string]string{}, Entered: r.Entered, Refused: map[string]map[string]string{}}
 		for field := range l.Values {
 			l.From[field] = m.saidBy(r, field)
 		}
 		return l
 	}
 	out := []RuleLevel{level(job.RunLevel, m.name(), m.path, true, m.runRules())}
+	out[0].Refused = m.refused("")
 	for _, kind := range []job.PostKind{job.LinePost, job.EndPost, job.CornerPost, job.GatePost} {
 		path, there := fmt.Sprintf("%s/kinds/%d", m.path, len(m.given.Kinds)), false
 		if said, ok := m.given.KindSaid(kind, m.path); ok {
 			path, there = said.Path, true
 		}
 		l := level(job.KindLevel, kindNames[kind], path, there, m.kindRules(kind))
-		l.Kind = kind
+		l.Kind, l.Refused = kind, m.refused(kind)
 		out = append(out, l)
 	}
 	for i := range m.out.Posts {
@@ -142,16 +145,37 @@ func (m *maker) levels() []RuleLevel {
 			continue
 		}
 		l := level(job.PostLevel, p.ID, fmt.Sprintf("%s/spots/%d", m.path, p.spot), true, m.spotRules(p.Kind, p.spot))
-		l.Post = p.ID
+		l.Post, l.Refused = p.ID, m.refused(p.Kind)
 		out = append(out, l)
 	}
 	return out
 }
 
+// refused are the choices that the run's fence system rules out for posts of a
+// kind, or for all of them where none is given: what judgeFilling would find.
+func (m *maker) refused(kind job.PostKind) map[string]map[string]string {
+	methods, inside := map[string]string{}, map[string]string{}
+	if sys, ok := m.cat.System(m.run.System, m.job.Systems); ok {
+		for _, f := range sys.Forbidden {
+			methods[string(f.Method)] = f.Why
+		}
+		if _, said := methods[string(job.RockPacked)]; !said && slices.Contains(sys.InConcrete, kind) {
+			methods[string(job.RockPacked)] = "these posts take the pull and stand in concrete."
+		}
+		if sys.NeverFilled {
+			inside[string(job.OpenInside)] = "this post is never filled: water freezes in it and bursts it."
+			if kind != job.GatePost {
+				inside[string(job.CoreInside)] = "only gate posts take a core."
+			}
+		}
+	}
+	return map[string]map[string]string{"setting/method": methods, "setting/inside": inside}
+}
+
 // jobLevel is the rules as they come out for the whole job.
 func jobLevel(j job.Job, usual job.Said) RuleLevel {
 	r := j.JobRules(usual)
-	l := RuleLevel{Level: job.JobLevel, Name: "Whole job", Path: "", There: true, Values: r.Values(), From: map[string]string{}, Entered: r.Entered}
+	l := RuleLevel{Level: job.JobLevel, Name: "Whole job", Path: "", There: true, Values: r.Values(), From: map[string]string{}, Entered: r.Entered, Refused: map[string]map[string]string{}}
 	for field, tier := range r.From {
 		if _, ok := l.Values[field]; ok {
 			l.From[field] = map[job.TierKind]string{job.UsualLevel: "usual", job.JobLevel: "the whole job"}[tier.Kind]

@@ -195,7 +195,7 @@ func (w *wayFinder) pinned() {
 	}
 	pin := w.usualPin()
 	st := w.st
-	st.pin = 3.141592653589793 / 4 * float64(pin*pin) * w.m.cat.Supply.PinStrength / poundForce
+	st.pin = w.m.pinShear(pin)
 	g, _, _ := st.gust(girth(w.plain, w.width, w.bottom), w.bottom)
 	w.add(WayOut{ID: "pinned", Name: reason.Say("Core the rock and pin it, ", pin, " steel"), Says: reason.Say("Only in sound rock; a drill, grout and a day. Goggles and mask: stone dust harms lungs. An engineer sizes the pin where it matters."),
 		Gust: g, Frost: true, Edits: w.clear(job.SettledPinned, w.spot("hole/pin", pin))})

@@ -86,8 +86,7 @@ func (m *maker) stand(i int, d *ditch) stood {
 	st.pushed = footing.Pushed{Bearing: bearing, Height: footing.Feet(low + footing.Middle*f.Height), Restrained: d.sized.rules.Setting.Restrained}
 	st.leaf, st.half = m.leafOn(i)
 	if pinnable(&d.sized) && d.sized.rules.Hole.Pin > 0 {
-		mm2 := math.Pi / 4 * float64(d.sized.rules.Hole.Pin*d.sized.rules.Hole.Pin)
-		st.pin = mm2 * m.cat.Supply.PinStrength / poundForce
+		st.pin = m.pinShear(d.sized.rules.Hole.Pin)
 	}
 	return st
 }
@@ -102,6 +101,11 @@ func (m *maker) solid() float64 {
 		return sys.Fence.Solidity
 	}
 	return 1
+}
+
+// pinShear is the shear that a steel pin is counted with, in pounds.
+func (m *maker) pinShear(pin length.Length) float64 {
+	return math.Pi / 4 * float64(pin*pin) * m.cat.Supply.PinStrength / poundForce
 }
 
 // leafOn is the leaf that hangs on a post, and half its face in square feet.

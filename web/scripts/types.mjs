@@ -5,6 +5,13 @@ import { compile } from 'json-schema-to-typescript'
 
 const out = new URL('../src/gen/api.ts', import.meta.url)
 const schema = JSON.parse(readFileSync(new URL('../src/gen/api.schema.json', import.meta.url), 'utf8'))
+/** A description beside a reference would make the type anew: the type says what it is. */
+function bare(node) {
+  if (node === null || typeof node !== 'object') return
+  if (node.$ref) delete node.description
+  Object.values(node).forEach(bare)
+}
+bare(schema)
 const text = await compile(schema, 'API', {
   additionalProperties: false,
   bannerComment: '/* Written by make generate from the Go types. Do not edit. */',

@@ -1,30 +1,6 @@
 /* Written by make generate from the Go types. Do not edit. */
 
 export type Text = Part[]
-/**
- * What it costs and what to mind.
- */
-export type Text1 = Part[]
-/**
- * How it stands, and what to do.
- */
-export type Text2 = Part[]
-/**
- * The rule with its inputs and its value.
- */
-export type Text3 = Part[]
-/**
- * The explanation in one sentence.
- */
-export type Text4 = Part[]
-/**
- * What it gives and what it costs.
- */
-export type Text5 = Part[]
-/**
- * What it gives and what it costs.
- */
-export type Text6 = Part[]
 
 export interface MallowAPI {
   job?: Job
@@ -70,8 +46,8 @@ export interface Job {
    * @maxItems 50
    */
   lines: Line[]
-  hole?: HoleRules2
-  setting?: SettingRules2
+  hole?: HoleRules
+  setting?: SettingRules
   /**
    * The user's own fence systems: copies of the catalogue's with changes.
    *
@@ -115,9 +91,6 @@ export interface Site {
   place?: EarthPlace
   before?: Before
 }
-/**
- * What a frost depth is estimated from while the local office's is not known.
- */
 export interface FrostEstimate {
   /**
    * Freezing index of the air: degree-days Celsius below freezing in a cold winter.
@@ -144,9 +117,6 @@ export interface FrostEstimate {
    */
   lambda?: number
 }
-/**
- * How fast the crew digs. Left out: usual rates.
- */
 export interface Crew {
   /**
    * Cubic metres that one person digs by hand in an hour.
@@ -161,9 +131,6 @@ export interface Crew {
    */
   setup?: number
 }
-/**
- * Where on earth the map's zero lies, where it is known. Lines stand on the map by their x and y; with a bearing, north is up.
- */
 export interface EarthPlace {
   /**
    * Degrees, north positive.
@@ -205,9 +172,6 @@ export interface Before {
    */
   neighbour?: boolean
 }
-/**
- * What the locating office was asked, and answered.
- */
 export interface Ticket {
   number: string
   /**
@@ -334,9 +298,6 @@ export interface Run {
   soil?: string
   string?: StringChoice
 }
-/**
- * How the line turns at this run's start. On the first run of an open line it has no meaning; on that of a closed one it is a check.
- */
 export interface Corner {
   by: 'deflection' | 'interior' | 'offset' | 'diagonal'
   /**
@@ -544,9 +505,6 @@ export interface Post {
    */
   stock?: number[]
 }
-/**
- * Section of end, corner and gate posts. Left out: as the line posts.
- */
 export interface Terminal {
   shape?: 'square' | 'round'
   /**
@@ -709,9 +667,6 @@ export interface LookPart {
   to: number
   look: 'level' | 'stepped' | 'raked' | 'rolling'
 }
-/**
- * Rules for holes that hold for this run, its fence system's among them. What it leaves out, the job says.
- */
 export interface HoleRules {
   /**
    * Hole width as a multiple of the post's width. Usual: 3; chain link 4 for posts up to 4 in (100 mm).
@@ -839,9 +794,6 @@ export interface HoleRules {
     [k: string]: string
   }
 }
-/**
- * What goes into the run's holes.
- */
 export interface SettingRules {
   /**
    * How posts in holes are set. Usual: braced, then filled with mixed concrete.
@@ -916,207 +868,8 @@ export interface SettingRules {
 }
 export interface KindRules {
   kind: 'end' | 'corner' | 'gate' | 'line'
-  hole?: HoleRules1
-  setting?: SettingRules1
-}
-export interface HoleRules1 {
-  /**
-   * Hole width as a multiple of the post's width. Usual: 3; chain link 4 for posts up to 4 in (100 mm).
-   */
-  widthFactor?: number
-  /**
-   * The same for posts over 4 in or 100 mm; 0: as the others. Chain link: 3.
-   */
-  wideFactor?: number
-  /**
-   * The multiple of the post's width is not in force: the post's corners and the tools decide.
-   */
-  skipFactor?: boolean
-  /**
-   * Auger diameters that the crew owns or can get.
-   *
-   * @minItems 1
-   * @maxItems 40
-   */
-  augers?: number[]
-  /**
-   * The width is not rounded up to an auger.
-   */
-  anyWidth?: boolean
-  /**
-   * Round by auger or digger, or square by spade. Usual: round.
-   */
-  shape?: 'round' | 'square'
-  /**
-   * Least side of a square hole, that a spade still works in. Usual: 12 in or 300 mm.
-   */
-  spade?: number
-  /**
-   * Width of the hole's bottom where it is belled out against frost heave; 0: straight.
-   */
-  bell?: number
-  /**
-   * Height over which it widens to the bell. Usual: 12 in or 300 mm.
-   */
-  bellHeight?: number
-  /**
-   * How much wider a hand tool leaves the hole at the top than at the bottom.
-   */
-  taper?: number
-  /**
-   * Middle of the hole off the middle of the post, along the run, away from its start.
-   */
-  along?: number
-  /**
-   * The same across the run, to the left; negative to the right: away from a wall or a kerb.
-   */
-  across?: number
-  /**
-   * Gate post holes are this much wider, before rounding up to an auger.
-   */
-  gateExtraWidth?: number
-  /**
-   * The same for end and corner posts.
-   */
-  endExtraWidth?: number
-  /**
-   * Hole width set by hand, over all rules; 0: by the rules, whatever is said farther out.
-   */
-  width?: number
-  /**
-   * Frost is not counted.
-   */
-  skipFrost?: boolean
-  /**
-   * Added below the frost depth. Many add 6 in or 150 mm.
-   */
-  frostMargin?: number
-  /**
-   * Share of the whole post's length that stands in the ground.
-   */
-  share?: 'none' | 'quarter' | 'third' | 'half'
-  /**
-   * Never shallower than this. Usual: 24 in or 600 mm.
-   */
-  floor?: number
-  /**
-   * Added to the floor for each unit of fence height over 4 ft: 0.25 is 3 in per foot.
-   */
-  floorPerHeight?: number
-  /**
-   * The floor is not in force.
-   */
-  skipFloor?: boolean
-  /**
-   * Gate posts go this much deeper.
-   */
-  gateExtraDepth?: number
-  /**
-   * End and corner posts go this much deeper.
-   */
-  endExtraDepth?: number
-  /**
-   * Depth is rounded up to a multiple of this, so that one mark on the digger's handle serves. 0: not rounded.
-   */
-  roundDepthTo?: number
-  /**
-   * Depth of the post's foot set by hand, over all rules; 0: by the rules, whatever is said farther out.
-   */
-  depth?: number
-  /**
-   * Posts that are driven, without a hole: none, the line posts, or all. Usual: none.
-   */
-  driven?: 'none' | 'line' | 'all'
-  /**
-   * Width and depth of a concrete collar round the head of a driven post; 0: none.
-   */
-  collar?: number
-  /**
-   * Diameter of a steel pin grouted into drilled rock under the foot; 0: none.
-   */
-  pin?: number
-  /**
-   * How far the pin goes into the rock. Usual: 8 in or 200 mm.
-   */
-  pinDeep?: number
-  /**
-   * Fields of this list that were entered in the units of a system: they are said in it.
-   */
-  entered?: {
-    [k: string]: string
-  }
-}
-export interface SettingRules1 {
-  /**
-   * How posts in holes are set. Usual: braced, then filled with mixed concrete.
-   */
-  method?: 'braced' | 'fast' | 'dry packed' | 'stabbed' | 'rock' | 'slurry' | 'layered'
-  /**
-   * Gravel under the concrete, dug below the depth that the rules ask for.
-   */
-  gravel?: number
-  /**
-   * How far the post's foot stands above the bottom of the concrete; negative: it reaches into the gravel, so that the end grain drains. Usual: 0.
-   */
-  stand?: number
-  /**
-   * The concrete stops below ground, under soil, or is crowned above it. Usual: cover.
-   */
-  top?: 'cover' | 'crown'
-  /**
-   * Soil over the concrete: how far below ground the concrete stops.
-   */
-  cover?: number
-  /**
-   * How high the crown stands at the post, sloped down to the hole's edge. Usual: 1 in or 25 mm.
-   */
-  crown?: number
-  /**
-   * How high the soil is mounded at the post, sloped down to the hole's edge. Usual: 1 in or 25 mm.
-   */
-  mound?: number
-  /**
-   * Rocks first, slurry over: depth of the rocks' top. Usual: 24 in or 600 mm.
-   */
-  rocksTo?: number
-  /**
-   * Clean rubble put into the concrete, as a share of it.
-   */
-  rubble?: number
-  /**
-   * Hollow posts: open at the foot, closed, or with a steel core. Usual: open.
-   */
-  inside?: 'open' | 'closed' | 'core'
-  /**
-   * Level of the concrete inside a hollow post, above ground; negative below. Left out: as high as the concrete round it; with a core, to the ground.
-   */
-  fillTo?: number
-  /**
-   * Side of the steel core, square.
-   */
-  core?: number
-  /**
-   * Wall of the core; 0: solid.
-   */
-  coreWall?: number
-  /**
-   * Bag of dry concrete, by its name in the catalogue: 40lb, 50lb, 60lb, 80lb, 20kg, 25kg.
-   */
-  bag?: string
-  /**
-   * Concrete bought beyond what is computed, as a fraction.
-   */
-  waste?: number
-  /**
-   * Posts are held at the ground by paving or a slab; it counts in the wind figure only.
-   */
-  restrained?: boolean
-  /**
-   * Fields of this list that were entered in the units of a system: they are said in it.
-   */
-  entered?: {
-    [k: string]: string
-  }
+  hole?: HoleRules
+  setting?: SettingRules
 }
 export interface Spot {
   id: string
@@ -1125,8 +878,8 @@ export interface Spot {
    */
   at: number
   hit?: Hit
-  hole?: HoleRules1
-  setting?: SettingRules1
+  hole?: HoleRules
+  setting?: SettingRules
 }
 export interface Hit {
   what: 'rock' | 'water' | 'root'
@@ -1254,211 +1007,6 @@ export interface BookRow {
    */
   sure?: boolean
 }
-/**
- * Rules for holes that hold for the whole job; what a run, a kind of post or a single post says of its own goes before them.
- */
-export interface HoleRules2 {
-  /**
-   * Hole width as a multiple of the post's width. Usual: 3; chain link 4 for posts up to 4 in (100 mm).
-   */
-  widthFactor?: number
-  /**
-   * The same for posts over 4 in or 100 mm; 0: as the others. Chain link: 3.
-   */
-  wideFactor?: number
-  /**
-   * The multiple of the post's width is not in force: the post's corners and the tools decide.
-   */
-  skipFactor?: boolean
-  /**
-   * Auger diameters that the crew owns or can get.
-   *
-   * @minItems 1
-   * @maxItems 40
-   */
-  augers?: number[]
-  /**
-   * The width is not rounded up to an auger.
-   */
-  anyWidth?: boolean
-  /**
-   * Round by auger or digger, or square by spade. Usual: round.
-   */
-  shape?: 'round' | 'square'
-  /**
-   * Least side of a square hole, that a spade still works in. Usual: 12 in or 300 mm.
-   */
-  spade?: number
-  /**
-   * Width of the hole's bottom where it is belled out against frost heave; 0: straight.
-   */
-  bell?: number
-  /**
-   * Height over which it widens to the bell. Usual: 12 in or 300 mm.
-   */
-  bellHeight?: number
-  /**
-   * How much wider a hand tool leaves the hole at the top than at the bottom.
-   */
-  taper?: number
-  /**
-   * Middle of the hole off the middle of the post, along the run, away from its start.
-   */
-  along?: number
-  /**
-   * The same across the run, to the left; negative to the right: away from a wall or a kerb.
-   */
-  across?: number
-  /**
-   * Gate post holes are this much wider, before rounding up to an auger.
-   */
-  gateExtraWidth?: number
-  /**
-   * The same for end and corner posts.
-   */
-  endExtraWidth?: number
-  /**
-   * Hole width set by hand, over all rules; 0: by the rules, whatever is said farther out.
-   */
-  width?: number
-  /**
-   * Frost is not counted.
-   */
-  skipFrost?: boolean
-  /**
-   * Added below the frost depth. Many add 6 in or 150 mm.
-   */
-  frostMargin?: number
-  /**
-   * Share of the whole post's length that stands in the ground.
-   */
-  share?: 'none' | 'quarter' | 'third' | 'half'
-  /**
-   * Never shallower than this. Usual: 24 in or 600 mm.
-   */
-  floor?: number
-  /**
-   * Added to the floor for each unit of fence height over 4 ft: 0.25 is 3 in per foot.
-   */
-  floorPerHeight?: number
-  /**
-   * The floor is not in force.
-   */
-  skipFloor?: boolean
-  /**
-   * Gate posts go this much deeper.
-   */
-  gateExtraDepth?: number
-  /**
-   * End and corner posts go this much deeper.
-   */
-  endExtraDepth?: number
-  /**
-   * Depth is rounded up to a multiple of this, so that one mark on the digger's handle serves. 0: not rounded.
-   */
-  roundDepthTo?: number
-  /**
-   * Depth of the post's foot set by hand, over all rules; 0: by the rules, whatever is said farther out.
-   */
-  depth?: number
-  /**
-   * Posts that are driven, without a hole: none, the line posts, or all. Usual: none.
-   */
-  driven?: 'none' | 'line' | 'all'
-  /**
-   * Width and depth of a concrete collar round the head of a driven post; 0: none.
-   */
-  collar?: number
-  /**
-   * Diameter of a steel pin grouted into drilled rock under the foot; 0: none.
-   */
-  pin?: number
-  /**
-   * How far the pin goes into the rock. Usual: 8 in or 200 mm.
-   */
-  pinDeep?: number
-  /**
-   * Fields of this list that were entered in the units of a system: they are said in it.
-   */
-  entered?: {
-    [k: string]: string
-  }
-}
-/**
- * What goes into the holes, for the whole job.
- */
-export interface SettingRules2 {
-  /**
-   * How posts in holes are set. Usual: braced, then filled with mixed concrete.
-   */
-  method?: 'braced' | 'fast' | 'dry packed' | 'stabbed' | 'rock' | 'slurry' | 'layered'
-  /**
-   * Gravel under the concrete, dug below the depth that the rules ask for.
-   */
-  gravel?: number
-  /**
-   * How far the post's foot stands above the bottom of the concrete; negative: it reaches into the gravel, so that the end grain drains. Usual: 0.
-   */
-  stand?: number
-  /**
-   * The concrete stops below ground, under soil, or is crowned above it. Usual: cover.
-   */
-  top?: 'cover' | 'crown'
-  /**
-   * Soil over the concrete: how far below ground the concrete stops.
-   */
-  cover?: number
-  /**
-   * How high the crown stands at the post, sloped down to the hole's edge. Usual: 1 in or 25 mm.
-   */
-  crown?: number
-  /**
-   * How high the soil is mounded at the post, sloped down to the hole's edge. Usual: 1 in or 25 mm.
-   */
-  mound?: number
-  /**
-   * Rocks first, slurry over: depth of the rocks' top. Usual: 24 in or 600 mm.
-   */
-  rocksTo?: number
-  /**
-   * Clean rubble put into the concrete, as a share of it.
-   */
-  rubble?: number
-  /**
-   * Hollow posts: open at the foot, closed, or with a steel core. Usual: open.
-   */
-  inside?: 'open' | 'closed' | 'core'
-  /**
-   * Level of the concrete inside a hollow post, above ground; negative below. Left out: as high as the concrete round it; with a core, to the ground.
-   */
-  fillTo?: number
-  /**
-   * Side of the steel core, square.
-   */
-  core?: number
-  /**
-   * Wall of the core; 0: solid.
-   */
-  coreWall?: number
-  /**
-   * Bag of dry concrete, by its name in the catalogue: 40lb, 50lb, 60lb, 80lb, 20kg, 25kg.
-   */
-  bag?: string
-  /**
-   * Concrete bought beyond what is computed, as a fraction.
-   */
-  waste?: number
-  /**
-   * Posts are held at the ground by paving or a slab; it counts in the wind figure only.
-   */
-  restrained?: boolean
-  /**
-   * Fields of this list that were entered in the units of a system: they are said in it.
-   */
-  entered?: {
-    [k: string]: string
-  }
-}
 export interface FenceSystem {
   id: string
   name: string
@@ -1480,11 +1028,11 @@ export interface FenceSystem {
   gate?: boolean
   fence: Fence
   post: Post
-  terminal?: Terminal1
+  terminal?: Terminal
   spacing: Spacing
   grade: Grade
-  hole?: HoleRules3
-  setting?: SettingRules3
+  hole?: HoleRules
+  setting?: SettingRules
   /**
    * What it asks of posts of one kind.
    *
@@ -1519,226 +1067,6 @@ export interface FenceSystem {
    */
   cautions?: string[]
 }
-export interface Terminal1 {
-  shape?: 'square' | 'round'
-  /**
-   * Side of a square post, or outside diameter of a round one.
-   */
-  width?: number
-  /**
-   * An open hollow post.
-   */
-  hollow?: boolean
-  /**
-   * Wall thickness of a hollow post.
-   */
-  wall?: number
-}
-/**
- * What it asks of holes; the rest is the job's.
- */
-export interface HoleRules3 {
-  /**
-   * Hole width as a multiple of the post's width. Usual: 3; chain link 4 for posts up to 4 in (100 mm).
-   */
-  widthFactor?: number
-  /**
-   * The same for posts over 4 in or 100 mm; 0: as the others. Chain link: 3.
-   */
-  wideFactor?: number
-  /**
-   * The multiple of the post's width is not in force: the post's corners and the tools decide.
-   */
-  skipFactor?: boolean
-  /**
-   * Auger diameters that the crew owns or can get.
-   *
-   * @minItems 1
-   * @maxItems 40
-   */
-  augers?: number[]
-  /**
-   * The width is not rounded up to an auger.
-   */
-  anyWidth?: boolean
-  /**
-   * Round by auger or digger, or square by spade. Usual: round.
-   */
-  shape?: 'round' | 'square'
-  /**
-   * Least side of a square hole, that a spade still works in. Usual: 12 in or 300 mm.
-   */
-  spade?: number
-  /**
-   * Width of the hole's bottom where it is belled out against frost heave; 0: straight.
-   */
-  bell?: number
-  /**
-   * Height over which it widens to the bell. Usual: 12 in or 300 mm.
-   */
-  bellHeight?: number
-  /**
-   * How much wider a hand tool leaves the hole at the top than at the bottom.
-   */
-  taper?: number
-  /**
-   * Middle of the hole off the middle of the post, along the run, away from its start.
-   */
-  along?: number
-  /**
-   * The same across the run, to the left; negative to the right: away from a wall or a kerb.
-   */
-  across?: number
-  /**
-   * Gate post holes are this much wider, before rounding up to an auger.
-   */
-  gateExtraWidth?: number
-  /**
-   * The same for end and corner posts.
-   */
-  endExtraWidth?: number
-  /**
-   * Hole width set by hand, over all rules; 0: by the rules, whatever is said farther out.
-   */
-  width?: number
-  /**
-   * Frost is not counted.
-   */
-  skipFrost?: boolean
-  /**
-   * Added below the frost depth. Many add 6 in or 150 mm.
-   */
-  frostMargin?: number
-  /**
-   * Share of the whole post's length that stands in the ground.
-   */
-  share?: 'none' | 'quarter' | 'third' | 'half'
-  /**
-   * Never shallower than this. Usual: 24 in or 600 mm.
-   */
-  floor?: number
-  /**
-   * Added to the floor for each unit of fence height over 4 ft: 0.25 is 3 in per foot.
-   */
-  floorPerHeight?: number
-  /**
-   * The floor is not in force.
-   */
-  skipFloor?: boolean
-  /**
-   * Gate posts go this much deeper.
-   */
-  gateExtraDepth?: number
-  /**
-   * End and corner posts go this much deeper.
-   */
-  endExtraDepth?: number
-  /**
-   * Depth is rounded up to a multiple of this, so that one mark on the digger's handle serves. 0: not rounded.
-   */
-  roundDepthTo?: number
-  /**
-   * Depth of the post's foot set by hand, over all rules; 0: by the rules, whatever is said farther out.
-   */
-  depth?: number
-  /**
-   * Posts that are driven, without a hole: none, the line posts, or all. Usual: none.
-   */
-  driven?: 'none' | 'line' | 'all'
-  /**
-   * Width and depth of a concrete collar round the head of a driven post; 0: none.
-   */
-  collar?: number
-  /**
-   * Diameter of a steel pin grouted into drilled rock under the foot; 0: none.
-   */
-  pin?: number
-  /**
-   * How far the pin goes into the rock. Usual: 8 in or 200 mm.
-   */
-  pinDeep?: number
-  /**
-   * Fields of this list that were entered in the units of a system: they are said in it.
-   */
-  entered?: {
-    [k: string]: string
-  }
-}
-/**
- * What it asks of what goes into them.
- */
-export interface SettingRules3 {
-  /**
-   * How posts in holes are set. Usual: braced, then filled with mixed concrete.
-   */
-  method?: 'braced' | 'fast' | 'dry packed' | 'stabbed' | 'rock' | 'slurry' | 'layered'
-  /**
-   * Gravel under the concrete, dug below the depth that the rules ask for.
-   */
-  gravel?: number
-  /**
-   * How far the post's foot stands above the bottom of the concrete; negative: it reaches into the gravel, so that the end grain drains. Usual: 0.
-   */
-  stand?: number
-  /**
-   * The concrete stops below ground, under soil, or is crowned above it. Usual: cover.
-   */
-  top?: 'cover' | 'crown'
-  /**
-   * Soil over the concrete: how far below ground the concrete stops.
-   */
-  cover?: number
-  /**
-   * How high the crown stands at the post, sloped down to the hole's edge. Usual: 1 in or 25 mm.
-   */
-  crown?: number
-  /**
-   * How high the soil is mounded at the post, sloped down to the hole's edge. Usual: 1 in or 25 mm.
-   */
-  mound?: number
-  /**
-   * Rocks first, slurry over: depth of the rocks' top. Usual: 24 in or 600 mm.
-   */
-  rocksTo?: number
-  /**
-   * Clean rubble put into the concrete, as a share of it.
-   */
-  rubble?: number
-  /**
-   * Hollow posts: open at the foot, closed, or with a steel core. Usual: open.
-   */
-  inside?: 'open' | 'closed' | 'core'
-  /**
-   * Level of the concrete inside a hollow post, above ground; negative below. Left out: as high as the concrete round it; with a core, to the ground.
-   */
-  fillTo?: number
-  /**
-   * Side of the steel core, square.
-   */
-  core?: number
-  /**
-   * Wall of the core; 0: solid.
-   */
-  coreWall?: number
-  /**
-   * Bag of dry concrete, by its name in the catalogue: 40lb, 50lb, 60lb, 80lb, 20kg, 25kg.
-   */
-  bag?: string
-  /**
-   * Concrete bought beyond what is computed, as a fraction.
-   */
-  waste?: number
-  /**
-   * Posts are held at the ground by paving or a slab; it counts in the wind figure only.
-   */
-  restrained?: boolean
-  /**
-   * Fields of this list that were entered in the units of a system: they are said in it.
-   */
-  entered?: {
-    [k: string]: string
-  }
-}
 export interface Forbidden {
   method: 'braced' | 'fast' | 'dry packed' | 'stabbed' | 'rock' | 'driven' | 'slurry' | 'layered'
   why: string
@@ -1759,10 +1087,10 @@ export interface Plan {
    */
   runs: PlannedRun[]
   before: Clearance
-  totals: Totals1
+  totals: Totals
   findings: Finding[]
   cautions: Caution[]
-  levels: RuleLevel1
+  levels: RuleLevel
   /**
    * The rules that the reasons name, each once.
    */
@@ -1868,12 +1196,9 @@ export interface Squaring {
    * From there square off, to the end of the second leg.
    */
   off: number
-  a: MapPlace1
+  a: MapPlace
   b: MapPlace
 }
-/**
- * Largest 3-4-5 that fits, at a right angle.
- */
 export interface ThreeFourFive {
   /**
    * How many units the 1 of 3-4-5 stands for.
@@ -1889,16 +1214,6 @@ export interface ThreeFourFive {
   legB: number
   long: number
 }
-/**
- * End of the first leg on the map.
- */
-export interface MapPlace1 {
-  x: number
-  y: number
-}
-/**
- * How a closed line closes, once all its turns are known.
- */
 export interface Closing {
   perimeter: number
   /**
@@ -1934,9 +1249,6 @@ export interface Balance {
   endBefore: MapPlace
   endAfter: MapPlace
 }
-/**
- * How the heights of a closed line close.
- */
 export interface HeightLoop {
   error: number
   allowance: number
@@ -1973,8 +1285,8 @@ export interface PlannedRun {
    * Level distance along the line to its first post.
    */
   start: number
-  from: MapPlace2
-  to: MapPlace3
+  from: MapPlace
+  to: MapPlace
   /**
    * Degrees clockwise from the map's up.
    */
@@ -2040,20 +1352,6 @@ export interface PlannedRun {
   gates: PlannedGate[]
   totals: Totals
 }
-/**
- * Its first post on the map.
- */
-export interface MapPlace2 {
-  x: number
-  y: number
-}
-/**
- * Its last post on the map.
- */
-export interface MapPlace3 {
-  x: number
-  y: number
-}
 export interface HoleCard {
   width: number
   /**
@@ -2102,6 +1400,10 @@ export interface HoleCard {
   round: boolean
   hollow: boolean
   wall: number
+  /**
+   * Least width of a hole that the post goes into.
+   */
+  holds: number
   /**
    * Side of the steel core in a hollow post.
    */
@@ -2219,6 +1521,14 @@ export interface RuleLevel {
     [k: string]: string
   }
   /**
+   * Choices that the run's fence system rules out here, by field and value, and why.
+   */
+  refused: {
+    [k: string]: {
+      [k: string]: string
+    }
+  }
+  /**
    * Fields that were entered in the units of a system.
    */
   entered: {
@@ -2267,9 +1577,6 @@ export interface InTheWay {
   repour: boolean
   marked: boolean
 }
-/**
- * How its posts are lined up; left out without a length.
- */
 export interface RunString {
   school: 'face' | 'off' | 'stand-off' | 'sight'
   face: 'left' | 'right'
@@ -2292,8 +1599,8 @@ export interface RunString {
    * Of the alignment string, tie to tie.
    */
   span: number
-  from: MapPlace4
-  to: MapPlace5
+  from: MapPlace
+  to: MapPlace
   /**
    * Height of the alignment string's tie above the datum.
    */
@@ -2349,20 +1656,6 @@ export interface RunString {
    */
   target: string
   why: RunStringWhy
-}
-/**
- * Tie at the run's start, on the map.
- */
-export interface MapPlace4 {
-  x: number
-  y: number
-}
-/**
- * Tie at its end.
- */
-export interface MapPlace5 {
-  x: number
-  y: number
 }
 export interface Hang {
   at: number
@@ -2587,9 +1880,6 @@ export interface RailHole {
    */
   after?: number
 }
-/**
- * Its hole was stopped short.
- */
 export interface Stopped {
   what: 'rock' | 'water' | 'root'
   depth: number
@@ -2617,7 +1907,7 @@ export interface WayOut {
    */
   id: string
   name: Text
-  says: Text1
+  says: Text
   /**
    * At the limit, metres per second.
    */
@@ -2645,9 +1935,6 @@ export interface Edit {
     [k: string]: unknown
   }
 }
-/**
- * Where posts move: what that changes.
- */
 export interface Cost {
   posts: number
   cutPieces: number
@@ -2655,22 +1942,16 @@ export interface Cost {
   bags: number
   oddBays: number
 }
-/**
- * Left out for an old post that stays, and for a corner post that is dug in another run.
- */
 export interface PostWind {
   /**
    * Metres per second.
    */
   gust: number
   wider?: WindTry
-  deeper?: WindTry1
+  deeper?: WindTry
   leaf?: LeafPull
   why: number
 }
-/**
- * With the next auger up.
- */
 export interface WindTry {
   /**
    * The hole's width, or depth to dig.
@@ -2678,19 +1959,6 @@ export interface WindTry {
   size: number
   gust: number
 }
-/**
- * With a hole one step deeper.
- */
-export interface WindTry1 {
-  /**
-   * The hole's width, or depth to dig.
-   */
-  size: number
-  gust: number
-}
-/**
- * What a leaf that hangs on it does.
- */
 export interface LeafPull {
   mass: number
   estimated: boolean
@@ -2793,7 +2061,7 @@ export interface PlannedBay {
   gapLeast: Gap
   gapMost: Gap
   cut?: Earth
-  fill?: Earth1
+  fill?: Earth
   infill?: PanelInfill
   why: BayWhy
 }
@@ -2801,9 +2069,6 @@ export interface Gap {
   gap: number
   at: number
 }
-/**
- * Ground to cut so that the least gap holds; left out where it does.
- */
 export interface Earth {
   /**
    * Where it is deepest.
@@ -2818,26 +2083,6 @@ export interface Earth {
    */
   section: number
 }
-/**
- * Ground to fill so that the most gap holds; left out where it does.
- */
-export interface Earth1 {
-  /**
-   * Where it is deepest.
-   */
-  depth: number
-  /**
-   * Station where it is deepest.
-   */
-  at: number
-  /**
-   * Area seen from the side, square metres; times the strip's width it is the soil.
-   */
-  section: number
-}
-/**
- * What closes the triangle under a level panel instead of earth.
- */
 export interface PanelInfill {
   kind: 'gravel boards' | 'boards'
   /**
@@ -2907,9 +2152,6 @@ export interface RailPiece {
    */
   cut: boolean
 }
-/**
- * How its posts are marked on the ground; left out without a length.
- */
 export interface SetOut {
   /**
    * Length of the tape that is reckoned with.
@@ -2997,9 +2239,6 @@ export interface Stick {
    */
   first: string
 }
-/**
- * How its tops are brought to height; left out without a length.
- */
 export interface TopLine {
   /**
    * The way that the run is set by.
@@ -3102,9 +2341,6 @@ export interface StickMark {
    */
   to: number
 }
-/**
- * What limits a level fence's height; left out where no post does.
- */
 export interface TopLimit {
   post: string
   /**
@@ -3133,9 +2369,6 @@ export interface PlannedGate {
    */
   leaf: number
 }
-/**
- * Totals of the run. Bags are rounded up once for the run.
- */
 export interface Totals {
   /**
    * To be set. A corner post is counted in the run that ends there.
@@ -3294,9 +2527,6 @@ export interface BagCount {
   count: number
   mass: number
 }
-/**
- * The same concrete from a truck.
- */
 export interface TruckLoad {
   order: number
   /**
@@ -3308,9 +2538,6 @@ export interface TruckLoad {
    */
   under: number
 }
-/**
- * The same concrete mixed on site.
- */
 export interface SiteMix {
   cement: number
   /**
@@ -3339,9 +2566,6 @@ export interface TotalsWhy {
   hours: number
   spoil: number
 }
-/**
- * What must be settled before anything is dug.
- */
 export interface Clearance {
   ready: boolean
   checks: Check[]
@@ -3350,115 +2574,7 @@ export interface Check {
   id: 'services' | 'private' | 'boundary' | 'permit' | 'code' | 'neighbour'
   name: string
   done: boolean
-  says: Text2
-}
-/**
- * Totals of the job. Bags are rounded up once for the job.
- */
-export interface Totals1 {
-  /**
-   * To be set. A corner post is counted in the run that ends there.
-   */
-  posts: number
-  /**
-   * Old posts that stay and are built onto.
-   */
-  reused: number
-  /**
-   * Panels, boards or rails that set the bays, whole and cut; of rails on stock lengths every row, of others one.
-   */
-  pieces: number
-  /**
-   * Of these, cut from a full one.
-   */
-  cutPieces: number
-  /**
-   * Posts of the run that are counted in another run.
-   */
-  elsewhere: number
-  kinds: KindCount[]
-  stock: Stock[]
-  /**
-   * Posts by kind and stock length.
-   */
-  kindStock: KindStock[]
-  /**
-   * Posts for which no stock length is long enough.
-   */
-  stockShort: number
-  holes: HoleCount[]
-  hours: Hours
-  /**
-   * In the holes.
-   */
-  concrete: number
-  /**
-   * With waste.
-   */
-  concreteToBuy: number
-  /**
-   * One for each kind of bag; empty when the bag is not in the catalogue.
-   */
-  bagKinds: BagCount[]
-  /**
-   * Of all kinds.
-   */
-  bags: number
-  truck: TruckLoad
-  mix: SiteMix
-  /**
-   * Tamped, in the holes.
-   */
-  gravel: number
-  /**
-   * Loose, as bought.
-   */
-  gravelLoose: number
-  gravelMass: number
-  gravelBags: Parcels
-  gravelBulk: Parcels
-  /**
-   * Rocks, packing stone and rubble, in the holes.
-   */
-  stone: number
-  /**
-   * The same, loose, as bought.
-   */
-  stoneLoose: number
-  stoneMass: number
-  /**
-   * The holes, as the soil lies.
-   */
-  dug: number
-  /**
-   * Of it put back over the concrete.
-   */
-  soilBack: number
-  /**
-   * To carry away, loosened.
-   */
-  spoil: number
-  /**
-   * Soil to cut along the fence, as it lies.
-   */
-  cut: number
-  /**
-   * Soil to fill along the fence, tamped.
-   */
-  fill: number
-  /**
-   * Boards that close triangles under level panels.
-   */
-  infillBoards: number
-  /**
-   * Posts at which a leaning top changes slope, where that is counted.
-   */
-  gradePosts: number
-  /**
-   * Posts at which the top steps.
-   */
-  steps: number
-  why: TotalsWhy
+  says: Text
 }
 export interface Finding {
   /**
@@ -3485,62 +2601,14 @@ export interface Place {
 export interface Remedy {
   says: Text
   edits: Edit[]
-  cost?: Cost1
-}
-/**
- * What it changes in the load; left out where that was not worked out.
- */
-export interface Cost1 {
-  posts: number
-  cutPieces: number
-  concrete: number
-  bags: number
-  oddBays: number
-}
-/**
- * The rules for holes as they come out for the whole job.
- */
-export interface RuleLevel1 {
-  level: 'job' | 'run' | 'kind' | 'post'
-  name: string
-  kind?: 'end' | 'corner' | 'gate' | 'line'
-  /**
-   * The post that a single hole's rules are for.
-   */
-  post?: string
-  /**
-   * JSON pointer of what holds this level's own rules in the job document.
-   */
-  path: string
-  /**
-   * The document has it; else it is made with its first rule.
-   */
-  there: boolean
-  /**
-   * The value in force for each field, such as hole/floor.
-   */
-  values: {
-    [k: string]: unknown
-  }
-  /**
-   * Where each was said.
-   */
-  from: {
-    [k: string]: string
-  }
-  /**
-   * Fields that were entered in the units of a system.
-   */
-  entered: {
-    [k: string]: string
-  }
+  cost?: Cost
 }
 export interface Step {
   /**
    * Name of the rule.
    */
   rule: string
-  says: Text3
+  says: Text
   governs: boolean
   source: Source
   settings?: RuleSetting[]
@@ -3576,7 +2644,7 @@ export interface RuleSetting {
 }
 export interface Why {
   figure: string
-  sentence: Text4
+  sentence: Text
   /**
    * The rules that spoke: places in the plan's list of rules.
    */
@@ -3726,31 +2794,12 @@ export interface Problem {
   status: number
   detail: string
   fields?: FieldError[]
-  current?: JobState1
+  current?: JobState
 }
 export interface FieldError {
   field: string
   given: string
   allowed: string
-}
-/**
- * The job as it stands, when a change was made against an older revision.
- */
-export interface JobState1 {
-  id: string
-  revision: number
-  doc: Job
-  /**
-   * What this revision changed.
-   */
-  what: string
-  savedAt: string
-  canUndo: boolean
-  canRedo: boolean
-  /**
-   * Fields of the document that are kept but not used.
-   */
-  unknown: string[]
 }
 export interface Catalogue {
   bags: Bag[]
@@ -3859,11 +2908,11 @@ export interface CatalogueSystem {
   gate?: boolean
   fence: Fence
   post: Post
-  terminal?: Terminal1
+  terminal?: Terminal
   spacing: Spacing
   grade: Grade
-  hole?: HoleRules4
-  setting?: SettingRules4
+  hole?: HoleRules
+  setting?: SettingRules
   /**
    * What it asks of posts of one kind.
    *
@@ -3898,211 +2947,6 @@ export interface CatalogueSystem {
    */
   cautions?: string[]
   source: Source
-}
-/**
- * What it asks of holes; the rest is the job's.
- */
-export interface HoleRules4 {
-  /**
-   * Hole width as a multiple of the post's width. Usual: 3; chain link 4 for posts up to 4 in (100 mm).
-   */
-  widthFactor?: number
-  /**
-   * The same for posts over 4 in or 100 mm; 0: as the others. Chain link: 3.
-   */
-  wideFactor?: number
-  /**
-   * The multiple of the post's width is not in force: the post's corners and the tools decide.
-   */
-  skipFactor?: boolean
-  /**
-   * Auger diameters that the crew owns or can get.
-   *
-   * @minItems 1
-   * @maxItems 40
-   */
-  augers?: number[]
-  /**
-   * The width is not rounded up to an auger.
-   */
-  anyWidth?: boolean
-  /**
-   * Round by auger or digger, or square by spade. Usual: round.
-   */
-  shape?: 'round' | 'square'
-  /**
-   * Least side of a square hole, that a spade still works in. Usual: 12 in or 300 mm.
-   */
-  spade?: number
-  /**
-   * Width of the hole's bottom where it is belled out against frost heave; 0: straight.
-   */
-  bell?: number
-  /**
-   * Height over which it widens to the bell. Usual: 12 in or 300 mm.
-   */
-  bellHeight?: number
-  /**
-   * How much wider a hand tool leaves the hole at the top than at the bottom.
-   */
-  taper?: number
-  /**
-   * Middle of the hole off the middle of the post, along the run, away from its start.
-   */
-  along?: number
-  /**
-   * The same across the run, to the left; negative to the right: away from a wall or a kerb.
-   */
-  across?: number
-  /**
-   * Gate post holes are this much wider, before rounding up to an auger.
-   */
-  gateExtraWidth?: number
-  /**
-   * The same for end and corner posts.
-   */
-  endExtraWidth?: number
-  /**
-   * Hole width set by hand, over all rules; 0: by the rules, whatever is said farther out.
-   */
-  width?: number
-  /**
-   * Frost is not counted.
-   */
-  skipFrost?: boolean
-  /**
-   * Added below the frost depth. Many add 6 in or 150 mm.
-   */
-  frostMargin?: number
-  /**
-   * Share of the whole post's length that stands in the ground.
-   */
-  share?: 'none' | 'quarter' | 'third' | 'half'
-  /**
-   * Never shallower than this. Usual: 24 in or 600 mm.
-   */
-  floor?: number
-  /**
-   * Added to the floor for each unit of fence height over 4 ft: 0.25 is 3 in per foot.
-   */
-  floorPerHeight?: number
-  /**
-   * The floor is not in force.
-   */
-  skipFloor?: boolean
-  /**
-   * Gate posts go this much deeper.
-   */
-  gateExtraDepth?: number
-  /**
-   * End and corner posts go this much deeper.
-   */
-  endExtraDepth?: number
-  /**
-   * Depth is rounded up to a multiple of this, so that one mark on the digger's handle serves. 0: not rounded.
-   */
-  roundDepthTo?: number
-  /**
-   * Depth of the post's foot set by hand, over all rules; 0: by the rules, whatever is said farther out.
-   */
-  depth?: number
-  /**
-   * Posts that are driven, without a hole: none, the line posts, or all. Usual: none.
-   */
-  driven?: 'none' | 'line' | 'all'
-  /**
-   * Width and depth of a concrete collar round the head of a driven post; 0: none.
-   */
-  collar?: number
-  /**
-   * Diameter of a steel pin grouted into drilled rock under the foot; 0: none.
-   */
-  pin?: number
-  /**
-   * How far the pin goes into the rock. Usual: 8 in or 200 mm.
-   */
-  pinDeep?: number
-  /**
-   * Fields of this list that were entered in the units of a system: they are said in it.
-   */
-  entered?: {
-    [k: string]: string
-  }
-}
-/**
- * What it asks of what goes into them.
- */
-export interface SettingRules4 {
-  /**
-   * How posts in holes are set. Usual: braced, then filled with mixed concrete.
-   */
-  method?: 'braced' | 'fast' | 'dry packed' | 'stabbed' | 'rock' | 'slurry' | 'layered'
-  /**
-   * Gravel under the concrete, dug below the depth that the rules ask for.
-   */
-  gravel?: number
-  /**
-   * How far the post's foot stands above the bottom of the concrete; negative: it reaches into the gravel, so that the end grain drains. Usual: 0.
-   */
-  stand?: number
-  /**
-   * The concrete stops below ground, under soil, or is crowned above it. Usual: cover.
-   */
-  top?: 'cover' | 'crown'
-  /**
-   * Soil over the concrete: how far below ground the concrete stops.
-   */
-  cover?: number
-  /**
-   * How high the crown stands at the post, sloped down to the hole's edge. Usual: 1 in or 25 mm.
-   */
-  crown?: number
-  /**
-   * How high the soil is mounded at the post, sloped down to the hole's edge. Usual: 1 in or 25 mm.
-   */
-  mound?: number
-  /**
-   * Rocks first, slurry over: depth of the rocks' top. Usual: 24 in or 600 mm.
-   */
-  rocksTo?: number
-  /**
-   * Clean rubble put into the concrete, as a share of it.
-   */
-  rubble?: number
-  /**
-   * Hollow posts: open at the foot, closed, or with a steel core. Usual: open.
-   */
-  inside?: 'open' | 'closed' | 'core'
-  /**
-   * Level of the concrete inside a hollow post, above ground; negative below. Left out: as high as the concrete round it; with a core, to the ground.
-   */
-  fillTo?: number
-  /**
-   * Side of the steel core, square.
-   */
-  core?: number
-  /**
-   * Wall of the core; 0: solid.
-   */
-  coreWall?: number
-  /**
-   * Bag of dry concrete, by its name in the catalogue: 40lb, 50lb, 60lb, 80lb, 20kg, 25kg.
-   */
-  bag?: string
-  /**
-   * Concrete bought beyond what is computed, as a fraction.
-   */
-  waste?: number
-  /**
-   * Posts are held at the ground by paving or a slab; it counts in the wind figure only.
-   */
-  restrained?: boolean
-  /**
-   * Fields of this list that were entered in the units of a system: they are said in it.
-   */
-  entered?: {
-    [k: string]: string
-  }
 }
 export interface Soil {
   id: string
@@ -4247,14 +3091,7 @@ export interface Op {
    * Split: level station. Resize: the new length, as taped.
    */
   at?: number
-  place?: MapPlace6
-}
-/**
- * Move corner: where to.
- */
-export interface MapPlace6 {
-  x: number
-  y: number
+  place?: MapPlace
 }
 export interface Changed {
   doc: Job
@@ -4289,26 +3126,8 @@ export interface SquareRequest {
 }
 export interface Squared {
   diagonal: number
-  three?: ThreeFourFive1
+  three?: ThreeFourFive
   check?: SquareCheck
-}
-/**
- * Largest 3-4-5 on these legs, at a right angle.
- */
-export interface ThreeFourFive1 {
-  /**
-   * How many units the 1 of 3-4-5 stands for.
-   */
-  times: number
-  /**
-   * Along the run before.
-   */
-  legA: number
-  /**
-   * Along the run after.
-   */
-  legB: number
-  long: number
 }
 export interface SquareCheck {
   /**
@@ -4381,7 +3200,7 @@ export interface WalkReading {
    * Row of the field book's page that it stands in, from 0.
    */
   row: number
-  entry: BookRow1
+  entry: BookRow
 }
 export interface Stop {
   run: string
@@ -4394,55 +3213,6 @@ export interface Stop {
    * Set-up of the level, from 0.
    */
   setup: number
-}
-/**
- * That row, with this reading in it.
- */
-export interface BookRow1 {
-  /**
-   * Rod: run that the point is on. Left out: a mark beside the line.
-   */
-  run?: string
-  /**
-   * Station on the run, as taped.
-   */
-  at?: number
-  /**
-   * Rod: what a point beside the line is, such as a door sill.
-   */
-  mark?: string
-  /**
-   * Drops: from the string down to the ground.
-   */
-  drop?: number
-  /**
-   * Rises: from the point before up to this one; a fall is negative. Not used in the first row.
-   */
-  rise?: number
-  /**
-   * Rod: first reading of a set-up, on a point whose height is known by now.
-   */
-  back?: number
-  /**
-   * Rod: reading in between.
-   */
-  side?: number
-  /**
-   * Rod: last reading of a set-up, on the point that the next one starts from.
-   */
-  fore?: number
-  /**
-   * Rod: distance from the level to the rod at the back reading, where the rod tells it.
-   */
-  backSight?: number
-  /**
-   * Rod: the same at the side or fore reading.
-   */
-  sight?: number
-  /**
-   * Measured twice: no slip, though its neighbours differ.
-   */
-  sure?: boolean
 }
 export interface PegReading {
   name: 'midA' | 'midB' | 'endA' | 'endB'
@@ -4482,7 +3252,7 @@ export interface ImportRequest {
 export interface ImportPreview {
   format: 'csv' | 'gpx' | 'geojson'
   shape: 'profile' | 'plan'
-  origin?: EarthPlace1
+  origin?: EarthPlace
   /**
    * How the file was read, for people.
    */
@@ -4520,20 +3290,7 @@ export interface ImportPreview {
    */
   problem?: string
   what: string
-  doc?: Job1
-}
-/**
- * Place that the map's zero is, of geographic points.
- */
-export interface EarthPlace1 {
-  /**
-   * Degrees, north positive.
-   */
-  latitude: number
-  /**
-   * Degrees, east positive.
-   */
-  longitude: number
+  doc?: Job
 }
 export interface FilePoint {
   /**
@@ -4563,33 +3320,6 @@ export interface BadRow {
   text: string
   why: string
 }
-/**
- * The job with it taken in; left out when it cannot be.
- */
-export interface Job1 {
-  /**
-   * Version of the job document.
-   */
-  mallow: 1
-  name: string
-  units: Units
-  site?: Site
-  /**
-   * Fence lines, each a chain of runs.
-   *
-   * @minItems 1
-   * @maxItems 50
-   */
-  lines: Line[]
-  hole?: HoleRules2
-  setting?: SettingRules2
-  /**
-   * The user's own fence systems: copies of the catalogue's with changes.
-   *
-   * @maxItems 200
-   */
-  systems?: FenceSystem[]
-}
 export interface AlternativesRequest {
   doc: Job
   run: string
@@ -4604,12 +3334,12 @@ export interface Alternative {
    */
   id: string
   name: string
-  says: Text5
+  says: Text
   /**
    * What takes it; empty for the layout as it is.
    */
   edits: Edit[]
-  cost: Cost2
+  cost: Cost
   posts: number
   bags: number
   /**
@@ -4626,16 +3356,6 @@ export interface Alternative {
   clashes: number
   drawing: Silhouette
 }
-/**
- * Against the layout as it is.
- */
-export interface Cost2 {
-  posts: number
-  cutPieces: number
-  concrete: number
-  bags: number
-  oddBays: number
-}
 export interface Looks {
   run: string
   looks: LookChoice[]
@@ -4646,7 +3366,7 @@ export interface LookChoice {
    */
   id: string
   name: string
-  says: Text6
+  says: Text
   /**
    * It is how the run is planned.
    */
@@ -4655,7 +3375,7 @@ export interface LookChoice {
    * What takes it.
    */
   edits: Edit[]
-  cost: Cost3
+  cost: Cost
   /**
    * Soil to cut.
    */
@@ -4699,14 +3419,4 @@ export interface LookChoice {
    */
   boards: number
   drawing: Silhouette
-}
-/**
- * Against the run as it is planned.
- */
-export interface Cost3 {
-  posts: number
-  cutPieces: number
-  concrete: number
-  bags: number
-  oddBays: number
 }

@@ -65,6 +65,24 @@
   const shown = $derived(card.layers.filter((l) => fills[l.kind]))
   const inside = $derived(card.layers.find((l) => l.kind === 'inside the post'))
 
+  /** Puts words at their places, sorted from above, but no nearer to each other than they can be read. */
+  function apart<T extends { at: number; y: number }>(
+    list: T[],
+    first: number,
+    last: number,
+    room: number,
+  ): T[] {
+    for (const w of list) {
+      w.y = Math.max(w.at, first)
+      first = w.y + room
+    }
+    for (const w of [...list].reverse()) {
+      w.y = Math.min(w.y, last)
+      last = w.y - room
+    }
+    return list
+  }
+
   /** Words beside the layers, kept apart. */
   const words = $derived.by(() => {
     const list = card.layers
@@ -77,46 +95,33 @@
         y: 0,
       }))
       .sort((a, b) => a.at - b.at)
-    let free = 20
-    for (const w of list) {
-      w.y = Math.max(w.at, free)
-      free = w.y + 40
-    }
-    let most = H - 24
-    for (const w of [...list].reverse()) {
-      w.y = Math.min(w.y, most)
-      most = w.y - 40
-    }
-    return list
+    return apart(list, 20, H - 24, 40)
   })
 
   /** Depths on the left, kept apart; depths that are one are said as one. */
   const depths = $derived.by(() => {
     const same = (a: number, b: number) => Math.abs(a - b) < 0.05
-    const list: { mm: number; name: string; tone: string; y: number }[] = []
+    const list: { mm: number; name: string; tone: string; at: number; y: number }[] = []
     const put = (mm: number, name: string, tone = 'ink') => {
       const known = list.find((d) => same(d.mm, mm))
       if (known) known.name += `, ${name}`
-      else list.push({ mm, name, tone, y: 0 })
+      else list.push({ mm, name, tone, at: y(mm), y: 0 })
     }
     if (card.depth) put(card.depth, 'dig')
     put(card.foot, 'foot')
     if (card.method !== 'driven') put(card.bottom, card.concrete ? 'concrete' : 'packing')
     if (frost !== undefined)
-      list.push({ mm: frost, name: estimated ? 'frost, estimated' : 'frost', tone: 'frost', y: 0 })
-    if (wanted !== undefined) list.push({ mm: wanted, name: 'the rules ask for', tone: 'stop', y: 0 })
+      list.push({
+        mm: frost,
+        name: estimated ? 'frost, estimated' : 'frost',
+        tone: 'frost',
+        at: y(frost),
+        y: 0,
+      })
+    if (wanted !== undefined)
+      list.push({ mm: wanted, name: 'the rules ask for', tone: 'stop', at: y(wanted), y: 0 })
     list.sort((a, b) => a.mm - b.mm)
-    let free = y(0) + 14
-    for (const d of list) {
-      d.y = Math.max(y(d.mm), free)
-      free = d.y + 38
-    }
-    let most = H - 20
-    for (const d of [...list].reverse()) {
-      d.y = Math.min(d.y, most)
-      most = d.y - 38
-    }
-    return list
+    return apart(list, y(0) + 14, H - 20, 38)
   })
   const strokes: Record<string, string> = {
     ink: 'stroke-(--ink)',

@@ -24,10 +24,7 @@
     ) ?? session.run.posts.find((p) => p.card >= 0),
   )
   const augers = $derived([...(level.rules.values['hole/augers'] as number[])].sort((a, b) => a - b))
-  const across = $derived(
-    post ? Math.max(...augers.map((a) => (a >= session.run.cards[post.card]!.post * 1.42 ? 0 : a))) : 0,
-  )
-  const fitting = $derived(augers.filter((a) => a > across))
+  const fitting = $derived(augers.filter((a) => !post || a >= session.run.cards[post.card]!.holds))
 
   let width = $state<number | null>(null)
   let depth = $state<number | null>(null)

@@ -12,30 +12,8 @@
   const level = $derived(levelOf(session, session.scope))
   const v = $derived(level.rules.values)
   const method = $derived(v['setting/method'] as string)
-  const system = $derived(
-    session.catalogue.systems.find((s) => s.id === session.value<string>(session.at('/system'))),
-  )
-  /** Ways that the run's fence system rules out, and why. */
-  const refused = $derived.by(() => {
-    const out: Record<string, string> = {}
-    if (session.scope === 'job' || !system) return out
-    for (const f of system.forbidden ?? []) out[f.method] = f.why
-    const kind = session.scope === 'post' ? session.run.posts[session.post]?.kind : session.scope
-    if (system.inConcrete?.some((k) => k === kind))
-      out.rock ??= 'these posts take the pull and stand in concrete.'
-    return out
-  })
-  const insideRefused = $derived.by(() => {
-    const out: Record<string, string> = {}
-    if (session.scope === 'job' || !system?.neverFilled) return out
-    out.open = 'this post is never filled: water freezes in it and bursts it.'
-    if (
-      session.scope !== 'gate' &&
-      !(session.scope === 'post' && session.run.posts[session.post]?.kind === 'gate')
-    )
-      out.core = 'only gate posts take a core.'
-    return out
-  })
+  /** Choices that the run's fence system rules out here, and why. */
+  const refused = $derived(level.rules.refused as Record<string, Record<string, string>>)
   const hollow = $derived(session.run.cards.some((c) => c.hollow))
   const bags = $derived(session.catalogue.bags)
   const bagSaid = $derived(bags.find((b) => b.id === v['setting/bag']))
@@ -55,7 +33,7 @@
             field="setting/method"
             label="Way of setting"
             kind={['braced', 'fast', 'dry packed', 'stabbed', 'rock', 'slurry', 'layered']}
-            {refused}
+            refused={refused['setting/method']}
           />
         </div>
         <RuleField {session} {level} field="setting/gravel" label="Gravel under the post" />
@@ -79,7 +57,7 @@
             field="setting/inside"
             label="Hollow posts"
             kind={['open', 'closed', 'core']}
-            refused={insideRefused}
+            refused={refused['setting/inside']}
           />
           {#if v['setting/inside'] !== 'closed'}<RuleField
               {session}
