@@ -181,3 +181,49 @@ func TestExposureAndSoil(t *testing.T) {
 		t.Error("soil that is not known is not taken as the weakest")
 	}
 }
+
+// The choices that are refused in the lists are those that are found fault
+// with once they are taken: every system, kind of post and way of setting.
+func TestRefusedIsWhatIsFound(t *testing.T) {
+	cat := shipped(t)
+	refused := 0
+	for _, s := range cat.Systems {
+		for _, kind := range []job.PostKind{job.EndPost, job.GatePost, job.LinePost} {
+			for _, method := range job.Methods {
+				if method == job.Drive {
+					continue // driven is a rule of its own
+				}
+				j := outfitted(t, s.ID, 60*length.Foot)
+				run := &j.Lines[0].Runs[0]
+				run.Hole.Driven = ptr(job.NoneDriven)
+				run.Gates = []job.Gate{{ID: "G1", At: 30 * length.Foot, Opening: 1000, Gap: 100}}
+				run.Kinds = []job.KindRules{{Kind: kind, Setting: job.SettingRules{Method: &method}}}
+				p := plan.Make(j, cat)
+				var level plan.RuleLevel
+				for _, l := range p.Runs[0].Levels {
+					if l.Kind == kind {
+						level = l
+					}
+				}
+				_, says := level.Refused["setting/method"][string(method)]
+				found := false
+				for _, f := range p.Findings {
+					if f.Rule == "forbidden-setting" || f.Rule == "must-be-concrete" {
+						for _, post := range p.Runs[0].Posts {
+							found = found || post.ID == f.Place.Post && post.Kind == kind
+						}
+					}
+				}
+				if found != says {
+					t.Errorf("%s, %s posts set %s: refused %v, found %v", s.ID, kind, method, says, found)
+				}
+				if says {
+					refused++
+				}
+			}
+		}
+	}
+	if refused < 50 {
+		t.Errorf("only %d choices are refused", refused)
+	}
+}

@@ -29,19 +29,34 @@
   function set(path: string, value: unknown, what: string) {
     session.commit([{ path, value }], what)
   }
+  /** A number of the site that may be left empty, shown in `per` of its unit. */
   function number(path: string, per: number, name: string) {
+    const value = session.value<number>(path)
+    const error = session.errorAt(path)
     return {
+      value: value === undefined ? undefined : Math.round(value * per * 100) / 100,
       oncommit: (n: number) => set(path, n / per, `${name} ${n}`),
       onclear: () => set(path, null, `${name} not set`),
-      error: session.errorAt(path)
-        ? `Given ${session.errorAt(path)!.given}; allowed is ${session.errorAt(path)!.allowed}.`
-        : '',
+      error: error ? `Given ${error.given}; allowed is ${error.allowed}.` : '',
     }
   }
-  const of = (path: string, per: number) => {
-    const v = session.value<number>(path)
-    return v === undefined ? undefined : Math.round(v * per * 100) / 100
-  }
+  const estimate = $derived([
+    { field: 'moisture', label: 'Water in the soil, %', per: 1, hint: `usual here ${soil.moisture}` },
+    {
+      field: 'density',
+      label: `Dry density, ${metric ? 'kg/m³' : 'lb/ft³'}`,
+      per: perDensity,
+      hint: `usual here ${(soil.density * perDensity).toFixed(0)}`,
+    },
+    {
+      field: 'conductivity',
+      label: 'Conductivity, W/(m·K)',
+      per: 1,
+      hint: `usual here ${soil.conductivity}`,
+    },
+    { field: 'surface', label: 'Surface factor', per: 1, hint: '0.5 turf and snow, 0.7 bare, 0.9 paved' },
+    { field: 'lambda', label: 'Correction λ', per: 1, hint: '1 errs on the deep side' },
+  ])
   const line = $derived(
     session.run.posts.find((p) => p.kind === 'line' && p.card >= 0) ??
       session.run.posts.find((p) => p.card >= 0),
@@ -76,41 +91,17 @@
       <div class="grid grid-cols-2 gap-3 sm:grid-cols-3">
         <NumberEntry
           label="Freezing index, {metric ? '°C' : '°F'} days"
-          value={of('/site/frost/index', perDay)}
           {...number('/site/frost/index', perDay, 'Freezing index')}
           onclear={() => set('/site/frost', null, 'No frost estimate')}
         />
         {#if index !== undefined}
-          <NumberEntry
-            label="Water in the soil, %"
-            value={of('/site/frost/moisture', 1)}
-            hint="usual here {soil.moisture}"
-            {...number('/site/frost/moisture', 1, 'Moisture')}
-          />
-          <NumberEntry
-            label="Dry density, {metric ? 'kg/m³' : 'lb/ft³'}"
-            value={of('/site/frost/density', perDensity)}
-            hint="usual here {(soil.density * perDensity).toFixed(0)}"
-            {...number('/site/frost/density', perDensity, 'Density')}
-          />
-          <NumberEntry
-            label="Conductivity, W/(m·K)"
-            value={of('/site/frost/conductivity', 1)}
-            hint="usual here {soil.conductivity}"
-            {...number('/site/frost/conductivity', 1, 'Conductivity')}
-          />
-          <NumberEntry
-            label="Surface factor"
-            value={of('/site/frost/surface', 1)}
-            hint="0.5 turf and snow, 0.7 bare, 0.9 paved"
-            {...number('/site/frost/surface', 1, 'Surface factor')}
-          />
-          <NumberEntry
-            label="Correction λ"
-            value={of('/site/frost/lambda', 1)}
-            hint="1 errs on the deep side"
-            {...number('/site/frost/lambda', 1, 'Correction')}
-          />
+          {#each estimate as e (e.field)}
+            <NumberEntry
+              label={e.label}
+              hint={e.hint}
+              {...number(`/site/frost/${e.field}`, e.per, e.label)}
+            />
+          {/each}
         {/if}
       </div>
     </details>
@@ -186,7 +177,6 @@
     <div class="grid grid-cols-2 gap-3 sm:grid-cols-3">
       <NumberEntry
         label="By hand, {metric ? 'm³' : 'ft³'} an hour"
-        value={of('/site/crew/hand', perVolume)}
         hint="usual {(crew.hand * perVolume).toFixed(metric ? 2 : 1)}"
         {...number('/site/crew/hand', perVolume, 'Digging by hand')}
       />
@@ -200,7 +190,6 @@
       />
       <NumberEntry
         label="Minutes at each hole"
-        value={of('/site/crew/setup', 1)}
         hint="usual {crew.setup}"
         {...number('/site/crew/setup', 1, 'Setting up')}
       />
