@@ -22,6 +22,7 @@ var Load = sync.OnceValues(func() (materials.Catalog, error) {
 		"bags": &c.Bags, "gravel": &c.Gravel, "posts": &c.Posts, "usual": &c.Usual,
 		"strings": &c.Strings, "services": &c.Services, "systems": &c.Systems,
 		"soils": &c.Soils, "supply": &c.Supply,
+		"hardware": &c.Hardware, "makes": &c.Makes, "passage": &c.Passage,
 	} {
 		raw, err := files.ReadFile("data/" + name + ".json")
 		if err != nil {

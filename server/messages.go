@@ -121,6 +121,8 @@ type Catalogue struct {
 	Systems  []materials.System   `json:"systems" jsonschema:"required" jsonschema_description:"Fence systems of both unit systems."`
 	Soils    []materials.Soil     `json:"soils" jsonschema:"required"`
 	Supply   materials.Supply     `json:"supply" jsonschema:"required"`
+	Hardware []materials.Hardware `json:"hardware" jsonschema:"required" jsonschema_description:"Hinges and latches, of both unit systems."`
+	Makes    []materials.Make     `json:"makes" jsonschema:"required" jsonschema_description:"Ways that gate leaves are made."`
 	Marks    map[string][]float64 `json:"marks" jsonschema:"required" jsonschema_description:"The smallest marks of each system's tapes, in millimetres."`
 }
 

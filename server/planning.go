@@ -45,7 +45,7 @@ func (s *server) tape(c fiber.Ctx) error {
 }
 
 func (s *server) catalogue(c fiber.Ctx) error {
-	out := Catalogue{Bags: s.Catalog.Bags, Posts: s.Catalog.Posts, Strings: s.Catalog.Strings, Services: s.Catalog.Services, Systems: s.Catalog.Systems, Soils: s.Catalog.Soils, Supply: s.Catalog.Supply, Runs: map[string]job.Run{}, Gates: map[string]job.Gate{}, Marks: map[string][]float64{}}
+	out := Catalogue{Bags: s.Catalog.Bags, Posts: s.Catalog.Posts, Strings: s.Catalog.Strings, Services: s.Catalog.Services, Systems: s.Catalog.Systems, Soils: s.Catalog.Soils, Supply: s.Catalog.Supply, Hardware: s.Catalog.Hardware, Makes: s.Catalog.Makes, Runs: map[string]job.Run{}, Gates: map[string]job.Gate{}, Marks: map[string][]float64{}}
 	for _, sys := range []length.System{length.Imperial, length.Metric} {
 		out.Runs[string(sys)] = s.Catalog.UsualRun(sys)
 		out.Gates[string(sys)] = s.Catalog.UsualGate(sys)

@@ -140,6 +140,10 @@ func named(t reflect.Type) string {
 		return "BookRow"
 	case reflect.TypeFor[job.String]():
 		return "StringChoice"
+	case reflect.TypeFor[materials.Hardware]():
+		return "HardwareSet"
+	case reflect.TypeFor[materials.Make]():
+		return "LeafMake"
 	case reflect.TypeFor[materials.System]():
 		return "CatalogueSystem"
 	case reflect.TypeFor[job.System]():

@@ -28,6 +28,7 @@ const (
 	Strings Stage = "string"
 	Space   Stage = "space"
 	Grade   Stage = "grade"
+	Gates   Stage = "gates"
 	Dig     Stage = "dig"
 	Pour    Stage = "pour"
 )
@@ -61,7 +62,7 @@ type Cost struct {
 type Finding struct {
 	Rule     string      `json:"rule" jsonschema:"required" jsonschema_description:"Which check spoke; stable, for programs."`
 	Severity Severity    `json:"severity" jsonschema:"required,enum=missing,enum=cannot,enum=check,enum=note"`
-	Stage    Stage       `json:"stage" jsonschema:"required,enum=walk,enum=string,enum=space,enum=grade,enum=dig,enum=pour"`
+	Stage    Stage       `json:"stage" jsonschema:"required,enum=walk,enum=string,enum=space,enum=grade,enum=gates,enum=dig,enum=pour"`
 	Place    Place       `json:"place" jsonschema:"required"`
 	Field    string      `json:"field,omitempty" jsonschema_description:"JSON pointer of the measure to enter, for what is missing."`
 	Says     reason.Text `json:"says" jsonschema:"required"`

@@ -12,6 +12,7 @@ import (
 // Question is everything that a hole's size depends on.
 type Question struct {
 	Kind   job.PostKind
+	Hung   bool           // a gate leaf hangs on it
 	Reveal length.Length  // how much post shows above ground
 	Frost  *length.Length // nil: not known
 	Height length.Length  // fence height
@@ -88,7 +89,9 @@ func FindDepth(q Question) Depth {
 	d.Governs, greatest = governing(d.Asks)
 	switch q.Kind {
 	case job.GatePost:
-		d.Extra = h.GateExtraDepth
+		if d.Extra = h.GateExtraDepth; q.Hung {
+			d.Extra += h.HingeExtraDepth
+		}
 	case job.EndPost, job.CornerPost:
 		d.Extra = h.EndExtraDepth
 	}
@@ -136,7 +139,9 @@ func FindWidth(q Question) Width {
 	w.Governs, w.Wanted = governing(w.Asks)
 	switch q.Kind {
 	case job.GatePost:
-		w.Extra = h.GateExtraWidth
+		if w.Extra = h.GateExtraWidth; q.Hung {
+			w.Extra += h.HingeExtraWidth
+		}
 	case job.EndPost, job.CornerPost:
 		w.Extra = h.EndExtraWidth
 	}

@@ -3,6 +3,7 @@ package grade
 import (
 	"slices"
 
+	"mallow/core/gate"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/spacing"
@@ -36,7 +37,7 @@ type Post struct {
 type Stretch struct {
 	Look    job.Look
 	Gate    bool
-	LeafGap length.Length
+	LeafGap length.Length // over the highest ground of the line; over a crown it is more
 }
 
 // NewCourse sets out a run's layout for grading.
@@ -59,7 +60,9 @@ func NewCourse(run job.Run, layout spacing.Layout, ground survey.Profile, u leng
 	for i, b := range layout.Bays {
 		c.Bays[i].Look = run.Grade.LookAt((c.Posts[b.First].Station + c.Posts[b.First+1].Station) / 2)
 		if b.Gate != spacing.NoGate {
-			c.Bays[i].Gate, c.Bays[i].LeafGap = true, run.Gates[b.Gate].Gap
+			g := run.Gates[b.Gate]
+			_, top := ground.Span(c.Posts[b.First].Station, c.Posts[b.First+1].Station)
+			c.Bays[i].Gate, c.Bays[i].LeafGap = true, g.Gap+gate.Across(ground, run, g)-top
 		}
 	}
 	return c

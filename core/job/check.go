@@ -2,7 +2,6 @@ package job
 
 import (
 	"fmt"
-	"sort"
 	"strconv"
 
 	"mallow/core/length"
@@ -61,8 +60,10 @@ func checkRun(at string, r Run, u length.Units) Errors {
 	if r.Post.Hollow && (r.Post.Wall <= 0 || 2*r.Post.Wall >= r.Post.Width) {
 		refuse("/post/wall", u.Short(r.Post.Wall), "for a hollow post, more than 0 and less than half its width, "+u.Short(r.Post.Width/2))
 	}
-	if t := r.Terminal; t != nil && t.Hollow && (t.Wall <= 0 || 2*t.Wall >= t.Width) {
-		refuse("/terminal/wall", u.Short(t.Wall), "for a hollow post, more than 0 and less than half its width, "+u.Short(t.Width/2))
+	for field, t := range map[string]*Terminal{"/terminal/wall": r.Terminal, "/gatePost/wall": r.GatePost} {
+		if t != nil && t.Hollow && (t.Wall <= 0 || 2*t.Wall >= t.Width) {
+			refuse(field, u.Short(t.Wall), "for a hollow post, more than 0 and less than half its width, "+u.Short(t.Width/2))
+		}
 	}
 	e = append(e, checkSpacing(at, r, u)...)
 	for i, l := range r.Post.Stock {
@@ -110,47 +111,5 @@ func checkGround(at string, r Run, u length.Units) Errors {
 // 48 km of fence.
 const mostPosts = 20000
 
-// GatePosts returns the stations of the centres of a gate's two posts.
-func (r Run) GatePosts(g Gate) (first, second length.Length) {
-	half := (g.Opening + r.PostOf(GatePost).Width) / 2
-	return g.At - half, g.At + half
-}
-
 // CheckRun returns which of a run's fields do not fit together.
 func CheckRun(at string, r Run, u length.Units) Errors { return checkRun(at, r, u) }
-
-// CheckGates returns which gates do not fit on a run of this length.
-func CheckGates(at string, r Run, u length.Units) Errors { return checkGates(at, r, u) }
-
-func checkGates(at string, r Run, u length.Units) Errors {
-	var e Errors
-	order := make([]int, len(r.Gates))
-	ids := map[string]bool{}
-	for i, g := range r.Gates {
-		order[i] = i
-		field := fmt.Sprintf("%s/gates/%d", at, i)
-		e = append(e, once(field+"/id", g.ID, "gate", ids)...)
-		half := (g.Opening + r.PostOf(GatePost).Width) / 2
-		first, second := r.GatePosts(g)
-		switch {
-		case 2*half > *r.Length+length.Tolerance:
-			e = append(e, FieldError{field + "/opening", u.Short(g.Opening), "at most " + u.Short(*r.Length-r.PostOf(GatePost).Width) + ", what the run has room for"})
-		case first < -length.Tolerance || second > *r.Length+length.Tolerance:
-			e = append(e, FieldError{field + "/at", u.Tape(g.At),
-				"the middle of the opening from " + u.Tape(half) + " to " + u.Tape(*r.Length-half) + ", so that both gate posts stand on the run"})
-		}
-	}
-	if len(e) > 0 {
-		return e
-	}
-	sort.SliceStable(order, func(a, b int) bool { return r.Gates[order[a]].At < r.Gates[order[b]].At })
-	for k := 1; k < len(order); k++ {
-		_, before := r.GatePosts(r.Gates[order[k-1]])
-		first, _ := r.GatePosts(r.Gates[order[k]])
-		if first < before-length.Tolerance {
-			e = append(e, FieldError{fmt.Sprintf("%s/gates/%d/at", at, order[k]), u.Tape(r.Gates[order[k]].At),
-				"at least " + u.Tape(r.Gates[order[k]].At+before-first) + ", clear of the gate before it"})
-		}
-	}
-	return e
-}

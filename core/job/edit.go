@@ -10,7 +10,7 @@ import (
 // Edit is one change of a job document: set the value at a JSON pointer, or
 // take it away when Value is null. Remedies are lists of edits.
 type Edit struct {
-	Path  string `json:"path" jsonschema:"required" jsonschema_description:"JSON pointer into the job document."`
+	Path  string `json:"path" jsonschema:"required" jsonschema_description:"JSON pointer into the job document; - as its last part adds to the end of a list."`
 	Value any    `json:"value" jsonschema:"required" jsonschema_description:"The new value; null takes the field away."`
 }
 
@@ -44,13 +44,19 @@ func put(node any, steps []string, value any, path string) (any, error) {
 			return n, nil
 		}
 		child, ok := n[steps[0]]
-		if !ok && len(steps) > 1 {
+		switch {
+		case !ok && len(steps) > 1 && steps[1] == "-":
+			child = []any{}
+		case !ok && len(steps) > 1:
 			child = map[string]any{}
 		}
 		changed, err := put(child, steps[1:], value, path)
 		n[steps[0]] = changed
 		return n, err
 	case []any:
+		if steps[0] == "-" && len(steps) == 1 {
+			return append(n, value), nil
+		}
 		i, err := strconv.Atoi(steps[0])
 		if err != nil || i < 0 || i >= len(n) {
 			return n, fmt.Errorf("edit of %s: no element %s", path, steps[0])

@@ -34,66 +34,70 @@ const (
 
 // Hole is the rules for hole width and depth, as they come out for one post.
 type Hole struct {
-	WidthFactor    float64
-	WideFactor     float64
-	SkipFactor     bool
-	Augers         []length.Length
-	AnyWidth       bool
-	Shape          HoleShape
-	Spade          length.Length
-	Bell           length.Length
-	BellHeight     length.Length
-	Taper          length.Length
-	Along          length.Length
-	Across         length.Length
-	GateExtraWidth length.Length
-	EndExtraWidth  length.Length
-	Width          *length.Length
-	SkipFrost      bool
-	FrostMargin    length.Length
-	Share          Share
-	Floor          length.Length
-	FloorPerHeight float64
-	SkipFloor      bool
-	GateExtraDepth length.Length
-	EndExtraDepth  length.Length
-	RoundDepthTo   length.Length
-	Depth          *length.Length
-	Driven         Driven
-	Collar         length.Length
-	Pin            length.Length
-	PinDeep        length.Length
+	WidthFactor     float64
+	WideFactor      float64
+	SkipFactor      bool
+	Augers          []length.Length
+	AnyWidth        bool
+	Shape           HoleShape
+	Spade           length.Length
+	Bell            length.Length
+	BellHeight      length.Length
+	Taper           length.Length
+	Along           length.Length
+	Across          length.Length
+	GateExtraWidth  length.Length
+	HingeExtraWidth length.Length
+	EndExtraWidth   length.Length
+	Width           *length.Length
+	SkipFrost       bool
+	FrostMargin     length.Length
+	Share           Share
+	Floor           length.Length
+	FloorPerHeight  float64
+	SkipFloor       bool
+	GateExtraDepth  length.Length
+	HingeExtraDepth length.Length
+	EndExtraDepth   length.Length
+	RoundDepthTo    length.Length
+	Depth           *length.Length
+	Driven          Driven
+	Collar          length.Length
+	Pin             length.Length
+	PinDeep         length.Length
 }
 
 // HoleRules is what one level, from the whole job down to a single post, says
 // about holes. What it leaves out, the next level out says.
 type HoleRules struct {
-	WidthFactor    *float64        `json:"widthFactor,omitempty" jsonschema:"minimum=1,maximum=8" jsonschema_description:"Hole width as a multiple of the post's width. Usual: 3; chain link 4 for posts up to 4 in (100 mm)."`
-	WideFactor     *float64        `json:"wideFactor,omitempty" jsonschema:"minimum=0,maximum=8" jsonschema_description:"The same for posts over 4 in or 100 mm; 0: as the others. Chain link: 3."`
-	SkipFactor     *bool           `json:"skipFactor,omitempty" jsonschema_description:"The multiple of the post's width is not in force: the post's corners and the tools decide."`
-	Augers         []length.Length `json:"augers,omitempty" jsonschema:"minItems=1,maxItems=40" jsonschema_description:"Auger diameters that the crew owns or can get."`
-	AnyWidth       *bool           `json:"anyWidth,omitempty" jsonschema_description:"The width is not rounded up to an auger."`
-	Shape          *HoleShape      `json:"shape,omitempty" jsonschema:"enum=round,enum=square" jsonschema_description:"Round by auger or digger, or square by spade. Usual: round."`
-	Spade          *length.Length  `json:"spade,omitempty" jsonschema:"minimum=100,maximum=1000" jsonschema_description:"Least side of a square hole, that a spade still works in. Usual: 12 in or 300 mm."`
-	Bell           *length.Length  `json:"bell,omitempty" jsonschema:"minimum=0,maximum=2000" jsonschema_description:"Width of the hole's bottom where it is belled out against frost heave; 0: straight."`
-	BellHeight     *length.Length  `json:"bellHeight,omitempty" jsonschema:"minimum=0,maximum=2000" jsonschema_description:"Height over which it widens to the bell. Usual: 12 in or 300 mm."`
-	Taper          *length.Length  `json:"taper,omitempty" jsonschema:"minimum=0,maximum=600" jsonschema_description:"How much wider a hand tool leaves the hole at the top than at the bottom."`
-	Along          *length.Length  `json:"along,omitempty" jsonschema:"minimum=-1000,maximum=1000" jsonschema_description:"Middle of the hole off the middle of the post, along the run, away from its start."`
-	Across         *length.Length  `json:"across,omitempty" jsonschema:"minimum=-1000,maximum=1000" jsonschema_description:"The same across the run, to the left; negative to the right: away from a wall or a kerb."`
-	GateExtraWidth *length.Length  `json:"gateExtraWidth,omitempty" jsonschema:"minimum=0,maximum=600" jsonschema_description:"Gate post holes are this much wider, before rounding up to an auger."`
-	EndExtraWidth  *length.Length  `json:"endExtraWidth,omitempty" jsonschema:"minimum=0,maximum=600" jsonschema_description:"The same for end and corner posts."`
-	Width          *length.Length  `json:"width,omitempty" jsonschema:"minimum=0,maximum=2000" jsonschema_description:"Hole width set by hand, over all rules; 0: by the rules, whatever is said farther out."`
+	WidthFactor     *float64        `json:"widthFactor,omitempty" jsonschema:"minimum=1,maximum=8" jsonschema_description:"Hole width as a multiple of the post's width. Usual: 3; chain link 4 for posts up to 4 in (100 mm)."`
+	WideFactor      *float64        `json:"wideFactor,omitempty" jsonschema:"minimum=0,maximum=8" jsonschema_description:"The same for posts over 4 in or 100 mm; 0: as the others. Chain link: 3."`
+	SkipFactor      *bool           `json:"skipFactor,omitempty" jsonschema_description:"The multiple of the post's width is not in force: the post's corners and the tools decide."`
+	Augers          []length.Length `json:"augers,omitempty" jsonschema:"minItems=1,maxItems=40" jsonschema_description:"Auger diameters that the crew owns or can get."`
+	AnyWidth        *bool           `json:"anyWidth,omitempty" jsonschema_description:"The width is not rounded up to an auger."`
+	Shape           *HoleShape      `json:"shape,omitempty" jsonschema:"enum=round,enum=square" jsonschema_description:"Round by auger or digger, or square by spade. Usual: round."`
+	Spade           *length.Length  `json:"spade,omitempty" jsonschema:"minimum=100,maximum=1000" jsonschema_description:"Least side of a square hole, that a spade still works in. Usual: 12 in or 300 mm."`
+	Bell            *length.Length  `json:"bell,omitempty" jsonschema:"minimum=0,maximum=2000" jsonschema_description:"Width of the hole's bottom where it is belled out against frost heave; 0: straight."`
+	BellHeight      *length.Length  `json:"bellHeight,omitempty" jsonschema:"minimum=0,maximum=2000" jsonschema_description:"Height over which it widens to the bell. Usual: 12 in or 300 mm."`
+	Taper           *length.Length  `json:"taper,omitempty" jsonschema:"minimum=0,maximum=600" jsonschema_description:"How much wider a hand tool leaves the hole at the top than at the bottom."`
+	Along           *length.Length  `json:"along,omitempty" jsonschema:"minimum=-1000,maximum=1000" jsonschema_description:"Middle of the hole off the middle of the post, along the run, away from its start."`
+	Across          *length.Length  `json:"across,omitempty" jsonschema:"minimum=-1000,maximum=1000" jsonschema_description:"The same across the run, to the left; negative to the right: away from a wall or a kerb."`
+	GateExtraWidth  *length.Length  `json:"gateExtraWidth,omitempty" jsonschema:"minimum=0,maximum=600" jsonschema_description:"Gate post holes are this much wider, before rounding up to an auger."`
+	HingeExtraWidth *length.Length  `json:"hingeExtraWidth,omitempty" jsonschema:"minimum=0,maximum=600" jsonschema_description:"The post that a leaf hangs on has a hole so much wider still."`
+	EndExtraWidth   *length.Length  `json:"endExtraWidth,omitempty" jsonschema:"minimum=0,maximum=600" jsonschema_description:"The same for end and corner posts."`
+	Width           *length.Length  `json:"width,omitempty" jsonschema:"minimum=0,maximum=2000" jsonschema_description:"Hole width set by hand, over all rules; 0: by the rules, whatever is said farther out."`
 
-	SkipFrost      *bool          `json:"skipFrost,omitempty" jsonschema_description:"Frost is not counted."`
-	FrostMargin    *length.Length `json:"frostMargin,omitempty" jsonschema:"minimum=0,maximum=1000" jsonschema_description:"Added below the frost depth. Many add 6 in or 150 mm."`
-	Share          *Share         `json:"share,omitempty" jsonschema:"enum=none,enum=quarter,enum=third,enum=half" jsonschema_description:"Share of the whole post's length that stands in the ground."`
-	Floor          *length.Length `json:"floor,omitempty" jsonschema:"minimum=0,maximum=3000" jsonschema_description:"Never shallower than this. Usual: 24 in or 600 mm."`
-	FloorPerHeight *float64       `json:"floorPerHeight,omitempty" jsonschema:"minimum=0,maximum=2" jsonschema_description:"Added to the floor for each unit of fence height over 4 ft: 0.25 is 3 in per foot."`
-	SkipFloor      *bool          `json:"skipFloor,omitempty" jsonschema_description:"The floor is not in force."`
-	GateExtraDepth *length.Length `json:"gateExtraDepth,omitempty" jsonschema:"minimum=0,maximum=1500" jsonschema_description:"Gate posts go this much deeper."`
-	EndExtraDepth  *length.Length `json:"endExtraDepth,omitempty" jsonschema:"minimum=0,maximum=1500" jsonschema_description:"End and corner posts go this much deeper."`
-	RoundDepthTo   *length.Length `json:"roundDepthTo,omitempty" jsonschema:"minimum=0,maximum=300" jsonschema_description:"Depth is rounded up to a multiple of this, so that one mark on the digger's handle serves. 0: not rounded."`
-	Depth          *length.Length `json:"depth,omitempty" jsonschema:"minimum=0,maximum=5000" jsonschema_description:"Depth of the post's foot set by hand, over all rules; 0: by the rules, whatever is said farther out."`
+	SkipFrost       *bool          `json:"skipFrost,omitempty" jsonschema_description:"Frost is not counted."`
+	FrostMargin     *length.Length `json:"frostMargin,omitempty" jsonschema:"minimum=0,maximum=1000" jsonschema_description:"Added below the frost depth. Many add 6 in or 150 mm."`
+	Share           *Share         `json:"share,omitempty" jsonschema:"enum=none,enum=quarter,enum=third,enum=half" jsonschema_description:"Share of the whole post's length that stands in the ground."`
+	Floor           *length.Length `json:"floor,omitempty" jsonschema:"minimum=0,maximum=3000" jsonschema_description:"Never shallower than this. Usual: 24 in or 600 mm."`
+	FloorPerHeight  *float64       `json:"floorPerHeight,omitempty" jsonschema:"minimum=0,maximum=2" jsonschema_description:"Added to the floor for each unit of fence height over 4 ft: 0.25 is 3 in per foot."`
+	SkipFloor       *bool          `json:"skipFloor,omitempty" jsonschema_description:"The floor is not in force."`
+	GateExtraDepth  *length.Length `json:"gateExtraDepth,omitempty" jsonschema:"minimum=0,maximum=1500" jsonschema_description:"Gate posts go this much deeper."`
+	HingeExtraDepth *length.Length `json:"hingeExtraDepth,omitempty" jsonschema:"minimum=0,maximum=1500" jsonschema_description:"The post that a leaf hangs on goes so much deeper still."`
+	EndExtraDepth   *length.Length `json:"endExtraDepth,omitempty" jsonschema:"minimum=0,maximum=1500" jsonschema_description:"End and corner posts go this much deeper."`
+	RoundDepthTo    *length.Length `json:"roundDepthTo,omitempty" jsonschema:"minimum=0,maximum=300" jsonschema_description:"Depth is rounded up to a multiple of this, so that one mark on the digger's handle serves. 0: not rounded."`
+	Depth           *length.Length `json:"depth,omitempty" jsonschema:"minimum=0,maximum=5000" jsonschema_description:"Depth of the post's foot set by hand, over all rules; 0: by the rules, whatever is said farther out."`
 
 	Driven  *Driven        `json:"driven,omitempty" jsonschema:"enum=none,enum=line,enum=all" jsonschema_description:"Posts that are driven, without a hole: none, the line posts, or all. Usual: none."`
 	Collar  *length.Length `json:"collar,omitempty" jsonschema:"minimum=0,maximum=1000" jsonschema_description:"Width and depth of a concrete collar round the head of a driven post; 0: none."`

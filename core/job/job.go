@@ -43,6 +43,7 @@ type Run struct {
 	Fence    Fence        `json:"fence"`
 	Post     Post         `json:"post"`
 	Terminal *Terminal    `json:"terminal,omitempty" jsonschema_description:"Section of end, corner and gate posts. Left out: as the line posts."`
+	GatePost *Terminal    `json:"gatePost,omitempty" jsonschema_description:"Section of gate posts, where it is not that of the other terminals: a heavy leaf asks for a stouter post."`
 	Spacing  Spacing      `json:"spacing"`
 	Grade    Grade        `json:"grade"`
 	Hole     HoleRules    `json:"hole,omitzero" jsonschema_description:"Rules for holes that hold for this run, its fence system's among them. What it leaves out, the job says."`
@@ -68,27 +69,6 @@ type GroundPoint struct {
 	Height length.Length `json:"height" jsonschema:"required,minimum=-1000000,maximum=1000000" jsonschema_description:"Ground height above the line's datum, which is any one mark."`
 	Sure   bool          `json:"sure,omitempty" jsonschema_description:"Measured twice: no slip, though its neighbours differ."`
 }
-
-// Gate is an opening whose clear width is exact.
-type Gate struct {
-	ID      string        `json:"id" jsonschema:"required,minLength=1,maxLength=40"`
-	Name    string        `json:"name,omitempty" jsonschema:"maxLength=120"`
-	At      length.Length `json:"at" jsonschema:"required,minimum=0,maximum=100000000" jsonschema_description:"Station of the middle of the opening."`
-	Opening length.Length `json:"opening" jsonschema:"required,minimum=300,maximum=12000" jsonschema_description:"Clear opening between the faces of the two gate posts."`
-	Leaves  int           `json:"leaves,omitempty" jsonschema:"minimum=0,maximum=2" jsonschema_description:"Leaves: 1 or 2. Usual: 1, or 2 over 10 ft or 3 m of opening."`
-	Weight  *length.Mass  `json:"weight,omitempty" jsonschema:"minimum=0,maximum=2000" jsonschema_description:"Mass of one leaf, kilograms. Left out: estimated from its area."`
-	Hinge   End           `json:"hinge,omitempty" jsonschema:"enum=first,enum=second" jsonschema_description:"Post that a single leaf hangs on. Usual: first."`
-	Gap     length.Length `json:"gap" jsonschema:"minimum=0,maximum=600" jsonschema_description:"Least gap under the leaf, over the highest ground across the opening. Usual: 4 in or 100 mm."`
-}
-
-// End is one of two posts.
-type End string
-
-// The two posts of a gate.
-const (
-	FirstPost  End = "first"
-	SecondPost End = "second"
-)
 
 // Fence is the height of the fence and the corridor its bottom runs in.
 type Fence struct {
@@ -130,18 +110,4 @@ type Terminal struct {
 	Width  length.Length `json:"width" jsonschema:"minimum=20,maximum=400" jsonschema_description:"Side of a square post, or outside diameter of a round one."`
 	Hollow bool          `json:"hollow,omitempty" jsonschema_description:"An open hollow post."`
 	Wall   length.Length `json:"wall,omitempty" jsonschema:"minimum=0,maximum=50" jsonschema_description:"Wall thickness of a hollow post."`
-}
-
-// twoLeaves is the opening from which a gate usually has two leaves.
-const twoLeaves = 3 * length.Metre
-
-// LeafCount is how many leaves close the gate.
-func (g Gate) LeafCount() int {
-	switch {
-	case g.Leaves > 0:
-		return g.Leaves
-	case g.Opening > twoLeaves:
-		return 2
-	}
-	return 1
 }

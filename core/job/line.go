@@ -9,6 +9,7 @@ type Line struct {
 	Closed  bool          `json:"closed,omitempty" jsonschema_description:"The last run ends where the first starts."`
 	Balance bool          `json:"balance,omitempty" jsonschema_description:"Spread a closed line's misclosure over its corners by the compass (Bowditch) rule."`
 	Bearing *float64      `json:"bearing,omitempty" jsonschema:"minimum=0,maximum=360" jsonschema_description:"Bearing of the first run, degrees clockwise from north. Left out: north is not known."`
+	Inside  Side          `json:"inside,omitempty" jsonschema:"enum=left,enum=right" jsonschema_description:"Hand on which the ground lies that the line fences in: gates swing in to it. Left out: the inner hand of a closed line, left of an open one."`
 	X       length.Length `json:"x,omitempty" jsonschema:"minimum=-10000000,maximum=10000000" jsonschema_description:"Where the line's first post stands on the site's map, to the right of the map's zero (east of it, where north is known)."`
 	Y       length.Length `json:"y,omitempty" jsonschema:"minimum=-10000000,maximum=10000000" jsonschema_description:"The same, up (north)."`
 	Runs    []Run         `json:"runs" jsonschema:"required,minItems=1,maxItems=500" jsonschema_description:"Straight stretches, in order. A run starts at the post where the one before it ends."`

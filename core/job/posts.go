@@ -24,7 +24,11 @@ var terminals = map[PostKind]bool{EndPost: true, CornerPost: true, GatePost: tru
 // PostOf is the post of a kind on this run: terminals may be stouter.
 func (r Run) PostOf(kind PostKind) Post {
 	p := r.Post
-	if t := r.Terminal; t != nil && terminals[kind] {
+	t := r.Terminal
+	if kind == GatePost && r.GatePost != nil {
+		t = r.GatePost
+	}
+	if t != nil && terminals[kind] {
 		p.Shape, p.Width, p.Hollow, p.Wall = t.Shape, t.Width, t.Hollow, t.Wall
 	}
 	return p

@@ -188,3 +188,24 @@ func (u Units) Wind(v float64) string {
 	}
 	return strconv.FormatFloat(v*3600/1609.344, 'f', 0, 64) + " mph"
 }
+
+const (
+	poundForce = 4.4482216152605 // newtons, exact
+	poundFoot  = poundForce * 0.3048
+)
+
+// Torque prints a moment given in newton metres: pound-feet, or newton metres.
+func (u Units) Torque(newtonMetres float64) string {
+	if u.System == Metric {
+		return strconv.FormatFloat(newtonMetres, 'f', 0, 64) + " N·m"
+	}
+	return strconv.FormatFloat(newtonMetres/poundFoot, 'f', 0, 64) + " lb·ft"
+}
+
+// Force prints a force given in newtons: pounds, or newtons.
+func (u Units) Force(newtons float64) string {
+	if u.System == Metric {
+		return strconv.FormatFloat(newtons, 'f', 0, 64) + " N"
+	}
+	return strconv.FormatFloat(newtons/poundForce, 'f', 0, 64) + " lb"
+}

@@ -89,6 +89,10 @@ type Catalog struct {
 
 	Soils  []Soil `json:"soils"`
 	Supply Supply `json:"supply"`
+
+	Hardware []Hardware `json:"hardware"`
+	Makes    []Make     `json:"makes"`
+	Passage  Passage    `json:"passage"`
 }
 
 // System finds a fence system: one of the job's own, or one of the catalogue.
@@ -195,6 +199,9 @@ func (c Catalog) Validate() error {
 		}
 	}
 	if err := c.validateDigging(); err != nil {
+		return err
+	}
+	if err := c.validateGates(); err != nil {
 		return err
 	}
 	return c.validateSystems()

@@ -49,6 +49,7 @@ type Card struct {
 type cardKey struct {
 	rules                     *job.Rules
 	kind                      job.PostKind
+	hung                      bool
 	width, bottom, foot, hole length.Length
 	widened                   bool
 }
@@ -64,7 +65,7 @@ type ditch struct {
 
 // card finds or writes the card of a post's hole, and returns its place.
 func (m *maker) card(p *Post, s *sized, shape footing.Shape, fill footing.Filling) int {
-	key := cardKey{s.rules, p.Kind, p.HoleWidth, s.depth.Bottom, s.depth.Foot, s.depth.Hole, s.widened}
+	key := cardKey{s.rules, p.Kind, p.Hung, p.HoleWidth, s.depth.Bottom, s.depth.Foot, s.depth.Hole, s.widened}
 	if i, ok := m.cards[key]; ok {
 		return i
 	}

@@ -5,6 +5,7 @@ import (
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/pour"
+	"mallow/core/spacing"
 )
 
 // frost is the depth that the ground freezes to: the local office's figure, or
@@ -42,10 +43,10 @@ func (m *maker) freeze() footing.Freeze {
 const usualSurface = 0.7
 
 // question is everything that the size of a post's hole depends on.
-func (m *maker) question(kind job.PostKind, reveal length.Length, r *job.Rules) footing.Question {
+func (m *maker) question(kind job.PostKind, hung bool, reveal length.Length, r *job.Rules) footing.Question {
 	frost, _ := m.frost()
 	return footing.Question{
-		Kind: kind, Reveal: reveal, Frost: frost, Height: m.run.Fence.Height,
+		Kind: kind, Hung: hung, Reveal: reveal, Frost: frost, Height: m.run.Fence.Height,
 		Post: m.run.PostOf(kind), Hole: r.Hole, Gravel: r.Setting.Gravel, Stand: r.Setting.Stand,
 	}
 }
@@ -80,7 +81,7 @@ func (m *maker) spotOf(i int, kind job.PostKind) int {
 		return spot
 	}
 	r := m.spotRules(kind, spot)
-	hole := footing.FindWidth(m.question(kind, 0, r)).Width
+	hole := footing.FindWidth(m.question(kind, m.hung(i), 0, r)).Width
 	if (m.given.Spots[spot].At - at - r.Hole.Along).Abs() > hole/2+length.Tolerance {
 		return -1
 	}
@@ -94,7 +95,8 @@ func (m *maker) dig(p *Post, i int) {
 		s.rules, s.hit = m.spotRules(p.Kind, p.spot), m.given.Spots[p.spot].Hit
 		p.Spot = m.given.Spots[p.spot].ID
 	}
-	s.q = m.question(p.Kind, p.Reveal, s.rules)
+	p.Hung = m.hung(i)
+	s.q = m.question(p.Kind, p.Hung, p.Reveal, s.rules)
 	if s.hit != nil {
 		s.q.Hit = &s.hit.Depth
 	}
@@ -103,7 +105,7 @@ func (m *maker) dig(p *Post, i int) {
 		return
 	}
 	if p.spot < 0 {
-		s.width = m.width(p.Kind)
+		s.width = m.width(p.Kind, p.Hung)
 	} else {
 		s.width = footing.FindWidth(s.q)
 	}
@@ -152,14 +154,39 @@ func (m *maker) drive(p *Post, s sized) {
 	p.Why.HoleWidth, p.Why.Concrete = why, why
 }
 
-// width finds a hole's width, which all posts of a kind share.
-func (m *maker) width(kind job.PostKind) footing.Width {
-	w, ok := m.widths[kind]
+// width finds a hole's width, which all posts of a kind share, but that a leaf
+// may ask for more.
+func (m *maker) width(kind job.PostKind, hung bool) footing.Width {
+	key := holeKind{kind, hung}
+	w, ok := m.widths[key]
 	if !ok {
-		w = footing.FindWidth(m.question(kind, 0, m.kindRules(kind)))
-		m.widths[kind] = w
+		w = footing.FindWidth(m.question(kind, hung, 0, m.kindRules(kind)))
+		m.widths[key] = w
 	}
 	return w
+}
+
+// holeKind tells holes apart whose rules are the same but for what they carry.
+type holeKind struct {
+	kind job.PostKind
+	hung bool
+}
+
+// hung tells whether a leaf hangs on a post.
+func (m *maker) hung(post int) bool {
+	for side, bay := range [...]int{post - 1, post} {
+		if bay < 0 || bay >= len(m.layout.Bays) || m.layout.Bays[bay].Gate == spacing.NoGate {
+			continue
+		}
+		first, second := m.run.Gates[m.layout.Bays[bay].Gate].Hung()
+		if side == 0 && second || side == 1 && first {
+			return true
+		}
+	}
+	if last := len(m.layout.Posts) - 1; post == last && m.end != nil && m.end.next.laid() {
+		return m.end.next.hung(0)
+	}
+	return false
 }
 
 // opened is how wide the ground is opened for a post of a kind: its hole, or
@@ -169,7 +196,7 @@ func (m *maker) opened(kind job.PostKind) length.Length {
 	if h.DrivenAt(kind) {
 		return max(m.run.PostOf(kind).Across(), h.Collar)
 	}
-	return max(m.width(kind).Width+h.Taper, h.Bell) + 2*h.Along.Abs()
+	return max(m.width(kind, kind == job.GatePost).Width+h.Taper, h.Bell) + 2*h.Along.Abs()
 }
 
 // noteHole keeps the first post that needs a spade, that was set shallower by
@@ -193,7 +220,7 @@ func (m *maker) noteHole(i int, s sized, f footing.Filling) {
 func (m *maker) marry(s *sized, why *PostWhy) {
 	o := m.end.next
 	other := sized{rules: o.kindRules(s.q.Kind), hit: s.hit}
-	other.q = o.question(s.q.Kind, s.q.Reveal, other.rules)
+	other.q = o.question(s.q.Kind, s.q.Hung, s.q.Reveal, other.rules)
 	other.q.Gravel, other.q.Stand, other.q.Hit = s.q.Gravel, s.q.Stand, s.q.Hit
 	if other.rules.Hole.DrivenAt(s.q.Kind) {
 		return // what the next run's terminals need is not asked of a hole

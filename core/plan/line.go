@@ -139,6 +139,7 @@ func (w *liner) make() {
 	}
 	w.traverse = survey.Lay(w.line, levels)
 	for r, m := range w.runs {
+		m.inside = w.inside()
 		m.lay(w.survey.Runs[r], [2]bool{w.bends(r), w.bends(r + 1)})
 	}
 	start := length.Length(0)
@@ -166,6 +167,22 @@ func (w *liner) make() {
 	w.closing()
 	w.books()
 	w.judge()
+}
+
+// inside is the hand on which the ground lies that the line fences in.
+func (w *liner) inside() job.Side {
+	if w.line.Inside != "" {
+		return w.line.Inside
+	}
+	var area float64 // twice, positive when the line goes round to the left
+	for i, a := range w.traverse.Places {
+		b := w.traverse.Places[(i+1)%len(w.traverse.Places)]
+		area += float64(a.X*b.Y - b.X*a.Y)
+	}
+	if w.line.Closed && area < 0 {
+		return job.Right
+	}
+	return job.Left
 }
 
 // bends tells whether the line turns at the start of a run, or at the end of

@@ -31,6 +31,7 @@ func Make(j job.Job, cat materials.Catalog) Plan {
 		p.Lines = append(p.Lines, w.out)
 		p.Findings = append(p.Findings, w.findings...)
 	}
+	judgeSwings(makers)
 	for _, m := range makers {
 		p.Findings = append(p.Findings, m.findings...)
 	}
@@ -72,7 +73,7 @@ type maker struct {
 	windWhys  reason.Index[windKey]
 	shared    map[any][]reason.Step // rules that many explanations have in common
 
-	widths map[job.PostKind]footing.Width
+	widths map[holeKind]footing.Width
 
 	// Posts that something is to be said of, noted while their holes are sized.
 	noAuger, shallow, dry int
@@ -85,9 +86,10 @@ type maker struct {
 	profile survey.Profile
 	layout  spacing.Layout
 	line    grade.Line
-	turned  [2]bool // the run starts, ends at a corner
-	start   *joint  // the corner post that the run before ends on, or nil
-	end     *joint  // the corner post that the next run starts on, or nil
+	turned  [2]bool  // the run starts, ends at a corner
+	inside  job.Side // hand on which the line's own ground lies
+	start   *joint   // the corner post that the run before ends on, or nil
+	end     *joint   // the corner post that the next run starts on, or nil
 	out     Run
 }
 
@@ -100,7 +102,7 @@ func newMaker(j job.Job, run job.Run, cat materials.Catalog, book *reason.Book, 
 		gapWhys:   reason.NewIndex[[2]grade.Gap](book),
 		windWhys:  reason.NewIndex[windKey](book),
 		shared:    map[any][]reason.Step{},
-		widths:    map[job.PostKind]footing.Width{},
+		widths:    map[holeKind]footing.Width{},
 		noAuger:   -1, shallow: -1, dry: -1,
 	}
 	m.usualRules = cat.UsualRules(j.Units.System)
@@ -110,7 +112,7 @@ func newMaker(j job.Job, run job.Run, cat materials.Catalog, book *reason.Book, 
 	m.out = Run{
 		Solid: m.solid(),
 		ID:    run.ID, Name: run.Name, Path: m.path, Hollow: run.Post.Hollow, Frost: frost, FrostEstimated: estimated, Cards: []Card{}, Levels: []RuleLevel{},
-		Ground: []survey.Point{}, Segments: []Segment{}, Posts: []Post{}, Bays: []Bay{}, Gates: []Gate{}, InTheWay: []InTheWay{}, Reminders: []Caution{}, Rails: []RailRow{}, Way: cmp.Or(run.Spacing.Way, job.EqualBays),
+		Ground: []survey.Point{}, Segments: []Segment{}, Posts: []Post{}, Bays: []Bay{}, Gates: []Gate{}, AddGate: []NewGate{}, InTheWay: []InTheWay{}, Reminders: []Caution{}, Rails: []RailRow{}, Way: cmp.Or(run.Spacing.Way, job.EqualBays),
 	}
 	return m
 }
@@ -193,6 +195,7 @@ func (m *maker) finish() {
 		m.obstacles()
 		m.bays()
 		m.wind()
+		m.gatesMade()
 		m.stopped()
 		m.rails()
 		m.strings()
@@ -207,6 +210,8 @@ func (m *maker) finish() {
 		m.judgeSystem()
 		m.judgeStopped()
 		m.judgeFilling()
+		m.judgeGates()
+		m.out.AddGate = m.newGates()
 	}
 	m.out.Levels = m.levels()
 }
@@ -301,12 +306,7 @@ func (m *maker) bays() {
 		bay.Why.Gap = m.whyGap(bay, b.Gate)
 		m.out.Bays[i] = bay
 		if b.Gate != spacing.NoGate {
-			gate := m.run.Gates[b.Gate]
-			m.out.Gates = append(m.out.Gates, Gate{
-				ID: gate.ID, Name: gate.Name, Path: m.gatePath(b.Gate),
-				At: gate.At, Opening: gate.Opening, First: from.ID, Second: to.ID, Bay: bay.ID,
-				Leaf: bay.TopStart - bay.BottomStart,
-			})
+			m.out.Gates = append(m.out.Gates, m.sized(b.Gate, &bay))
 		}
 	}
 }

@@ -68,6 +68,7 @@ type Run struct {
 	SetOut    *SetOut        `json:"setOut,omitempty" jsonschema_description:"How its posts are marked on the ground; left out without a length."`
 	TopLine   *TopLine       `json:"topLine,omitempty" jsonschema_description:"How its tops are brought to height; left out without a length."`
 	Gates     []Gate         `json:"gates" jsonschema:"required"`
+	AddGate   []NewGate      `json:"addGate" jsonschema:"required" jsonschema_description:"Gates that can be put into it, and where each would go."`
 	Totals    Totals         `json:"totals" jsonschema:"required" jsonschema_description:"Totals of the run. Bags are rounded up once for the run."`
 }
 
@@ -93,6 +94,7 @@ type Post struct {
 	Held     string        `json:"held,omitempty" jsonschema_description:"Held post of the run that it is."`
 	Landed   bool          `json:"landed,omitempty" jsonschema_description:"It is set already, and stands there."`
 	Grade    bool          `json:"grade,omitempty" jsonschema_description:"A grade post: the top changes slope here."`
+	Hung     bool          `json:"hung,omitempty" jsonschema_description:"A gate leaf hangs on it."`
 	Stays    string        `json:"stays,omitempty" jsonschema_description:"Old post that it is: no hole, no new post."`
 	Driven   bool          `json:"driven,omitempty" jsonschema_description:"It is driven; a hole is only that of its collar."`
 	Repoured string        `json:"repoured,omitempty" jsonschema_description:"Old footing that is dug out and poured anew with this hole."`
@@ -188,21 +190,8 @@ type BayWhy struct {
 	Lean    reason.Ref `json:"lean" jsonschema:"required"`
 }
 
-// Gate is one planned gate.
-type Gate struct {
-	ID      string        `json:"id" jsonschema:"required"`
-	Name    string        `json:"name" jsonschema:"required"`
-	Path    string        `json:"path" jsonschema:"required" jsonschema_description:"JSON pointer of the gate in the job document."`
-	At      length.Length `json:"at" jsonschema:"required"`
-	Opening length.Length `json:"opening" jsonschema:"required"`
-	First   string        `json:"first" jsonschema:"required" jsonschema_description:"Its first post."`
-	Second  string        `json:"second" jsonschema:"required"`
-	Bay     string        `json:"bay" jsonschema:"required"`
-	Leaf    length.Length `json:"leaf" jsonschema:"required" jsonschema_description:"Height of the leaf: from its gap up to the fence's top line."`
-}
-
 // Caution stands where work can hurt someone.
 type Caution struct {
-	Stage finding.Stage `json:"stage" jsonschema:"required,enum=walk,enum=string,enum=space,enum=grade,enum=dig,enum=pour"`
+	Stage finding.Stage `json:"stage" jsonschema:"required,enum=walk,enum=string,enum=space,enum=grade,enum=gates,enum=dig,enum=pour"`
 	Says  reason.Text   `json:"says" jsonschema:"required"`
 }

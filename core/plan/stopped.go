@@ -53,7 +53,7 @@ func (m *maker) stop(i int, d *ditch) *Stopped {
 	s := &Stopped{What: hit.What, Depth: hit.Depth, Wanted: d.sized.depth.Rounded, Settled: hit.Settled}
 	plain := *d // the hole without a way out: as wide as its kind, straight, no pin
 	plain.sized.rules = m.kindRules(p.Kind)
-	width := footing.FindWidth(m.question(p.Kind, p.Reveal, plain.sized.rules)).Width
+	width := footing.FindWidth(m.question(p.Kind, p.Hung, p.Reveal, plain.sized.rules)).Width
 	unpinned := st
 	unpinned.pin = 0
 	s.Planned, _, _ = unpinned.gust(girth(&plain, width, s.Wanted), s.Wanted)

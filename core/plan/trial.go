@@ -16,6 +16,7 @@ const weighMost = 1500
 // with other runs is the same before and after, and falls out of a difference.
 func (m *maker) trial(run job.Run) *maker {
 	t := newMaker(m.job, run, m.cat, &reason.Book{}, m.path)
+	t.inside = m.inside
 	t.lay(m.ground, m.turned)
 	return t
 }

@@ -14,8 +14,9 @@ func (m *maker) whyWidth(s sized) reason.Ref {
 		of    string
 		rules *job.Rules
 		kind  job.PostKind
+		hung  bool
 	}
-	return m.few.Put(key{"width", s.rules, s.q.Kind}, func() reason.Why {
+	return m.few.Put(key{"width", s.rules, s.q.Kind, s.q.Hung}, func() reason.Why {
 		w, h := s.width, s.q.Hole
 		var steps []reason.Step
 		for i, a := range w.Asks {
@@ -77,6 +78,9 @@ func (m *maker) widthExtras(s sized) []reason.Step {
 	switch s.q.Kind {
 	case job.GatePost:
 		add("Gate posts wider", practice, reason.Say(h.GateExtraWidth, " wider, for the pull of the leaf."), m.rule(r, "hole/gateExtraWidth", "Gate posts wider by", reason.LengthSetting))
+		if s.q.Hung {
+			add("Hinge posts wider", practice, reason.Say(h.HingeExtraWidth, " wider still where the leaf hangs."), m.rule(r, "hole/hingeExtraWidth", "Hinge posts wider still by", reason.LengthSetting))
+		}
 	case job.EndPost, job.CornerPost:
 		add("End and corner posts wider", practice, reason.Say(h.EndExtraWidth, " wider, for the pull of the fence."), m.rule(r, "hole/endExtraWidth", "End and corner posts wider by", reason.LengthSetting))
 	}
@@ -93,12 +97,13 @@ func (m *maker) widthExtras(s sized) []reason.Step {
 type depthKey struct {
 	rules  *job.Rules
 	kind   job.PostKind
+	hung   bool
 	reveal length.Length
 	driven bool
 }
 
 func (m *maker) whyDepth(s sized) reason.Ref {
-	k := depthKey{s.rules, s.q.Kind, s.q.Reveal, s.driven}
+	k := depthKey{s.rules, s.q.Kind, s.q.Hung, s.q.Reveal, s.driven}
 	if s.q.Hole.Share == job.NoShare {
 		k.reveal = 0 // the depth does not depend on it: one explanation serves all
 	}
@@ -265,6 +270,9 @@ func (m *maker) depthExtras(s sized) []reason.Step {
 	switch q.Kind {
 	case job.GatePost:
 		add("Gate posts deeper", practice, reason.Say("A gate post goes ", h.GateExtraDepth, " deeper."), m.rule(r, "hole/gateExtraDepth", "Gate posts deeper by", reason.LengthSetting))
+		if q.Hung {
+			add("Hinge posts deeper", practice, reason.Say("The post that the leaf hangs on goes ", h.HingeExtraDepth, " deeper still."), m.rule(r, "hole/hingeExtraDepth", "Hinge posts deeper still by", reason.LengthSetting))
+		}
 	case job.EndPost, job.CornerPost:
 		add("End and corner posts deeper", practice, reason.Say("An end or corner post goes ", h.EndExtraDepth, " deeper."), m.rule(r, "hole/endExtraDepth", "End and corner posts deeper by", reason.LengthSetting))
 	}

@@ -20,14 +20,14 @@ func (m *maker) whyStation(p Post, at spacing.Post) reason.Ref {
 			g := m.run.Gates[at.Gate]
 			return reason.Why{
 				Figure: "Where the gate posts stand",
-				Sentence: reason.Say("Middle of the opening at ", reason.Tape(g.At), ", half the opening, ", g.Opening/2,
+				Sentence: reason.Say("Middle of the opening at ", reason.Tape(g.At), ", half of what is inside, ", g.Inside()/2,
 					", and half a post, ", m.run.PostOf(job.GatePost).Width/2, ", either side."),
 				Steps: []reason.Step{{
 					Rule: "Gate posts are fixed", Governs: true, Source: geometry,
-					Says: reason.Say("Clear opening ", g.Opening, " between the posts' faces."),
+					Says: m.sizedSays(g),
 					Settings: []reason.Setting{
 						{Path: m.gatePath(at.Gate) + "/at", Name: "Middle of the opening", Kind: reason.LengthSetting, Value: g.At},
-						{Path: m.gatePath(at.Gate) + "/opening", Name: "Clear opening", Kind: reason.LengthSetting, Value: g.Opening},
+						m.sizeSetting(at.Gate),
 					},
 				}},
 			}

@@ -33,7 +33,7 @@ func (m *maker) whyOpening(s spacing.Segment) reason.Ref {
 		g := m.run.Gates[s.Gate]
 		return reason.Why{
 			Figure:   "Gate posts",
-			Sentence: reason.Say(g.Opening, " clear + one post, ", m.run.PostOf(job.GatePost).Width, " = ", s.To-s.From, " centre to centre."),
+			Sentence: reason.Say(g.Inside(), " inside + one post, ", m.run.PostOf(job.GatePost).Width, " = ", s.To-s.From, " centre to centre."),
 			Steps: []reason.Step{{
 				Rule: "The opening is exact", Governs: true, Source: practice,
 				Says: reason.Say("The fence's spacing gives way to the gate, never the other way round."),

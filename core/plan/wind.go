@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"mallow/core/footing"
+	"mallow/core/gate"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/reason"
@@ -37,7 +38,6 @@ type LeafPull struct {
 }
 
 const (
-	gravity      = 9.80665
 	strongest    = 150             // metres per second, more than any wind: a footing that nothing pushes
 	poundForce   = 4.4482216152605 // newtons
 	footPound    = poundForce * 0.3048
@@ -115,20 +115,20 @@ func (m *maker) leafOn(i int) (*LeafPull, float64) {
 		if bay.Gate == "" || m.layout.Bays[b].Gate < 0 {
 			continue
 		}
-		gate := m.run.Gates[m.layout.Bays[b].Gate]
-		leaves := gate.LeafCount()
-		if first := b == i; leaves == 1 && first == (gate.Hinge == job.SecondPost) {
-			// The other post only takes the latch: half the leaf pushes it.
-			return nil, footing.Feet(gate.Opening) / 2 * footing.Feet(bay.TopStart-bay.BottomStart)
+		g := m.run.Gates[m.layout.Bays[b].Gate]
+		height := bay.TopStart - bay.BottomStart
+		on := job.FirstPost
+		if b < i {
+			on = job.SecondPost
 		}
-		leaf := &LeafPull{Width: gate.Opening / length.Length(leaves)}
-		area := leaf.Width.Metres() * (bay.TopStart - bay.BottomStart).Metres()
-		leaf.Mass, leaf.Estimated = length.Mass(area*m.cat.Supply.Leaf), true
-		if gate.Weight != nil {
-			leaf.Mass, leaf.Estimated = *gate.Weight, false
+		for _, l := range m.hang(g, bay) {
+			if l.Post == on {
+				leaf := &LeafPull{Width: l.Width, Mass: l.mass, Estimated: l.estimated, Moment: gate.Moment(l.mass, l.Width)}
+				return leaf, footing.Feet(leaf.Width) / 2 * footing.Feet(height)
+			}
 		}
-		leaf.Moment = float64(leaf.Mass) * gravity * leaf.Width.Metres() / 2
-		return leaf, footing.Feet(leaf.Width) / 2 * footing.Feet(bay.TopStart-bay.BottomStart)
+		// The other post only takes the latch: half the leaf pushes it.
+		return nil, footing.Feet(g.Inside()) / 2 * footing.Feet(height)
 	}
 	return nil, 0
 }
@@ -158,6 +158,18 @@ func (st stood) gust(width, depth length.Length) (least, closed, open float64) {
 	return min(least, open), closed, open
 }
 
+// share is the share of the limit of a footing, of a width and depth, that the
+// weight of the leaf takes alone: the published formula with a push at no
+// height, whose moment about the ground is the limit times depth over 1.09.
+func (st stood) share(width, depth length.Length) float64 {
+	q := st.pushed
+	q.Width, q.Depth, q.Height = footing.Feet(width), footing.Feet(depth), 0
+	if bare := footing.Limit(q) * q.Depth / 1.09; bare > 0 && !q.Restrained {
+		return st.leaf.Moment / footPound / bare
+	}
+	return 0
+}
+
 // girth is the mean width that a footing pushes the soil with, down to a depth.
 func girth(d *ditch, width, depth length.Length) length.Length {
 	if d.sized.driven {
@@ -172,11 +184,7 @@ func (m *maker) postWind(i int, d *ditch) PostWind {
 	w := PostWind{Gust: g, Leaf: st.leaf}
 	if st.leaf != nil {
 		st.leaf.Closed, st.leaf.Open = closed, open
-		q := st.pushed
-		q.Width, q.Depth, q.Height = footing.Feet(girth(d, p.HoleWidth, p.Bottom)), footing.Feet(p.Bottom), 0
-		if bare := footing.Limit(q) * q.Depth / 1.09; bare > 0 && !q.Restrained {
-			st.leaf.Share = st.leaf.Moment / footPound / bare
-		}
+		st.leaf.Share = st.share(girth(d, p.HoleWidth, p.Bottom), p.Bottom)
 	}
 	if !d.sized.driven {
 		wide := m.nextWider(d.sized.rules.Hole, p.HoleWidth)

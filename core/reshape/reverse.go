@@ -1,6 +1,7 @@
 package reshape
 
 import (
+	"cmp"
 	"math"
 	"slices"
 
@@ -47,6 +48,10 @@ func Reverse(j job.Job, line int) (job.Line, error) {
 		l.X, l.Y = laid.Raw[0].X, laid.Raw[0].Y
 	}
 	l.Bearing = ptr(degreesFromUp(end, from))
+	// The ground that it fences in is on the other hand now.
+	if !l.Closed || l.Inside != "" {
+		l.Inside = cmp.Or(l.Inside, job.Left).Other()
+	}
 	for b := range l.Books {
 		reverseBook(&l.Books[b], taped)
 	}
@@ -83,7 +88,7 @@ func reverseRun(run job.Run, level length.Length) job.Run {
 	}
 	slices.Reverse(run.Ground)
 	for i := range run.Gates {
-		run.Gates[i].At = level - run.Gates[i].At
+		run.Gates[i] = run.Gates[i].Reversed(level)
 	}
 	slices.Reverse(run.Gates)
 	for i := range run.KeepOuts {

@@ -203,6 +203,10 @@ export interface Line {
    */
   bearing?: number
   /**
+   * Hand on which the ground lies that the line fences in: gates swing in to it. Left out: the inner hand of a closed line, left of an open one.
+   */
+  inside?: 'left' | 'right'
+  /**
    * Where the line's first post stands on the site's map, to the right of the map's zero (east of it, where north is known).
    */
   x?: number
@@ -276,6 +280,7 @@ export interface Run {
   fence?: Fence
   post?: Post
   terminal?: Terminal
+  gatePost?: Terminal
   spacing?: Spacing
   grade?: Grade
   hole?: HoleRules
@@ -347,29 +352,187 @@ export interface Gate {
   id: string
   name?: string
   /**
-   * Station of the middle of the opening.
+   * Station of the middle between the two gate posts.
    */
   at: number
   /**
-   * Clear opening between the faces of the two gate posts.
+   * Inside measure, between the faces of the two gate posts. It counts where neither leaf nor clear is given.
    */
   opening: number
+  /**
+   * Width of the leaf, or of the one on the first post: the inside measure follows from it.
+   */
+  leaf?: number
+  /**
+   * Two unequal leaves: width of the one on the second post. With leaf left out, the first takes the rest.
+   */
+  second?: number
+  /**
+   * Clear way past the open leaves: the inside measure follows from it. Not together with leaf.
+   */
+  clear?: number
+  /**
+   * Usual: swing.
+   */
+  kind?: 'swing' | 'slide'
+  /**
+   * Who goes through. Left out: vehicles from 8 ft or 2.4 m of inside measure.
+   */
+  use?: 'walk' | 'vehicle'
   /**
    * Leaves: 1 or 2. Usual: 1, or 2 over 10 ft or 3 m of opening.
    */
   leaves?: number
   /**
-   * Mass of one leaf, kilograms. Left out: estimated from its area.
-   */
-  weight?: number
-  /**
    * Post that a single leaf hangs on. Usual: first.
    */
   hinge?: 'first' | 'second'
   /**
-   * Least gap under the leaf, over the highest ground across the opening. Usual: 4 in or 100 mm.
+   * Way that it swings: in to the ground that the line fences in, out, or both. A sliding leaf runs on that side of the fence. Usual: in.
+   */
+  swing?: 'in' | 'out' | 'both'
+  /**
+   * How far a leaf opens before its stop, degrees from closed. Usual: 90.
+   */
+  open?: number
+  /**
+   * Slide: the post past which the leaf runs back. Usual: second.
+   */
+  slides?: 'first' | 'second'
+  /**
+   * Slide: by how much the leaf is longer than the opening. Usual: 12 in or 300 mm.
+   */
+  overlap?: number
+  hardware?: Hardware
+  /**
+   * How the leaf is made, by its name in the catalogue; its weight and its brace follow from it.
+   */
+  make?: string
+  /**
+   * Thickness of a leaf. Usual: 2 in or 50 mm.
+   */
+  thick?: number
+  /**
+   * Mass of the leaf, or of the wider one, kilograms. Left out: estimated from how it is made and its size.
+   */
+  weight?: number
+  /**
+   * Hinges from the leaf's top and bottom. Usual: 8 in or 200 mm.
+   */
+  hingeIn?: number
+  /**
+   * Latch above the ground at the post that it is on. Usual: 40 in or 1000 mm.
+   */
+  latch?: number
+  /**
+   * Rising hinges: how much they lift the leaf until it is square open.
+   */
+  lift?: number
+  /**
+   * Drop at the leaf's tip, as it was measured after hanging.
+   */
+  sag?: number
+  /**
+   * Gap under the closed leaf, over the highest ground across the opening. Usual: 4 in or 100 mm.
    */
   gap?: number
+  /**
+   * Least gap that must be left under the leaf anywhere on its way. Usual: 1 in or 25 mm.
+   */
+  least?: number
+  /**
+   * Packed snow that the leaf must still swing over.
+   */
+  snow?: number
+  /**
+   * How much higher a drive's middle is than its edges at the posts.
+   */
+  crown?: number
+  /**
+   * Ground on the inner side, in order of distance from the line. Left out: as on the line.
+   *
+   * @maxItems 40
+   */
+  in?: GroundLevel[]
+  /**
+   * The same on the outer side.
+   *
+   * @maxItems 40
+   */
+  out?: GroundLevel[]
+  /**
+   * The ground in the leaf's way is cut so far that the leaf clears it.
+   */
+  cut?: boolean
+  /**
+   * Free ground from the line in, to a wall or whatever stands there. 0: open.
+   */
+  roomIn?: number
+  /**
+   * From the line out to the kerb or the edge of the road. 0: no road near.
+   */
+  road?: number
+  vehicle?: Vehicle
+  /**
+   * The gate is in a barrier round water. The local code decides.
+   */
+  pool?: boolean
+  /**
+   * Animals are kept behind it.
+   */
+  animals?: boolean
+}
+export interface Hardware {
+  /**
+   * Its name in the catalogue; left out for the user's own.
+   */
+  kind?: string
+  /**
+   * Gap between the hinge post's face and the leaf.
+   */
+  hinge?: number
+  /**
+   * Gap between the leaf and the latch post's face.
+   */
+  latch?: number
+  /**
+   * Gap between two leaves.
+   */
+  meeting?: number
+  /**
+   * From the hinge's pin to the leaf's edge.
+   */
+  pin?: number
+  /**
+   * Travel of the hinge bolt for each turn; 0: it cannot be adjusted.
+   */
+  pitch?: number
+  /**
+   * Travel that the hinge bolt has to either side.
+   */
+  travel?: number
+}
+export interface GroundLevel {
+  /**
+   * Square off the line.
+   */
+  off: number
+  /**
+   * Height over the ground on the line, straight out from the first post; falling is negative.
+   */
+  first: number
+  /**
+   * The same straight out from the second post. Left out: as at the first.
+   */
+  second?: number
+}
+export interface Vehicle {
+  length: number
+  trailer?: number
+  /**
+   * Of the widest that goes through, a mower or a load among them. 0: not asked.
+   */
+  width?: number
 }
 export interface KeepOut {
   id: string
@@ -724,6 +887,10 @@ export interface HoleRules {
    */
   gateExtraWidth?: number
   /**
+   * The post that a leaf hangs on has a hole so much wider still.
+   */
+  hingeExtraWidth?: number
+  /**
    * The same for end and corner posts.
    */
   endExtraWidth?: number
@@ -759,6 +926,10 @@ export interface HoleRules {
    * Gate posts go this much deeper.
    */
   gateExtraDepth?: number
+  /**
+   * The post that a leaf hangs on goes so much deeper still.
+   */
+  hingeExtraDepth?: number
   /**
    * End and corner posts go this much deeper.
    */
@@ -1350,6 +1521,10 @@ export interface PlannedRun {
   setOut?: SetOut
   topLine?: TopLine
   gates: PlannedGate[]
+  /**
+   * Gates that can be put into it, and where each would go.
+   */
+  addGate: NewGate[]
   totals: Totals
 }
 export interface HoleCard {
@@ -1697,7 +1872,7 @@ export interface RunStringWhy {
   drift: number
 }
 export interface Caution {
-  stage: 'walk' | 'string' | 'space' | 'grade' | 'dig' | 'pour'
+  stage: 'walk' | 'string' | 'space' | 'grade' | 'gates' | 'dig' | 'pour'
   says: Text
 }
 export interface Segment {
@@ -1739,6 +1914,10 @@ export interface PlannedPost {
    * A grade post: the top changes slope here.
    */
   grade?: boolean
+  /**
+   * A gate leaf hangs on it.
+   */
+  hung?: boolean
   /**
    * Old post that it is: no hole, no new post.
    */
@@ -1925,7 +2104,7 @@ export interface WayOut {
 }
 export interface Edit {
   /**
-   * JSON pointer into the job document.
+   * JSON pointer into the job document; - as its last part adds to the end of a list.
    */
   path: string
   /**
@@ -2357,6 +2536,9 @@ export interface PlannedGate {
    */
   path: string
   at: number
+  /**
+   * Inside measure, between the faces of its posts.
+   */
   opening: number
   /**
    * Its first post.
@@ -2368,6 +2550,357 @@ export interface PlannedGate {
    * Height of the leaf: from its gap up to the fence's top line.
    */
   leaf: number
+  kind: 'swing' | 'slide'
+  use: 'walk' | 'vehicle'
+  swing: 'in' | 'out' | 'both'
+  /**
+   * Measure that the others follow from.
+   */
+  sizedBy: 'leaf' | 'clear' | 'inside'
+  /**
+   * Clear way past the open leaves.
+   */
+  clear: number
+  /**
+   * Centre to centre of its posts.
+   */
+  centre: number
+  /**
+   * Outside to outside of its posts.
+   */
+  outside: number
+  /**
+   * Width of its posts.
+   */
+  post: number
+  /**
+   * Height of the closed leaf's bottom above the datum.
+   */
+  bottom: number
+  /**
+   * Highest ground across the opening, above the datum.
+   */
+  highest: number
+  /**
+   * How far its leaves open, degrees.
+   */
+  open: number
+  /**
+   * Measures that prove the two posts before anything is hung.
+   */
+  checks: GateCheck[]
+  /**
+   * The one on the first post first.
+   */
+  leaves: GateLeaf[]
+  runBack?: RunBack
+  setBack?: SetBack
+  /**
+   * Post lengths that can be had, and how deep each would stand.
+   */
+  lengths: PostLength[]
+  latch?: HangMark
+  /**
+   * How it is hung, in order.
+   */
+  steps: GateStep[]
+  /**
+   * What to look at after a week.
+   */
+  after: GateStep[]
+  /**
+   * What is ordered for it.
+   */
+  order: GateStep[]
+  why: GateWhy
+}
+export interface GateCheck {
+  name: string
+  length: number
+  says: Text
+}
+export interface GateLeaf {
+  /**
+   * That it hangs on.
+   */
+  post: string
+  /**
+   * Which of the gate's posts that is.
+   */
+  end: string
+  width: number
+  /**
+   * At its hinges.
+   */
+  height: number
+  /**
+   * At its other edge.
+   */
+  tipHeight: number
+  thick: number
+  /**
+   * Station of its hinges' pins.
+   */
+  pin: number
+  /**
+   * From the pins to its near edge.
+   */
+  heel: number
+  /**
+   * From the pins to its far edge.
+   */
+  reach: number
+  /**
+   * Closed, it lies toward the run's end.
+   */
+  ahead: boolean
+  lift: number
+  mass: number
+  estimated: boolean
+  /**
+   * Newton metres that it pulls its post over with.
+   */
+  moment: number
+  /**
+   * Between its outer hinges.
+   */
+  spacing: number
+  /**
+   * Newtons: what the top hinge is pulled out with and the bottom one pushed in; 0 where the hinges do not fit.
+   */
+  pull: number
+  /**
+   * The lowest first.
+   */
+  hinges: HangMark[]
+  /**
+   * What it is propped on while it is hung: under its hinge end, then under its tip.
+   */
+  blocks: Block[]
+  brace?: LeafBrace
+  adjust?: Adjusting
+  /**
+   * The sides that it swings to.
+   */
+  sides: LeafSide[]
+}
+export interface HangMark {
+  name: string
+  post: string
+  /**
+   * Above the ground at the post.
+   */
+  above: number
+  /**
+   * Below the post's reference mark; negative is above it.
+   */
+  fromMark: number
+  /**
+   * Above the leaf's bottom.
+   */
+  onLeaf: number
+  /**
+   * Way that a hinge's pin points.
+   */
+  pin?: 'up' | 'down'
+}
+export interface Block {
+  name: string
+  height: number
+  /**
+   * Station.
+   */
+  at: number
+}
+export interface LeafBrace {
+  kind: 'strut' | 'tie' | 'unbraced'
+  /**
+   * From corner to corner of the leaf.
+   */
+  length: number
+  /**
+   * Degrees from level.
+   */
+  angle: number
+  says: Text
+}
+export interface Adjusting {
+  drop: number
+  /**
+   * How far the top hinge's bolt is turned in, or the bottom hinge is packed out.
+   */
+  in: number
+  /**
+   * 0 where the hinge has no thread.
+   */
+  turns: number
+  /**
+   * What the bolt has.
+   */
+  travel: number
+  enough: boolean
+  says: Text
+}
+export interface LeafSide {
+  side: 'in' | 'out'
+  /**
+   * Least gap under the leaf on its way; negative where it strikes.
+   */
+  gap: number
+  /**
+   * Where that is: degrees from closed.
+   */
+  angle: number
+  /**
+   * Where that is: from the pins.
+   */
+  out: number
+  /**
+   * Least gap that must be left, snow among it.
+   */
+  wanted: number
+  /**
+   * Angle from which on less than that is left; left out where it never is.
+   */
+  short?: number
+  /**
+   * Angle at which it touches the ground.
+   */
+  touch?: number
+  /**
+   * Ground to cut so that it clears, where it is deepest; 0 for none.
+   */
+  cut: number
+  /**
+   * Volume of that.
+   */
+  earth: number
+  /**
+   * The job says that it is cut: the other figures are with the ground cut.
+   */
+  isCut: boolean
+  struck?: Struck
+  hold: HoldBack
+  /**
+   * Of the profiles.
+   */
+  angles: number[]
+  /**
+   * Distances from the pins at which the ground is given.
+   */
+  outs: number[]
+  /**
+   * Under the leaf at each of the angles.
+   */
+  ground: LeafGround[]
+  /**
+   * The swept ground on the map.
+   */
+  outline: MapPlace[]
+}
+export interface Struck {
+  what: string
+  angle: number
+}
+export interface HoldBack {
+  /**
+   * Square off the line.
+   */
+  off: number
+  /**
+   * From the hinge post's middle along the run, toward the gate's other post; negative is away from it.
+   */
+  along: number
+}
+export interface LeafGround {
+  /**
+   * Height of the leaf's bottom above the datum.
+   */
+  bottom: number
+  /**
+   * Of the ground, at the distances of the profile.
+   */
+  heights: number[]
+  /**
+   * Least gap there.
+   */
+  gap: number
+  /**
+   * Where that is.
+   */
+  out: number
+}
+export interface RunBack {
+  /**
+   * How far it reaches past the post.
+   */
+  past: number
+  /**
+   * What there is to the run's end.
+   */
+  room: number
+  /**
+   * Station at which it begins.
+   */
+  from: number
+  to: number
+  post: string
+  /**
+   * Least gap under the leaf on its way.
+   */
+  gap: number
+  /**
+   * Station of it.
+   */
+  at: number
+}
+export interface SetBack {
+  needed: number
+  /**
+   * What there is; 0 where it was not measured.
+   */
+  road: number
+}
+export interface PostLength {
+  post: string
+  length: number
+  /**
+   * How much of it stands in the ground: its length less reveal and trim.
+   */
+  foot: number
+  /**
+   * What the rules ask for.
+   */
+  asked: number
+  enough: boolean
+  taken: boolean
+  /**
+   * Set the run's gate posts as deep as this length reaches.
+   */
+  edits: Edit[]
+}
+export interface GateStep {
+  says: Text
+}
+export interface GateWhy {
+  inside: number
+  clear: number
+  swing: number
+  pull: number
+}
+export interface NewGate {
+  id: string
+  name: string
+  says: Text
+  /**
+   * That put it there; empty where it is refused.
+   */
+  edits: Edit[]
+  /**
+   * Its name in the document, once it is there.
+   */
+  gate: string
+  refused?: string
 }
 export interface Totals {
   /**
@@ -2582,7 +3115,7 @@ export interface Finding {
    */
   rule: string
   severity: 'missing' | 'cannot' | 'check' | 'note'
-  stage: 'walk' | 'string' | 'space' | 'grade' | 'dig' | 'pour'
+  stage: 'walk' | 'string' | 'space' | 'grade' | 'gates' | 'dig' | 'pour'
   place: Place
   /**
    * JSON pointer of the measure to enter, for what is missing.
@@ -2825,6 +3358,14 @@ export interface Catalogue {
   soils: Soil[]
   supply: Supply
   /**
+   * Hinges and latches, of both unit systems.
+   */
+  hardware: HardwareSet[]
+  /**
+   * Ways that gate leaves are made.
+   */
+  makes: LeafMake[]
+  /**
    * The smallest marks of each system's tapes, in millimetres.
    */
   marks: {
@@ -3056,6 +3597,31 @@ export interface CementBag {
 export interface Parcel {
   name: string
   volume: number
+}
+export interface HardwareSet {
+  name: string
+  says: string
+  system: 'imperial' | 'metric'
+  takes: Hardware
+  /**
+   * Heaviest leaf that it is for, kilograms.
+   */
+  most: number
+  source: Source
+}
+export interface LeafMake {
+  id: string
+  name: string
+  /**
+   * Kilograms for each square metre of face.
+   */
+  area: number
+  /**
+   * Kilograms for each metre of frame, round the edge and along the brace.
+   */
+  metre: number
+  brace: 'strut' | 'tie' | 'unbraced'
+  source: Source
 }
 export interface ReshapeRequest {
   doc: Job

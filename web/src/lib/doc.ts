@@ -23,8 +23,11 @@ export function change(doc: Job, changes: Change[]): Job {
     const keys = steps(c.path)
     const last = keys.pop()!
     let node = copy as Record<string, unknown>
-    for (const key of keys) node = (node[key] ??= {}) as Record<string, unknown>
-    if (c.value === null && !Array.isArray(node)) delete node[last]
+    keys.forEach((key, i) => {
+      node = (node[key] ??= (keys[i + 1] ?? last) === '-' ? [] : {}) as Record<string, unknown>
+    })
+    if (last === '-' && Array.isArray(node)) node.push(c.value)
+    else if (c.value === null && !Array.isArray(node)) delete node[last]
     else node[last] = c.value
   }
   return copy as unknown as Job

@@ -1,0 +1,94 @@
+package job
+
+import (
+	"fmt"
+	"sort"
+
+	"mallow/core/length"
+)
+
+// CheckGates returns which gates do not fit on a run of this length.
+func CheckGates(at string, r Run, u length.Units) Errors { return checkGates(at, r, u) }
+
+// The limits of a gate's inside measure and of the width of one leaf, however
+// it was sized.
+const (
+	leastInside = 300 * length.Millimetre
+	mostInside  = 12 * length.Metre
+	leastLeaf   = 150 * length.Millimetre
+)
+
+func checkGates(at string, r Run, u length.Units) Errors {
+	var e Errors
+	order := make([]int, len(r.Gates))
+	ids := map[string]bool{}
+	for i, g := range r.Gates {
+		order[i] = i
+		field := fmt.Sprintf("%s/gates/%d", at, i)
+		e = append(e, once(field+"/id", g.ID, "gate", ids)...)
+		if own := checkGate(field, g, u); len(own) > 0 {
+			e = append(e, own...)
+			continue
+		}
+		half := (g.Inside() + r.PostOf(GatePost).Width) / 2
+		first, second := r.GatePosts(g)
+		name, given := g.sizedBy(u)
+		switch {
+		case 2*half > *r.Length+length.Tolerance:
+			e = append(e, FieldError{field + name, given, "an inside measure of at most " + u.Short(*r.Length-r.PostOf(GatePost).Width) + ", what the run has room for"})
+		case first < -length.Tolerance || second > *r.Length+length.Tolerance:
+			e = append(e, FieldError{field + "/at", u.Tape(g.At),
+				"the middle of the opening from " + u.Tape(half) + " to " + u.Tape(*r.Length-half) + ", so that both gate posts stand on the run"})
+		}
+	}
+	if len(e) > 0 {
+		return e
+	}
+	sort.SliceStable(order, func(a, b int) bool { return r.Gates[order[a]].At < r.Gates[order[b]].At })
+	for k := 1; k < len(order); k++ {
+		_, before := r.GatePosts(r.Gates[order[k-1]])
+		first, _ := r.GatePosts(r.Gates[order[k]])
+		if first < before-length.Tolerance {
+			e = append(e, FieldError{fmt.Sprintf("%s/gates/%d/at", at, order[k]), u.Tape(r.Gates[order[k]].At),
+				"at least " + u.Tape(r.Gates[order[k]].At+before-first) + ", clear of the gate before it"})
+		}
+	}
+	return e
+}
+
+// sizedBy is the field that a gate is sized by, and what was given there.
+func (g Gate) sizedBy(u length.Units) (field, given string) {
+	switch {
+	case g.Leaf != nil:
+		return "/leaf", u.Short(*g.Leaf)
+	case g.Clear != nil:
+		return "/clear", u.Short(*g.Clear)
+	}
+	return "/opening", u.Short(g.Opening)
+}
+
+// checkGate looks at what a gate says by itself.
+func checkGate(at string, g Gate, u length.Units) Errors {
+	if g.Leaf != nil && g.Clear != nil {
+		return Errors{{at + "/clear", u.Short(*g.Clear), "nothing while the leaf's width is given: one of the two decides"}}
+	}
+	var e Errors
+	field, given := g.sizedBy(u)
+	inside := g.Inside()
+	switch {
+	case inside < leastInside-length.Tolerance || inside > mostInside+length.Tolerance:
+		e = append(e, FieldError{at + field, given, fmt.Sprintf("what makes an inside measure of %s to %s; this makes %s", u.Short(leastInside), u.Short(mostInside), u.Short(inside))})
+	case g.Kind != SlideGate && inside-g.Gaps() < length.Length(g.LeafCount())*leastLeaf:
+		e = append(e, FieldError{at + field, given, fmt.Sprintf("room for leaves of at least %s beside gaps of %s", u.Short(leastLeaf), u.Short(g.Gaps()))})
+	case g.LeafCount() == 2 && g.Second != nil && g.LeafWidths()[0] < leastLeaf:
+		e = append(e, FieldError{at + "/second", u.Short(*g.Second), "at most " + u.Short(inside-g.Gaps()-leastLeaf) + ", which leaves the first leaf " + u.Short(leastLeaf)})
+	}
+	for side, list := range map[string][]GroundLevel{"in": g.In, "out": g.Out} {
+		for i := 1; i < len(list); i++ {
+			if list[i].Off <= list[i-1].Off+length.Tolerance {
+				e = append(e, FieldError{fmt.Sprintf("%s/%s/%d/off", at, side, i), u.Short(list[i].Off), "farther out than the one before it, " + u.Short(list[i-1].Off)})
+			}
+		}
+	}
+	return e
+}
