@@ -25,19 +25,19 @@ type Gate struct {
 	Swing   Swing         `json:"swing,omitempty" jsonschema:"enum=in,enum=out,enum=both" jsonschema_description:"Way that it swings: in to the ground that the line fences in, out, or both. A sliding leaf runs on that side of the fence. Usual: in."`
 	Open    float64       `json:"open,omitempty" jsonschema:"minimum=30,maximum=180" jsonschema_description:"How far a leaf opens before its stop, degrees from closed. Usual: 90."`
 	Slides  End           `json:"slides,omitempty" jsonschema:"enum=first,enum=second" jsonschema_description:"Slide: the post past which the leaf runs back. Usual: second."`
-	Overlap length.Length `json:"overlap,omitempty" jsonschema:"minimum=0,maximum=6000" jsonschema_description:"Slide: by how much the leaf is longer than the opening. Usual: 12 in or 300 mm."`
+	Overlap length.Length `json:"overlap" jsonschema:"minimum=0,maximum=6000" jsonschema_description:"Slide: by how much the leaf is longer than the opening. Usual: 12 in or 300 mm."`
 
-	Hardware Hardware      `json:"hardware,omitzero" jsonschema_description:"Hinges and latch. Left out: bolts with hooks through the post."`
+	Hardware Hardware      `json:"hardware" jsonschema_description:"Hinges and latch. Left out: bolts with hooks through the post."`
 	Make     string        `json:"make,omitempty" jsonschema:"maxLength=40" jsonschema_description:"How the leaf is made, by its name in the catalogue; its weight and its brace follow from it."`
-	Thick    length.Length `json:"thick,omitempty" jsonschema:"minimum=5,maximum=300" jsonschema_description:"Thickness of a leaf. Usual: 2 in or 50 mm."`
+	Thick    length.Length `json:"thick" jsonschema:"minimum=5,maximum=300" jsonschema_description:"Thickness of a leaf. Usual: 2 in or 50 mm."`
 	Weight   *length.Mass  `json:"weight,omitempty" jsonschema:"minimum=0,maximum=2000" jsonschema_description:"Mass of the leaf, or of the wider one, kilograms. Left out: estimated from how it is made and its size."`
-	HingeIn  length.Length `json:"hingeIn,omitempty" jsonschema:"minimum=0,maximum=1500" jsonschema_description:"Hinges from the leaf's top and bottom. Usual: 8 in or 200 mm."`
-	Latch    length.Length `json:"latch,omitempty" jsonschema:"minimum=0,maximum=3000" jsonschema_description:"Latch above the ground at the post that it is on. Usual: 40 in or 1000 mm."`
+	HingeIn  length.Length `json:"hingeIn" jsonschema:"minimum=10,maximum=1500" jsonschema_description:"Hinges from the leaf's top and bottom. Usual: 8 in or 200 mm."`
+	Latch    length.Length `json:"latch" jsonschema:"minimum=100,maximum=3000" jsonschema_description:"Latch above the ground at the post that it is on. Usual: 40 in or 1000 mm."`
 	Lift     length.Length `json:"lift,omitempty" jsonschema:"minimum=0,maximum=600" jsonschema_description:"Rising hinges: how much they lift the leaf until it is square open."`
 	Sag      length.Length `json:"sag,omitempty" jsonschema:"minimum=0,maximum=600" jsonschema_description:"Drop at the leaf's tip, as it was measured after hanging."`
 
 	Gap     length.Length `json:"gap" jsonschema:"minimum=0,maximum=1500" jsonschema_description:"Gap under the closed leaf, over the highest ground across the opening. Usual: 4 in or 100 mm."`
-	Least   length.Length `json:"least,omitempty" jsonschema:"minimum=0,maximum=300" jsonschema_description:"Least gap that must be left under the leaf anywhere on its way. Usual: 1 in or 25 mm."`
+	Least   length.Length `json:"least" jsonschema:"minimum=0,maximum=300" jsonschema_description:"Least gap that must be left under the leaf anywhere on its way. Usual: 1 in or 25 mm."`
 	Snow    length.Length `json:"snow,omitempty" jsonschema:"minimum=0,maximum=1000" jsonschema_description:"Packed snow that the leaf must still swing over."`
 	Crown   length.Length `json:"crown,omitempty" jsonschema:"minimum=0,maximum=1000" jsonschema_description:"How much higher a drive's middle is than its edges at the posts."`
 	In      []GroundLevel `json:"in,omitempty" jsonschema:"maxItems=40" jsonschema_description:"Ground on the inner side, in order of distance from the line. Left out: as on the line."`

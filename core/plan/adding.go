@@ -18,6 +18,7 @@ func (m *maker) totals() Totals {
 	t := Totals{BagKinds: []BagCount{}, Stock: []Stock{}, KindStock: []KindStock{}, Kinds: []KindCount{}, Holes: []Holes{}}
 	t.pieces(m.out.Bays, m.out.Rails)
 	t.soil(m.out.Bays, m.run.Grade.StripWidth(m.job.Units))
+	t.swings(m.out.Gates)
 	t.breaks(m.out.Posts, m.job.Units.SmallestMark)
 	var own []*Post
 	for i := range m.out.Posts {

@@ -12,7 +12,7 @@ import (
 // GateLeaf is one leaf of a swing gate.
 type GateLeaf struct {
 	Post      string        `json:"post" jsonschema:"required" jsonschema_description:"That it hangs on."`
-	End       job.End       `json:"end" jsonschema:"required" jsonschema_description:"Which of the gate's posts that is."`
+	End       job.End       `json:"end" jsonschema:"required,enum=first,enum=second" jsonschema_description:"Which of the gate's posts that is."`
 	Width     length.Length `json:"width" jsonschema:"required"`
 	Height    length.Length `json:"height" jsonschema:"required" jsonschema_description:"At its hinges."`
 	TipHeight length.Length `json:"tipHeight" jsonschema:"required" jsonschema_description:"At its other edge."`
@@ -79,7 +79,7 @@ type HoldBack struct {
 
 // How finely a swing is drawn.
 const (
-	drawnEvery = 7.5 // degrees
+	drawnEvery = 5.0 // degrees
 	drawnOuts  = 12
 )
 

@@ -430,7 +430,7 @@ func (w *gateJudge) hardware() {
 func (w *gateJudge) sag() {
 	for _, l := range w.out.Leaves {
 		if l.Adjust != nil && !l.Adjust.Enough {
-			w.find("sag", finding.Check, append(reason.Say(w.name(), " has dropped ", l.Adjust.Drop, " at its tip. "), l.Adjust.Says...))
+			w.find("tip-drop", finding.Check, append(reason.Say(w.name(), " has dropped ", l.Adjust.Drop, " at its tip. "), l.Adjust.Says...))
 			return
 		}
 	}

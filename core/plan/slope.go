@@ -165,6 +165,19 @@ func (t *Totals) soil(bays []Bay, strip length.Length) {
 	}
 }
 
+// swings adds what is cut so that leaves clear the ground on their way.
+func (t *Totals) swings(gates []Gate) {
+	for i := range gates {
+		for _, l := range gates[i].Leaves {
+			for _, s := range l.Sides {
+				if s.IsCut {
+					t.Cut += s.Earth
+				}
+			}
+		}
+	}
+}
+
 // breaks counts where the top changes slope or height.
 func (t *Totals) breaks(posts []Post, mark length.Length) {
 	for i := range posts {

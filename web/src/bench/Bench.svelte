@@ -9,6 +9,7 @@
   import Words from '../parts/Words.svelte'
   import Dig from './dig/Dig.svelte'
   import Findings from './Findings.svelte'
+  import GatesBench from './gates/GatesBench.svelte'
   import Grade from './grade/Grade.svelte'
   import NotCleared from './NotCleared.svelte'
   import Guide from './Guide.svelte'
@@ -20,7 +21,15 @@
 
   let { session, view, stage = $bindable() }: { session: Session; view: View; stage: Stage } = $props()
   let guiding = $state(false)
-  const panels = { walk: Walk, string: StringBench, space: Space, grade: Grade, dig: Dig, pour: Pour }
+  const panels = {
+    walk: Walk,
+    string: StringBench,
+    space: Space,
+    grade: Grade,
+    gates: GatesBench,
+    dig: Dig,
+    pour: Pour,
+  }
   const count = (id: Stage) =>
     session.plan.findings.filter((f) => f.stage === id && f.severity !== 'note').length
   const cautions = $derived(session.plan.cautions.filter((c) => c.stage === stage))
@@ -37,7 +46,7 @@
       {#each stages as s (s.id)}
         <Tabs.Trigger
           value={s.id}
-          class="relative min-h-12 flex-1 border-b-4 px-3 text-[1.02rem] font-semibold whitespace-nowrap data-[state=active]:border-mallow data-[state=active]:bg-sheet data-[state=inactive]:border-transparent data-[state=inactive]:text-pencil sm:flex-none sm:px-5"
+          class="relative min-h-12 flex-1 border-b-4 px-3 text-[1.02rem] font-semibold whitespace-nowrap data-[state=active]:border-mallow data-[state=active]:bg-sheet data-[state=inactive]:border-transparent data-[state=inactive]:text-pencil sm:flex-none sm:px-3.5"
         >
           {s.name}{#if count(s.id)}<span
               class="ml-1.5 inline-block min-w-5 border border-warn bg-warn-wash px-1 text-center text-[0.85rem] leading-5 text-warn"
@@ -71,7 +80,11 @@
             }}
           />
         {/if}
-        {#if session.run.posts.length && s.id !== 'walk'}<PostCard {session} {view} stage={s.id} />{/if}
+        {#if session.run.posts.length && s.id !== 'walk' && s.id !== 'gates'}<PostCard
+            {session}
+            {view}
+            stage={s.id}
+          />{/if}
         {#if reminders.length}
           <ul class="mb-4 grid max-w-4xl gap-1" data-testid="reminders">
             {#each reminders as r, i (i)}

@@ -149,7 +149,14 @@ function drawBay(
   const outline = `M${n(x1)} ${n(t1)}L${n(x2)} ${n(t2)}L${n(x2)} ${n(b2)}L${n(x1)} ${n(b1)}z`
   if (b.gate) {
     d.leaves += outline
-    d.braces += `M${n(x1)} ${n(b1)}L${n(x2)} ${n(t2)}`
+    for (const l of run.gates.find((g) => g.bay === b.id)?.leaves ?? []) {
+      // A strut presses, up from the hinges; a tie pulls, down from them.
+      const [near, far] = [l.heel, l.reach].map((o) => view.x(l.pin + (l.ahead ? o : -o))) as [number, number]
+      const strut = l.brace?.kind === 'strut'
+      if (l.brace?.kind !== 'unbraced')
+        d.braces += `M${n(near)} ${n(strut ? b1 : t1)}L${n(far)} ${n(strut ? t2 : b2)}`
+      d.leaves += `M${n(far)} ${n(t2)}L${n(far)} ${n(b2)}`
+    }
   } else if (rows) {
     for (let r = 0; r < rows; r++) {
       const part = (r + 0.6) / (rows + 0.2)

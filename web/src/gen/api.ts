@@ -2627,7 +2627,7 @@ export interface GateLeaf {
   /**
    * Which of the gate's posts that is.
    */
-  end: string
+  end: 'first' | 'second'
   width: number
   /**
    * At its hinges.

@@ -25,7 +25,7 @@
   let session = $state.raw<Session | null>(null)
   let view = $state.raw<View | null>(null)
   let mapView = $state.raw<MapView | null>(null)
-  let stage = $state<Stage>('walk')
+  const stage = $derived<Stage>(session?.stage ?? 'walk')
   let mapLarge = $state(false)
   /** On a small screen one of the two drawings is shown. */
   let fromAbove = $state(false)
@@ -44,7 +44,7 @@
         () => s.strip !== null,
       )
       mapView = new MapView(() => s.plan)
-      stage = s.plan.findings.some((f) => f.severity === 'missing') ? 'walk' : 'space'
+      s.stage = s.plan.findings.some((f) => f.severity === 'missing') ? 'walk' : 'space'
       session = s
       document.title = `${s.doc.name} · Mallow`
     } catch (e) {
@@ -150,7 +150,7 @@
       </section>
       {#if session.plan.runs.length > 1}<RunBar {session} />{/if}
       <div class="flex min-h-0 flex-1 max-lg:flex-col">
-        <Bench {session} {view} bind:stage />
+        <Bench {session} {view} bind:stage={session.stage} />
         <Load {session} />
       </div>
     </main>

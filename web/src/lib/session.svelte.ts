@@ -6,6 +6,7 @@ import { api, Gone, Refused } from './api'
 import { change, read, type Change } from './doc'
 import { Later } from './later'
 import type { Scope } from './scope'
+import type { Stage } from './stages'
 import { unroll, type Strip } from './strip'
 
 export type Saving = 'saved' | 'saving' | 'gone' | 'conflict' | 'invalid'
@@ -19,7 +20,10 @@ interface Pending {
 const fieldNames: Record<string, string> = {
   at: 'The place',
   length: 'The length',
-  opening: 'The clear opening',
+  opening: 'The inside measure',
+  leaf: 'The leaf',
+  clear: 'The clear way',
+  gap: 'The gap under the leaf',
   height: 'The height',
   gapMost: 'The most gap',
   gapLeast: 'The least gap',
@@ -53,6 +57,8 @@ export class Session {
   post = $state(0)
   /** The run that is worked on, by its id, so that it stays when runs move. */
   runID = $state('')
+  /** The stage of the work whose bench is open. */
+  stage = $state<Stage>('walk')
   /** The part of the Walk bench that is open. */
   walkPart = $state<'line' | 'ground' | 'way' | 'before' | 'files'>('line')
   /** A held post that stays picked, whatever number it gets as the rest re-space. */
@@ -61,6 +67,10 @@ export class Session {
   spacePart = $state<'ways' | 'held' | 'layouts' | 'pieces' | 'setout'>('ways')
   /** The part of the Grade bench that is open. */
   gradePart = $state<'look' | 'tops' | 'compare' | 'along' | 'stick' | 'set'>('look')
+  /** The gate of the run that is worked on, by its name in the document. */
+  gateID = $state('')
+  /** The part of the Gates bench that is open. */
+  gatePart = $state<'opening' | 'swing' | 'posts' | 'hang' | 'passage'>('opening')
   /** The part of the Dig bench that is open. */
   digPart = $state<'card' | 'rules' | 'site' | 'holes' | 'wind' | 'whatif'>('card')
   /** The part of the Pour bench that is open. */
@@ -172,6 +182,11 @@ export class Session {
     this.post = 0
   }
 
+  /** The gate that is worked on; undefined on a run without one. */
+  get gate() {
+    return this.run.gates.find((g) => g.id === this.gateID) ?? this.run.gates[0]
+  }
+
   get units() {
     return this.plan.units
   }
@@ -191,7 +206,11 @@ export class Session {
     const own = read(this.doc, path)
     if (own !== undefined && own !== null) return own as T
     const inRun = /^\/lines\/\d+\/runs\/\d+(\/.*)$/.exec(path)
-    const usual = inRun && read(this.catalogue.runs[this.doc.units.system], inRun[1]!)
+    const inGate = /^\/lines\/\d+\/runs\/\d+\/gates\/\d+(\/.*)$/.exec(path)
+    const system = this.doc.units.system
+    const usual = inGate
+      ? read(this.catalogue.gates[system], inGate[1]!)
+      : inRun && read(this.catalogue.runs[system], inRun[1]!)
     return (usual ?? undefined) as T | undefined
   }
 

@@ -87,6 +87,12 @@ export function weight(kg: number, units: Units): string {
   return units.system === 'metric' ? `${kg.toFixed(0)} kg` : `${(kg / 0.45359237).toFixed(0)} lb`
 }
 
+/** A moment in newton metres, and a force in newtons. */
+export const torque = (nm: number, units: Units) =>
+  units.system === 'metric' ? `${nm.toFixed(0)} N·m` : `${(nm / 1.3558179483).toFixed(0)} lb·ft`
+export const force = (n: number, units: Units) =>
+  units.system === 'metric' ? `${n.toFixed(0)} N` : `${(n / 4.4482216152605).toFixed(0)} lb`
+
 export const number = (n: number) => (Number.isInteger(n) ? String(n) : n.toFixed(2))
 
 /** Where numbers and ticks stand on a ruler, in the unit they belong to, finest first. */

@@ -112,9 +112,10 @@
             : `${t.concreteToBuy.toFixed(2)} m³`}
         </dd>
         <dd class="text-[0.95rem] text-pencil">
-          {small(t.concreteToBuy, units)}{#each t.bagKinds as b (b.bag)}, {many && t.bagKinds.length > 1
-              ? `${b.count} × `
-              : ''}{weight(b.mass, units)} in {b.bag}s{/each}
+          {small(t.concreteToBuy, units)}{#each t.bagKinds as b (b.bag)}, {weight(b.mass, units)} in {many &&
+            t.bagKinds.length > 1
+              ? `${b.count} × ${b.bag}`
+              : `${b.bag}s`}{/each}
         </dd>
         {#if t.concreteToBuy > 0}
           <dd class="text-[0.95rem]" data-load="truck">

@@ -86,6 +86,19 @@
     {/if}
   {/each}
   {#each r.gates as g (g.id)}
+    {#each g.leaves as l (l.post)}
+      {#each l.sides as s (s.side)}
+        <path
+          d="M{s.outline.map((p) => `${view.x(p).toFixed(1)} ${view.y(p).toFixed(1)}`).join('L')}z"
+          class={s.struck || s.gap < s.wanted - 0.01
+            ? 'fill-(--stop-wash) stroke-(--stop)'
+            : 'fill-(--tape) stroke-(--line)'}
+          stroke-width="1.2"
+          stroke-dasharray="4 3"
+          data-swing={g.id}
+        />
+      {/each}
+    {/each}
     <path
       d={path(on(r, g.at - g.opening / 2), on(r, g.at + g.opening / 2))}
       class="stroke-(--sheet)"

@@ -4,7 +4,7 @@
   import TriangleAlert from '@lucide/svelte/icons/triangle-alert'
   import type { View } from '../../drawing/view.svelte'
   import type { Session } from '../../lib/session.svelte'
-  import { wind } from '../../lib/tape'
+  import { torque, weight, wind } from '../../lib/tape'
   import Figure from '../../parts/Figure.svelte'
   import Fraction from '../../parts/Fraction.svelte'
   import NumberEntry from '../../parts/NumberEntry.svelte'
@@ -29,10 +29,6 @@
     const kg = session.value<number>(`${path}/weight`)
     return kg === undefined ? undefined : Math.round((kg / perMass) * 10) / 10
   }
-  const mass = (kg: number) =>
-    units.system === 'metric' ? `${kg.toFixed(0)} kg` : `${(kg / 0.45359237).toFixed(0)} lb`
-  const moment = (nm: number) =>
-    units.system === 'metric' ? `${nm.toFixed(0)} N·m` : `${(nm / 1.3558179483).toFixed(0)} lb·ft`
 </script>
 
 <p class="flex max-w-4xl gap-2 bg-warn-wash px-3 py-2 leading-snug text-warn">
@@ -101,9 +97,9 @@
           <tr>
             <td class="font-bold">{p.id}</td>
             <td
-              >{mass(l.mass)}{#if l.estimated}, estimated{/if}, <Fraction mm={l.width} {units} /></td
+              >{weight(l.mass, units)}{#if l.estimated}, estimated{/if}, <Fraction mm={l.width} {units} /></td
             >
-            <td>{moment(l.moment)}</td>
+            <td>{torque(l.moment, units)}</td>
             <td>{Math.round(100 * l.share)} %</td>
             <td>{wind(l.closed, units)}</td>
             <td>{wind(l.open, units)}</td>

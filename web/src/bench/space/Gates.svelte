@@ -1,28 +1,20 @@
 <script lang="ts">
+  // The run's gates as far as spacing goes: where each stands. The rest is on
+  // the Gates bench.
   import Plus from '@lucide/svelte/icons/plus'
   import Trash2 from '@lucide/svelte/icons/trash-2'
   import type { Gate } from '../../gen/api'
-  import { freshID } from '../../lib/hold'
   import type { Session } from '../../lib/session.svelte'
+  import Figure from '../../parts/Figure.svelte'
+  import Fraction from '../../parts/Fraction.svelte'
   import LengthField from '../LengthField.svelte'
 
   let { session }: { session: Session } = $props()
+  const units = $derived(session.units)
   const gates = $derived(session.value<Gate[]>(session.at('/gates')) ?? [])
+  const planned = (id: string) => session.run.gates.find((g) => g.id === id)
+  const walk = $derived(session.run.addGate.find((g) => g.id === 'walk'))
 
-  /** A new gate goes into the middle of the longest stretch of fence. */
-  function add() {
-    const usual = session.catalogue.gates[session.units.system]!
-    const open = session.run.segments.filter((s) => !s.gate)
-    const s = open.reduce((a, b) => (b.to - b.from > a.to - a.from ? b : a))
-    const id = freshID(gates, 'G')
-    const gate: Gate = {
-      ...usual,
-      id,
-      name: id.replace('G', 'Gate '),
-      at: Math.round((s.from + s.to) / 2 / 304.8) * 304.8,
-    }
-    session.commit([{ path: session.at('/gates'), value: [...gates, gate] }], `${gate.name} added`)
-  }
   const remove = (i: number) =>
     session.commit(
       [{ path: session.at('/gates'), value: gates.filter((_, k) => k !== i) }],
@@ -37,16 +29,20 @@
   <div>
     <div class="flex items-center justify-between gap-3">
       <h2 class="font-bold">Gates</h2>
-      <button class="btn" onclick={add} disabled={!session.run.posts.length}
-        ><Plus size={18} aria-hidden="true" />Add a gate</button
+      <button
+        class="btn"
+        onclick={() => walk && session.commit(walk.edits, `${walk.name} added`)}
+        disabled={!walk || !!walk.refused}
+        title={walk?.refused}><Plus size={18} aria-hidden="true" />Add a gate</button
       >
     </div>
     {#if !gates.length}<p class="text-pencil">
         None. A gate's opening is exact; the fence's bays give way to it.
       </p>{/if}
     {#each gates as g, i (g.id)}
+      {@const p = planned(g.id)}
       <fieldset
-        class="mt-2 grid grid-cols-2 items-start gap-2 border-t border-rule pt-2 sm:grid-cols-[1.2fr_1fr_1fr_1fr_2.75rem]"
+        class="mt-2 grid grid-cols-2 items-start gap-2 border-t border-rule pt-2 sm:grid-cols-[1.2fr_1fr_1fr_auto_2.75rem]"
       >
         <legend class="sr-only">{g.name || g.id}</legend>
         <div>
@@ -60,8 +56,21 @@
           />
         </div>
         <LengthField {session} path={session.at(`/gates/${i}/at`)} label="Middle at" long />
-        <LengthField {session} path={session.at(`/gates/${i}/opening`)} label="Clear opening" />
-        <LengthField {session} path={session.at(`/gates/${i}/gap`)} label="Gap under" />
+        <div>
+          <div class="label mb-1">Inside</div>
+          {#if p}<p class="pt-1.5 text-[1.15rem] font-bold">
+              <Figure why={p.why.inside} of="{p.name || p.id}, inside"
+                ><Fraction mm={p.opening} {units} /></Figure
+              >
+            </p>{/if}
+        </div>
+        <button
+          class="btn self-end"
+          onclick={() => {
+            session.gateID = g.id
+            session.stage = 'gates'
+          }}>Size and hang it</button
+        >
         <button
           class="btn btn-plain btn-icon sm:mt-6"
           aria-label="Take out {g.name || g.id}"

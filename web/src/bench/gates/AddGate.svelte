@@ -1,0 +1,51 @@
+<script lang="ts">
+  // The gates that can be put into the run, and where each would go.
+  import { Popover } from 'bits-ui'
+  import Plus from '@lucide/svelte/icons/plus'
+  import type { Session } from '../../lib/session.svelte'
+  import Words from '../../parts/Words.svelte'
+
+  let { session, onadded }: { session: Session; onadded: (id: string) => void } = $props()
+  let open = $state(false)
+  const offers = $derived(session.run.addGate)
+  let added = ''
+  // The gate is picked once the plan knows it.
+  $effect(() => {
+    if (added && session.run.gates.some((g) => g.id === added)) {
+      onadded(added)
+      added = ''
+    }
+  })
+</script>
+
+<Popover.Root bind:open>
+  <Popover.Trigger class="btn min-h-11" disabled={!offers.length}
+    ><Plus size={18} aria-hidden="true" />Put in a gate</Popover.Trigger
+  >
+  <Popover.Portal>
+    <Popover.Content
+      sideOffset={4}
+      collisionPadding={8}
+      class="z-50 grid max-h-[70dvh] w-96 max-w-[92vw] gap-1.5 overflow-auto border border-ink bg-paper p-2 shadow-lg"
+      aria-label="Put in a gate"
+    >
+      {#each offers as o (o.id)}
+        <button
+          class="min-h-11 border border-line bg-sheet px-2.5 py-1.5 text-left leading-tight disabled:opacity-70"
+          disabled={!!o.refused}
+          onclick={() => {
+            added = o.gate
+            open = false
+            session.commit(o.edits, `${o.name} added`)
+          }}
+          ><span class="font-semibold">{o.name}</span><span class="mt-0.5 block text-[0.9rem] text-pencil"
+            >{#if o.refused}Not here: {o.refused}.{:else}<Words
+                says={o.says}
+                units={session.units}
+              />{/if}</span
+          ></button
+        >
+      {/each}
+    </Popover.Content>
+  </Popover.Portal>
+</Popover.Root>

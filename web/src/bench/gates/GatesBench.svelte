@@ -1,0 +1,92 @@
+<script lang="ts">
+  // One gate at a time: its opening, its swing, its posts, and how it hangs.
+  import { Tabs } from 'bits-ui'
+  import type { View } from '../../drawing/view.svelte'
+  import type { Session } from '../../lib/session.svelte'
+  import Parts from '../Parts.svelte'
+  import AddGate from './AddGate.svelte'
+  import GateOpening from './GateOpening.svelte'
+  import GatePosts from './GatePosts.svelte'
+  import GateSwing from './GateSwing.svelte'
+  import Hang from './Hang.svelte'
+  import Passage from './Passage.svelte'
+
+  let { session, view }: { session: Session; view: View } = $props()
+  const all = $derived(
+    session.plan.runs.flatMap((run) => run.gates.map((gate) => ({ run, gate, key: run.id + '/' + gate.id }))),
+  )
+  const gate = $derived(session.gate)
+  const troubles = (run: string, id: string) =>
+    session.plan.findings.filter(
+      (f) => f.stage === 'gates' && f.severity !== 'note' && f.place.run === run && f.place.gate === id,
+    ).length
+  const parts = [
+    { id: 'opening', name: 'Opening', note: '' },
+    { id: 'swing', name: 'Swing', note: '' },
+    { id: 'posts', name: 'Posts', note: '' },
+    { id: 'hang', name: 'Hang it', note: '' },
+    { id: 'passage', name: 'Road and care', note: '' },
+  ] as const
+
+  function pick(run: string, id: string) {
+    session.pickRun(run)
+    session.gateID = id
+    const g = session.gate
+    if (!g) return
+    session.post = Math.max(
+      0,
+      session.run.posts.findIndex((p) => p.id === g.first),
+    )
+    view.show(g.at)
+  }
+</script>
+
+<div class="mb-3 flex flex-wrap items-center gap-1.5" role="group" aria-label="Gates of the job">
+  {#each all as { run, gate: g, key } (key)}
+    {@const n = troubles(run.id, g.id)}
+    <button
+      class="btn min-h-11 {run.id === session.run.id && g.id === gate?.id
+        ? 'border-mallow bg-mallow-wash shadow-[inset_0_0_0_1px_var(--mallow)]'
+        : ''}"
+      aria-pressed={run.id === session.run.id && g.id === gate?.id}
+      onclick={() => pick(run.id, g.id)}
+      >{g.name || g.id}<span class="font-normal text-pencil">{run.name || run.id}</span>{#if n}<span
+          class="border border-warn bg-warn-wash px-1 text-[0.85rem] text-warn"
+          >{n}<span class="sr-only"> to look at</span></span
+        >{/if}</button
+    >
+  {/each}
+  <AddGate {session} onadded={(id) => pick(session.run.id, id)} />
+</div>
+
+{#if !gate}
+  <p class="max-w-prose">
+    No gate on {session.run.name || session.run.id}. A gate's opening is exact; the fence's bays give way to
+    it.
+  </p>
+{:else}
+  {#key session.run.id + gate.id}
+    <Parts
+      label="Parts of the gate"
+      {parts}
+      value={session.gatePart}
+      onpick={(id) => (session.gatePart = id as typeof session.gatePart)}
+    >
+      <Tabs.Content value="opening"
+        >{#if session.gatePart === 'opening'}<GateOpening {session} {gate} />{/if}</Tabs.Content
+      >
+      <Tabs.Content value="swing"
+        >{#if session.gatePart === 'swing'}<GateSwing {session} {gate} />{/if}</Tabs.Content
+      >
+      <Tabs.Content value="posts"
+        >{#if session.gatePart === 'posts'}<GatePosts {session} {gate} />{/if}</Tabs.Content
+      >
+      <Tabs.Content value="hang"
+        >{#if session.gatePart === 'hang'}<Hang {session} {gate} />{/if}</Tabs.Content
+      >
+      <Tabs.Content value="passage"
+        >{#if session.gatePart === 'passage'}<Passage {session} {gate} />{/if}</Tabs.Content
+      >
+    </Parts>
+  {/key}
+{/if}

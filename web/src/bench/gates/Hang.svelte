@@ -1,0 +1,98 @@
+<script lang="ts">
+  // Hanging the leaves: the marks, the order of work, and taking out a drop.
+  import type { PlannedGate } from '../../gen/api'
+  import type { Session } from '../../lib/session.svelte'
+  import Fraction from '../../parts/Fraction.svelte'
+  import Words from '../../parts/Words.svelte'
+  import LengthField from '../LengthField.svelte'
+  import DropPicture from './DropPicture.svelte'
+  import FrontView from './FrontView.svelte'
+
+  let { session, gate }: { session: Session; gate: PlannedGate } = $props()
+  const units = $derived(session.units)
+  const marks = $derived([
+    ...gate.leaves.flatMap((l) => l.hinges),
+    ...(gate.latch && gate.kind === 'swing' ? [gate.latch] : []),
+  ])
+  const adjust = $derived(gate.leaves.find((l) => l.adjust))
+</script>
+
+<div class="grid max-w-6xl gap-x-8 gap-y-4 lg:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]">
+  <div class="grid content-start gap-3 self-start lg:sticky lg:top-0">
+    <div class="border border-line bg-sheet p-2"><FrontView {session} {gate} show="hang" /></div>
+    {#if marks.length}
+      <div class="relative overflow-x-auto border border-line bg-sheet">
+        <table class="sheet-table w-full" data-testid="hang-marks">
+          <caption class="px-2 pt-2 text-left font-bold">Marks</caption>
+          <thead
+            ><tr
+              ><th scope="col">Mark</th><th scope="col">Post</th><th scope="col">Above ground</th><th
+                scope="col">From the reference mark</th
+              ><th scope="col">On the leaf</th></tr
+            ></thead
+          >
+          <tbody>
+            {#each marks as m (m.post + m.name)}
+              <tr>
+                <td class="font-semibold"
+                  >{m.name}{#if m.pin}<span class="font-normal text-pencil">, pin {m.pin}</span>{/if}</td
+                >
+                <td>{m.post}</td>
+                <td class="text-[1.1rem] font-bold"><Fraction mm={m.above} {units} /></td>
+                <td><Fraction mm={Math.abs(m.fromMark)} {units} /> {m.fromMark < 0 ? 'up' : 'down'}</td>
+                <td><Fraction mm={m.onLeaf} {units} /> up</td>
+              </tr>
+            {/each}
+          </tbody>
+        </table>
+      </div>
+    {/if}
+  </div>
+  <div class="grid content-start gap-4">
+    {#snippet list(id: string, title: string, steps: PlannedGate['steps'], ordered: boolean)}
+      <section aria-labelledby={id}>
+        <h2 {id} class="font-bold">{title}</h2>
+        <svelte:element
+          this={ordered ? 'ol' : 'ul'}
+          class="mt-1 grid gap-1 pl-6 leading-snug marker:font-bold {ordered ? 'list-decimal' : 'list-disc'}"
+        >
+          {#each steps as s, i (i)}<li class="pl-1"><Words says={s.says} {units} /></li>{/each}
+        </svelte:element>
+      </section>
+    {/snippet}
+    {@render list('order', 'To order', gate.order, false)}
+    {@render list('steps', 'Hang it', gate.steps, true)}
+    {#each gate.leaves as l (l.post)}
+      {#if l.brace}<p class="border-l-4 border-l-line bg-sheet px-3 py-1.5 leading-snug">
+          <strong
+            >{l.brace.kind === 'unbraced'
+              ? 'Frame'
+              : `Brace, ${gate.leaves.length > 1 ? `leaf on ${l.post}, ` : ''}`}{#if l.brace.kind !== 'unbraced'}<Fraction
+                mm={l.brace.length}
+                {units}
+              /> corner to corner, {Math.round(l.brace.angle)}°{/if}.</strong
+          >
+          <Words says={l.brace.says} {units} />
+        </p>{/if}
+    {/each}
+    <div class="max-w-xs"><LengthField {session} path="{gate.path}/latch" label="Latch above ground" /></div>
+    {@render list('after', 'After a week', gate.after, false)}
+    {#if gate.kind === 'swing'}
+      <section aria-labelledby="adjust">
+        <h2 id="adjust" class="font-bold">Adjust: the tip has dropped</h2>
+        <div class="mt-1 grid items-start gap-3 sm:grid-cols-[11rem_1fr]">
+          <LengthField {session} path="{gate.path}/sag" label="Drop at the tip" optional />
+          {#if adjust?.adjust}<DropPicture leaf={adjust} adjust={adjust.adjust} {units} />{/if}
+        </div>
+        {#each gate.leaves as l (l.post)}
+          {#if l.adjust}
+            <p class="mt-2 leading-snug {l.adjust.enough ? '' : 'text-stop'}" data-testid="turns">
+              {#if gate.leaves.length > 1}<strong>Leaf on {l.post}.</strong>{/if}
+              <Words says={l.adjust.says} {units} />
+            </p>
+          {/if}
+        {/each}
+      </section>
+    {/if}
+  </div>
+</div>
