@@ -61,10 +61,6 @@ await shot('string', {}, async (page) => {
   await page.getByRole('button', { name: 'larger' }).click()
   await top(page, page.getByRole('heading', { name: 'Strings of Street side' }))
 })
-await shot('unrolled', {}, async (page) => {
-  await open(page, 'Grade')
-  await page.getByRole('button', { name: 'unroll' }).click()
-})
 await shot('space', {}, (page) => open(page, 'Space', undefined, 'Round the trees'))
 await shot('layouts', {}, async (page) => {
   await open(page, 'Space', undefined, 'Round the trees')
@@ -73,6 +69,11 @@ await shot('layouts', {}, async (page) => {
   await top(page, page.getByRole('heading', { name: /side by side/ }))
 })
 await shot('grade', {}, (page) => open(page, 'Grade'))
+await shot('hang', {}, async (page) => {
+  await open(page, 'Gates')
+  await part(page, 'Hang it')
+  await top(page, page.getByRole('tablist', { name: 'Parts of the gate' }))
+})
 await shot('dig', {}, async (page) => {
   await open(page, 'Dig', undefined, 'Round the trees')
   await pick(page, 3)
@@ -111,9 +112,15 @@ await shot('story-stick', {}, async (page) => {
   await part(page, 'Story stick')
   await top(page, page.getByRole('img', { name: /^Story stick/ }))
 })
-await shot('phone', { width: 390, height: 844 }, (page) => open(page, 'Space', /^Pipit/))
 await shot('phone-dark', { width: 390, height: 844, dark: true }, (page) => open(page, 'Dig', /^Pipit/))
-// Last, for it adds a job.
+// These come last, for they change what is shown.
+await shot('swing', {}, async (page) => {
+  await open(page, 'Gates', undefined, 'Round the trees')
+  await page.getByRole('radio', { name: 'One leaf' }).click()
+  await page.locator('[data-finding="leaf-strikes"]').waitFor()
+  await part(page, 'Swing')
+  await top(page, page.getByRole('tablist', { name: 'Parts of the gate' }))
+})
 await shot('new-job', {}, async (page) => {
   await page.getByRole('button', { name: 'New job' }).click()
   await page.getByLabel('Name').fill('Back field')

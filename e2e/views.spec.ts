@@ -14,6 +14,7 @@ async function sound(page: Page, what: string, dark: boolean) {
   expect(bad, what).toEqual([])
 }
 
+const gateParts = ['Swing', 'Posts', 'Hang it', 'Road and care', 'Opening']
 const digParts = ['Rules', 'Frost and soil', 'All holes', 'Wind', 'What if', 'Hole card']
 const pourParts = ['Filling', 'All holes', 'Totals', 'Hole card']
 
@@ -32,7 +33,7 @@ const tours: Record<string, (page: Page, mallow: Mallow, look: Look) => Promise<
     await expect(page.getByText('First, three things to measure')).toBeVisible()
     await look('empty job')
     await open(page, mallow)
-    for (const name of ['Walk', 'String', 'Space', 'Grade', 'Dig', 'Pour']) {
+    for (const name of ['Walk', 'String', 'Space', 'Grade', 'Gates', 'Dig', 'Pour']) {
       await stage(page, name)
       await look(name)
     }
@@ -90,6 +91,26 @@ tours.grade = async (page, mallow, look) => {
   }
 }
 
+tours.gates = async (page, mallow, look) => {
+  await open(page, mallow)
+  await stage(page, 'Gates')
+  await page.getByRole('button', { name: 'Put in a gate' }).click()
+  await look('gates to put in')
+  await page.keyboard.press('Escape')
+  await page.getByRole('group', { name: 'Gates of the job' }).getByRole('button', { name: /^Cart gate/ }).click()
+  await page.getByRole('radio', { name: 'One leaf' }).click()
+  await expect(page.locator('[data-finding="leaf-strikes"]')).toBeVisible()
+  for (const name of gateParts) {
+    await part(page, name)
+    if (name === 'Hang it') {
+      await page.getByLabel('Drop at the tip').fill('1/2')
+      await page.getByLabel('Drop at the tip').press('Enter')
+      await expect(page.getByTestId('turns')).toBeVisible()
+    }
+    await look(`gates, ${name}`)
+  }
+}
+
 tours.holes = async (page, mallow, look) => {
   await open(page, mallow)
   await stage(page, 'Dig')
@@ -123,7 +144,7 @@ for (const width of [360, 390, 768, 1280, 2560]) {
   test(`nothing runs off the side at ${width}`, async ({ page, mallow }) => {
     await page.setViewportSize({ width, height: 844 })
     await open(page, mallow)
-    for (const name of ['Walk', 'String', 'Space', 'Grade', 'Dig', 'Pour']) {
+    for (const name of ['Walk', 'String', 'Space', 'Grade', 'Gates', 'Dig', 'Pour']) {
       await stage(page, name)
       expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width)
       // On a large screen the bench scrolls, never the page: the drawing stays in sight.
@@ -137,6 +158,7 @@ for (const width of [360, 390, 768, 1280, 2560]) {
     // Nor does a part of a bench: what is wide scrolls by itself.
     const benches = {
       Grade: ['Look', 'Tops and bays', 'Compare looks', 'Along the line', 'Story stick', 'Set the tops'],
+      Gates: gateParts,
       Dig: digParts,
       Pour: pourParts,
     }

@@ -182,9 +182,9 @@ func written(j job.Job, p plan.Plan, what string, line int, run string) (exchang
 		return exchange.LineGPX(p, j, line)
 	case "geojson":
 		return exchange.LineGeoJSON(p, j, line)
-	case "ground", "setout", "tops", "holes":
+	case "ground", "setout", "tops", "holes", "gates":
 		write := map[string]func(plan.Plan, int) (exchange.Written, error){
-			"ground": exchange.RunCSV, "setout": exchange.SetOutCSV, "tops": exchange.TopsCSV, "holes": exchange.HolesCSV,
+			"ground": exchange.RunCSV, "setout": exchange.SetOutCSV, "tops": exchange.TopsCSV, "holes": exchange.HolesCSV, "gates": exchange.GatesCSV,
 		}[what]
 		for r := range p.Runs {
 			if p.Runs[r].ID == run {
@@ -193,5 +193,5 @@ func written(j job.Job, p plan.Plan, what string, line int, run string) (exchang
 		}
 		return exchange.Written{}, exchange.FileError{Why: "There is no run " + strconv.Quote(run) + " in this job."}
 	}
-	return exchange.Written{}, exchange.FileError{Why: strconv.Quote(what) + " is no export; there are csv, gpx, geojson, ground, setout, tops and holes."}
+	return exchange.Written{}, exchange.FileError{Why: strconv.Quote(what) + " is no export; there are csv, gpx, geojson, ground, setout, tops, holes and gates."}
 }

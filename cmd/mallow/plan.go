@@ -101,6 +101,7 @@ func printTable(out io.Writer, p plan.Plan) error {
 		printBays(t, p, r)
 		printSpacing(t, p, r)
 		printTopLine(t, p, r)
+		printGates(t, p, r)
 	}
 	printTotals(t, p)
 	for i, f := range p.Findings {

@@ -29,10 +29,10 @@ type Gate struct {
 
 	Hardware Hardware      `json:"hardware" jsonschema_description:"Hinges and latch. Left out: bolts with hooks through the post."`
 	Make     string        `json:"make,omitempty" jsonschema:"maxLength=40" jsonschema_description:"How the leaf is made, by its name in the catalogue; its weight and its brace follow from it."`
-	Thick    length.Length `json:"thick" jsonschema:"minimum=5,maximum=300" jsonschema_description:"Thickness of a leaf. Usual: 2 in or 50 mm."`
+	Thick    length.Length `json:"thick,omitempty" jsonschema:"minimum=5,maximum=300" jsonschema_description:"Thickness of a leaf. Usual: 2 in or 50 mm."`
 	Weight   *length.Mass  `json:"weight,omitempty" jsonschema:"minimum=0,maximum=2000" jsonschema_description:"Mass of the leaf, or of the wider one, kilograms. Left out: estimated from how it is made and its size."`
-	HingeIn  length.Length `json:"hingeIn" jsonschema:"minimum=10,maximum=1500" jsonschema_description:"Hinges from the leaf's top and bottom. Usual: 8 in or 200 mm."`
-	Latch    length.Length `json:"latch" jsonschema:"minimum=100,maximum=3000" jsonschema_description:"Latch above the ground at the post that it is on. Usual: 40 in or 1000 mm."`
+	HingeIn  length.Length `json:"hingeIn,omitempty" jsonschema:"minimum=10,maximum=1500" jsonschema_description:"Hinges from the leaf's top and bottom. Usual: 8 in or 200 mm."`
+	Latch    length.Length `json:"latch,omitempty" jsonschema:"minimum=100,maximum=3000" jsonschema_description:"Latch above the ground at the post that it is on. Usual: 40 in or 1000 mm."`
 	Lift     length.Length `json:"lift,omitempty" jsonschema:"minimum=0,maximum=600" jsonschema_description:"Rising hinges: how much they lift the leaf until it is square open."`
 	Sag      length.Length `json:"sag,omitempty" jsonschema:"minimum=0,maximum=600" jsonschema_description:"Drop at the leaf's tip, as it was measured after hanging."`
 
@@ -105,8 +105,8 @@ type Hardware struct {
 	Latch   length.Length `json:"latch" jsonschema:"minimum=0,maximum=600" jsonschema_description:"Gap between the leaf and the latch post's face."`
 	Meeting length.Length `json:"meeting" jsonschema:"minimum=0,maximum=600" jsonschema_description:"Gap between two leaves."`
 	Pin     length.Length `json:"pin" jsonschema:"minimum=0,maximum=600" jsonschema_description:"From the hinge's pin to the leaf's edge."`
-	Pitch   length.Length `json:"pitch,omitempty" jsonschema:"minimum=0,maximum=10" jsonschema_description:"Travel of the hinge bolt for each turn; 0: it cannot be adjusted."`
-	Travel  length.Length `json:"travel,omitempty" jsonschema:"minimum=0,maximum=300" jsonschema_description:"Travel that the hinge bolt has to either side."`
+	Pitch   length.Length `json:"pitch" jsonschema:"minimum=0,maximum=10" jsonschema_description:"Travel of the hinge bolt for each turn; 0: it cannot be adjusted."`
+	Travel  length.Length `json:"travel" jsonschema:"minimum=0,maximum=300" jsonschema_description:"Travel that the hinge bolt has to either side."`
 }
 
 // GroundLevel is how the ground lies beside a gate, so far off the line.

@@ -75,6 +75,44 @@ func holeCautions(runs []*maker) []Caution {
 	return out
 }
 
+// gateCautions stand where leaves are hung, and where a gate is all that keeps
+// a child from water.
+func gateCautions(runs []*maker) []Caution {
+	leaf, slide, drive, pool, animals := length.Mass(0), false, false, false, false
+	for _, m := range runs {
+		for i := range m.out.Gates {
+			g, own := &m.out.Gates[i], m.run.Gates[m.out.Gates[i].index]
+			slide = slide || g.Kind == job.SlideGate
+			drive = drive || g.Use == job.VehicleGate
+			pool, animals = pool || own.Pool, animals || own.Animals
+			for _, l := range g.Leaves {
+				leaf = max(leaf, l.Mass)
+			}
+		}
+	}
+	var out []Caution
+	add := func(parts ...any) { out = append(out, Caution{finding.Gates, reason.Say(parts...)}) }
+	switch {
+	case leaf > 2*aloneMost:
+		add("A leaf falls from its hinges when it is hung, adjusted or lifted off: this is more than two people should hold. Blocks, a strap or a machine; nobody stands under it.")
+	case leaf > 0:
+		add("A leaf falls from its hinges when it is hung, adjusted or lifted off: two people, blocks under it, and fingers out of the hinge gap.")
+	}
+	if slide {
+		add("A sliding leaf that passes its stop falls over, and has killed: end stops and guides stand before it is first run. A driven gate is for a licensed installer.")
+	}
+	if drive {
+		add("At a drive there is traffic: cones and a lookout while you work in it, and the leaf tied back in wind.")
+	}
+	if pool {
+		add("A gate in a pool barrier keeps children alive. What stands here is what codes usually ask; only the local code and its inspector count. Try it each time: it closes and latches by itself from any angle.")
+	}
+	if animals {
+		add("Animals lean on gates and lift them: opposed pins, a latch that none noses open, and no gap for a head.")
+	}
+	return out
+}
+
 // cautions stand at the stage where the work can hurt someone.
 func cautions(runs []*maker) []Caution {
 	out := []Caution{
@@ -87,6 +125,7 @@ func cautions(runs []*maker) []Caution {
 	}
 	out = append(out, gradeCautions(runs)...)
 	out = append(out, holeCautions(runs)...)
+	out = append(out, gateCautions(runs)...)
 	heavy := map[string]bool{}
 	for _, m := range runs {
 		if bag := m.bag; bag.Mass > aloneMost && !heavy[bag.ID] {

@@ -64,7 +64,11 @@ func (w *gateMaker) steps() {
 	}
 	for _, l := range w.out.Leaves {
 		for _, s := range l.Sides {
-			add("Swing ", leafName(w.out, l), " ", string(s.Side), " by hand, all of ", math.Round(w.out.Open), "°: the least gap is ", s.Gap, ", at ", math.Round(s.Angle), "° and ", s.Out, " from its pins. Hold it there at ", s.Hold.Off, " off the line, ", s.Hold.Along, " along from the middle of ", l.Post, ".")
+			where := reason.Say("closed")
+			if s.Angle >= 0.5 {
+				where = reason.Say("at ", math.Round(s.Angle), "° and ", s.Out, " from its pins")
+			}
+			add("Swing ", leafName(w.out, l), " ", string(s.Side), " by hand, all of ", math.Round(w.out.Open), "°: the least gap is ", s.Gap, ", ", where, ". Hold it there at ", s.Hold.Off, " off the line, ", s.Hold.Along, " along from the middle of ", l.Post, ".")
 		}
 	}
 }

@@ -561,3 +561,17 @@ func randomGate(r *rand.Rand) string {
 		3000+6000*r.Float64(), opening, 1+r.IntN(2), []string{"first", "second"}[r.IntN(2)], []string{"in", "out", "both"}[r.IntN(3)],
 		60+110*r.Float64(), 300*r.Float64(), 100*max(0, r.Float64()-0.5), 150*max(0, r.Float64()-0.5), levels(), levels(), extra)
 }
+
+// A hundred gates on one run, each over its own rising ground: what a plan
+// costs while a gate is dragged, with every way out worked out.
+func BenchmarkPlan100Gates(b *testing.B) {
+	var gates []string
+	for i := range 100 {
+		gates = append(gates, fmt.Sprintf(`{"id":"G%d","at":%d,"opening":3600,"leaves":1,"gap":100,"crown":40,"in":[{"off":1500,"first":%d,"second":60},{"off":4000,"first":250}]}`, i, 4000+9000*i, 40+i%50))
+	}
+	j := decode(b, `{"mallow":1,"name":"Gates","units":{"system":"metric","smallestMark":1},"site":{"frostDepth":900},"lines":[{"id":"L1","runs":[{"id":"R1","length":905000,"gates":[`+strings.Join(gates, ",")+`]}]}]}`)
+	cat := shipped(b)
+	for b.Loop() {
+		plan.Make(j, cat)
+	}
+}

@@ -37,7 +37,12 @@
   const word = $derived({
     missing: '',
     cannot: stage === 'walk' ? 'This cannot be' : 'Cannot be built so',
-    check: stage === 'walk' ? 'Look again' : stage === 'string' ? 'Look first' : 'Look before you dig',
+    check:
+      stage === 'walk'
+        ? 'Look again'
+        : stage === 'string' || stage === 'gates'
+          ? 'Look first'
+          : 'Look before you dig',
     note: 'Note',
   })
 

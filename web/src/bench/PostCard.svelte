@@ -7,6 +7,7 @@
   import type { Stage } from '../lib/stages'
   import { breakAt, canHold, holdAt, letGo, newHold } from '../lib/hold'
   import { small, tape } from '../lib/tape'
+  import { postRole } from '../lib/names'
   import Figure from '../parts/Figure.svelte'
   import Fraction from '../parts/Fraction.svelte'
 
@@ -50,7 +51,12 @@
     onclick={() => go(1)}><ChevronRight size={22} /></button
   >
   <dl class="flex flex-wrap gap-x-6 gap-y-1 px-2">
-    {@render fact(p.kind === 'line' ? 'Station' : `Station, ${p.kind} post`, p.why.station, p.station, true)}
+    {@render fact(
+      p.kind === 'line' ? 'Station' : `Station, ${postRole(p, session.run)} post`,
+      p.why.station,
+      p.station,
+      true,
+    )}
     {#if stage === 'space'}
       {@render fact('Along the slope', p.why.station, p.slopeTape, true)}
       {#if bay}{@render fact(

@@ -4,6 +4,7 @@
   import type { PlannedBay, PlannedPost } from '../gen/api'
   import type { Session } from '../lib/session.svelte'
   import type { View } from '../drawing/view.svelte'
+  import { postRole } from '../lib/names'
   import Pager from './Pager.svelte'
   import { PAGE, pageOf } from './page'
 
@@ -40,7 +41,8 @@
             <button
               class="min-h-9 min-w-14 text-left font-bold {i === session.post ? 'text-mallow' : ''}"
               aria-pressed={i === session.post}
-              onclick={() => pick(i)}>{p.kind === 'line' ? p.id : `${p.id} ${p.kind}`}</button
+              onclick={() => pick(i)}
+              >{p.kind === 'line' ? p.id : `${p.id} ${postRole(p, session.run)}`}</button
             >
           </td>
           {@render row(p, session.run.bays[i])}

@@ -1,3 +1,5 @@
+import type { PlannedPost, PlannedRun } from '../gen/api'
+
 // What choices are called on screen.
 const names: Record<string, string> = {
   none: 'no share',
@@ -36,6 +38,13 @@ export function choiceName(choice: string, field = ''): string {
   if (choice === 'none' && field.endsWith('driven')) return 'none driven'
 
   return names[choice] ?? choice.replace(/^(\d+)(lb|kg)$/, '$1 $2 bag')
+}
+
+/** A gate post by what it does: hinges, latch, or guiding a sliding leaf. */
+export function postRole(p: PlannedPost, run: PlannedRun): string {
+  if (p.kind !== 'gate') return kindName[p.kind] ?? p.kind
+  if (p.hung) return 'hinge'
+  return run.gates.find((g) => g.id === p.gate)?.kind === 'swing' ? 'latch' : 'gate'
 }
 
 export const kindName: Record<string, string> = { end: 'end', corner: 'corner', gate: 'gate', line: 'line' }

@@ -44,6 +44,24 @@
   )
   const many = $derived(session.plan.runs.length > 1)
   const own = $derived(session.run.totals)
+  /** Leaves to carry, those alike of one gate together. */
+  const gates = $derived(
+    session.plan.runs.flatMap((r) =>
+      r.gates.map((g) => {
+        const leaves: { name: string; count: number; width: number; height: number }[] = []
+        const put = (width: number, height: number) => {
+          const alike = leaves.find(
+            (l) => Math.abs(l.width - width) < 0.5 && Math.abs(l.height - height) < 0.5,
+          )
+          if (alike) alike.count++
+          else leaves.push({ name: `${width} ${height}`, count: 1, width, height })
+        }
+        for (const l of g.leaves) put(l.width, Math.max(l.height, l.tipHeight))
+        if (g.runBack) put(g.runBack.past, g.leaf)
+        return { key: r.id + '/' + g.id, name: g.name || g.id, leaves }
+      }),
+    ),
+  )
 </script>
 
 {#snippet change(text: string)}
@@ -141,6 +159,19 @@
               .gravelBulk.count} × {t.gravelBulk.name}{/if}
         </dd>
       </div>
+      {#if gates.length}
+        <div class="border-t border-rule py-2" data-load="gates">
+          <dt class="label">Gates</dt>
+          {#each gates as g (g.key)}
+            {#each g.leaves as l (l.name)}
+              <dd class="text-[1.05rem]">
+                {l.count} × <Fraction mm={l.width} {units} /> × <Fraction mm={l.height} {units} />
+                <span class="text-[0.95rem] text-pencil">{g.name}</span>
+              </dd>
+            {/each}
+          {/each}
+        </div>
+      {/if}
       {#if t.stone > 0}
         <div class="border-t border-rule py-2" data-load="stone">
           <dt class="label">Stone and rocks, loose</dt>

@@ -8,7 +8,7 @@
   let { session, onadded }: { session: Session; onadded: (id: string) => void } = $props()
   let open = $state(false)
   const offers = $derived(session.run.addGate)
-  let added = ''
+  let added = $state('')
   // The gate is picked once the plan knows it.
   $effect(() => {
     if (added && session.run.gates.some((g) => g.id === added)) {

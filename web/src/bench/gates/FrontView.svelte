@@ -276,6 +276,12 @@
     {/each}
     {#if gate.latch && leaves.length === 1}
       {@const first = leaves[0]!.end === 'first'}
+      <path
+        d="M{first ? W - right + 10 : left - 12} {y(gate.bottom + gate.latch.onLeaf)}H{x(leaves[0]!.far)}"
+        class="stroke-(--ink)"
+        stroke-width="1"
+        stroke-dasharray="2 4"
+      />
       <Measure
         x={first ? W - right + 12 : left - 14}
         y={y(gate.bottom + gate.latch.onLeaf) + 5}

@@ -47,6 +47,13 @@
         </table>
       </div>
     {/if}
+    <p>
+      <a
+        class="btn"
+        href="/api/jobs/{session.id}/export?{new URLSearchParams({ what: 'gates', run: session.run.id })}"
+        download>Gates as a table (CSV)</a
+      >
+    </p>
   </div>
   <div class="grid content-start gap-4">
     {#snippet list(id: string, title: string, steps: PlannedGate['steps'], ordered: boolean)}
