@@ -174,7 +174,8 @@ type cell struct {
 	near, far length.Length
 }
 
-// box are the stations and distances off the line that it lies between.
+// box are the stations and distances off the line that it lies between. No cell
+// lies on both sides of square open, where the distance turns.
 func (c cell) box(l Leaf) (from, to, near, far length.Length) {
 	a, b := c.from*math.Pi/180, c.to*math.Pi/180
 	low, high := math.Cos(b), math.Cos(a) // falling up to a straight angle
@@ -183,11 +184,7 @@ func (c cell) box(l Leaf) (from, to, near, far length.Length) {
 		left, right = -right, -left
 	}
 	sinA, sinB := math.Sin(a), math.Sin(b)
-	most := max(sinA, sinB)
-	if c.from < 90 && c.to > 90 {
-		most = 1
-	}
-	return l.Pin + left, l.Pin + right, c.near * length.Length(max(0, min(sinA, sinB))), c.far * length.Length(most)
+	return l.Pin + left, l.Pin + right, c.near * length.Length(max(0, min(sinA, sinB))), c.far * length.Length(max(sinA, sinB))
 }
 
 // Touch is the first angle at which the gap under a leaf is less than what is

@@ -58,6 +58,17 @@ func TestRisingGround(t *testing.T) {
 	}
 }
 
+// TestGroundBesidePosts: a cross-fall is ruled between the posts' lines, and
+// goes on level beyond them.
+func TestGroundBesidePosts(t *testing.T) {
+	g := gate.Ground{Line: level(), From: 10 * ft, To: 20 * ft, Side: []job.GroundLevel{{Off: 6 * ft, First: 0, Second: ptr(10 * in)}}}
+	for at, want := range map[length.Length]length.Length{5 * ft: 0, 10 * ft: 0, 15 * ft: 5 * in, 20 * ft: 10 * in, 30 * ft: 10 * in} {
+		if h := g.Height(at, 6*ft); (h - want).Abs() > 1e-6 {
+			t.Errorf("at %v: %v, want %v", at, h, want)
+		}
+	}
+}
+
 // TestCrown: a crowned drive is highest in its middle, which the closed leaf
 // of a gate as wide as the drive lies over, and half of a pair ends over.
 func TestCrown(t *testing.T) {

@@ -440,11 +440,11 @@ func TestLeafStrikesTheNextRun(t *testing.T) {
 	if !strings.Contains(struck.What, "Flank") {
 		t.Errorf("strikes %s", struck.What)
 	}
-	if len(f.Remedies) < 3 {
+	if len(f.Remedies) < 2 {
 		t.Errorf("ways out: %d", len(f.Remedies))
 	}
 	for _, r := range f.Remedies {
-		if again := find(plan.Make(applied(t, j, r.Edits), shipped(t)), "leaf-hits"); again != nil && strings.HasPrefix(r.Says.Print(j.Units), "Swing") {
+		if again := find(plan.Make(applied(t, j, r.Edits), shipped(t)), "leaf-hits"); again != nil {
 			t.Errorf("%s: %s", r.Says.Print(j.Units), again.Says.Print(j.Units))
 		}
 	}
@@ -573,5 +573,86 @@ func BenchmarkPlan100Gates(b *testing.B) {
 	cat := shipped(b)
 	for b.Loop() {
 		plan.Make(j, cat)
+	}
+}
+
+// Two gates beside each other, one leaf on either side of the post between:
+// open at once they are in each other's way, unless one swings out.
+func TestLeavesInEachOthersWay(t *testing.T) {
+	two := `{"id":"G1","at":4000,"opening":2000,"gap":101.6,"use":"walk","hinge":"first"},{"id":"G2","at":7000,"opening":2000,"gap":101.6,"use":"walk","hinge":"%s","swing":"%s"}`
+	for _, c := range []struct {
+		hinge, swing string
+		cross        bool
+	}{{"second", "in", false}, {"first", "in", false}, {"second", "both", false}} {
+		if f := find(plan.Make(gateJob(t, fmt.Sprintf(two, c.hinge, c.swing)), shipped(t)), "leaves-cross"); (f != nil) != c.cross {
+			t.Errorf("%+v: %v", c, f)
+		}
+	}
+	near := `{"id":"G1","at":4000,"opening":2000,"gap":101.6,"use":"walk","hinge":"second"},{"id":"G2","at":6152.4,"opening":2000,"gap":101.6,"use":"walk","hinge":"first","open":150,"swing":"%s"}`
+	if find(plan.Make(gateJob(t, fmt.Sprintf(near, "in")), shipped(t)), "leaves-cross") == nil {
+		t.Error("hung on one post, one opening past square: they cross")
+	}
+	if f := find(plan.Make(gateJob(t, fmt.Sprintf(near, "out")), shipped(t)), "leaves-cross"); f != nil {
+		t.Error("one swings out")
+	}
+}
+
+// What a leaf asks of the post it hangs on is asked of a corner post that the
+// run before digs; leaves of a leaning top are as high as their own hinge end;
+// unequal leaves weigh by their widths.
+func TestLeavesOfEveryShape(t *testing.T) {
+	j := decode(t, `{"mallow":1,"name":"Corner","units":{"system":"metric","smallestMark":1},"site":{},"lines":[{"id":"L1","runs":[
+		{"id":"R1","length":6000},
+		{"id":"R2","length":6000,"ground":[{"at":0,"height":0},{"at":6000,"height":900}],"corner":{"by":"deflection","side":"left","angle":90},"grade":{"look":"raked","across":"along"},
+		 "gates":[{"id":"G1","at":1550,"opening":3000,"leaves":2,"second":900,"gap":100,"weight":40}]}]}]}`)
+	p := plan.Make(j, shipped(t))
+	corner := p.Runs[0].Posts[len(p.Runs[0].Posts)-1]
+	if !corner.Hung || corner.Kind != job.GatePost {
+		t.Errorf("corner post %+v", corner)
+	}
+	g, bay := p.Runs[1].Gates[0], p.Runs[1].Bays[0]
+	if bay.TopEnd-bay.TopStart < 100 {
+		t.Fatalf("the top does not lean: %v to %v", bay.TopStart, bay.TopEnd)
+	}
+	for i, top := range []length.Length{bay.TopStart, bay.TopEnd} {
+		if l := g.Leaves[i]; !length.Same(l.Height, top-g.Bottom) || l.Height == l.TipHeight {
+			t.Errorf("leaf %d is %v high at its hinges, %v at its tip", i, l.Height, l.TipHeight)
+		}
+	}
+	near(t, "the wider leaf, kg", float64(g.Leaves[0].Mass), 40, 1e-9)
+	near(t, "the other, kg", float64(g.Leaves[1].Mass), 40*900/float64(g.Leaves[0].Width), 1e-9)
+	// Open at 90° both tips stand square off their pins, which lie inside the
+	// posts' middles, toward the other post.
+	for _, l := range g.Leaves {
+		hold := l.Sides[0].Hold
+		near(t, "held off the line", float64(hold.Off), float64(l.Reach), 1e-6)
+		near(t, "held along", float64(hold.Along), 50+82-38, 1e-6)
+	}
+	// A sliding leaf that has no room either way has no way out by turning.
+	slide := gateJob(t, `{"id":"G1","at":6096,"opening":4600,"gap":101.6,"kind":"slide"}`)
+	if f := find(plan.Make(slide, shipped(t)), "run-back"); f == nil || len(f.Remedies) != 0 {
+		t.Errorf("%+v", f)
+	}
+}
+
+// Inside a closed line is where its ground is, whichever way it was walked.
+func TestInsideOfAClosedLine(t *testing.T) {
+	for _, side := range []string{"left", "right"} {
+		j := decode(t, fmt.Sprintf(`{"mallow":1,"name":"Yard","units":{"system":"metric","smallestMark":1},"site":{},"lines":[{"id":"L1","closed":true,"runs":[
+			{"id":"R1","length":8000,"corner":{"by":"deflection","side":"%[1]s","angle":90},"gates":[{"id":"G1","at":4000,"opening":1000,"gap":100}]},
+			{"id":"R2","length":8000,"corner":{"by":"deflection","side":"%[1]s","angle":90}},
+			{"id":"R3","length":8000,"corner":{"by":"deflection","side":"%[1]s","angle":90}},
+			{"id":"R4","length":8000,"corner":{"by":"deflection","side":"%[1]s","angle":90}}]}]}`, side))
+		p := plan.Make(j, shipped(t))
+		cx, cy := length.Length(0), length.Length(0)
+		for _, r := range p.Runs {
+			cx, cy = cx+r.From.X/4, cy+r.From.Y/4
+		}
+		for _, at := range p.Runs[0].Gates[0].Leaves[0].Sides[0].Outline[1:] {
+			if (at.X-cx).Abs() > 4000.5 || (at.Y-cy).Abs() > 4000.5 {
+				t.Errorf("%s: the leaf swings in to %v, which is outside", side, at)
+				break
+			}
+		}
 	}
 }

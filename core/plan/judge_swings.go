@@ -11,31 +11,43 @@ import (
 	"mallow/core/reason"
 )
 
-// sweptGate is one side of a leaf's swing on the map.
-type sweptGate struct {
+// swing is one side of a leaf's way, seen on the map.
+type swing struct {
 	m    *maker
 	gate *Gate
-	leaf *GateLeaf
-	side *LeafSide
+	leaf gate.Leaf
+	side job.Swing
 	gate.Swept
+}
+
+// swings are the ways of a gate's leaves, as it is or as it would be.
+func (m *maker) swings(out *Gate, g job.Gate) []swing {
+	var all []swing
+	for _, l := range gate.Leaves(m.run, g, 0) {
+		for _, side := range g.Swing.Sides() {
+			pin := m.onMap(l.Pin, 0, side)
+			from := math.Atan2(float64(m.out.To.Y-m.out.From.Y), float64(m.out.To.X-m.out.From.X))
+			left := m.hand(side) > 0
+			if !l.Ahead {
+				from, left = from+math.Pi, !left
+			}
+			all = append(all, swing{m, out, l, side, gate.Swept{X: pin.X.Metres(), Y: pin.Y.Metres(), From: from, Left: left, Reach: l.Reach().Metres(), Half: g.Thick.Metres() / 2, Open: l.Open}})
+		}
+	}
+	return all
 }
 
 // judgeSwings looks for what stands in the leaves' way on the map: posts and
 // fence of other runs, and other leaves.
 func judgeSwings(makers []*maker) {
-	var all []sweptGate
+	var all []swing
 	for _, m := range makers {
-		for g := range m.out.Gates {
-			for l := range m.out.Gates[g].Leaves {
-				leaf := &m.out.Gates[g].Leaves[l]
-				for s := range leaf.Sides {
-					all = append(all, m.swept(&m.out.Gates[g], leaf, &leaf.Sides[s]))
-				}
-			}
+		for i := range m.out.Gates {
+			g := &m.out.Gates[i]
+			swings := m.swings(g, m.run.Gates[g.index])
+			all = append(all, swings...)
+			m.judgeStruck(g, swings, makers)
 		}
-	}
-	for i := range all {
-		all[i].strikes(makers)
 	}
 	for i, a := range all {
 		for _, b := range all[i+1:] {
@@ -47,71 +59,100 @@ func judgeSwings(makers []*maker) {
 	}
 }
 
-func (m *maker) swept(g *Gate, l *GateLeaf, s *LeafSide) sweptGate {
-	pin := m.onMap(l.Pin, 0, s.Side)
-	from := math.Atan2(float64(m.out.To.Y-m.out.From.Y), float64(m.out.To.X-m.out.From.X))
-	left := m.hand(s.Side) > 0
-	if !l.Ahead {
-		from, left = from+math.Pi, !left
+// judgeStruck says what a gate's leaves strike, and which ways clear it.
+func (m *maker) judgeStruck(g *Gate, swings []swing, makers []*maker) {
+	var worst *Struck
+	var of swing
+	for _, w := range swings {
+		s := w.strikes(makers)
+		if s == nil {
+			continue
+		}
+		for l := range g.Leaves {
+			for k := range g.Leaves[l].Sides {
+				if side := &g.Leaves[l].Sides[k]; g.Leaves[l].End == w.leaf.Post && side.Side == w.side {
+					side.Struck = s
+				}
+			}
+		}
+		if worst == nil || s.Angle < worst.Angle {
+			worst, of = s, w
+		}
 	}
-	return sweptGate{m, g, l, s, gate.Swept{X: pin.X.Metres(), Y: pin.Y.Metres(), From: from, Left: left, Reach: l.Reach.Metres(), Half: l.Thick.Metres() / 2, Open: g.Open}}
+	if worst == nil {
+		return
+	}
+	f := finding.Finding{Rule: "leaf-hits", Stage: finding.Gates, Severity: finding.Cannot, Place: finding.Place{Gate: g.ID},
+		Says: reason.Say("Swung ", string(of.side), ", a leaf of ", label(*g), " strikes ", worst.What, " at ", math.Round(worst.Angle), "°.")}
+	now := m.run.Gates[g.index]
+	offer := func(then job.Gate, says, field string, value any) {
+		for _, w := range m.swings(g, then) {
+			if w.strikes(makers) != nil {
+				return
+			}
+		}
+		f.Remedies = append(f.Remedies, finding.Remedy{Says: reason.Say(says), Edits: []job.Edit{job.Set(g.Path+"/"+field, value)}})
+	}
+	if stop := math.Floor(worst.Angle) - 1; stop >= 30 {
+		then := now
+		then.Open = stop
+		offer(then, fmt.Sprintf("A stop at %.0f°", stop), "open", stop)
+	}
+	for _, side := range []job.Swing{job.SwingIn, job.SwingOut} {
+		if then := now; side != g.Swing {
+			then.Swing = side
+			offer(then, "Swing it "+string(side), "swing", side)
+		}
+	}
+	if len(g.Leaves) == 1 {
+		then := now
+		then.Hinge = g.Leaves[0].End.Other()
+		offer(then, "Hang it on the other post", "hinge", then.Hinge)
+	}
+	m.find(f)
 }
 
-// strikes says what of other runs stands in a leaf's way.
-func (w *sweptGate) strikes(makers []*maker) {
+// strikes is what a leaf strikes first.
+func (w swing) strikes(makers []*maker) *Struck {
+	var first *Struck
 	hit := func(what string, angle float64) {
-		if w.side.Struck == nil || angle < w.side.Struck.Angle {
-			w.side.Struck = &Struck{what, angle}
+		if first == nil || angle < first.Angle {
+			first = &Struck{what, angle}
 		}
 	}
 	for _, o := range makers {
-		if !o.laid() || o == w.m {
-			continue
+		if o.laid() && o != w.m {
+			w.strikesRun(o, hit)
 		}
-		w.strikesRun(o, hit)
 	}
-	for i := range w.m.out.Posts { // its own run's, for a leaf that opens past square
+	// Its own run's posts are in the way of a leaf that opens past square.
+	for i := range w.m.out.Posts {
 		p := &w.m.out.Posts[i]
-		if p.ID == w.gate.First || p.ID == w.gate.Second || w.gate.Open <= 90 {
+		if p.ID == w.gate.First || p.ID == w.gate.Second || w.Open <= 90 {
 			continue
 		}
-		at := w.m.onMap(p.Station, 0, w.side.Side)
+		at := w.m.onMap(p.Station, 0, w.side)
 		if angle, struck := w.Round(at.X.Metres(), at.Y.Metres(), w.m.run.PostOf(p.Kind).Width.Metres()/2); struck {
 			hit(p.ID, angle)
 		}
 	}
-	s := w.side.Struck
-	if s == nil {
-		return
-	}
-	f := finding.Finding{Rule: "leaf-hits", Stage: finding.Gates, Severity: finding.Cannot, Place: finding.Place{Gate: w.gate.ID},
-		Says: reason.Say("Swung ", string(w.side.Side), ", ", leafName(w.gate, *w.leaf), " of ", label(*w.gate), " strikes ", s.What, " at ", math.Round(s.Angle), "°.")}
-	if stop := math.Floor(s.Angle) - 1; stop >= 30 && stop < w.gate.Open {
-		f.Remedies = append(f.Remedies, finding.Remedy{Says: reason.Say(fmt.Sprintf("A stop at %.0f°", stop)), Edits: []job.Edit{job.Set(w.gate.Path+"/open", stop)}})
-	}
-	if w.gate.Swing != job.SwingBoth {
-		f.Remedies = append(f.Remedies, finding.Remedy{Says: reason.Say("Swing it ", string(w.gate.Swing.Other())), Edits: []job.Edit{job.Set(w.gate.Path+"/swing", w.gate.Swing.Other())}})
-	}
-	if len(w.gate.Leaves) == 1 {
-		f.Remedies = append(f.Remedies, finding.Remedy{Says: reason.Say("Hang it on the other post"), Edits: []job.Edit{job.Set(w.gate.Path+"/hinge", w.leaf.End.Other())}})
-	}
-	w.m.find(f)
+	return first
 }
 
-func (w *sweptGate) strikesRun(o *maker, hit func(string, float64)) {
+func (w swing) strikesRun(o *maker, hit func(string, float64)) {
 	name := o.out.Name
 	if name == "" {
 		name = o.out.ID
 	}
 	// Far runs cannot be met.
-	if far := w.Reach + 1; outside(w.X, w.Y, far, o) {
+	if outside(w.X, w.Y, w.Reach+1, o) {
 		return
 	}
+	own := (w.gate.Post + w.leaf.Heel + 200*length.Millimetre).Metres()
 	for i := range o.out.Posts {
 		p := &o.out.Posts[i]
 		at := o.onMap(p.Station, 0, job.SwingIn)
-		own := math.Hypot(at.X.Metres()-w.X, at.Y.Metres()-w.Y) < (w.gate.Post + w.leaf.Heel + 200*length.Millimetre).Metres()
-		if own {
+		if math.Hypot(at.X.Metres()-w.X, at.Y.Metres()-w.Y) < own {
 			continue // the gate's own post, that the run shares
 		}
 		if angle, struck := w.Round(at.X.Metres(), at.Y.Metres(), o.run.PostOf(p.Kind).Width.Metres()/2); struck {
