@@ -51,7 +51,7 @@ test('a gate hung too near the end is said in place, and one tap hangs it on the
   await finding.getByRole('button', { name: /so that one post serves both/ }).click()
   await expect(finding).toBeHidden()
   await page.getByRole('tab', { name: 'Set out' }).click()
-  await expect(page.getByRole('row', { name: /^P1 gate/ })).toBeVisible()
+  await expect(page.getByRole('row', { name: /^P1 (hinge|latch)/ })).toBeVisible()
   await page.getByRole('tab', { name: 'Bays' }).click()
   await expect(at).toHaveValue(`2' 1 3/4"`) // half of 48 in and of 3 1/2 in
 })

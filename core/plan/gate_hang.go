@@ -215,7 +215,7 @@ func (w *gateMaker) order() {
 		for _, l := range w.out.Leaves {
 			hinges += len(l.Hinges)
 		}
-		add(hinges, " hinges, ", w.hardware(), "; bolts to go through a ", w.out.Post, " post.")
+		add(hinges, " hinges, ", w.hardware(), ", for a post of ", w.out.Post, ".")
 		if n == 2 {
 			add("1 latch for two leaves, a drop bolt for the leaf that stands, and a stop let into the ground.")
 		} else {

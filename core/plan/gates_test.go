@@ -656,3 +656,44 @@ func TestInsideOfAClosedLine(t *testing.T) {
 		}
 	}
 }
+
+// Whatever is said of gates, a plan comes of it that can be written down, and
+// every way out of every finding about them makes a job that can be read.
+func TestAnyGateIsPlanned(t *testing.T) {
+	rng := rand.New(rand.NewPCG(77, 6))
+	ways := 0
+	for n := range 120 {
+		j := decode(t, randomGate(rng))
+		g := &j.Lines[0].Runs[0].Gates[0]
+		g.Snow, g.Sag, g.HingeIn = length.Length(400*rng.Float64()), length.Length(60*rng.Float64()), length.Length(10+900*rng.Float64())
+		g.Road, g.RoomIn = length.Length(9000*rng.Float64()), length.Length(4000*rng.Float64())
+		g.Pool, g.Animals, g.Cut = rng.IntN(3) == 0, rng.IntN(3) == 0, rng.IntN(4) == 0
+		g.Vehicle = &job.Vehicle{Length: 4000, Trailer: length.Length(3000 * rng.Float64()), Width: length.Length(2600 * rng.Float64())}
+		g.Weight = ptr(length.Mass(600 * rng.Float64()))
+		if rng.IntN(4) == 0 {
+			g.Kind, g.Slides, g.Second = job.SlideGate, []job.End{job.FirstPost, job.SecondPost}[rng.IntN(2)], nil
+		}
+		if len(job.Check(j)) > 0 {
+			continue
+		}
+		p := plan.Make(j, shipped(t))
+		if _, err := json.Marshal(p); err != nil {
+			t.Fatalf("case %d: %v", n, err)
+		}
+		for _, f := range p.Findings {
+			if f.Stage != finding.Gates {
+				continue
+			}
+			for _, r := range f.Remedies {
+				ways++
+				again := find(plan.Make(applied(t, j, r.Edits), shipped(t)), f.Rule)
+				if again != nil && again.Severity == f.Severity && again.Place == f.Place && again.Says.Print(j.Units) == f.Says.Print(j.Units) {
+					t.Errorf("case %d: %s changes nothing of: %s", n, r.Says.Print(j.Units), f.Says.Print(j.Units))
+				}
+			}
+		}
+	}
+	if ways < 150 {
+		t.Errorf("only %d ways out were tried", ways)
+	}
+}

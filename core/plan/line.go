@@ -19,6 +19,7 @@ type Line struct {
 	Name    string        `json:"name" jsonschema:"required"`
 	Path    string        `json:"path" jsonschema:"required" jsonschema_description:"JSON pointer of the line in the job document."`
 	Closed  bool          `json:"closed" jsonschema:"required"`
+	Inside  job.Side      `json:"inside" jsonschema:"required,enum=left,enum=right" jsonschema_description:"Hand on which the ground lies that it fences in."`
 	First   int           `json:"first" jsonschema:"required" jsonschema_description:"Place of its first run in the plan's list of runs; the others follow."`
 	Runs    int           `json:"runs" jsonschema:"required"`
 	Length  length.Length `json:"length" jsonschema:"required" jsonschema_description:"Of all its runs, level."`
@@ -138,8 +139,9 @@ func (w *liner) make() {
 		levels[r] = w.survey.Runs[r].Length
 	}
 	w.traverse = survey.Lay(w.line, levels)
+	w.out.Inside = w.inside()
 	for r, m := range w.runs {
-		m.inside = w.inside()
+		m.inside = w.out.Inside
 		m.lay(w.survey.Runs[r], [2]bool{w.bends(r), w.bends(r + 1)})
 	}
 	start := length.Length(0)

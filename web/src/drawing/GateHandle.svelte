@@ -9,8 +9,7 @@
 
   let { session, view, gate }: { session: Session; view: View; gate: PlannedGate } = $props()
   const units = $derived(session.units)
-  const post = $derived(session.value<number>(session.at('/post/width')) ?? 0)
-  const half = $derived((gate.opening + post) / 2)
+  const half = $derived(gate.centre / 2)
   const least = $derived(half)
   const most = $derived(session.run.length - half)
   const name = $derived(gate.name || gate.id)

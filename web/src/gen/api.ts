@@ -1280,6 +1280,10 @@ export interface PlannedLine {
   path: string
   closed: boolean
   /**
+   * Hand on which the ground lies that it fences in.
+   */
+  inside: 'left' | 'right'
+  /**
    * Place of its first run in the plan's list of runs; the others follow.
    */
   first: number

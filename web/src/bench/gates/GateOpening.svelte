@@ -18,6 +18,7 @@
   const at = (field: string) => `${gate.path}/${field}`
   const set = (field: string, value: unknown, what: string) =>
     session.commit([{ path: at(field), value }], what)
+  const posts = $derived([gate.first, gate.second].map((id) => session.run.posts.find((p) => p.id === id)!))
   const leaves = $derived(gate.leaves.length)
   const slide = $derived(gate.kind === 'slide')
   const first = $derived(slide ? gate.runBack!.past : (gate.leaves[0]?.width ?? 0))
@@ -235,6 +236,28 @@
         <Fraction mm={gate.runBack!.gap} {units} /> under it at the least.
       </p>
     {/if}
+    <div>
+      <Choice
+        label="Tops across the opening"
+        value={session.value<string>(session.at('/grade/across')) ?? 'flat'}
+        options={[
+          { value: 'flat', name: 'flat', costs: 'the leaf is square; the fence meets it on both sides' },
+          { value: 'along', name: 'on with the line', costs: 'no break; the leaf’s top leans' },
+        ]}
+        onpick={(v) =>
+          session.commit(
+            [{ path: session.at('/grade/across'), value: v }],
+            v === 'flat' ? 'Tops flat across gates' : 'Tops go on over gates',
+          )}
+      />
+      <p class="mt-1 text-pencil">
+        {#each posts as p, i (p.id)}{i ? ', ' : ''}{p.id}
+          {#if Math.abs(p.step) < units.smallestMark / 2}meets its neighbour level{:else}steps <Fraction
+              mm={Math.abs(p.step)}
+              {units}
+            />{/if}{/each}.
+      </p>
+    </div>
     <section aria-labelledby="prove">
       <h2 id="prove" class="font-bold">Prove the posts before anything is hung</h2>
       <dl class="mt-1 grid gap-1">

@@ -1,10 +1,11 @@
 <script lang="ts">
   // What the leaves ask of their posts, and which post length stands how deep.
-  import type { PlannedGate } from '../../gen/api'
+  import type { PlannedGate, Terminal } from '../../gen/api'
   import type { Session } from '../../lib/session.svelte'
   import { force, short, torque, weight } from '../../lib/tape'
   import Figure from '../../parts/Figure.svelte'
   import Fraction from '../../parts/Fraction.svelte'
+  import Pick from '../../parts/Pick.svelte'
   import NumberEntry from '../../parts/NumberEntry.svelte'
   import LengthField from '../LengthField.svelte'
   import HolePicture from '../dig/HolePicture.svelte'
@@ -18,13 +19,40 @@
     const kg = session.value<number>(`${gate.path}/weight`)
     return kg === undefined ? undefined : Math.round((kg / perMass) * 10) / 10
   })
+  const sizes = $derived(session.catalogue.posts.filter((p) => p.system === units.system))
+  const section = $derived(session.value<Terminal>(session.at('/gatePost')))
+  const size = $derived(
+    section
+      ? (sizes.find(
+          (p) =>
+            p.shape === section.shape &&
+            Math.abs(p.width - (section.width ?? 0)) < 0.01 &&
+            p.hollow === (section.hollow ?? false),
+        )?.name ?? 'own')
+      : '-',
+  )
+  function takeSize(name: string) {
+    const p = sizes.find((s) => s.name === name)
+    const value = p ? { shape: p.shape, width: p.width, hollow: p.hollow, wall: p.wall } : null
+    session.commit(
+      [{ path: session.at('/gatePost'), value }],
+      p ? `Gate posts: ${name}` : 'Gate posts as the others',
+    )
+  }
   const role = (hung: boolean | undefined) =>
     gate.kind === 'slide' ? 'guide post' : hung ? 'hinge post' : 'latch post'
 </script>
 
 <div class="grid max-w-6xl gap-5">
   {#if gate.leaves.length}
-    <div class="relative overflow-x-auto border border-line bg-sheet">
+    <!-- A wide table scrolls by itself, and by keys. -->
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+    <div
+      class="relative overflow-x-auto border border-line bg-sheet"
+      role="region"
+      aria-label="What the leaves pull with"
+      tabindex="0"
+    >
       <table class="sheet-table w-full">
         <caption class="px-2 pt-2 text-left font-bold">What the leaves pull with</caption>
         <thead
@@ -86,12 +114,24 @@
       />
     </div>
   {/if}
-  <div class="grid gap-4 md:grid-cols-2">
+  <div class="max-w-xs">
+    <Pick
+      label="Gate posts of {session.run.name || session.run.id}"
+      value={size}
+      options={[
+        { value: '-', name: 'as the other end posts' },
+        ...sizes.map((s) => ({ value: s.name, name: s.name })),
+        ...(size === 'own' ? [{ value: 'own', name: 'own size' }] : []),
+      ]}
+      onpick={takeSize}
+    />
+  </div>
+  <div class="grid gap-4 2xl:grid-cols-2">
     {#each posts as p (p.id)}
       {@const card = session.run.cards[p.card]}
       <section class="border border-line bg-sheet p-3" aria-label="{p.id}, {role(p.hung)}">
         <h2 class="font-bold">{p.id}, {role(p.hung)}</h2>
-        <div class="mt-1 grid grid-cols-[9.5rem_1fr] gap-3">
+        <div class="mt-1 grid gap-3 sm:grid-cols-[9.5rem_minmax(0,1fr)]">
           {#if card}<HolePicture
               {card}
               {units}
@@ -110,32 +150,33 @@
                     <Figure why={p.why.holeDepth} of="{p.id} hole depth"
                       ><Fraction mm={p.holeDepth} {units} /></Figure
                     ></strong
-                  >,
+                  >,{' '}
                 {/if}foot <Fraction mm={p.foot} {units} /> deep, <Fraction mm={p.reveal} {units} /> above ground.
               </p>
             {:else}<p>An old post stands here and stays.</p>{/if}
             {#if gate.lengths.some((l) => l.post === p.id)}
               <table class="sheet-table w-full">
-                <caption class="text-left text-[0.95rem] text-pencil">Post, and how deep it stands</caption>
+                <caption class="text-left text-[0.95rem] text-pencil"
+                  >A post of, and how deep it stands. Tap a length to set the gate posts so deep.</caption
+                >
                 <tbody>
                   {#each gate.lengths.filter((l) => l.post === p.id) as l (l.length)}
                     <tr class={l.taken ? 'font-bold' : ''}>
-                      <td><Fraction mm={l.length} {units} /></td>
-                      <td><Fraction mm={l.foot} {units} /></td>
-                      <td class={l.enough ? '' : 'text-stop'}
+                      <td class="px-1"
+                        ><button
+                          class="btn min-h-9 px-2 py-0.5 pointer-coarse:min-h-11"
+                          aria-label="Set gate posts of {short(l.length, units)} as deep as they reach"
+                          onclick={() => session.commit(l.edits, `Gate posts ${short(l.foot, units)} deep`)}
+                          ><Fraction mm={l.length} {units} /></button
+                        ></td
+                      >
+                      <td class="px-1"><Fraction mm={l.foot} {units} /></td>
+                      <td class="px-1 {l.enough ? '' : 'text-stop'}"
                         >{l.taken
                           ? 'taken'
                           : l.enough
                             ? 'longer'
                             : `${short(l.asked - l.foot, units)} short`}</td
-                      >
-                      <td class="text-right"
-                        ><button
-                          class="btn min-h-9 px-2 py-0.5 pointer-coarse:min-h-11"
-                          aria-label="Set gate posts of {short(l.length, units)} as deep as they reach"
-                          onclick={() => session.commit(l.edits, `Gate posts ${short(l.foot, units)} deep`)}
-                          >set so deep</button
-                        ></td
                       >
                     </tr>
                   {/each}

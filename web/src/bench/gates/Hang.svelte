@@ -21,7 +21,14 @@
   <div class="grid content-start gap-3 self-start lg:sticky lg:top-0">
     <div class="border border-line bg-sheet p-2"><FrontView {session} {gate} show="hang" /></div>
     {#if marks.length}
-      <div class="relative overflow-x-auto border border-line bg-sheet">
+      <!-- A wide table scrolls by itself, and by keys. -->
+      <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+      <div
+        class="relative overflow-x-auto border border-line bg-sheet"
+        role="region"
+        aria-label="Marks"
+        tabindex="0"
+      >
         <table class="sheet-table w-full" data-testid="hang-marks">
           <caption class="px-2 pt-2 text-left font-bold">Marks</caption>
           <thead

@@ -20,7 +20,6 @@
     return e ? `Given ${e.given}; allowed is ${e.allowed}.` : ''
   }
   const marked = (field: 'pool' | 'animals') => session.value<boolean>(at(field)) ?? false
-  const runs = $derived(session.line.closed)
 </script>
 
 <div class="grid max-w-5xl gap-x-8 gap-y-5 md:grid-cols-2">
@@ -73,7 +72,7 @@
     {/if}
     <Choice
       label="Inside, walking along {session.line.name || session.line.id}, is on the"
-      value={session.value<string>(session.lineAt('/inside')) ?? (runs ? '' : 'left')}
+      value={session.line.inside}
       options={[
         { value: 'left', name: 'left' },
         { value: 'right', name: 'right' },
