@@ -150,8 +150,8 @@
                     <Figure why={p.why.holeDepth} of="{p.id} hole depth"
                       ><Fraction mm={p.holeDepth} {units} /></Figure
                     ></strong
-                  >,{' '}
-                {/if}foot <Fraction mm={p.foot} {units} /> deep, <Fraction mm={p.reveal} {units} /> above ground.
+                  >,&nbsp;{/if}foot <Fraction mm={p.foot} {units} /> deep, <Fraction mm={p.reveal} {units} /> above
+                ground.
               </p>
             {:else}<p>An old post stands here and stays.</p>{/if}
             {#if gate.lengths.some((l) => l.post === p.id)}
