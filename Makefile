@@ -1,7 +1,7 @@
 # make demo   start Mallow with the demo jobs
 # make test   everything that CI checks
 # make bench  the figures
-.PHONY: demo serve build test go-test web-check e2e generate generate-check fmt bench screenshots fuzz chromium clean
+.PHONY: demo serve build test go-test web-check e2e generate generate-check fmt bench screenshots fuzz chromium poppler clean
 
 VERSION := $(shell git describe --tags --always --dirty 2>/dev/null || echo development)
 CHROMIUM ?= /usr/bin/chromium
@@ -60,12 +60,16 @@ go-test:
 web-check: generate-check
 	cd web && npm run check && npm run lint
 
-e2e: bin/mallow e2e/node_modules chromium
+e2e: bin/mallow e2e/node_modules chromium poppler
 	cd e2e && node geodesics.mjs --check && npx playwright test
 
 # The tests drive Debian's Chromium; without root it cannot be installed here.
 chromium:
 	@test -x "$(CHROMIUM)" || sh scripts/chromium.sh "$(CHROMIUM)"
+
+# They read what is printed with Debian's poppler tools.
+poppler:
+	@command -v pdftotext >/dev/null || sh scripts/poppler.sh
 
 screenshots: bin/mallow e2e/node_modules chromium
 	cd e2e && node screenshots.mjs

@@ -62,11 +62,10 @@ await shot('string', {}, async (page) => {
   await top(page, page.getByRole('heading', { name: 'Strings of Street side' }))
 })
 await shot('space', {}, (page) => open(page, 'Space', undefined, 'Round the trees'))
-await shot('layouts', {}, async (page) => {
+await shot('print', {}, async (page) => {
   await open(page, 'Space', undefined, 'Round the trees')
-  await part(page, 'Layouts')
-  await page.locator('[data-layout]').nth(1).waitFor()
-  await top(page, page.getByRole('heading', { name: /side by side/ }))
+  await page.getByRole('button', { name: 'Print and files' }).click()
+  await page.getByRole('img', { name: /^Page 1 of/ }).waitFor()
 })
 await shot('grade', {}, (page) => open(page, 'Grade'))
 await shot('hang', {}, async (page) => {

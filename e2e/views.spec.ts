@@ -111,6 +111,13 @@ tours.gates = async (page, mallow, look) => {
   }
 }
 
+tours.paper = async (page, mallow, look) => {
+  await open(page, mallow)
+  await page.getByRole('button', { name: 'Print and files' }).click()
+  await expect(page.getByTestId('sheet-page')).toContainText('1 of')
+  await look('print and files')
+}
+
 tours.holes = async (page, mallow, look) => {
   await open(page, mallow)
   await stage(page, 'Dig')

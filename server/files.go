@@ -7,7 +7,6 @@ import (
 	"github.com/gofiber/fiber/v3"
 
 	"mallow/core/job"
-	"mallow/core/plan"
 	"mallow/core/survey"
 	"mallow/exchange"
 )
@@ -150,48 +149,4 @@ func (s *server) buildGround(j job.Job, req ImportRequest, out *ImportPreview) e
 		}
 	}
 	return exchange.FileError{Why: "Pick the run whose ground this is."}
-}
-
-// exportFile sends a line, a run's ground or its marks as a file.
-func (s *server) exportFile(c fiber.Ctx) error {
-	rev, err := s.Store.Get(c.Context(), c.Params("id"))
-	if err != nil {
-		return err
-	}
-	j, p, err := s.planned(rev.Doc)
-	if err != nil {
-		return err
-	}
-	file, err := written(j, p, c.Query("what"), fiber.Query[int](c, "line"), c.Query("run"))
-	if err != nil {
-		return err
-	}
-	c.Set(fiber.HeaderContentType, file.Type)
-	c.Set(fiber.HeaderContentDisposition, `attachment; filename="`+file.Name+`"`)
-	return c.Send(file.Data)
-}
-
-func written(j job.Job, p plan.Plan, what string, line int, run string) (exchange.Written, error) {
-	if line < 0 || line >= len(p.Lines) {
-		return exchange.Written{}, exchange.FileError{Why: fmt.Sprintf("There is no line %d; the job has %d.", line+1, len(p.Lines))}
-	}
-	switch what {
-	case "csv":
-		return exchange.LineCSV(p, line)
-	case "gpx":
-		return exchange.LineGPX(p, j, line)
-	case "geojson":
-		return exchange.LineGeoJSON(p, j, line)
-	case "ground", "setout", "tops", "holes", "gates":
-		write := map[string]func(plan.Plan, int) (exchange.Written, error){
-			"ground": exchange.RunCSV, "setout": exchange.SetOutCSV, "tops": exchange.TopsCSV, "holes": exchange.HolesCSV, "gates": exchange.GatesCSV,
-		}[what]
-		for r := range p.Runs {
-			if p.Runs[r].ID == run {
-				return write(p, r)
-			}
-		}
-		return exchange.Written{}, exchange.FileError{Why: "There is no run " + strconv.Quote(run) + " in this job."}
-	}
-	return exchange.Written{}, exchange.FileError{Why: strconv.Quote(what) + " is no export; there are csv, gpx, geojson, ground, setout, tops, holes and gates."}
 }

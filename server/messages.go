@@ -123,7 +123,31 @@ type Catalogue struct {
 	Supply   materials.Supply     `json:"supply" jsonschema:"required"`
 	Hardware []materials.Hardware `json:"hardware" jsonschema:"required" jsonschema_description:"Hinges and latches, of both unit systems."`
 	Makes    []materials.Make     `json:"makes" jsonschema:"required" jsonschema_description:"Ways that gate leaves are made."`
+	Sheets   []SheetKind          `json:"sheets" jsonschema:"required" jsonschema_description:"Sheets that can be printed, in the order of the whole set."`
 	Marks    map[string][]float64 `json:"marks" jsonschema:"required" jsonschema_description:"The smallest marks of each system's tapes, in millimetres."`
+}
+
+// Pages is how many pages a sheet has, and how large they are in millimetres.
+type Pages struct {
+	Count  int     `json:"count" jsonschema:"required"`
+	Width  float64 `json:"width" jsonschema:"required"`
+	Height float64 `json:"height" jsonschema:"required"`
+}
+
+// Printing is how far a print is, and in the end where to fetch it.
+type Printing struct {
+	Done  int    `json:"done,omitempty"`
+	Of    int    `json:"of,omitempty"`
+	Ready string `json:"ready,omitempty" jsonschema_description:"Token to fetch the file with."`
+	Name  string `json:"name,omitempty"`
+}
+
+// SheetKind is a kind of sheet that can be printed.
+type SheetKind struct {
+	ID    string `json:"id" jsonschema:"required"`
+	Name  string `json:"name" jsonschema:"required"`
+	Stage string `json:"stage" jsonschema:"required"`
+	Of    string `json:"of" jsonschema:"required,enum=job,enum=run,enum=gate"`
 }
 
 // ReshapeRequest asks for a change of the lines as a whole.

@@ -9,6 +9,7 @@ import (
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/plan"
+	"mallow/paper"
 )
 
 // plan answers a job document with its plan. Nothing is kept.
@@ -46,6 +47,9 @@ func (s *server) tape(c fiber.Ctx) error {
 
 func (s *server) catalogue(c fiber.Ctx) error {
 	out := Catalogue{Bags: s.Catalog.Bags, Posts: s.Catalog.Posts, Strings: s.Catalog.Strings, Services: s.Catalog.Services, Systems: s.Catalog.Systems, Soils: s.Catalog.Soils, Supply: s.Catalog.Supply, Hardware: s.Catalog.Hardware, Makes: s.Catalog.Makes, Runs: map[string]job.Run{}, Gates: map[string]job.Gate{}, Marks: map[string][]float64{}}
+	for _, k := range paper.Kinds {
+		out.Sheets = append(out.Sheets, SheetKind{k.ID, k.Name, k.Stage, k.Of})
+	}
 	for _, sys := range []length.System{length.Imperial, length.Metric} {
 		out.Runs[string(sys)] = s.Catalog.UsualRun(sys)
 		out.Gates[string(sys)] = s.Catalog.UsualGate(sys)

@@ -47,6 +47,7 @@ const policy = "default-src 'self'; script-src 'self'; style-src 'self'; img-src
 type server struct {
 	Config
 	outlines outlineCache
+	prints   prints
 }
 
 // New builds the application.
@@ -100,6 +101,10 @@ func (s *server) routes(api fiber.Router) {
 	api.Post("/jobs/:id/restore", s.restore)
 	api.Get("/jobs/:id/history", s.history)
 	api.Get("/jobs/:id/export", s.exportFile)
+	api.Get("/jobs/:id/pages", s.pages)
+	api.Get("/jobs/:id/page.svg", s.pageSVG)
+	api.Post("/jobs/:id/print", s.print)
+	api.Get("/prints/:token", s.fetchPrint)
 }
 
 func noStore(c fiber.Ctx) error {

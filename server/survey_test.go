@@ -288,7 +288,7 @@ func TestExportOverTheAPI(t *testing.T) {
 	want := c.planOf(kept.Doc)
 	for _, what := range []string{"csv", "gpx", "geojson"} {
 		status, header, raw := c.ask("GET", path+what, "")
-		if status != 200 || !strings.Contains(header.Get("Content-Disposition"), "line."+what) {
+		if status != 200 || !strings.Contains(header.Get("Content-Disposition"), "Tansy Bank Orchard - line - r1."+what) {
 			t.Fatalf("%s: %d %v", what, status, header)
 		}
 		var p server.ImportPreview
@@ -305,7 +305,7 @@ func TestExportOverTheAPI(t *testing.T) {
 	}
 	status, header, raw := c.ask("GET", path+"setout&run=R1", "")
 	rows, err := csv.NewReader(bytes.NewReader(raw)).ReadAll()
-	if err != nil || status != 200 || len(rows) != 20 || rows[0][2] != "level_ft" || !strings.Contains(header.Get("Content-Disposition"), "set-out.csv") {
+	if err != nil || status != 200 || len(rows) != 20 || rows[0][2] != "level_ft" || !strings.Contains(header.Get("Content-Disposition"), "Tansy Bank Orchard - Lane - set-out - r1.csv") {
 		t.Fatalf("set-out: %d %v, %d rows", status, err, len(rows))
 	}
 	// Running distances: the last mark is the run, and each adds up with its check.
@@ -321,11 +321,11 @@ func TestExportOverTheAPI(t *testing.T) {
 	}
 	status, header, raw = c.ask("GET", path+"tops&run=R1", "")
 	rows, err = csv.NewReader(bytes.NewReader(raw)).ReadAll()
-	if err != nil || status != 200 || len(rows) != 20 || rows[0][4] != "top_ft" || !strings.Contains(header.Get("Content-Disposition"), "tops.csv") {
+	if err != nil || status != 200 || len(rows) != 20 || rows[0][4] != "top_ft" || !strings.Contains(header.Get("Content-Disposition"), "tops - r1.csv") {
 		t.Fatalf("tops: %d %v, %d rows", status, err, len(rows))
 	}
 	status, header, raw = c.ask("GET", path+"holes&run=R1", "")
-	if holes, err := csv.NewReader(bytes.NewReader(raw)).ReadAll(); err != nil || status != 200 || len(holes) != 20 || holes[0][6] != "dig_ft" || !strings.Contains(header.Get("Content-Disposition"), "holes.csv") {
+	if holes, err := csv.NewReader(bytes.NewReader(raw)).ReadAll(); err != nil || status != 200 || len(holes) != 20 || holes[0][6] != "dig_ft" || !strings.Contains(header.Get("Content-Disposition"), "holes - r1.csv") {
 		t.Fatalf("holes: %d %v, %d rows", status, err, len(holes))
 	} else {
 		sum := 0.0
@@ -349,7 +349,7 @@ func TestExportOverTheAPI(t *testing.T) {
 			t.Errorf("%s: ground %v, above %v, top %v, off the level string %v", row[0], v(3), v(5), v(4), v(12))
 		}
 	}
-	for _, bad := range []string{path + "dxf", path + "tops&run=R9", path + "setout&run=R9", path + "ground&run=R9", "/api/jobs/" + kept.ID + "/export?what=csv&line=7"} {
+	for _, bad := range []string{path + "dwg", path + "tops&run=R9", path + "setout&run=R9", path + "ground&run=R9", "/api/jobs/" + kept.ID + "/export?what=csv&line=7"} {
 		if status, _, raw := c.ask("GET", bad, ""); status != 422 || !strings.Contains(string(raw), "detail") {
 			t.Errorf("%s: %d %s", bad, status, raw)
 		}

@@ -57,6 +57,8 @@ type api struct {
 	AlternativesRequest server.AlternativesRequest `json:"alternativesRequest"`
 	Alternatives        server.Alternatives        `json:"alternatives"`
 	Looks               server.Looks               `json:"looks"`
+	Pages               server.Pages               `json:"pages"`
+	Printing            server.Printing            `json:"printing"`
 }
 
 func main() {

@@ -51,7 +51,7 @@ func root() *cobra.Command {
 		RunE: func(c *cobra.Command, _ []string) error { return c.Help() },
 	}
 	c.SetFlagErrorFunc(func(_ *cobra.Command, err error) error { return usageError{err} })
-	c.AddCommand(serveCommand(), demoCommand(), planCommand(), versionCommand())
+	c.AddCommand(serveCommand(), demoCommand(), planCommand(), exportCommand(), importCommand(), versionCommand())
 	return c
 }
 

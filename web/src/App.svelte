@@ -2,11 +2,18 @@
   import Router from 'svelte-spa-router'
   import JobPage from './job/JobPage.svelte'
   import JobList from './jobs/JobList.svelte'
+  import SheetPages from './print/SheetPages.svelte'
   import StringSheet from './print/StringSheet.svelte'
   import NotFound from './jobs/NotFound.svelte'
   import { theme } from './lib/theme.svelte'
 
-  const routes = { '/': JobList, '/jobs/:id': JobPage, '/jobs/:id/strings/:run': StringSheet, '*': NotFound }
+  const routes = {
+    '/': JobList,
+    '/jobs/:id': JobPage,
+    '/jobs/:id/strings/:run': StringSheet,
+    '/jobs/:id/sheets': SheetPages,
+    '*': NotFound,
+  }
   $effect(() => {
     document.documentElement.dataset.theme = theme.current
   })

@@ -1,6 +1,7 @@
 <script lang="ts">
   // The work of the current stage.
   import { Tabs } from 'bits-ui'
+  import Printer from '@lucide/svelte/icons/printer'
   import TriangleAlert from '@lucide/svelte/icons/triangle-alert'
   import ViewControls from '../drawing/ViewControls.svelte'
   import type { View } from '../drawing/view.svelte'
@@ -95,6 +96,16 @@
           </ul>
         {/if}
         {#if session.run.posts.length || !guiding}<Panel {session} {view} />{/if}
+        {@const sheets = session.catalogue.sheets.filter((k) => k.stage === s.id)}
+        {#if session.run.posts.length && sheets.length}
+          <p class="mt-5">
+            <button class="btn" onclick={() => (session.printing = true)}
+              ><Printer size={18} aria-hidden="true" />On paper: {sheets
+                .map((k) => k.name.toLowerCase())
+                .join(', ')}</button
+            >
+          </p>
+        {/if}
         {#if cautions.length}
           <ul class="mt-5 grid max-w-4xl gap-1.5">
             {#each cautions as c, i (i)}

@@ -30,6 +30,8 @@ export interface MallowAPI {
   alternativesRequest?: AlternativesRequest
   alternatives?: Alternatives
   looks?: Looks
+  pages?: Pages
+  printing?: Printing
 }
 export interface Job {
   /**
@@ -3370,6 +3372,10 @@ export interface Catalogue {
    */
   makes: LeafMake[]
   /**
+   * Sheets that can be printed, in the order of the whole set.
+   */
+  sheets: SheetKind[]
+  /**
    * The smallest marks of each system's tapes, in millimetres.
    */
   marks: {
@@ -3626,6 +3632,12 @@ export interface LeafMake {
   metre: number
   brace: 'strut' | 'tie' | 'unbraced'
   source: Source
+}
+export interface SheetKind {
+  id: string
+  name: string
+  stage: string
+  of: 'job' | 'run' | 'gate'
 }
 export interface ReshapeRequest {
   doc: Job
@@ -3989,4 +4001,18 @@ export interface LookChoice {
    */
   boards: number
   drawing: Silhouette
+}
+export interface Pages {
+  count: number
+  width: number
+  height: number
+}
+export interface Printing {
+  done?: number
+  of?: number
+  /**
+   * Token to fetch the file with.
+   */
+  ready?: string
+  name?: string
 }

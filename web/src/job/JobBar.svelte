@@ -11,6 +11,7 @@
   import { short } from '../lib/tape'
   import Choice from '../parts/Choice.svelte'
   import Pick from '../parts/Pick.svelte'
+  import PrintPanel from '../print/PrintPanel.svelte'
 
   let { session }: { session: Session } = $props()
   let history = $state.raw<RevisionSummary[] | null>(null)
@@ -88,6 +89,7 @@
 <button class="btn btn-plain btn-icon" aria-label="History" onclick={openHistory}
   ><HistoryIcon size={20} /></button
 >
+<PrintPanel {session} />
 <button
   class="btn btn-plain btn-icon max-sm:hidden"
   aria-label="Save the job document as a file"

@@ -8,7 +8,9 @@ import type {
   Job,
   JobList,
   JobState,
+  Pages,
   Plan,
+  Printing,
   Problem,
   Reading,
   SaveRequest,
@@ -116,6 +118,9 @@ export const api = {
   history: (id: string) => call<History>('GET', `/jobs/${id}/history`),
   delete: (id: string) => call<void>('DELETE', `/jobs/${id}`),
   undelete: (id: string) => call<void>('POST', `/jobs/${id}/undelete`, {}),
+  pages: (id: string, query: string) => call<Pages>('GET', `/jobs/${id}/pages?${query}`),
+  print: (id: string, query: string, signal: AbortSignal, each: (p: Printing) => void) =>
+    stream(`/jobs/${id}/print?${query}`, {}, signal, each),
   plan: (doc: Job) => call<Plan>('POST', '/plan', doc),
   catalogue: () => call<Catalogue>('GET', '/catalogue'),
   tape: (text: string, system: string, signal?: AbortSignal) =>

@@ -57,6 +57,8 @@ export class Session {
   post = $state(0)
   /** The run that is worked on, by its id, so that it stays when runs move. */
   runID = $state('')
+  /** The panel of sheets and files is open. */
+  printing = $state(false)
   /** The stage of the work whose bench is open. */
   stage = $state<Stage>('walk')
   /** The part of the Walk bench that is open. */

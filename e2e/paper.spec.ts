@@ -1,0 +1,176 @@
+// Every file that Mallow writes, opened with another program than the one that
+// wrote it, and compared with the plan.
+import { execFileSync } from 'node:child_process'
+import { mkdtempSync, readFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { parse as parseCSV } from 'csv-parse/sync'
+import DxfParser from 'dxf-parser'
+import XLSX from 'xlsx'
+import { expect, open, saved, stage, test } from './mallow'
+
+const binary = fileURLToPath(new URL('../bin/mallow', import.meta.url))
+const jobs = [
+  { file: fileURLToPath(new URL('../demo/jobs/1-tansy-bank.json', import.meta.url)), paper: 'letter', box: [612, 792], per: 304.8, unit: 'ft', cleared: false },
+  { file: fileURLToPath(new URL('../demo/jobs/2-pipit-yard.json', import.meta.url)), paper: 'a4', box: [595.28, 841.89], per: 1000, unit: 'm', cleared: true },
+]
+const run = (...args: string[]) => execFileSync(binary, args, { maxBuffer: 1 << 28, stdio: ['ignore', 'pipe', 'pipe'] })
+const folder = () => mkdtempSync(join(tmpdir(), 'mallow-'))
+/* eslint-disable-next-line @typescript-eslint/no-explicit-any */
+const plan = (file: string): any => JSON.parse(run('plan', '--json', file).toString())
+
+for (const j of jobs) {
+  const p = plan(j.file)
+
+  test(`PDF of ${p.name}: pages, boxes and words, by poppler`, () => {
+    const dir = folder()
+    run('export', j.file, '--to', join(dir, 'all.pdf'), '--paper', j.paper)
+    const info = execFileSync('pdfinfo', [join(dir, 'all.pdf')]).toString()
+    const count = Number(/Pages:\s+(\d+)/.exec(info)![1])
+    const [, w, h] = /Page size:\s+([\d.]+) x ([\d.]+)/.exec(info)!
+    expect(Number(w)).toBeCloseTo(j.box[0]!, 0)
+    expect(Number(h)).toBeCloseTo(j.box[1]!, 0)
+    const pages = execFileSync('pdftotext', ['-layout', join(dir, 'all.pdf'), '-'], { maxBuffer: 1 << 26 }).toString().split('\f').slice(0, -1)
+    expect(pages.length).toBe(count)
+    pages.forEach((words, i) => {
+      expect(words).toContain(p.name)
+      expect(words).toContain(`page ${i + 1} of ${count}`)
+      expect(words.includes('NOT CLEARED TO DIG')).toBe(!j.cleared)
+    })
+    const all = pages.join('\n')
+    const exact = run('export', j.file, '--to', '-', '--format', 'csv', '--table', 'setout', '--run', p.runs[0].id).toString()
+    for (const row of parseCSV(exact, { columns: true }) as Record<string, string>[]) {
+      expect(all).toContain(row['level_tape'])
+      expect(all).toContain(row['post'])
+    }
+    for (const b of p.totals.bagKinds) expect(all).toContain(`${b.count} bags`)
+    for (const word of ['Stake-out', 'Hole cards', 'Posts and story stick', 'Gate card', 'Load list', 'String picture', 'Job summary', 'Check-list']) expect(all).toContain(word)
+    // Every font is in the file.
+    const fonts = execFileSync('pdffonts', [join(dir, 'all.pdf')]).toString().trim().split('\n').slice(2)
+    expect(fonts.length).toBeGreaterThan(0)
+    for (const f of fonts) expect(f).toMatch(/Identity-H +yes/)
+  })
+
+  test(`spreadsheet of ${p.name}: numbers, units and totals, by another library`, () => {
+    const dir = folder()
+    run('export', j.file, '--to', join(dir, 't.xlsx'))
+    const book = XLSX.read(readFileSync(join(dir, 't.xlsx')))
+    expect(book.SheetNames).toEqual(['Posts', 'Bays', 'Holes', 'Gates', 'Materials'])
+    const posts = XLSX.utils.sheet_to_json<Record<string, number | string>>(book.Sheets['Posts']!)
+    /* eslint-disable-next-line @typescript-eslint/no-explicit-any */
+    const planned = p.runs.flatMap((r: any) => r.posts)
+    expect(posts.length).toBe(planned.length)
+    planned.forEach((q: { id: string; station: number; reveal: number; foot: number }, i: number) => {
+      expect(posts[i]!['Post']).toBe(q.id)
+      for (const [head, mm] of [['Level from start', q.station], ['Above ground', q.reveal], ['In ground', q.foot]] as const) {
+        const cell = posts[i]![`${head}, ${j.unit}`]
+        expect(typeof cell).toBe('number')
+        expect(cell as number).toBeCloseTo(mm / j.per, 6)
+      }
+    })
+    const sheet = book.Sheets['Materials']!
+    const total = sheet[`B${p.runs.length + 2}`] as { f: string }
+    expect(total.f).toBe(`SUM(B2:B${p.runs.length + 1})`)
+    let sum = 0
+    for (let i = 0; i < p.runs.length; i++) sum += (sheet[`B${i + 2}`] as { v: number }).v
+    expect(sum).toBe(p.totals.posts)
+  })
+
+  test(`drawings of ${p.name}: layers, posts and sizes, by another reader`, async ({ page }) => {
+    const dir = folder()
+    run('export', j.file, '--to', join(dir, 'side.dxf'), '--to', join(dir, 'side.svg'))
+    run('export', j.file, '--to', join(dir, 'map.dxf'), '--view', 'map')
+    const side = new DxfParser().parseSync(readFileSync(join(dir, 'side.dxf'), 'utf8'))!
+    for (const l of ['GROUND', 'POSTS', 'FENCE', 'GATES', 'FOOTINGS']) expect(Object.keys(side.tables.layer.layers)).toContain(l)
+    const first = p.runs[0]
+    /* eslint-disable-next-line @typescript-eslint/no-explicit-any */
+    const solid = side.entities.filter((e: any) => e.type === 'POLYLINE' && e.layer === 'POSTS' && e.shape) as any[]
+    expect(solid.length).toBe(first.posts.length)
+    first.posts.forEach((q: { station: number; ground: number; top: number }, i: number) => {
+      const xs = solid[i].vertices.map((v: { x: number }) => v.x)
+      const ys = solid[i].vertices.map((v: { y: number }) => v.y)
+      expect((Math.min(...xs) + Math.max(...xs)) / 2).toBeCloseTo(q.station / j.per, 4)
+      expect(Math.min(...ys)).toBeCloseTo(q.ground / j.per, 4)
+      expect(Math.max(...ys)).toBeCloseTo(q.top / j.per, 4)
+    })
+    const map = new DxfParser().parseSync(readFileSync(join(dir, 'map.dxf'), 'utf8'))!
+    /* eslint-disable-next-line @typescript-eslint/no-explicit-any */
+    expect(map.entities.filter((e: any) => e.type === 'TEXT' && e.layer === 'NAMES').length).toBe(p.runs.length)
+    await page.setContent('<p></p>')
+    const svg = await page.evaluate((text) => {
+      const doc = new DOMParser().parseFromString(text, 'image/svg+xml')
+      return { bad: doc.querySelector('parsererror')?.textContent ?? '', layers: [...doc.querySelectorAll('g')].map((g) => g.id), posts: doc.querySelectorAll('#POSTS path[fill]').length, words: doc.documentElement.textContent }
+    }, readFileSync(join(dir, 'side.svg'), 'utf8'))
+    expect(svg.bad).toBe('')
+    expect(svg.posts).toBe(first.posts.length)
+    expect(svg.words).toContain(first.posts[1].id)
+  })
+}
+
+test('positions: GPX waypoints and GeoJSON agree, post by post', async ({ page }) => {
+  const j = jobs[0]!
+  const p = plan(j.file)
+  const dir = folder()
+  run('export', j.file, '--to', join(dir, 'posts.gpx'), '--points', 'posts', '--to', join(dir, 'line.geojson'))
+  const geo = JSON.parse(readFileSync(join(dir, 'line.geojson'), 'utf8')) as { features: { geometry: { type: string; coordinates: number[] } }[] }
+  const points = geo.features.filter((f) => f.geometry.type === 'Point').map((f) => f.geometry.coordinates)
+  await page.setContent('<p></p>')
+  const ways = await page.evaluate((text) => {
+    const doc = new DOMParser().parseFromString(text, 'application/xml')
+    return [...doc.querySelectorAll('wpt')].map((w) => [Number(w.getAttribute('lon')), Number(w.getAttribute('lat'))])
+  }, readFileSync(join(dir, 'posts.gpx'), 'utf8'))
+  expect(ways.length).toBe(p.totals.posts)
+  expect(ways.length).toBe(points.length)
+  ways.forEach((w, i) => {
+    expect(w[0]).toBeCloseTo(points[i]![0]!, 9)
+    expect(w[1]).toBeCloseTo(points[i]![1]!, 9)
+  })
+})
+
+test('a document goes out and comes in as it was; a walked line becomes a job', () => {
+  const dir = folder()
+  for (const j of jobs) {
+    run('export', j.file, '--to', join(dir, 'out.json'))
+    expect(readFileSync(join(dir, 'out.json'), 'utf8')).toBe(readFileSync(j.file, 'utf8'))
+    run('import', join(dir, 'out.json'), '--to', join(dir, 'again.json'))
+    expect(readFileSync(join(dir, 'again.json'), 'utf8')).toBe(readFileSync(j.file, 'utf8'))
+  }
+  run('export', jobs[0]!.file, '--to', join(dir, 'walked.gpx'))
+  run('import', join(dir, 'walked.gpx'), '--to', join(dir, 'new.json'))
+  const [was, is] = [plan(jobs[0]!.file), plan(join(dir, 'new.json'))]
+  expect(is.runs.length).toBe(was.runs.length)
+  is.runs.forEach((r: { length: number }, i: number) => expect(r.length).toBeCloseTo(was.runs[i].length, 0))
+  expect(() => run('export', jobs[0]!.file, '--to', join(dir, 'x.doc'))).toThrow(/is no format/)
+})
+
+test('sheets are printed from the screen: preview, pages, PDF, files', async ({ page, mallow }) => {
+  await open(page, mallow)
+  await stage(page, 'Dig')
+  await page.getByRole('textbox', { name: 'Name of the job' }).fill('Bänkę 果樹園')
+  await page.getByRole('textbox', { name: 'Name of the job' }).press('Enter')
+  await saved(page)
+  await page.getByRole('button', { name: 'Print and files' }).click()
+  const panel = page.getByRole('dialog', { name: 'Print and files' })
+  await expect(panel.getByRole('radio', { name: 'Hole cards' })).toHaveAttribute('aria-checked', 'true')
+  await expect(panel.getByTestId('sheet-page')).toContainText('1 of')
+  const preview = panel.getByRole('img', { name: 'Page 1 of Hole cards' })
+  await expect.poll(() => preview.evaluate((i: HTMLImageElement) => i.naturalWidth)).toBeGreaterThan(100)
+  await panel.getByRole('radio', { name: 'all runs' }).click()
+  await panel.getByRole('button', { name: 'Next page' }).click()
+  await expect(panel.getByTestId('sheet-page')).toContainText('2 of')
+  await panel.getByRole('radio', { name: 'The whole set' }).click()
+  await expect(panel.getByRole('button', { name: /^PDF, [23]\d pages/ })).toBeEnabled()
+  const [pdf] = await Promise.all([page.waitForEvent('download'), panel.getByRole('button', { name: /^PDF/ }).click()])
+  expect(pdf.suggestedFilename()).toMatch(/^Bänkę 果樹園 - all sheets - r\d+\.pdf$/)
+  const info = execFileSync('pdfinfo', [await pdf.path()]).toString()
+  expect(info).toMatch(/Pages:\s+[23]\d/)
+  expect(info).toContain('Bänkę 果樹園')
+  const [xlsx] = await Promise.all([page.waitForEvent('download'), panel.getByRole('link', { name: /XLSX/ }).click()])
+  expect(XLSX.read(readFileSync(await xlsx.path())).SheetNames).toContain('Posts')
+  const [pages] = await Promise.all([page.waitForEvent('popup'), panel.getByRole('link', { name: 'As pages on screen' }).click()])
+  await expect(pages.getByRole('img', { name: 'Page 1', exact: true })).toBeVisible()
+  const printed = await pages.pdf({ format: 'Letter' })
+  expect(printed.length).toBeGreaterThan(10_000)
+  await pages.close()
+})

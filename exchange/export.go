@@ -1,0 +1,252 @@
+package exchange
+
+import (
+	"context"
+	"encoding/xml"
+	"fmt"
+	"slices"
+	"strings"
+	"unicode"
+
+	"mallow/core/job"
+	"mallow/core/plan"
+	"mallow/drawing"
+	"mallow/paper"
+)
+
+// Want is one file that is wanted of a job.
+type Want struct {
+	What  string     // pdf, xlsx, dxf, svg, gpx, waypoints, geojson, csv, json, or a table: posts, bays, materials of all runs, ground, setout, tops, holes, gates of one
+	Sheet string     // pdf: the kind of sheet; "" is the whole set
+	Run   string     // id of the run; "" is all of them, or the first where there can be one only
+	Line  int        // place of the line among the job's
+	View  string     // dxf, svg: map or elevation
+	Size  paper.Size // pdf
+}
+
+// tables are the tables of a run, by their name.
+var tables = map[string]func(plan.Plan, int) (Written, error){
+	"ground": RunCSV, "setout": SetOutCSV, "tops": TopsCSV, "holes": HolesCSV, "gates": GatesCSV,
+}
+
+// Source is a job with its plan and its document as it is kept.
+type Source struct {
+	Job   job.Job
+	Plan  plan.Plan
+	Doc   []byte
+	Stamp paper.Stamp
+}
+
+// Export writes one file. Told hears of each page of a printed set, and stops
+// the writing with an error.
+func (s Source) Export(w Want, told func(done, of int) error) (Written, error) {
+	if w.Line < 0 || w.Line >= len(s.Plan.Lines) {
+		return Written{}, refuse("There is no line %d; the job has %d.", w.Line+1, len(s.Plan.Lines))
+	}
+	run, err := s.run(w.Run)
+	if err != nil {
+		return Written{}, err
+	}
+	var out Written
+	if write, ok := tables[w.What]; ok {
+		if out, err = write(s.Plan, run); err == nil {
+			out.Name = s.name(w, strings.TrimSuffix(out.Name, ".csv"), "csv")
+		}
+		return out, err
+	}
+	switch w.What {
+	case "pdf":
+		return s.pdf(w, told)
+	case "xlsx":
+		return Spreadsheet(s.name(w, "tables", "xlsx"), s.Plan)
+	case "dxf", "svg":
+		return s.drawn(w, run)
+	case "posts", "bays", "materials":
+		w.Run = ""
+		if out, err = TopicCSV(s.Plan, w.What); err == nil {
+			out.Name = s.name(w, w.What, "csv")
+		}
+		return out, err
+	case "json":
+		return Written{s.name(w, "job", "json"), "application/json", s.Doc}, nil
+	case "csv":
+		out, err = LineCSV(s.Plan, w.Line)
+	case "gpx":
+		out, err = LineGPX(s.Plan, s.Job, w.Line)
+	case "waypoints":
+		out, err = s.waypoints()
+	case "geojson":
+		out, err = LineGeoJSON(s.Plan, s.Job, w.Line)
+	default:
+		return Written{}, refuse("%q is no export; there are pdf, xlsx, dxf, svg, json, csv, gpx, waypoints, geojson, and the tables posts, bays, materials, ground, setout, tops, holes and gates.", w.What)
+	}
+	if err == nil {
+		what := map[string]string{"csv": "line", "gpx": "line", "waypoints": "posts", "geojson": "line"}[w.What]
+		ending := w.What
+		if ending == "waypoints" {
+			ending = "gpx"
+		}
+		out.Name = s.name(w, what, ending)
+	}
+	return out, err
+}
+
+func (s Source) run(id string) (int, error) {
+	if id == "" {
+		return 0, nil
+	}
+	if i := slices.IndexFunc(s.Plan.Runs, func(r plan.Run) bool { return r.ID == id }); i >= 0 {
+		return i, nil
+	}
+	return 0, refuse("There is no run %q in this job.", id)
+}
+
+// Document lays out the sheets that are wanted.
+func (s Source) Document(w Want) (paper.Document, error) {
+	if w.Sheet != "" && !slices.ContainsFunc(paper.Kinds, func(k paper.Kind) bool { return k.ID == w.Sheet }) {
+		var names []string
+		for _, k := range paper.Kinds {
+			names = append(names, k.ID)
+		}
+		return paper.Document{}, refuse("%q is no sheet; there are %s.", w.Sheet, strings.Join(names, ", "))
+	}
+	if _, err := s.run(w.Run); err != nil {
+		return paper.Document{}, err
+	}
+	var sheets []paper.Sheet
+	switch {
+	case w.Sheet != "":
+		sheets = paper.Of(s.Job, s.Plan, w.Sheet, w.Run)
+	default:
+		sheets = paper.Set(s.Job, s.Plan)
+	}
+	if len(sheets) == 0 {
+		return paper.Document{}, refuse("There is nothing to print on that sheet: no run has a length yet, or none has a gate.")
+	}
+	if w.Size == (paper.Size{}) {
+		w.Size = paper.Letter
+	}
+	return paper.Lay(s.Plan.Name, sheets, w.Size, s.Stamp), nil
+}
+
+func (s Source) pdf(w Want, told func(done, of int) error) (Written, error) {
+	d, err := s.Document(w)
+	if err != nil {
+		return Written{}, err
+	}
+	data, err := d.PDF(told)
+	what := w.Sheet
+	if what == "" {
+		what = "all sheets"
+	}
+	return Written{s.name(w, what, "pdf"), "application/pdf", data}, err
+}
+
+func (s Source) drawn(w Want, run int) (Written, error) {
+	view := w.View
+	if view == "" {
+		view = "elevation"
+	}
+	var pic drawing.Picture
+	switch view {
+	case "map":
+		pic = drawing.Map(s.Plan)
+	case "elevation":
+		pic = drawing.Elevation(s.Plan, run, 0, s.Plan.Runs[run].Length)
+		if w.Run == "" {
+			w.Run = s.Plan.Runs[run].ID
+		}
+	default:
+		return Written{}, refuse("%q is no view; there are elevation and map.", view)
+	}
+	if _, _, ok := pic.Bounds(); !ok {
+		return Written{}, refuse("Nothing is measured yet that could be drawn.")
+	}
+	if view == "map" {
+		w.Run = ""
+	}
+	name := s.name(w, view, w.What)
+	if w.What == "dxf" {
+		return DXF(name, pic, s.Plan.Units), nil
+	}
+	return SVG(name, pic), nil
+}
+
+// name is a file's name: job, run, what it is, and revision.
+func (s Source) name(w Want, what, ending string) string {
+	parts := []string{clean(s.Plan.Name)}
+	for _, r := range s.Plan.Runs {
+		if r.ID == w.Run {
+			parts = append(parts, clean(runName(r)))
+		}
+	}
+	parts = append(parts, clean(what))
+	if s.Stamp.Revision > 0 {
+		parts = append(parts, fmt.Sprintf("r%d", s.Stamp.Revision))
+	}
+	return strings.Join(parts, " - ") + "." + ending
+}
+
+// clean keeps letters and digits of any script, and what no file system
+// minds.
+func clean(s string) string {
+	out := strings.Map(func(r rune) rune {
+		switch {
+		case unicode.IsLetter(r), unicode.IsDigit(r), unicode.IsMark(r), r == ' ', r == '-', r == '_', r == '.', r == ',', r == '(', r == ')':
+			return r
+		case unicode.IsSpace(r):
+			return ' '
+		}
+		return '-'
+	}, s)
+	out = strings.Trim(strings.Join(strings.Fields(out), " "), ". -")
+	if runes := []rune(out); len(runes) > 80 {
+		out = string(runes[:80])
+	}
+	if out == "" {
+		return "job"
+	}
+	return out
+}
+
+type waypointFile struct {
+	XMLName xml.Name   `xml:"gpx"`
+	Version string     `xml:"version,attr"`
+	Creator string     `xml:"creator,attr"`
+	Space   string     `xml:"xmlns,attr"`
+	Points  []gpxPoint `xml:"wpt"`
+}
+
+// waypoints writes every post as a GPX waypoint, where the lines have a place
+// on earth.
+func (s Source) waypoints() (Written, error) {
+	f := waypointFile{Version: "1.1", Creator: "Mallow", Space: "http://www.topografix.com/GPX/1/1"}
+	for l, line := range s.Plan.Lines {
+		_, placed, err := onEarth(s.Plan, s.Job, l)
+		if err != nil {
+			return Written{}, err
+		}
+		for _, r := range s.Plan.Runs[line.First : line.First+line.Runs] {
+			for i := range r.Posts {
+				p := &r.Posts[i]
+				if p.Shared != "" {
+					continue
+				}
+				at := placed(r.From.Towards(r.To, float64(p.Station/r.Length)))
+				f.Points = append(f.Points, gpxPoint{Lat: degrees(at.Latitude), Lon: degrees(at.Longitude), Name: runName(r) + " " + p.ID, Type: string(p.Kind) + " post"})
+			}
+		}
+	}
+	data, err := xml.MarshalIndent(f, "", " ")
+	return Written{"posts.gpx", "application/gpx+xml", append([]byte(xml.Header), append(data, '\n')...)}, err
+}
+
+// Until stops a writing when its context ends.
+func Until(ctx context.Context, told func(done, of int)) func(done, of int) error {
+	return func(done, of int) error {
+		if told != nil {
+			told(done, of)
+		}
+		return ctx.Err()
+	}
+}

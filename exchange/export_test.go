@@ -1,0 +1,90 @@
+package exchange_test
+
+import (
+	"errors"
+	"strings"
+	"testing"
+	"time"
+
+	"mallow/catalog"
+	"mallow/core/job"
+	"mallow/core/materials"
+	"mallow/core/plan"
+	"mallow/demo"
+	"mallow/exchange"
+	"mallow/paper"
+)
+
+func demoSource(t *testing.T) exchange.Source {
+	t.Helper()
+	cat, err := catalog.Load()
+	if err != nil {
+		t.Fatal(err)
+	}
+	docs, err := demo.Jobs()
+	if err != nil {
+		t.Fatal(err)
+	}
+	j, _, err := job.Decode(docs[0], cat)
+	if err != nil {
+		t.Fatal(err)
+	}
+	p := plan.Make(j, cat)
+	return exchange.Source{Job: j, Plan: p, Doc: docs[0], Stamp: paper.Stamp{Job: p.Name, Revision: 4, Date: time.Unix(0, 0)}}
+}
+
+// Files are named by job, run, what they are and revision; names in any script
+// survive, and none leads out of its folder.
+func TestNamesOfFiles(t *testing.T) {
+	src := demoSource(t)
+	for name, want := range map[string]string{
+		"Tansy Bank": "Tansy Bank - Lane - elevation - r4.dxf", "Bänkę 果樹園": "Bänkę 果樹園 - Lane - elevation - r4.dxf",
+		"../../etc/passwd": "etc-passwd - Lane - elevation - r4.dxf", "a\x00b\nc\"d": "a-b c-d - Lane - elevation - r4.dxf", "...": "job - Lane - elevation - r4.dxf",
+	} {
+		src.Plan.Name = name
+		f, err := src.Export(exchange.Want{What: "dxf", Run: "R1"}, nil)
+		if err != nil || f.Name != want {
+			t.Errorf("%q: %q, want %q (%v)", name, f.Name, want, err)
+		}
+	}
+}
+
+// Everything that can be asked for comes, and what cannot is refused with what
+// there is.
+func TestEveryExport(t *testing.T) {
+	src := demoSource(t)
+	for _, what := range []string{"pdf", "xlsx", "dxf", "svg", "json", "csv", "gpx", "waypoints", "geojson", "posts", "bays", "materials", "ground", "setout", "tops", "holes", "gates"} {
+		f, err := src.Export(exchange.Want{What: what, Sheet: map[bool]string{true: "load"}[what == "pdf"]}, nil)
+		if err != nil || len(f.Data) < 100 || f.Type == "" || !strings.Contains(f.Name, "r4.") {
+			t.Errorf("%s: %q, %d bytes, %v", what, f.Name, len(f.Data), err)
+		}
+	}
+	for _, bad := range []exchange.Want{{What: "doc"}, {What: "pdf", Sheet: "poem"}, {What: "dxf", View: "above"}, {What: "holes", Run: "R9"}, {What: "csv", Line: 3}, {What: "pdf", Run: "R9"}} {
+		var refused exchange.FileError
+		if _, err := src.Export(bad, nil); !errors.As(err, &refused) {
+			t.Errorf("%+v: %v", bad, err)
+		}
+	}
+	empty := src
+	empty.Job = job.New("Empty", "imperial", mustCatalog(t))
+	empty.Plan = plan.Make(empty.Job, mustCatalog(t))
+	for _, what := range []string{"dxf", "gpx", "waypoints", "setout", "posts"} {
+		if _, err := empty.Export(exchange.Want{What: what}, nil); err == nil {
+			t.Errorf("%s of a job without a length was written", what)
+		}
+	}
+	for _, what := range []string{"pdf", "xlsx", "json"} {
+		if _, err := empty.Export(exchange.Want{What: what}, nil); err != nil {
+			t.Errorf("%s of a job without a length: %v", what, err)
+		}
+	}
+}
+
+func mustCatalog(t *testing.T) materials.Catalog {
+	t.Helper()
+	cat, err := catalog.Load()
+	if err != nil {
+		t.Fatal(err)
+	}
+	return cat
+}

@@ -1,0 +1,193 @@
+package paper_test
+
+import (
+	"bytes"
+	"errors"
+	"fmt"
+	"strings"
+	"testing"
+	"time"
+
+	"mallow/catalog"
+	"mallow/core/job"
+	"mallow/core/plan"
+	"mallow/demo"
+	"mallow/paper"
+)
+
+func demoJob(t testing.TB, n int) (job.Job, plan.Plan) {
+	t.Helper()
+	cat, err := catalog.Load()
+	if err != nil {
+		t.Fatal(err)
+	}
+	docs, err := demo.Jobs()
+	if err != nil {
+		t.Fatal(err)
+	}
+	j, _, err := job.Decode(docs[n], cat)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return j, plan.Make(j, cat)
+}
+
+func stamp(p plan.Plan) paper.Stamp {
+	return paper.Stamp{Job: p.Name, Revision: 7, Date: time.Date(2026, 11, 25, 8, 0, 0, 0, time.UTC), Cleared: p.Before.Ready}
+}
+
+// Nothing runs off a page, on either paper, and every page says which job,
+// sheet, revision, date and page it is, and that nothing may be dug yet.
+func TestPagesHoldTheirWords(t *testing.T) {
+	for n := range 2 {
+		j, p := demoJob(t, n)
+		for _, size := range []paper.Size{paper.Letter, paper.A4} {
+			d := paper.Lay(p.Name, paper.Set(j, p), size, stamp(p))
+			for i, page := range d.Pages {
+				all := ""
+				for _, w := range page.Words {
+					all += w.Text + "\n"
+					if w.X < 13 || w.X+w.Width > size.Width-12 || w.Y < 13 || w.Y > size.Height-12 {
+						t.Errorf("%s, page %d: %q runs off, from %.1f to %.1f, at %.1f", size.Name, i+1, w.Text, w.X, w.X+w.Width, w.Y)
+					}
+				}
+				for _, line := range page.Lines {
+					for _, q := range line.Points {
+						if q[0] < 12 || q[0] > size.Width-12 || q[1] < 12 || q[1] > size.Height-12 {
+							t.Fatalf("%s, page %d: a line runs off to %v", size.Name, i+1, q)
+						}
+					}
+				}
+				for _, want := range []string{p.Name, "revision 7, 25 November 2026", fmt.Sprintf("page %d of %d", i+1, len(d.Pages))} {
+					if !strings.Contains(all, want) {
+						t.Errorf("%s, page %d does not say %q", size.Name, i+1, want)
+					}
+				}
+				if strings.Contains(all, "NOT CLEARED TO DIG") == p.Before.Ready {
+					t.Errorf("%s, page %d: cleared %v, and says otherwise", size.Name, i+1, p.Before.Ready)
+				}
+			}
+		}
+	}
+}
+
+// words are all words of a kind of sheet.
+func words(j job.Job, p plan.Plan, kind, run string) string {
+	var b strings.Builder
+	for _, page := range paper.Lay(p.Name, paper.Of(j, p, kind, run), paper.Letter, stamp(p)).Pages {
+		for _, w := range page.Words {
+			b.WriteString(w.Text + "\n")
+		}
+	}
+	return b.String()
+}
+
+// What the crew reads is what was planned: every post's running distance, hole
+// and mark, every gate's measures, every load.
+func TestSheetsSayThePlan(t *testing.T) {
+	for n := range 2 {
+		j, p := demoJob(t, n)
+		u := p.Units
+		for _, r := range p.Runs {
+			stake, posts, holes, gates, strings0 := words(j, p, "stakeout", r.ID), words(j, p, "posts", r.ID), words(j, p, "holes", r.ID), words(j, p, "gate", r.ID), words(j, p, "strings", r.ID)
+			for i, q := range r.Posts {
+				for _, c := range []struct{ sheet, want string }{
+					{stake, u.Tape(r.SetOut.Marks[i].Level)}, {stake, u.Tape(r.SetOut.Marks[i].Slope)}, {posts, u.Short(q.Mark)}, {posts, u.Short(q.Reveal)}, {strings0, u.Short(r.String.Posts[i].High)},
+				} {
+					if !strings.Contains(c.sheet, c.want+"\n") {
+						t.Errorf("%s %s: %q is on no sheet", r.Name, q.ID, c.want)
+					}
+				}
+				if q.Shared == "" && !strings.Contains(holes, u.Short(q.HoleWidth)+" × "+u.Short(q.HoleDepth)) {
+					t.Errorf("%s %s: its hole has no card", r.Name, q.ID)
+				}
+			}
+			for _, g := range r.Gates {
+				for _, want := range []string{u.Short(g.Opening), u.Short(g.Clear), u.Short(g.Leaves[0].Hinges[0].Above), "Bottom hinge, pin up"} {
+					if !strings.Contains(gates, want+"\n") {
+						t.Errorf("%s: %q is not on its card", g.Name, want)
+					}
+				}
+			}
+		}
+		load := words(j, p, "load", "")
+		for _, b := range p.Totals.BagKinds {
+			if !strings.Contains(load, fmt.Sprintf("%d bags\n", b.Count)) {
+				t.Errorf("%d bags are not on the load list", b.Count)
+			}
+		}
+		cover := words(j, p, "cover", "")
+		for _, c := range p.Cautions {
+			for _, word := range strings.Fields(c.Says.Print(u))[:3] {
+				if !strings.Contains(cover, word) {
+					t.Errorf("the check-list leaves out %q", c.Says.Print(u))
+				}
+			}
+		}
+		if summary := words(j, p, "summary", ""); strings.Contains(summary, "bags") || strings.Contains(summary, "hours") {
+			t.Error("the customer's summary says what is the crew's")
+		}
+	}
+}
+
+// long is a job of some two thousand posts in twenty runs.
+func long(t testing.TB) (job.Job, plan.Plan) {
+	t.Helper()
+	j, _ := demoJob(t, 0)
+	line := j.Lines[0]
+	first := line.Runs[0]
+	first.Gates, line.Runs, line.Books, line.Closed = nil, nil, nil, false
+	for i := range 20 {
+		run := first
+		run.ID, run.Name = fmt.Sprintf("R%d", i+1), fmt.Sprintf("Field %d", i+1)
+		span := *first.Length * 6
+		run.Length, run.Ground, run.Corner = &span, first.Ground, nil
+		line.Runs = append(line.Runs, run)
+	}
+	j.Lines = []job.Line{line}
+	cat, err := catalog.Load()
+	if err != nil {
+		t.Fatal(err)
+	}
+	return j, plan.Make(j, cat)
+}
+
+// A set of two thousand posts says how far it is, page by page, and can be
+// given up on the way.
+func TestPrintingIsToldAndStopped(t *testing.T) {
+	j, p := long(t)
+	if p.Totals.Posts < 1900 {
+		t.Fatalf("only %d posts", p.Totals.Posts)
+	}
+	d := paper.Lay(p.Name, paper.Of(j, p, "stakeout", ""), paper.Letter, stamp(p))
+	last := 0
+	data, err := d.PDF(func(done, of int) error {
+		if done != last+1 || of != len(d.Pages) {
+			t.Fatalf("told %d of %d after %d", done, of, last)
+		}
+		last = done
+		return nil
+	})
+	if err != nil || last != len(d.Pages) || !bytes.HasPrefix(data, []byte("%PDF-")) {
+		t.Errorf("%d of %d pages, %v", last, len(d.Pages), err)
+	}
+	stopped := errors.New("stopped")
+	calls := 0
+	if _, err := d.PDF(func(int, int) error { calls++; return stopped }); !errors.Is(err, stopped) || calls != 1 {
+		t.Errorf("stopped after %d pages: %v", calls, err)
+	}
+	again, err := d.PDF(nil)
+	if err != nil || !bytes.Equal(again, data) {
+		t.Errorf("the same sheets make another file: %v, %d and %d bytes", err, len(again), len(data))
+	}
+}
+
+func BenchmarkWholeSetOf2000Posts(b *testing.B) {
+	j, p := long(b)
+	b.ReportAllocs()
+	for b.Loop() {
+		if _, err := paper.Lay(p.Name, paper.Set(j, p), paper.Letter, stamp(p)).PDF(nil); err != nil {
+			b.Fatal(err)
+		}
+	}
+}

@@ -1,0 +1,527 @@
+package paper
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/plan"
+	"mallow/core/reason"
+	"mallow/drawing"
+)
+
+// Kind is a kind of sheet.
+type Kind struct {
+	ID, Name string
+	Stage    string // where it is offered
+	Of       string // what it is of: job, run or gate
+}
+
+// Kinds are all of them, in the order in which the set is printed.
+var Kinds = []Kind{
+	{"cover", "Check-list", "walk", "job"},
+	{"summary", "Job summary", "walk", "job"},
+	{"load", "Load list", "pour", "job"},
+	{"stakeout", "Stake-out", "space", "run"},
+	{"strings", "String picture", "string", "run"},
+	{"posts", "Posts and story stick", "grade", "run"},
+	{"holes", "Hole cards", "dig", "run"},
+	{"gate", "Gate card", "gates", "gate"},
+}
+
+// Set is the whole printed set of a job.
+func Set(j job.Job, p plan.Plan) []Sheet {
+	var out []Sheet
+	for _, k := range Kinds {
+		out = append(out, Of(j, p, k.ID, "")...)
+	}
+	return out
+}
+
+// Of is the sheets of one kind: of all runs, or of the one with that id. A run
+// that has no length yet has none.
+func Of(j job.Job, p plan.Plan, kind, run string) []Sheet {
+	w := writer{j, p, p.Units}
+	switch kind {
+	case "cover":
+		return []Sheet{w.cover()}
+	case "summary":
+		return []Sheet{w.summary()}
+	case "load":
+		return []Sheet{w.load()}
+	}
+	perRun := map[string]func(int) []Sheet{"stakeout": w.stakeOut, "strings": w.strings, "posts": w.posts, "holes": w.holes, "gate": w.gates}[kind]
+	if perRun == nil {
+		return nil
+	}
+	var out []Sheet
+	for r := range p.Runs {
+		if (run == "" || p.Runs[r].ID == run) && len(p.Runs[r].Posts) > 0 {
+			out = append(out, perRun(r)...)
+		}
+	}
+	return out
+}
+
+// writer writes the sheets of one plan.
+type writer struct {
+	job   job.Job
+	plan  plan.Plan
+	units length.Units
+}
+
+func (w writer) say(t reason.Text) string { return t.Print(w.units) }
+
+func (w writer) name(run int) string {
+	if n := w.plan.Runs[run].Name; n != "" {
+		return n
+	}
+	return w.plan.Runs[run].ID
+}
+
+// cover is the check-list: what must be settled, what cannot be built as
+// planned, and the cautions that apply to this job.
+func (w writer) cover() Sheet {
+	s := Sheet{ID: "cover", Title: "Check-list"}
+	s.Blocks = append(s.Blocks, Heading("Before anything is dug"))
+	var checks []string
+	for _, c := range w.plan.Before.Checks {
+		done := ""
+		if c.Done {
+			done = " (done)"
+		}
+		checks = append(checks, c.Name+done+": "+w.say(c.Says))
+	}
+	s.Blocks = append(s.Blocks, List{Items: checks, Tick: true})
+	var open []string
+	for _, f := range w.plan.Findings {
+		if f.Severity == "cannot" || f.Severity == "missing" || f.Severity == "check" {
+			open = append(open, w.say(f.Says))
+		}
+	}
+	if len(open) > 0 {
+		s.Blocks = append(s.Blocks, Heading("Still open in the plan"), List{Items: slices.Compact(open), Tick: true})
+	}
+	return w.warned(s, "Cautions for this job", "walk", "string", "space", "grade", "gates", "dig", "pour")
+}
+
+// warned ends a sheet with the cautions of some stages.
+func (w writer) warned(s Sheet, title string, stages ...string) Sheet {
+	var items []string
+	for _, stage := range stages {
+		for _, c := range w.plan.Cautions {
+			if string(c.Stage) == stage {
+				items = append(items, w.say(c.Says))
+			}
+		}
+	}
+	if len(items) > 0 {
+		s.Blocks = append(s.Blocks, Heading(title), List{Items: items})
+	}
+	return s
+}
+
+// summary is what the customer gets: what will stand where, and what it was
+// reckoned from. Nothing of hours, loads or money.
+func (w writer) summary() Sheet {
+	s := Sheet{ID: "summary", Title: "Job summary"}
+	s.Blocks = append(s.Blocks, Figure{Picture: drawing.Map(w.plan), Height: 105})
+	t := Table{Head: []string{"Run", "Length", "Height", "Posts", "Follows the ground", "Gates"}, Bold: 0}
+	looks := map[job.Look]string{job.Level: "level", job.Stepped: "in level steps", job.Raked: "leaning with it", job.Rolling: "in long straight lines"}
+	for i, r := range w.plan.Runs {
+		run := w.run(i)
+		gates := ""
+		for k, g := range r.Gates {
+			if k > 0 {
+				gates += "; "
+			}
+			gates += gateName(g) + ", " + w.units.Short(g.Clear) + " clear"
+		}
+		t.Rows = append(t.Rows, []string{w.name(i), w.units.Tape(r.Length), w.units.Short(run.Fence.Height), fmt.Sprint(r.Totals.Posts), looks[run.Grade.Look], gates})
+	}
+	s.Blocks = append(s.Blocks, t, Heading("What it rests on"))
+	rests := []string{}
+	for _, r := range w.plan.Runs {
+		if r.Frost != nil {
+			words := "Frost depth " + w.units.Short(*r.Frost) + ", by the local building office."
+			if r.FrostEstimated {
+				words = "Frost depth " + w.units.Short(*r.Frost) + ", an estimate: the local office's figure goes before it."
+			}
+			rests = append(rests, words)
+			break
+		}
+	}
+	for i, r := range w.plan.Runs {
+		if !r.Measured {
+			rests = append(rests, "The ground along "+w.name(i)+" was not measured: it is taken as level.")
+		}
+	}
+	for _, c := range w.plan.Before.Checks {
+		if !c.Done {
+			rests = append(rests, c.Name+": not settled yet.")
+		}
+	}
+	rests = append(rests, "Lengths are level, centre to centre of the end posts.")
+	s.Blocks = append(s.Blocks, List{Items: rests})
+	return w.warned(s, "Cautions", "walk", "gates")
+}
+
+// run is the run of the job that was planned in a place of the plan's list.
+func (w writer) run(i int) job.Run {
+	for _, l := range w.job.Lines {
+		for _, r := range l.Runs {
+			if r.ID == w.plan.Runs[i].ID {
+				return r
+			}
+		}
+	}
+	return job.Run{}
+}
+
+func gateName(g plan.Gate) string {
+	if g.Name != "" {
+		return g.Name
+	}
+	return g.ID
+}
+
+// load is what the truck must carry, for the job and each run, with room to
+// tick.
+func (w writer) load() Sheet {
+	s := Sheet{ID: "load", Title: "Load list"}
+	s.Blocks = append(s.Blocks, Heading("The whole job"), w.loadTable(w.plan.Totals, w.plan.Runs))
+	if len(w.plan.Runs) > 1 {
+		for i, r := range w.plan.Runs {
+			s.Blocks = append(s.Blocks, Heading(w.name(i)), w.loadTable(r.Totals, []plan.Run{r}))
+		}
+	}
+	s.Blocks = append(s.Blocks, Para{Words: "Bags of each run are rounded up for the run; those of the job once for the job. Corner posts are counted in the run that ends there."})
+	return s
+}
+
+func (w writer) loadTable(t plan.Totals, runs []plan.Run) Table {
+	out := Table{Head: []string{"What", "How many", "Of what"}, Tick: true, Bold: 1}
+	add := func(what, many, of string) { out.Rows = append(out.Rows, []string{what, many, of}) }
+	for _, k := range t.Stock {
+		add("Posts", fmt.Sprint(k.Count), w.units.Tape(k.Length))
+	}
+	if t.StockShort > 0 {
+		add("Posts", fmt.Sprint(t.StockShort), "longer than any stock: order them")
+	}
+	if t.Pieces > 0 {
+		add("Panels, boards or rails", fmt.Sprint(t.Pieces), fmt.Sprintf("%d of them cut", t.CutPieces))
+	}
+	if t.InfillBoards > 0 {
+		add("Infill boards", fmt.Sprint(t.InfillBoards), "under panels")
+	}
+	for _, r := range runs {
+		for _, g := range r.Gates {
+			for _, l := range g.Leaves {
+				add("Gate leaf", "1", w.units.Short(l.Width)+" × "+w.units.Short(l.Height)+", "+gateName(g))
+			}
+			if g.RunBack != nil {
+				add("Sliding leaf", "1", w.units.Short(g.RunBack.Past)+" × "+w.units.Short(g.Leaf)+", "+gateName(g))
+			}
+		}
+	}
+	for _, b := range t.BagKinds {
+		add("Concrete", fmt.Sprintf("%d bags", b.Count), b.Bag+", "+w.units.Weight(b.Mass))
+	}
+	if t.ConcreteToBuy > 0 {
+		add("or by truck", w.units.Bulk(t.Truck.Order), w.units.Bulk(t.ConcreteToBuy)+" in the holes with waste")
+	}
+	if t.GravelLoose > 0 {
+		add("Gravel", w.units.Bulk(t.GravelLoose), fmt.Sprintf("%s, or %d × %s", w.units.Weight(t.GravelMass), t.GravelBags.Count, t.GravelBags.Name))
+	}
+	if t.StoneLoose > 0 {
+		add("Stone and rocks", w.units.Bulk(t.StoneLoose), w.units.Weight(t.StoneMass))
+	}
+	add("Soil to carry away", w.units.Bulk(t.Spoil), "loose")
+	return out
+}
+
+// stakeOut is where every post is marked: strips of the fence from the side,
+// each with its posts' running distances.
+func (w writer) stakeOut(i int) []Sheet {
+	r := w.plan.Runs[i]
+	s := Sheet{ID: "stakeout/" + r.ID, Title: "Stake-out", Run: w.name(i)}
+	out, str := r.SetOut, r.String
+	if out == nil || str == nil {
+		return nil
+	}
+	lead := fmt.Sprintf("%s level, %s along the ground, %d posts.", w.units.Tape(r.Length), w.units.Tape(r.SlopeLength), len(r.Posts))
+	if str.Sight {
+		lead += " Line the posts up by eye, sighting at " + str.Target + "."
+	} else {
+		lead += fmt.Sprintf(" String %s from the near face of every post (%s to its middle), %s beyond either end.", w.units.Short(str.ToFace), w.units.Short(str.ToCentre), w.units.Short(str.Beyond))
+	}
+	s.Blocks = append(s.Blocks, Para{Words: lead, Bold: true})
+	if len(out.Sticks) > 0 {
+		words := "Spacer sticks, face to face:"
+		for _, k := range out.Sticks[:min(4, len(out.Sticks))] {
+			words += fmt.Sprintf(" %s (%d bays)", w.units.Short(k.Length), k.Bays)
+		}
+		s.Blocks = append(s.Blocks, Para{Words: words + "."})
+	}
+	const strip = 18 // posts
+	for from := 0; from < len(r.Posts)-1; from += strip {
+		to := min(from+strip, len(r.Posts)-1)
+		if len(r.Posts)-1-to < 4 {
+			to = len(r.Posts) - 1
+		}
+		s.Blocks = append(s.Blocks, Figure{Picture: drawing.Elevation(w.plan, i, r.Posts[from].Station, r.Posts[to].Station), Height: 56, Stretch: 3})
+		t := Table{Head: []string{"Post", "Kind", "Level from start", "Slope tape", "From far end", "Bay c-c", "Between faces", "Hole", "Notes"}, Bold: 2, Tick: true}
+		start := from
+		if from > 0 {
+			start++
+		}
+		for k := start; k <= to; k++ {
+			t.Rows = append(t.Rows, w.markRow(r, k))
+		}
+		s.Blocks = append(s.Blocks, t)
+		if to == len(r.Posts)-1 {
+			break
+		}
+	}
+	s.Blocks = append(s.Blocks, Para{Words: "Check: the last post's middle lies " + w.units.Tape(out.Check) + " from the first's, level. Always read from the start, never from post to post."})
+	s.Blocks = append(s.Blocks, w.squares(i)...)
+	var keep []string
+	for _, c := range r.Reminders {
+		keep = append(keep, w.say(c.Says))
+	}
+	if len(keep) > 0 {
+		s.Blocks = append(s.Blocks, Heading("Keep in mind"), List{Items: keep})
+	}
+	return []Sheet{s}
+}
+
+func (w writer) markRow(r plan.Run, k int) []string {
+	p, m := r.Posts[k], r.SetOut.Marks[k]
+	bay, clear := "", ""
+	if m.Bay > 0 {
+		bay, clear = w.units.Short(m.Bay), w.units.Short(m.Clear)
+	}
+	hole := w.units.Short(p.HoleWidth) + " × " + w.units.Short(p.HoleDepth)
+	notes := ""
+	note := func(s string) {
+		if notes != "" {
+			notes += "; "
+		}
+		notes += s
+	}
+	switch {
+	case p.Stays != "":
+		hole = ""
+		note("old post stays")
+	case p.Shared != "":
+		note("dug with " + p.Shared)
+	case p.Driven:
+		hole = "driven"
+	}
+	if len(p.Hand) > 0 {
+		note("DIG BY HAND")
+	}
+	if m.Pin > 0 {
+		note(fmt.Sprintf("pin %d + %s", m.Pin, w.units.Tape(m.Past)))
+	}
+	kind := string(p.Kind)
+	if p.Kind == job.GatePost && p.Hung {
+		kind = "hinge"
+	} else if p.Kind == job.GatePost {
+		kind = "latch"
+	}
+	return []string{p.ID, kind, w.units.Tape(m.Level), w.units.Tape(m.Slope), w.units.Tape(m.Back), bay, clear, hole, notes}
+}
+
+// squares is how the corners at a run's two ends are set by tape.
+func (w writer) squares(i int) []Block {
+	r := w.plan.Runs[i]
+	var items []string
+	for _, l := range w.plan.Lines {
+		for _, c := range l.Corners {
+			if c.Square == nil || c.Before != r.ID && c.After != r.ID {
+				continue
+			}
+			q := c.Square
+			items = append(items, fmt.Sprintf("Corner %s: legs %s and %s, diagonal %s; both whole runs %s.", c.Post, w.units.Tape(q.LegA), w.units.Tape(q.LegB), w.units.Tape(q.Diagonal), w.units.Tape(q.Whole)))
+		}
+	}
+	if len(items) == 0 {
+		return nil
+	}
+	return []Block{Heading("Corners by tape"), List{Items: items}}
+}
+
+// strings is the string picture: where the strings run, and what is held at
+// every post.
+func (w writer) strings(i int) []Sheet {
+	r := w.plan.Runs[i]
+	str := r.String
+	if str == nil {
+		return nil
+	}
+	s := Sheet{ID: "strings/" + r.ID, Title: "String picture", Run: w.name(i)}
+	s.Blocks = append(s.Blocks, Figure{Picture: drawing.StringMap(w.plan, i), Height: 85})
+	lead := fmt.Sprintf("%s, pulled with %s, %s tie to tie. Hold %s to the near face of every post.", str.Kind, w.units.Force(str.Pull), w.units.Tape(str.Span), w.units.Short(str.ToFace))
+	if str.Sight {
+		lead = "Sight along both sides of the posts at " + str.Target + ": a string this long does not hold its line here."
+	}
+	s.Blocks = append(s.Blocks, Para{Words: lead, Bold: true},
+		Para{Words: fmt.Sprintf("The height string sags %s without props; %d props keep it within %s. Wind moves the low string %s.", w.units.Short(str.Sag), str.PropsFor, w.units.Short(str.SagAllowed), w.units.Short(str.Drift))})
+	t := Table{Head: []string{"Post", "Low string above ground", "Height string above ground", "Sag here", "Drift here", "Mark over the string"}, Bold: 2}
+	for _, q := range str.Posts {
+		t.Rows = append(t.Rows, []string{q.Post, w.units.Short(q.Low), w.units.Short(q.High), w.units.Short(q.Sag), w.units.Short(q.Drift), w.units.Short(q.Mark)})
+	}
+	s.Blocks = append(s.Blocks, t)
+	order := "Order of setting: "
+	for k, id := range str.Order {
+		if k > 0 {
+			order += ", "
+		}
+		order += id
+	}
+	s.Blocks = append(s.Blocks, Para{Words: order + "."})
+	return []Sheet{w.warned(s, "Caution", "string")}
+}
+
+// posts are cut lengths, marks and the story stick.
+func (w writer) posts(i int) []Sheet {
+	r := w.plan.Runs[i]
+	top := r.TopLine
+	if top == nil {
+		return nil
+	}
+	s := Sheet{ID: "posts/" + r.ID, Title: "Posts and story stick", Run: w.name(i)}
+	t := Table{Head: []string{"Post", "Stock", "Above ground", "Face before", "Face after", "In ground", "Cut off", "Mark above ground", "Step"}, Bold: 7, Tick: true}
+	for _, p := range r.Posts {
+		stock, off := "none long enough", ""
+		if p.Stock != nil {
+			stock = w.units.Tape(*p.Stock)
+		}
+		if p.CutOff != nil {
+			off = w.units.Short(*p.CutOff)
+		}
+		if p.Stays != "" {
+			stock = "stays"
+		}
+		step := ""
+		if p.Step.Abs() >= w.units.SmallestMark/2 {
+			step = w.units.Short(p.Step)
+		}
+		t.Rows = append(t.Rows, []string{p.ID, stock, w.units.Short(p.Reveal), w.units.Short(p.RevealBefore), w.units.Short(p.RevealAfter), w.units.Short(p.Foot), off, w.units.Short(p.Mark), step})
+	}
+	s.Blocks = append(s.Blocks, t, Heading("Set the tops"))
+	var steps []string
+	for _, step := range top.Steps {
+		steps = append(steps, w.say(step))
+	}
+	s.Blocks = append(s.Blocks, List{Items: steps, Numbered: true}, Heading("Story stick, from the reference mark"), Figure{Picture: drawing.Stick(w.plan, *top), Height: 130})
+	return []Sheet{s}
+}
+
+// holes are the cards of every kind of hole, many to a page.
+func (w writer) holes(i int) []Sheet {
+	r := w.plan.Runs[i]
+	s := Sheet{ID: "holes/" + r.ID, Title: "Hole cards", Run: w.name(i)}
+	g := Grid{Across: 2, Height: 46}
+	var counts []int
+	for k, c := range r.Cards {
+		ids := ""
+		count := 0
+		for _, p := range r.Posts {
+			if p.Card == k && p.Shared == "" {
+				if count > 0 {
+					ids += ", "
+				}
+				ids += p.ID
+				count++
+			}
+		}
+		if count == 0 {
+			continue // dug with the run before
+		}
+		title := w.units.Short(c.Width) + " × " + w.units.Short(c.Depth)
+		if c.Square {
+			title += " square"
+		}
+		if c.Method == job.Drive {
+			title = "Driven " + w.units.Short(c.Foot)
+		}
+		lines := []string{ids}
+		if c.Concrete > 0 {
+			lines = append(lines, fmt.Sprintf("%.2f × %s, concrete %s", c.Bags, c.Bag, w.units.Small(c.Concrete)))
+		}
+		for n, step := range c.Steps {
+			lines = append(lines, fmt.Sprintf("%d. %s", n+1, w.say(step)))
+		}
+		g.Cells = append(g.Cells, Cell{Title: fmt.Sprintf("%s (%d)", title, count), Picture: drawing.Hole(w.plan, i, c), Lines: lines})
+		counts = append(counts, count)
+		// Kinds of post whose holes are dug and filled alike share a card.
+		for n := range len(g.Cells) - 1 {
+			if before := &g.Cells[n]; slices.Equal(before.Lines[1:], lines[1:]) && strings.HasPrefix(before.Title, title+" (") {
+				counts[n] += count
+				before.Lines[0] += ", " + ids
+				before.Title = fmt.Sprintf("%s (%d)", title, counts[n])
+				g.Cells, counts = g.Cells[:len(g.Cells)-1], counts[:len(counts)-1]
+				break
+			}
+		}
+	}
+	s.Blocks = append(s.Blocks, g)
+	return []Sheet{w.warned(s, "Cautions", "dig", "pour")}
+}
+
+// gates are the cards of a run's gates, each on a sheet of its own.
+func (w writer) gates(i int) []Sheet {
+	var out []Sheet
+	r := w.plan.Runs[i]
+	for _, g := range r.Gates {
+		s := Sheet{ID: "gate/" + r.ID + "/" + g.ID, Title: "Gate card", Run: gateName(g) + ", " + w.name(i)}
+		s.Blocks = append(s.Blocks, Figure{Picture: drawing.GateFront(w.plan, i, g), Height: 82})
+		t := Table{Head: []string{"Measure", "Length", "How"}, Bold: 1, Tick: true}
+		for _, c := range g.Checks {
+			t.Rows = append(t.Rows, []string{c.Name, w.units.Short(c.Length), w.say(c.Says)})
+		}
+		t.Rows = append(t.Rows, []string{"Clear way", w.units.Short(g.Clear), "Past the open leaves."}, []string{"Gap under", w.units.Short(g.Bottom - g.Highest), "Closed, over the highest ground across the opening."})
+		s.Blocks = append(s.Blocks, t)
+		if len(g.Leaves) > 0 {
+			m := Table{Head: []string{"Mark", "Post", "Above ground", "From the reference mark", "On the leaf"}, Bold: 2, Tick: true}
+			for _, l := range g.Leaves {
+				for _, h := range l.Hinges {
+					m.Rows = append(m.Rows, w.hangRow(h))
+				}
+			}
+			if g.Latch != nil {
+				m.Rows = append(m.Rows, w.hangRow(*g.Latch))
+			}
+			s.Blocks = append(s.Blocks, m)
+		}
+		for _, list := range []struct {
+			name     string
+			steps    []plan.GateStep
+			numbered bool
+		}{{"To order", g.Order, false}, {"Hang it", g.Steps, true}, {"After a week", g.After, false}} {
+			var items []string
+			for _, step := range list.steps {
+				items = append(items, w.say(step.Says))
+			}
+			s.Blocks = append(s.Blocks, Heading(list.name), List{Items: items, Numbered: list.numbered, Tick: !list.numbered})
+		}
+		out = append(out, w.warned(s, "Cautions", "gates"))
+	}
+	return out
+}
+
+func (w writer) hangRow(h plan.HangMark) []string {
+	from := w.units.Short(h.FromMark.Abs()) + " down"
+	if h.FromMark < 0 {
+		from = w.units.Short(h.FromMark.Abs()) + " up"
+	}
+	name := h.Name
+	if h.Pin != "" {
+		name += ", pin " + h.Pin
+	}
+	return []string{name, h.Post, w.units.Short(h.Above), from, w.units.Short(h.OnLeaf) + " up"}
+}

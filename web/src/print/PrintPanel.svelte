@@ -1,0 +1,221 @@
+<script lang="ts">
+  // Everything that leaves the screen: sheets with a preview, tables, drawings
+  // and positions.
+  import { Dialog } from 'bits-ui'
+  import Printer from '@lucide/svelte/icons/printer'
+  import X from '@lucide/svelte/icons/x'
+  import ChevronLeft from '@lucide/svelte/icons/chevron-left'
+  import ChevronRight from '@lucide/svelte/icons/chevron-right'
+  import type { Printing } from '../gen/api'
+  import { untrack } from 'svelte'
+  import { api, Gone, Refused } from '../lib/api'
+  import type { Session } from '../lib/session.svelte'
+  import Choice from '../parts/Choice.svelte'
+
+  let { session }: { session: Session } = $props()
+  const open = $derived(session.printing)
+  let sheet = $state('')
+  let whole = $state(false)
+  let paper = $state<'letter' | 'a4'>('letter')
+  let page = $state(1)
+  let count = $state(0)
+  let trouble = $state('')
+  let progress = $state.raw<Printing | null>(null)
+  let stop: AbortController | null = null
+
+  const sheets = $derived(session.catalogue.sheets)
+  const kind = $derived(sheets.find((k) => k.id === sheet))
+  /** A sheet of the job is of no run. */
+  const run = $derived(kind && kind.of !== 'job' && !whole ? session.run.id : '')
+  const query = $derived(new URLSearchParams({ sheet, run, paper }).toString())
+  const saved = $derived(session.saving === 'saved')
+
+  /** Opens at the sheet of the stage that is worked on. */
+  function show() {
+    paper = session.units.system === 'metric' ? 'a4' : 'letter'
+    sheet = sheets.find((k) => k.stage === session.stage)?.id ?? ''
+    whole = false
+  }
+  $effect(() => {
+    if (session.printing) untrack(show)
+  })
+  // The preview follows what is saved: a page is asked for when it changes.
+  $effect(() => {
+    if (!open) return
+    const asked = query
+    void session.revision
+    api
+      .pages(session.id, asked)
+      .then((p) => {
+        if (asked !== query) return
+        count = p.count
+        page = Math.min(Math.max(page, 1), p.count)
+        trouble = ''
+      })
+      .catch((e) => {
+        if (asked !== query) return
+        count = 0
+        trouble = e instanceof Refused || e instanceof Gone ? e.message : String(e)
+      })
+  })
+
+  async function print(what: string) {
+    stop = new AbortController()
+    progress = { done: 0, of: count }
+    trouble = ''
+    try {
+      await api.print(session.id, what, stop.signal, (p) => {
+        progress = p
+        if (p.ready) {
+          const a = document.createElement('a')
+          a.href = `/api/prints/${p.ready}`
+          a.download = p.name ?? 'sheets.pdf'
+          a.click()
+        }
+      })
+    } catch (e) {
+      trouble = e instanceof Error ? e.message : String(e)
+    } finally {
+      progress = null
+      stop = null
+    }
+  }
+  const file = (what: string, more: Record<string, string> = {}) =>
+    `/api/jobs/${session.id}/export?${new URLSearchParams({ what, line: String(session.lineIndex), ...more })}`
+  const files = $derived([
+    { name: 'Spreadsheet (XLSX)', says: 'posts, bays, holes, gates, materials', href: file('xlsx') },
+    {
+      name: 'Drawing from the side (DXF)',
+      says: session.run.name || session.run.id,
+      href: file('dxf', { run: session.run.id }),
+    },
+    { name: 'Map (DXF)', says: 'all lines', href: file('dxf', { view: 'map' }) },
+    {
+      name: 'Drawing from the side (SVG)',
+      says: session.run.name || session.run.id,
+      href: file('svg', { run: session.run.id }),
+    },
+    { name: 'Map (SVG)', says: 'all lines', href: file('svg', { view: 'map' }) },
+    { name: 'Posts (GPX)', says: 'waypoints, with a place on earth', href: file('waypoints') },
+    { name: 'Line and posts (GeoJSON)', says: 'with a place on earth', href: file('geojson') },
+    { name: 'Posts (CSV)', says: 'of all runs', href: file('posts') },
+    { name: 'Bays (CSV)', says: 'of all runs', href: file('bays') },
+    { name: 'Materials (CSV)', says: 'run by run', href: file('materials') },
+    {
+      name: 'Marks (CSV)',
+      says: 'with map x and y of every post',
+      href: file('setout', { run: session.run.id }),
+    },
+    { name: 'Job document (JSON)', says: 'everything, to take in again', href: file('json') },
+  ])
+</script>
+
+<button class="btn btn-plain btn-icon" aria-label="Print and files" onclick={() => (session.printing = true)}
+  ><Printer size={20} /></button
+>
+<Dialog.Root bind:open={session.printing}>
+  <Dialog.Portal>
+    <Dialog.Overlay class="fixed inset-0 z-40 bg-black/40" />
+    <Dialog.Content
+      class="fixed inset-2 z-50 mx-auto flex max-w-6xl flex-col border border-ink bg-paper text-ink shadow-lg sm:inset-4"
+    >
+      <div class="flex items-center justify-between border-b border-line px-4 py-2">
+        <Dialog.Title class="text-[1.15rem] font-bold">Print and files</Dialog.Title>
+        <Dialog.Close class="btn btn-plain btn-icon" aria-label="Close"><X size={20} /></Dialog.Close>
+      </div>
+      <div class="grid min-h-0 flex-1 gap-4 overflow-auto p-4 md:grid-cols-[17rem_minmax(0,1fr)]">
+        <div class="grid content-start gap-4">
+          <div role="radiogroup" aria-label="Sheet" class="grid gap-1">
+            {#each [{ id: '', name: 'The whole set', of: 'job' }, ...sheets] as k (k.id)}
+              <button
+                role="radio"
+                aria-checked={sheet === k.id}
+                class="min-h-11 border px-3 py-1 text-left font-semibold {sheet === k.id
+                  ? 'border-mallow bg-mallow-wash'
+                  : 'border-line bg-sheet'}"
+                onclick={() => {
+                  sheet = k.id
+                  page = 1
+                }}>{k.name}</button
+              >
+            {/each}
+          </div>
+          {#if kind && kind.of !== 'job' && session.plan.runs.length > 1}
+            <Choice
+              label="Of"
+              value={whole ? 'all' : 'run'}
+              options={[
+                { value: 'run', name: session.run.name || session.run.id },
+                { value: 'all', name: 'all runs' },
+              ]}
+              onpick={(v) => (whole = v === 'all')}
+            />
+          {/if}
+          <Choice
+            label="Paper"
+            value={paper}
+            options={[
+              { value: 'letter', name: 'Letter' },
+              { value: 'a4', name: 'A4' },
+            ]}
+            onpick={(v) => (paper = v as typeof paper)}
+          />
+        </div>
+        <div class="grid min-w-0 content-start gap-3">
+          <div class="flex flex-wrap items-center gap-2">
+            <button
+              class="btn btn-main"
+              disabled={!count || !!progress || !saved}
+              onclick={() => print(query)}>PDF, {count} {count === 1 ? 'page' : 'pages'}</button
+            >
+            <a class="btn" href="#/jobs/{session.id}/sheets?{query}" target="_blank" rel="noopener"
+              >As pages on screen</a
+            >
+            {#if progress}
+              <progress class="h-3 w-40 accent-(--mallow)" max={progress.of || 1} value={progress.done ?? 0}
+              ></progress>
+              <span role="status">{progress.done ?? 0} of {progress.of ?? count}</span>
+              <button class="btn" onclick={() => stop?.abort()}>Stop</button>
+            {/if}
+            <span class="flex-1"></span>
+            <button class="btn btn-icon" aria-label="Page before" disabled={page <= 1} onclick={() => page--}
+              ><ChevronLeft size={18} /></button
+            >
+            <span data-testid="sheet-page">{count ? `${page} of ${count}` : '—'}</span>
+            <button
+              class="btn btn-icon"
+              aria-label="Next page"
+              disabled={page >= count}
+              onclick={() => page++}><ChevronRight size={18} /></button
+            >
+          </div>
+          {#if !saved}<p class="text-pencil">
+              A change is not saved yet; sheets are printed from what is.
+            </p>{/if}
+          {#if trouble}<p class="font-medium text-stop" role="alert">{trouble}</p>{/if}
+          {#if count}
+            <img
+              class="w-full max-w-3xl border border-line bg-white"
+              src="/api/jobs/{session.id}/page.svg?{query}&page={page}&r={session.revision}"
+              alt="Page {page} of {kind?.name ?? 'the whole set'}"
+            />
+          {/if}
+        </div>
+        <section class="md:col-span-2" aria-labelledby="files">
+          <h2 id="files" class="font-bold">Files for other programs</h2>
+          <ul class="mt-1 grid gap-1.5 sm:grid-cols-2 lg:grid-cols-3">
+            {#each files as f (f.name)}
+              <li>
+                <a class="btn w-full justify-start" href={f.href} download
+                  ><span class="text-left"
+                    >{f.name}<span class="block text-[0.88rem] font-normal text-pencil">{f.says}</span></span
+                  ></a
+                >
+              </li>
+            {/each}
+          </ul>
+        </section>
+      </div>
+    </Dialog.Content>
+  </Dialog.Portal>
+</Dialog.Root>

@@ -1,0 +1,56 @@
+<script lang="ts">
+  // A printed sheet as pages on screen, which the browser prints as they are.
+  import Printer from '@lucide/svelte/icons/printer'
+  import { api } from '../lib/api'
+
+  let { params }: { params: { id: string } } = $props()
+  const query = location.hash.split('?')[1] ?? ''
+  let count = $state(0)
+  let size = $state({ width: 215.9, height: 279.4 })
+  let trouble = $state('')
+  $effect(() => {
+    api
+      .pages(params.id, query)
+      .then((p) => {
+        count = p.count
+        size = { width: p.width, height: p.height }
+      })
+      .catch((e) => (trouble = e instanceof Error ? e.message : String(e)))
+  })
+</script>
+
+<svelte:head><title>Sheets · Mallow</title></svelte:head>
+<header class="flex items-center gap-3 border-b border-line bg-paper p-3 print:hidden">
+  <h1 class="flex-1 font-bold">{count} {count === 1 ? 'page' : 'pages'}</h1>
+  <button class="btn btn-main" onclick={() => window.print()} disabled={!count}
+    ><Printer size={18} aria-hidden="true" />Print</button
+  >
+</header>
+{#if trouble}<p class="p-4 font-medium text-stop" role="alert">{trouble}</p>{/if}
+<main class="sheet-pages grid justify-items-center gap-4 bg-paper py-4 print:block print:gap-0 print:p-0">
+  {#each Array.from({ length: count }, (_, i) => i + 1) as n (n)}
+    <img
+      class="border border-line bg-white print:border-0"
+      style:width="{size.width}mm"
+      src="/api/jobs/{params.id}/page.svg?{query}&page={n}"
+      alt="Page {n}"
+      loading={n > 3 ? 'lazy' : 'eager'}
+    />
+  {/each}
+</main>
+
+<style>
+  .sheet-pages img {
+    max-width: 100%;
+  }
+  @media print {
+    .sheet-pages img {
+      display: block;
+      width: 100% !important;
+      break-after: page;
+    }
+    @page {
+      margin: 0;
+    }
+  }
+</style>
