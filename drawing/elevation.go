@@ -237,7 +237,7 @@ func GateFront(p plan.Plan, run int, g plan.Gate) Picture {
 			pic.bold(Measures, x+out*30, y, 8, anchor, p.Units.Short(h.Above))
 		}
 	}
-	drop := float64(g.Outside) * 0.09
+	drop := max(float64(g.Outside)*0.09, float64(g.Leaf)*0.085)
 	for k, m := range []struct {
 		words string
 		half  float64

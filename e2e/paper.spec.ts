@@ -144,6 +144,17 @@ test('a document goes out and comes in as it was; a walked line becomes a job', 
   expect(() => run('export', jobs[0]!.file, '--to', join(dir, 'x.doc'))).toThrow(/is no format/)
 })
 
+test('a print under way is stopped', async ({ page, mallow }) => {
+  await open(page, mallow)
+  await page.route('**/print?*', () => {}) // it never answers
+  await page.getByRole('button', { name: 'Print and files' }).click()
+  await page.getByRole('button', { name: /^PDF, \d+ page/ }).click()
+  await expect(page.getByRole('progressbar')).toBeVisible()
+  await page.getByRole('button', { name: 'Stop', exact: true }).click()
+  await expect(page.getByRole('progressbar')).toBeHidden()
+  await expect(page.getByRole('button', { name: /^PDF, \d+ page/ })).toBeEnabled()
+})
+
 test('sheets are printed from the screen: preview, pages, PDF, files', async ({ page, mallow }) => {
   await open(page, mallow)
   await stage(page, 'Dig')

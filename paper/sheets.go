@@ -417,7 +417,7 @@ func (w writer) posts(i int) []Sheet {
 	for _, step := range top.Steps {
 		steps = append(steps, w.say(step))
 	}
-	s.Blocks = append(s.Blocks, List{Items: steps, Numbered: true}, Heading("Story stick, from the reference mark"), Figure{Picture: drawing.Stick(w.plan, *top), Height: 130})
+	s.Blocks = append(s.Blocks, List{Items: steps, Numbered: true}, Heading("Story stick, from the reference mark"), Figure{Picture: drawing.Stick(w.plan, *top), Height: 88})
 	return []Sheet{s}
 }
 
