@@ -283,9 +283,11 @@
             index={i}
           />{/each}
       {/if}
-      {#each run.gates as gate (session.run.id + gate.id)}
-        <GateHandle {session} {view} {gate} />
-      {/each}
+      {#if !session.strip}
+        {#each run.gates as gate (session.run.id + gate.id)}
+          <GateHandle {session} {view} {gate} />
+        {/each}
+      {/if}
     {/if}
   </svg>
   {#if !run.posts.length}{@render empty?.()}{/if}

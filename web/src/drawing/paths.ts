@@ -149,7 +149,7 @@ function drawBay(
   const outline = `M${n(x1)} ${n(t1)}L${n(x2)} ${n(t2)}L${n(x2)} ${n(b2)}L${n(x1)} ${n(b1)}z`
   if (b.gate) {
     d.leaves += outline
-    for (const l of run.gates.find((g) => g.bay === b.id)?.leaves ?? []) {
+    for (const l of run.gates.find((g) => g.id === b.gate)?.leaves ?? []) {
       // A strut presses, up from the hinges; a tie pulls, down from them.
       const [near, far] = [l.heel, l.reach].map((o) => view.x(l.pin + (l.ahead ? o : -o))) as [number, number]
       const strut = l.brace?.kind === 'strut'

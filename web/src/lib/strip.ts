@@ -51,9 +51,18 @@ export function unroll(line: PlannedLine, runs: PlannedRun[]): Strip {
       out.posts.push({ ...p, station: p.station + s, card: p.card < 0 ? -1 : p.card + before })
       posts.push({ run: k, post: i })
     })
+    // Gates of two runs may have one name: in the strip they have their run's too.
+    for (const g of r.gates)
+      out.gates.push({
+        ...g,
+        id: `${r.id}/${g.id}`,
+        at: g.at + s,
+        leaves: g.leaves.map((l) => ({ ...l, pin: l.pin + s })),
+      })
     for (const b of r.bays)
       out.bays.push({
         ...b,
+        gate: b.gate ? `${r.id}/${b.gate}` : undefined,
         gapLeast: { ...b.gapLeast, at: b.gapLeast.at + s },
         gapMost: { ...b.gapMost, at: b.gapMost.at + s },
       })

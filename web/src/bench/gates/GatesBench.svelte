@@ -37,7 +37,7 @@
       0,
       session.run.posts.findIndex((p) => p.id === g.first),
     )
-    view.show(g.at)
+    view.show(session.drawn.posts[session.drawnPost]!.station)
   }
 </script>
 
