@@ -69,6 +69,39 @@ for (const j of jobs) {
         expect(cell as number).toBeCloseTo(mm / j.per, 6)
       }
     })
+    // Every number of the other sheets too, column by column.
+    const cells = (name: string) => XLSX.utils.sheet_to_json<(number | string | null)[]>(book.Sheets[name]!, { header: 1, defval: null })
+    const small = j.unit === 'ft' ? 0.028316846592 : 0.001
+    const bulk = j.unit === 'ft' ? 0.764554857984 : 1
+    const mass = j.unit === 'ft' ? 0.45359237 : 1
+    /* eslint-disable @typescript-eslint/no-explicit-any */
+    const want: Record<string, [number, number[]][]> = {
+      Bays: p.runs.flatMap((r: any) => r.bays.map((b: any) => [5, [b.centreToCentre / j.per, b.clear / j.per]])),
+      Holes: p.runs.flatMap((r: any) =>
+        r.posts
+          .filter((q: any) => q.card >= 0 && !q.shared)
+          .map((q: any) => {
+            const c = r.cards[q.card]
+            return [3, [...[q.holeWidth, q.holeDepth, q.bottom, q.foot].map((l) => l / j.per), ...[c.dug, c.gravel, c.stone, c.concrete, c.spoil].map((v) => v / small)]]
+          }),
+      ),
+      Gates: p.runs.flatMap((r: any) =>
+        r.gates.flatMap((g: any) =>
+          g.leaves.map((l: any) => [9, [l.width / j.per, l.height / j.per, l.mass / mass, Math.min(...l.sides.map((s: any) => s.gap)) / j.per]]),
+        ),
+      ),
+      Materials: p.runs.map((r: any) => {
+        const t = r.totals
+        return [1, [t.posts, t.pieces, t.cutPieces, ...[t.concrete, t.concreteToBuy, t.gravelLoose, t.stoneLoose, t.dug, t.spoil, t.cut, t.fill].map((v) => v / bulk)]]
+      }),
+    }
+    /* eslint-enable @typescript-eslint/no-explicit-any */
+    for (const [name, rows] of Object.entries(want)) {
+      const found = cells(name).slice(1, rows.length + 1)
+      rows.forEach(([from, values], i) =>
+        values.forEach((v, k) => expect(found[i]![from + k], `${name}, row ${i + 2}, column ${from + k + 1}`).toBeCloseTo(v, 6)),
+      )
+    }
     const sheet = book.Sheets['Materials']!
     const total = sheet[`B${p.runs.length + 2}`] as { f: string }
     expect(total.f).toBe(`SUM(B2:B${p.runs.length + 1})`)

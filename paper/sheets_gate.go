@@ -16,7 +16,11 @@ func (w writer) gates(i int) []Sheet {
 		for _, c := range g.Checks {
 			t.Rows = append(t.Rows, []string{c.Name, w.units.Short(c.Length), w.say(c.Says)})
 		}
-		t.Rows = append(t.Rows, []string{"Clear way", w.units.Short(g.Clear), "Past the open leaves."}, []string{"Gap under", w.units.Short(g.Bottom - g.Highest), "Closed, over the highest ground across the opening."})
+		clear := "Past the open leaves."
+		if len(g.Leaves) == 0 {
+			clear = "Between the posts' faces."
+		}
+		t.Rows = append(t.Rows, []string{"Clear way", w.units.Short(g.Clear), clear}, []string{"Gap under", w.units.Short(g.Bottom - g.Highest), "Closed, over the highest ground across the opening."})
 		s.Blocks = append(s.Blocks, t)
 		if len(g.Leaves) > 0 {
 			m := Table{Head: []string{"Mark", "Post", "Above ground", "From the reference mark", "On the leaf"}, Bold: 2, Tick: true}
