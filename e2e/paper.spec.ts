@@ -103,7 +103,8 @@ for (const j of jobs) {
       )
     }
     const sheet = book.Sheets['Materials']!
-    const total = sheet[`B${p.runs.length + 2}`] as { f: string }
+    const total = sheet[`B${p.runs.length + 2}`] as { f: string; v: number }
+    expect(total.v).toBe(p.totals.posts)
     expect(total.f).toBe(`SUM(B2:B${p.runs.length + 1})`)
     let sum = 0
     for (let i = 0; i < p.runs.length; i++) sum += (sheet[`B${i + 2}`] as { v: number }).v

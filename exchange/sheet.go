@@ -156,13 +156,27 @@ func (w *workbook) sheet(t Topic) {
 				w.err = err
 				return
 			}
-			total[k] = excelize.Cell{StyleID: bold, Formula: fmt.Sprintf("SUM(%s2:%s%d)", column, column, len(rows)+1)}
+			total[k] = excelize.Cell{StyleID: bold, Formula: fmt.Sprintf("SUM(%s2:%s%d)", column, column, len(rows)+1), Value: sum(rows, k)}
 		}
 		put(len(rows)+2, total)
 	}
 	if w.err == nil {
 		w.err = stream.Flush()
 	}
+}
+
+// sum is what a total comes to, for readers that reckon no formulas.
+func sum(rows [][]any, column int) float64 {
+	total := 0.0
+	for _, row := range rows {
+		switch v := row[column].(type) {
+		case float64:
+			total += v
+		case int:
+			total += float64(v)
+		}
+	}
+	return total
 }
 
 func runName(r plan.Run) string {
