@@ -4,6 +4,7 @@ import (
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/plan"
+	"mallow/core/survey"
 )
 
 // Elevation draws a run from the side, between two stations: the ground in
@@ -166,21 +167,14 @@ func mix(a, b Point, part float64) Point {
 	return Point{a.X + (b.X-a.X)*part, a.Y + (b.Y-a.Y)*part}
 }
 
-// heights is the ground along a run, straight between its points.
+// heights is the ground along a run, level beyond its ends.
 func heights(r plan.Run) func(at length.Length) length.Length {
-	return func(at length.Length) length.Length {
-		pts := r.Ground
-		if len(pts) == 0 {
-			return 0
-		}
-		for i := 1; i < len(pts); i++ {
-			if at <= pts[i].At {
-				part := (at - pts[i-1].At) / max(1e-9, pts[i].At-pts[i-1].At)
-				return pts[i-1].Height + max(0, part)*(pts[i].Height-pts[i-1].Height)
-			}
-		}
-		return pts[len(pts)-1].Height
+	points := make([]job.GroundPoint, len(r.Ground))
+	for i, g := range r.Ground {
+		points[i] = job.GroundPoint{At: g.At, Height: g.Height}
 	}
+	profile := survey.NewProfile(points, r.Length)
+	return func(at length.Length) length.Length { return profile.Height(max(0, min(r.Length, at))) }
 }
 
 // GateFront draws a gate from the front, with its measures and the marks of

@@ -15,22 +15,24 @@ import (
 	"mallow/paper"
 )
 
-func demoSource(t *testing.T) exchange.Source {
+// demoPlanned is one of the demo jobs with its plan.
+func demoPlanned(t *testing.T, n int) (job.Job, plan.Plan, []byte) {
 	t.Helper()
-	cat, err := catalog.Load()
-	if err != nil {
-		t.Fatal(err)
-	}
 	docs, err := demo.Jobs()
 	if err != nil {
 		t.Fatal(err)
 	}
-	j, _, err := job.Decode(docs[0], cat)
+	j, _, err := job.Decode(docs[n], mustCatalog(t))
 	if err != nil {
 		t.Fatal(err)
 	}
-	p := plan.Make(j, cat)
-	return exchange.Source{Job: j, Plan: p, Doc: docs[0], Stamp: paper.Stamp{Job: p.Name, Revision: 4, Date: time.Unix(0, 0)}}
+	return j, plan.Make(j, mustCatalog(t)), docs[n]
+}
+
+func demoSource(t *testing.T) exchange.Source {
+	t.Helper()
+	j, p, doc := demoPlanned(t, 0)
+	return exchange.Source{Job: j, Plan: p, Doc: doc, Stamp: paper.Stamp{Job: p.Name, Revision: 4, Date: time.Unix(0, 0)}}
 }
 
 // Files are named by job, run, what they are and revision; names in any script

@@ -7,32 +7,17 @@ import (
 	"strconv"
 	"testing"
 
-	"mallow/catalog"
-	"mallow/core/job"
 	"mallow/core/plan"
-	"mallow/demo"
 	"mallow/exchange"
 )
 
 // Every leaf is a row, with the plan's own figures in the units of its header.
 func TestGatesCSV(t *testing.T) {
-	cat, err := catalog.Load()
-	if err != nil {
-		t.Fatal(err)
-	}
-	docs, err := demo.Jobs()
-	if err != nil {
-		t.Fatal(err)
-	}
 	for n, c := range []struct {
 		unit, mass string
 		per, kilo  float64
 	}{{"_ft", "leaf_lb", 304.8, 0.45359237}, {"_m", "leaf_kg", 1000, 1}} {
-		j, _, err := job.Decode(docs[n], cat)
-		if err != nil {
-			t.Fatal(err)
-		}
-		p := plan.Make(j, cat)
+		_, p, _ := demoPlanned(t, n)
 		for r := range p.Runs {
 			leaves := []plan.GateLeaf{}
 			for _, g := range p.Runs[r].Gates {

@@ -8,10 +8,8 @@ import (
 	"strings"
 	"testing"
 
-	"mallow/catalog"
 	"mallow/core/job"
 	"mallow/core/plan"
-	"mallow/demo"
 	"mallow/exchange"
 )
 
@@ -19,19 +17,9 @@ import (
 // feet; an old post that stays has no hole, and a corner post says with which
 // run it is dug.
 func TestHolesCSV(t *testing.T) {
-	cat, err := catalog.Load()
-	if err != nil {
-		t.Fatal(err)
-	}
-	docs, err := demo.Jobs()
-	if err != nil {
-		t.Fatal(err)
-	}
+	cat := mustCatalog(t)
 	for n, unit := range []string{"ft3", "L"} {
-		j, _, err := job.Decode(docs[n], cat)
-		if err != nil {
-			t.Fatal(err)
-		}
+		j, _, _ := demoPlanned(t, n)
 		run := &j.Lines[0].Runs[1]
 		run.KeepOuts = append(run.KeepOuts, job.KeepOut{ID: "old", Kind: job.OldPost, At: plan.Make(j, cat).Runs[1].Posts[2].Station, Width: 100, Stays: true})
 		p := plan.Make(j, cat)

@@ -26,7 +26,6 @@ type Heading string
 type Para struct {
 	Words string
 	Bold  bool
-	Boxed bool // a caution
 }
 
 // List is points, numbered or each with a box to tick.
@@ -77,27 +76,13 @@ func (h Heading) lay(l *layout) {
 }
 
 func (p Para) lay(l *layout) {
-	room := l.wide()
-	if p.Boxed {
-		room -= 6
-	}
-	lines := l.wrap(p.Words, body, p.Bold, room)
-	height := float64(len(lines))*4.6 + 1
-	l.need(height + 3)
-	x := margin
-	if p.Boxed {
-		x += 3
-		l.page().Lines = append(l.page().Lines, Line{Points: [][2]float64{{margin, l.y}, {margin + l.wide(), l.y}, {margin + l.wide(), l.y + height + 2}, {margin, l.y + height + 2}}, Closed: true, Width: 0.4})
-		l.y++
-	}
+	lines := l.wrap(p.Words, body, p.Bold, l.wide())
+	l.need(float64(len(lines))*4.6 + 4)
 	for _, line := range lines {
-		l.word(x, l.y+4, line, body, p.Bold)
+		l.word(margin, l.y+4, line, body, p.Bold)
 		l.y += 4.6
 	}
 	l.y += 2
-	if p.Boxed {
-		l.y += 2
-	}
 }
 
 func (p List) lay(l *layout) {

@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"math"
+	"strings"
 
 	"mallow/core/gate"
 	"mallow/core/job"
@@ -174,12 +175,7 @@ func (m *maker) kindEdits(kind job.PostKind, field string, value any) []job.Edit
 	if said, ok := m.given.KindSaid(kind, m.path); ok {
 		return []job.Edit{job.Set(said.Path+"/"+field, value)}
 	}
-	list, name := "hole", field
-	for i := range field {
-		if field[i] == '/' {
-			list, name = field[:i], field[i+1:]
-		}
-	}
+	list, name, _ := strings.Cut(field, "/")
 	return []job.Edit{m.set("/kinds/-", map[string]any{"kind": kind, list: map[string]any{name: value}})}
 }
 

@@ -20,7 +20,7 @@ type NewGate struct {
 	Refused string      `json:"refused,omitempty"`
 }
 
-// sizes are openings that gates usually have, in each system.
+// usualSize is a round figure of the job's system.
 func (m *maker) usualSize(imperial, metric length.Length) length.Length {
 	if m.job.Units.System == length.Metric {
 		return metric

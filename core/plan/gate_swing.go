@@ -43,6 +43,7 @@ type LeafSide struct {
 	Angle  float64       `json:"angle" jsonschema:"required" jsonschema_description:"Where that is: degrees from closed."`
 	Out    length.Length `json:"out" jsonschema:"required" jsonschema_description:"Where that is: from the pins."`
 	Wanted length.Length `json:"wanted" jsonschema:"required" jsonschema_description:"Least gap that must be left, snow among it."`
+	Clears bool          `json:"clears" jsonschema:"required" jsonschema_description:"No less than that is left anywhere on its way."`
 	Short  *float64      `json:"short,omitempty" jsonschema_description:"Angle from which on less than that is left; left out where it never is."`
 	Touch  *float64      `json:"touch,omitempty" jsonschema_description:"Angle at which it touches the ground."`
 	Cut    length.Length `json:"cut" jsonschema:"required" jsonschema_description:"Ground to cut so that it clears, where it is deepest; 0 for none."`
@@ -115,10 +116,11 @@ func (w *gateMaker) swing(l gate.Leaf, side job.Swing, post *Post) LeafSide {
 	c := gate.Sweep(l, ground)
 	s := LeafSide{Side: side, Gap: c.Gap, Angle: c.Angle, Out: c.Out, Wanted: want, IsCut: w.gate.Cut,
 		Angles: []float64{}, Outs: []length.Length{}, Ground: []LeafGround{}, Outline: []survey.Place{}}
-	if c.Gap < want-length.Tolerance {
+	s.Clears = c.Gap >= want-length.Tolerance
+	if !s.Clears {
 		s.Cut, s.Earth = want-c.Gap, gate.Earth(l, ground, want)
 		if w.gate.Cut {
-			s.Gap = want
+			s.Gap, s.Clears = want, true
 		} else {
 			if a, ok := gate.Touch(l, ground, want); ok {
 				s.Short = &a

@@ -2766,6 +2766,10 @@ export interface LeafSide {
    */
   wanted: number
   /**
+   * No less than that is left anywhere on its way.
+   */
+  clears: boolean
+  /**
    * Angle from which on less than that is left; left out where it never is.
    */
   short?: number

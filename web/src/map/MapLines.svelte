@@ -90,7 +90,7 @@
       {#each l.sides as s (s.side)}
         <path
           d="M{s.outline.map((p) => `${view.x(p).toFixed(1)} ${view.y(p).toFixed(1)}`).join('L')}z"
-          class={s.struck || s.gap < s.wanted - 0.01
+          class={s.struck || !s.clears
             ? 'fill-(--stop-wash) stroke-(--stop)'
             : 'fill-(--tape) stroke-(--line)'}
           stroke-width="1.2"

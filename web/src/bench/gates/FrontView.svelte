@@ -1,5 +1,6 @@
 <script lang="ts">
   // The gate from the front, to scale: posts, leaves, and every measure.
+  import { groundAt } from '../../drawing/ground'
   import Measure from '../../drawing/Measure.svelte'
   import type { PlannedGate } from '../../gen/api'
   import type { Session } from '../../lib/session.svelte'
@@ -34,13 +35,7 @@
     const reach = (middle - 6) / scale
     const [a, b] = [gate.at - reach, gate.at + reach]
     const pts = run.ground.filter((g) => g.at > a && g.at < b).map((g) => ({ at: g.at, h: g.height }))
-    const height = (at: number) => {
-      const k = run.ground.findIndex((g) => g.at >= at)
-      if (k < 0) return run.ground[run.ground.length - 1]?.height ?? 0
-      if (k === 0) return run.ground[0]!.height
-      const [p, q] = [run.ground[k - 1]!, run.ground[k]!]
-      return p.height + ((q.height - p.height) * (at - p.at)) / (q.at - p.at)
-    }
+    const height = (at: number) => groundAt(run.ground, at)
     pts.unshift({ at: a, h: height(a) })
     pts.push({ at: b, h: height(b) })
     return { pts, height }

@@ -67,7 +67,7 @@
       <p class="text-[1.05rem] leading-snug" data-testid="swing">
         {#each gate.leaves as l (l.post)}
           {#each l.sides as s (s.side)}
-            {@const bad = s.gap < s.wanted - 0.01}
+            {@const bad = !s.clears}
             <span class="block {bad ? 'font-semibold text-stop' : ''}"
               >{gate.leaves.length > 1 ? `Leaf on ${l.post}, ` : ''}{s.side}:
               {#if s.gap < -0.01}strikes the ground{#if s.touch !== undefined}

@@ -102,7 +102,7 @@
     /><Measure x={W - 8} y={y(-road) + 18} words="kerb " mm={road} {units} anchor="end" />{/if}
   {#each gate.leaves as l (l.post)}
     {#each l.sides as s (s.side)}
-      {@const bad = s.gap < s.wanted - 0.01 || s.struck}
+      {@const bad = !s.clears || s.struck}
       <path
         d={sector(l, s.side)}
         class={bad ? 'fill-(--stop-wash) stroke-(--stop)' : 'fill-(--tape) stroke-(--line)'}
