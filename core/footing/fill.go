@@ -46,17 +46,20 @@ type Filling struct {
 
 // filler lays layers into a hole.
 type filler struct {
-	shape Shape
-	foot  length.Length
-	post  job.Post
-	out   Filling
+	shape  Shape
+	foot   length.Length
+	ground length.Length // depth of the finished ground
+	post   job.Post
+	out    Filling
 }
 
 // Fill works out a hole's filling by the way its post is set. Hole less post,
 // so that bags are not bought for the room that the timber takes. Voids is the
-// share of a layer of rocks that is room for slurry.
-func Fill(shape Shape, d Depth, post job.Post, s job.Setting, voids float64) Filling {
-	f := filler{shape: shape, foot: d.Foot, post: post}
+// share of a layer of rocks that is room for slurry. Depths are below the
+// ground that is dug; lowered is by how much it is cut afterwards, negative
+// where it is filled: the concrete ends under the finished ground.
+func Fill(shape Shape, d Depth, post job.Post, s job.Setting, voids float64, lowered length.Length) Filling {
+	f := filler{shape: shape, foot: d.Foot, ground: max(0, lowered), post: post}
 	f.out.Dug = shape.Volume(0, d.Hole)
 	f.add(GravelLayer, d.Bottom, d.Hole, 0, 0)
 	if s.Method == job.RockPacked {
@@ -64,9 +67,9 @@ func Fill(shape Shape, d Depth, post job.Post, s job.Setting, voids float64) Fil
 		f.cone(MoundLayer, s.Mound)
 		return f.out
 	}
-	top := min(s.Cover, d.Bottom)
+	top := min(max(0, s.Cover+lowered), d.Bottom)
 	if s.Top == job.CrownTop {
-		top = 0
+		top = min(f.ground, d.Bottom)
 	}
 	f.out.ConcreteHeight = d.Bottom - top
 	f.concrete(top, d.Bottom, s, voids)
@@ -74,8 +77,8 @@ func Fill(shape Shape, d Depth, post job.Post, s job.Setting, voids float64) Fil
 	if s.Top == job.CrownTop {
 		f.cone(CrownLayer, s.Crown)
 	} else {
-		f.add(SoilLayer, 0, top, 0, 0)
-		if top > 0 {
+		f.add(SoilLayer, min(f.ground, top), top, 0, 0)
+		if top > f.ground {
 			f.cone(MoundLayer, s.Mound)
 		}
 	}
@@ -110,10 +113,11 @@ func (f *filler) concrete(top, bottom length.Length, s job.Setting, voids float6
 
 // packed lays graded stone: the largest low, smaller above.
 func (f *filler) packed(bottom length.Length) {
-	third := bottom / 3
+	top := min(f.ground, bottom)
+	third := (bottom - top) / 3
 	f.add(LargeStone, bottom-third, bottom, 0, 1)
-	f.add(MiddleStone, third, bottom-third, 0, 1)
-	f.add(SmallStone, 0, third, 0, 1)
+	f.add(MiddleStone, top+third, bottom-third, 0, 1)
+	f.add(SmallStone, top, top+third, 0, 1)
 }
 
 // inside fills a hollow post to its level.
@@ -123,10 +127,10 @@ func (f *filler) inside(top, bottom length.Length, s job.Setting) {
 	}
 	level, area := top, f.post.Hollowed()
 	if s.Inside == job.CoreInside {
-		level, area = 0, max(0, area-length.Square(s.Core))
+		level, area = f.ground, max(0, area-length.Square(s.Core))
 	}
 	if s.FillTo != nil {
-		level = -*s.FillTo
+		level = f.ground - *s.FillTo
 	}
 	from := min(f.foot, bottom)
 	if level >= from {
@@ -151,11 +155,11 @@ func (f *filler) add(kind LayerKind, from, to length.Length, concrete, stone flo
 }
 
 func (f *filler) cone(kind LayerKind, height length.Length) {
-	v := f.shape.Cone(height, f.post)
+	v := f.shape.Cone(height, f.ground, f.post)
 	if v <= 0 {
 		return
 	}
-	l := Layer{Kind: kind, From: -height, Volume: v}
+	l := Layer{Kind: kind, From: f.ground - height, To: f.ground, Volume: v}
 	if kind == CrownLayer {
 		l.Concrete = v
 	}

@@ -14,7 +14,7 @@ import (
 // plainFill is concrete from the foot up to a cover, on gravel.
 func plainFill(width, foot, gravel, cover length.Length, post job.Post) footing.Filling {
 	d := footing.Depth{Bottom: foot, Foot: foot, Hole: foot + gravel, Gravel: gravel}
-	return footing.Fill(footing.ShapeOf(width, d.Hole, job.Hole{}), d, post, job.Setting{Cover: cover, Inside: job.OpenInside}, 0.4)
+	return footing.Fill(footing.ShapeOf(width, d.Bottom, d.Hole, job.Hole{}), d, post, job.Setting{Cover: cover, Inside: job.OpenInside}, 0.4, 0)
 }
 
 // Round holes without a post, in ft³ (exact, by geometry, to the printed
@@ -132,8 +132,8 @@ func TestLayersByCounting(t *testing.T) {
 		{"packed in stone", job.Hole{Taper: 50}, job.Setting{Method: job.RockPacked, Mound: 60}, round, footing.Depth{Bottom: 600, Foot: 600, Hole: 700}},
 	} {
 		const width = 320
-		shape := footing.ShapeOf(width, c.depth.Hole, c.hole)
-		f := footing.Fill(shape, c.depth, c.post, c.set, 0.4)
+		shape := footing.ShapeOf(width, c.depth.Bottom, c.depth.Hole, c.hole)
+		f := footing.Fill(shape, c.depth, c.post, c.set, 0.4, 0)
 		s := solid{square: c.hole.Shape == job.SquareHole, top: width + float64(c.hole.Taper), width: width, bell: max(width, float64(c.hole.Bell)),
 			depth: float64(c.depth.Hole), neck: float64(c.depth.Hole)}
 		if c.hole.Bell > 0 {
@@ -215,12 +215,12 @@ func (s solid) counted(post job.Post, set job.Setting, l footing.Layer, foot flo
 // The bell's frustum, by the printed formula π h/12 (D² + D d + d²) (published:
 // any mensuration table), in a hole of 12 in belled to 18 over its lowest foot.
 func TestBellIsAFrustum(t *testing.T) {
-	s := footing.ShapeOf(12*in, 48*in, job.Hole{Bell: 18 * in, BellHeight: 12 * in})
+	s := footing.ShapeOf(12*in, 48*in, 48*in, job.Hole{Bell: 18 * in, BellHeight: 12 * in})
 	want := math.Pi*1*1/4*3 + math.Pi*1/12*(1.5*1.5+1.5*1+1)
 	if got := s.Volume(0, 48*in).CubicFeet(); math.Abs(got-want) > 1e-9 {
 		t.Errorf("got %.6f ft³, want %.6f", got, want)
 	}
-	if got, want := float64(s.Mean(48*in)/in), (36*12+12*15.0)/48; math.Abs(got-want) > 1e-9 {
+	if got, want := float64(s.Mean(0, 48*in)/in), (36*12+12*15.0)/48; math.Abs(got-want) > 1e-9 {
 		t.Errorf("mean width %.4f in, want %.4f", got, want)
 	}
 }
@@ -241,8 +241,8 @@ func BenchmarkHole(b *testing.B) {
 	w := footing.Wind{Exposure: "C", Solidity: 1}
 	for b.Loop() {
 		width, depth := footing.FindWidth(q), footing.FindDepth(q)
-		shape := footing.ShapeOf(width.Width, depth.Hole, q.Hole)
-		footing.Fill(shape, depth, q.Post, job.Setting{Cover: 50, Mound: 25}, 0.4)
+		shape := footing.ShapeOf(width.Width, depth.Bottom, depth.Hole, q.Hole)
+		footing.Fill(shape, depth, q.Post, job.Setting{Cover: 50, Mound: 25}, 0.4, 0)
 		w.Gust(footing.Limit(footing.Pushed{Bearing: 150, Width: 1, Depth: 3.5, Height: 3.3}), 48)
 	}
 }

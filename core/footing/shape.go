@@ -22,23 +22,23 @@ type Shape struct {
 }
 
 // ShapeOf is the hole of a width and depth with the bell and taper that the
-// rules give it. The bell widens evenly over its height; a hole shallower
-// than the bell is all bell.
-func ShapeOf(width, depth length.Length, h job.Hole) Shape {
+// rules give it. The bell widens evenly over its height, down to the bottom of
+// the concrete, where it is widest: the gravel below lies in a pit as wide as
+// the hole. A hole shallower than the bell is all bell.
+func ShapeOf(width, bottom, depth length.Length, h job.Hole) Shape {
 	s := Shape{Square: h.Shape == job.SquareHole}
 	if depth <= 0 {
 		return s
 	}
-	neck := depth
-	if h.Bell > width {
-		neck = max(0, depth-h.BellHeight)
-	}
 	s.Cuts = append(s.Cuts, Cut{0, width + h.Taper})
-	if neck > 0 && neck < depth {
-		s.Cuts = append(s.Cuts, Cut{neck, width})
-	}
-	if h.Bell > width {
-		width = h.Bell
+	if h.Bell > width && bottom > 0 {
+		if neck := bottom - h.BellHeight; neck > 0 {
+			s.Cuts = append(s.Cuts, Cut{neck, width})
+		}
+		if s.Cuts = append(s.Cuts, Cut{bottom, h.Bell}); depth-bottom <= length.Tolerance {
+			return s
+		}
+		s.Cuts = append(s.Cuts, Cut{bottom, width})
 	}
 	s.Cuts = append(s.Cuts, Cut{depth, width})
 	return s
@@ -57,8 +57,22 @@ func (s Shape) At(depth length.Length) length.Length {
 	case i == 0:
 		return s.Cuts[0].Width
 	}
+	return s.within(i, depth)
+}
+
+// within is the width at a depth of the straight piece that ends at a cut.
+func (s Shape) within(i int, depth length.Length) length.Length {
 	a, b := s.Cuts[i-1], s.Cuts[i]
 	return a.Width + (b.Width-a.Width)*(depth-a.Depth)/(b.Depth-a.Depth)
+}
+
+// Widest is the hole's greatest width.
+func (s Shape) Widest() length.Length {
+	most := length.Length(0)
+	for _, c := range s.Cuts {
+		most = max(most, c.Width)
+	}
+	return most
 }
 
 func (s Shape) area(width length.Length) length.Area {
@@ -77,22 +91,22 @@ func (s Shape) Volume(from, to length.Length) length.Volume {
 		if b <= a {
 			continue
 		}
-		top, foot := s.At(a), s.At(b)
+		top, foot := s.within(i, a), s.within(i, b)
 		middle := (top + foot) / 2
 		sum += ((s.area(top) + 4*s.area(middle) + s.area(foot)) / 6).Times(b - a)
 	}
 	return sum
 }
 
-// Cone is the volume of soil or concrete that stands round a post above
-// ground: so high at the post's face, sloped evenly down to the hole's edge.
+// Cone is the volume of soil or concrete that stands round a post above the
+// ground at a depth: so high at the post's face, sloped evenly down to the hole's edge.
 // Round a round post in a round hole and a square one in a square hole it is
 // a cone or pyramid with the post cut out; in the mixed cases the slope runs
 // to the hole's edge as the hole's own shape has it. The post is taken to stand
 // in the hole's middle; off it, the slope is steeper on one side and flatter on
 // the other, and the difference is let go.
-func (s Shape) Cone(height length.Length, post job.Post) length.Volume {
-	edge, half := float64(s.At(0).Metres())/2, post.Width.Metres()/2
+func (s Shape) Cone(height, at length.Length, post job.Post) length.Volume {
+	edge, half := float64(s.At(at).Metres())/2, post.Width.Metres()/2
 	if height <= 0 || edge <= half {
 		return 0
 	}
@@ -117,18 +131,28 @@ func (s Shape) Cone(height length.Length, post job.Post) length.Volume {
 	return length.Volume(whole - away)
 }
 
-// Mean is the hole's mean width from the ground to a depth: what pushes
-// against the soil, seen from the side.
-func (s Shape) Mean(depth length.Length) length.Length {
+// Mean is the hole's mean width between two depths: what pushes against the
+// soil, seen from the side.
+func (s Shape) Mean(from, to length.Length) length.Length {
 	sum := length.Length(0)
 	for i := 1; i < len(s.Cuts); i++ {
-		a, b := s.Cuts[i-1].Depth, min(depth, s.Cuts[i].Depth)
+		a, b := max(from, s.Cuts[i-1].Depth), min(to, s.Cuts[i].Depth)
 		if b > a {
-			sum += (s.At(a) + s.At(b)) / 2 * (b - a)
+			sum += (s.within(i, a) + s.within(i, b)) / 2 * (b - a)
 		}
 	}
-	if depth <= 0 {
+	if to <= from {
 		return 0
 	}
-	return sum / depth
+	return sum / (to - from)
+}
+
+// Bears is the width b with which a footing pushes the soil in the published
+// formula: the diameter of a round one, and of a square one its diagonal (IBC
+// 1807.3.2.1, from memory), each as its mean between two depths.
+func (s Shape) Bears(from, to length.Length) length.Length {
+	if s.Square {
+		return s.Mean(from, to) * math.Sqrt2
+	}
+	return s.Mean(from, to)
 }

@@ -85,20 +85,21 @@ func (g Ground) Highest(from, to, near, far length.Length) length.Length {
 	return line + crown + beside
 }
 
-// Across is the highest ground right across the opening, post to post.
+// Across is the highest ground across the opening, from face to face of its
+// posts: that is all that a closed leaf hangs over.
 func Across(line survey.Profile, run job.Run, g job.Gate) length.Length {
 	first, second := run.GatePosts(g)
 	half := run.PostOf(job.GatePost).Width / 2
 	ground := Ground{Line: line, From: first + half, To: second - half, Crown: g.Crown}
 	if g.Crown == 0 {
-		_, top := line.Span(first, second)
+		_, top := line.Span(ground.From, ground.To)
 		return top
 	}
 	// Straight ground under an arch: highest at a break of the ground, or
 	// where the arch falls as fast as the ground rises.
-	best := ground.Height(first, 0)
-	before, high := first, line.Height(first)
-	line.Each(first, second, func(at, height length.Length) {
+	best := ground.Height(ground.From, 0)
+	before, high := ground.From, line.Height(ground.From)
+	line.Each(ground.From, ground.To, func(at, height length.Length) {
 		best = max(best, height+ground.crown(at))
 		if at > before {
 			slope := (height - high) / (at - before)

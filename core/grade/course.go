@@ -37,7 +37,8 @@ type Post struct {
 type Stretch struct {
 	Look    job.Look
 	Gate    bool
-	LeafGap length.Length // over the highest ground of the line; over a crown it is more
+	Half    length.Length // gate: half of each of its posts, so that the opening is from face to face
+	LeafGap length.Length // over the highest ground across the opening; over a crown it is more
 }
 
 // NewCourse sets out a run's layout for grading.
@@ -60,9 +61,9 @@ func NewCourse(run job.Run, layout spacing.Layout, ground survey.Profile, u leng
 	for i, b := range layout.Bays {
 		c.Bays[i].Look = run.Grade.LookAt((c.Posts[b.First].Station + c.Posts[b.First+1].Station) / 2)
 		if b.Gate != spacing.NoGate {
-			g := run.Gates[b.Gate]
-			_, top := ground.Span(c.Posts[b.First].Station, c.Posts[b.First+1].Station)
-			c.Bays[i].Gate, c.Bays[i].LeafGap = true, g.Gap+gate.Across(ground, run, g)-top
+			g, half := run.Gates[b.Gate], run.PostOf(job.GatePost).Width/2
+			_, top := ground.Span(c.Posts[b.First].Station+half, c.Posts[b.First+1].Station-half)
+			c.Bays[i].Gate, c.Bays[i].Half, c.Bays[i].LeafGap = true, half, g.Gap+gate.Across(ground, run, g)-top
 		}
 	}
 	return c
@@ -121,6 +122,12 @@ func SolveRing(c Course) Line {
 
 func (c Course) from(bay int) length.Length { return c.Posts[bay].Station }
 func (c Course) to(bay int) length.Length   { return c.Posts[bay+1].Station }
+
+// opening is the highest ground across a gate, face to face.
+func (c Course) opening(bay int) length.Length {
+	_, top := c.Ground.Span(c.from(bay)+c.Bays[bay].Half, c.to(bay)-c.Bays[bay].Half)
+	return top
+}
 
 // corridor is what a bay of fence runs over: the ground's break points between
 // its posts, and how much of its length each place stands for, half way to

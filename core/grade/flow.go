@@ -1,6 +1,8 @@
 package grade
 
 import (
+	"math"
+
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/qp"
@@ -10,7 +12,7 @@ import (
 // at every post.
 //
 // The objective, in this order: the least earth (the square of its depth,
-// taken over the whole line, so that one deep place weighs more than several
+// summed along the whole line, so that one deep place weighs more than several
 // shallow ones), then the least racking over the limit, then near to the
 // ground or straight, as the run asks. The order is kept by weights that lie
 // far apart.
@@ -21,6 +23,7 @@ type flow struct {
 	node    []int // variable of each post; a flat gate's two posts share one
 	pins    []pin
 	regular float64 // mean bay, so that bends are heights
+	along   bool    // earth is weighed all along the bays, not only at posts and breaks of the ground
 }
 
 // pin is a height that is fixed at a post.
@@ -35,9 +38,13 @@ const (
 	rackWeight  = 1e3
 )
 
-// flowOf sets up the program of a span; straight is how stiff it is.
-func (w *solving) flowOf(s span, straight float64) *flow {
-	f := &flow{solving: w, span: s, regular: float64(w.to(s.last)-w.from(s.first)) / float64(s.last-s.first+1), node: make([]int, s.last-s.first+2)}
+// flowOf sets up the program of a span; straight is how stiff it is. Earth is
+// weighed at the posts and the breaks of the ground: that is enough to find
+// whether any must be moved, and quick.
+func (w *solving) flowOf(s span, straight float64) *flow { return w.newFlow(s, straight, false) }
+
+func (w *solving) newFlow(s span, straight float64, along bool) *flow {
+	f := &flow{solving: w, span: s, along: along, regular: float64(w.to(s.last)-w.from(s.first)) / float64(s.last-s.first+1), node: make([]int, s.last-s.first+2)}
 	limits := 0
 	for i := s.first; i <= s.last; i++ {
 		k := i - s.first
@@ -45,6 +52,9 @@ func (w *solving) flowOf(s span, straight float64) *flow {
 			f.node[k+1]--
 		}
 		limits += len(w.corridor[i].between)*2 + 4
+		if along {
+			limits += 2 * (len(w.corridor[i].between) + 2 + weighed)
+		}
 	}
 	f.p = qp.New(f.node[len(f.node)-1]+1, 2)
 	f.p.Expect(limits)
@@ -123,6 +133,15 @@ func pinned(pins []pin, post int) bool {
 // within keeps a place of the line in its corridor. What gives may be passed,
 // at the cost of earth over the length that the place stands for.
 func (f *flow) within(low, high, length float64, terms ...qp.Term) {
+	if f.along { // what it costs is weighed by itself
+		if f.Grade.Give == job.Fill {
+			f.p.AtLeast(low, terms...)
+		}
+		if f.Grade.Give == job.Cut {
+			f.p.AtMost(high, terms...)
+		}
+		return
+	}
 	weight := earthWeight * length / f.regular
 	if f.Grade.Give == job.Fill {
 		f.p.AtLeast(low, terms...)
@@ -173,6 +192,59 @@ func (f *flow) bay(i int) {
 		high := b.ground + float64(f.Fence.GapMost) + high0*(1-b.part) + high1*b.part
 		f.within(low, high, b.length, f.y(i, 1-b.part), f.y(i+1, b.part))
 	}
+	if f.along {
+		f.weigh(i)
+	}
+}
+
+// weighed is into how many pieces a bay's length is cut where earth is
+// weighed all along it.
+const weighed = 12
+
+// weigh adds the earth of a bay to the objective, summed along its length by
+// Simpson's rule on each straight piece of the ground: exact wherever a piece
+// lies wholly in the earth, for its depth runs straight there.
+func (f *flow) weigh(i int) {
+	low0, high0 := f.slack(f.pins, i)
+	low1, high1 := f.slack(f.pins, i+1)
+	wide := float64(f.to(i) - f.from(i))
+	put := func(part, ground, share float64) {
+		weight := earthWeight * share * wide / f.regular
+		terms := []qp.Term{f.y(i, 1-part), f.y(i+1, part)}
+		switch part { // at a post the other one does not count
+		case 0:
+			terms = terms[:1]
+		case 1:
+			terms = terms[1:]
+		}
+		if f.Grade.Give != job.Fill {
+			f.p.NearlyAtLeast(ground+float64(f.Fence.GapLeast)-low0*(1-part)-low1*part, weight, terms...)
+		}
+		if f.Grade.Give != job.Cut {
+			f.p.NearlyAtMost(ground+float64(f.Fence.GapMost)+high0*(1-part)+high1*part, weight, terms...)
+		}
+	}
+	from, height := 0.0, float64(f.Ground.Height(f.from(i)))
+	piece := func(to, high float64) {
+		n := 2 * int(math.Ceil((to-from)*weighed/2))
+		step := (to - from) / float64(n)
+		for k := range n + 1 {
+			share := step / 3
+			switch {
+			case k > 0 && k < n && k%2 == 1:
+				share *= 4
+			case k > 0 && k < n:
+				share *= 2
+			}
+			t := float64(k) / float64(n)
+			put(from+t*(to-from), height+t*(high-height), share)
+		}
+		from, height = to, high
+	}
+	for _, b := range f.corridor[i].between {
+		piece(b.part, b.ground)
+	}
+	piece(1, float64(f.Ground.Height(f.to(i))))
 }
 
 // shape adds what the line would be like: near to the least gap at every
@@ -188,24 +260,92 @@ func (f *flow) shape(straight float64) {
 	}
 }
 
-// solve returns the heights at the span's posts.
-func (f *flow) solve() []float64 {
+// solve returns the heights at the span's posts. Where earth must be moved, it
+// is found again with the earth weighed all along the line.
+func (f *flow) solve(straight float64) []float64 {
+	y, ok := f.heights()
+	if ok && !f.along && f.moves(y) {
+		fine := f.newFlow(f.span, straight, true)
+		if z, ended := fine.heights(); ended {
+			return z
+		}
+		f.lost = true
+		return y
+	}
+	if ok {
+		return y
+	}
+	f.lost = true // said by the plan: the line that follows is not the best one
+	if z, fits := f.fits(); fits {
+		return z
+	}
+	for i := range y { // the plain line over the posts
+		y[i] = float64(f.Ground.Height(f.Posts[f.first+i].Station) + f.Fence.GapLeast)
+	}
+	return y
+}
+
+func (f *flow) heights() (y []float64, ok bool) {
 	x, ok := f.p.Solve()
-	y := make([]float64, len(f.node))
+	y = make([]float64, len(f.node))
 	for i, n := range f.node {
 		if ok {
 			y[i] = x[n]
-		} else { // never seen: the plain line over the posts
-			y[i] = float64(f.Ground.Height(f.Posts[f.first+i].Station) + f.Fence.GapLeast)
 		}
 	}
-	return y
+	return y, ok
+}
+
+// moves tells whether a line asks for earth to be moved.
+func (f *flow) moves(y []float64) bool {
+	for i := f.first; i <= f.last; i++ {
+		if f.Bays[i].Gate {
+			continue
+		}
+		a, b := y[i-f.first], y[i+1-f.first]
+		out := false
+		f.Ground.Each(f.from(i), f.to(i), func(at, ground length.Length) {
+			part := float64((at - f.from(i)) / (f.to(i) - f.from(i)))
+			gap := length.Length(a+(b-a)*part) - ground
+			out = out || gap < f.Fence.GapLeast-noEarth || gap > f.Fence.GapMost+noEarth
+		})
+		if out {
+			return true
+		}
+	}
+	return false
+}
+
+// fits looks for any line that keeps to the corridor and may break at every
+// post, by the polygon method that grade posts are found with. It needs no
+// solver that could fail to come to an end.
+func (f *flow) fits() ([]float64, bool) {
+	r := newRoll(f, nil, 0)
+	for i := range r.free {
+		r.free[i] = true
+	}
+	if !r.explore() {
+		return nil, false
+	}
+	posts, at, ok := r.anyLine(0)
+	if !ok {
+		return nil, false
+	}
+	y := make([]float64, len(r.at))
+	for k := 1; k < len(posts); k++ {
+		a, b := posts[k-1], posts[k]
+		for p := a; p <= b; p++ {
+			y[p] = at[k-1] + (at[k]-at[k-1])*(r.at[p]-r.at[a])/(r.at[b]-r.at[a])
+		}
+	}
+	return y, true
 }
 
 // raked leans every panel with the ground, as near to it or as straight as
 // the run asks.
 func (w *solving) raked(s span) {
-	w.put(s, w.flowOf(s, w.Grade.Stiff()).solve())
+	stiff := w.Grade.Stiff()
+	w.put(s, w.flowOf(s, stiff).solve(stiff))
 }
 
 // put takes the heights at a span's posts for the ends of its bays.

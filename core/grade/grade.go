@@ -44,6 +44,10 @@ type Line struct {
 	Bays  []Bay
 	Tops  []length.Length
 	Knots []bool
+
+	// Lost says that a solver did not come to its end: the line is not known
+	// to be the one with the least earth, nor the smoothest.
+	Lost bool
 }
 
 // Solve grades a course.
@@ -80,6 +84,7 @@ type solving struct {
 	done     []bool
 	knots    []bool
 	touch    map[int]length.Length // tops that a string asks for over the panels
+	lost     bool                  // some solver did not come to its end
 }
 
 func newSolving(c Course) *solving {
@@ -197,12 +202,11 @@ func (w *solving) flat(first, last int) {
 
 // line measures what was found.
 func (w *solving) line() Line {
-	line := Line{Bays: make([]Bay, len(w.Bays)), Tops: make([]length.Length, len(w.Posts)), Knots: w.knots}
+	line := Line{Bays: make([]Bay, len(w.Bays)), Tops: make([]length.Length, len(w.Posts)), Knots: w.knots, Lost: w.lost}
 	for i, b := range w.Bays {
 		bay := Bay{BottomStart: w.start[i], BottomEnd: w.end[i], TopStart: w.start[i] + w.Fence.Height, TopEnd: w.end[i] + w.Fence.Height}
 		if b.Gate {
-			_, top := w.Ground.Span(w.from(i), w.to(i))
-			bay.BottomStart = top + b.LeafGap
+			bay.BottomStart = w.opening(i) + b.LeafGap
 			bay.BottomEnd = bay.BottomStart
 		}
 		bay.measure(w.from(i), w.to(i), w.Ground)

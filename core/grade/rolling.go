@@ -18,8 +18,11 @@ func (w *solving) rolling(s span) {
 	y := make([]float64, s.last-s.first+2)
 	r, knots, heights, ok := f.roll(nil)
 	if !ok {
-		y = f.solve()
+		y = f.solve(mostStiff)
 		r, knots, heights, ok = f.roll(y)
+	}
+	if !ok {
+		w.lost = true
 	}
 	if ok {
 		for k := 1; k < len(knots); k++ {

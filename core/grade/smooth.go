@@ -164,20 +164,27 @@ func (r *roll) rise(a, b int) float64 {
 // anyWay goes back from the end by any heights that are reached with the
 // fewest grade posts.
 func (r *roll) anyWay(fewest int) (knots []int, ok bool) {
+	knots, _, ok = r.anyLine(fewest)
+	return knots, ok
+}
+
+// anyLine is anyWay with the heights at the posts.
+func (r *roll) anyLine(fewest int) (knots []int, heights []float64, ok bool) {
 	p, count := len(r.steep), fewest
 	v := r.reach[p][0].heights[0]
 	y := (v.low + v.high) / 2
-	knots = []int{p}
+	knots, heights = []int{p}, []float64{y}
 	for p > 0 {
 		q, c, z, found := r.back(p, count, y)
 		if !found {
-			return nil, false
+			return nil, nil, false
 		}
 		p, count, y = q, c, z
-		knots = append(knots, p)
+		knots, heights = append(knots, p), append(heights, y)
 	}
 	slices.Reverse(knots)
-	return knots, true
+	slices.Reverse(heights)
+	return knots, heights, true
 }
 
 // back finds a post, and a height there, from which a straight piece reaches

@@ -32,7 +32,7 @@ func wavy(rng *rand.Rand, bays int, noise float64) Course {
 func rollOf(c Course) *roll {
 	w := newSolving(c)
 	f := w.flowOf(w.spans[0], mostStiff)
-	r := newRoll(f, f.solve(), 0)
+	r := newRoll(f, f.solve(mostStiff), 0)
 	r.explore()
 	return r
 }

@@ -13,7 +13,7 @@ import (
 func (w *solving) stepped(s span) {
 	for i := s.first; i <= s.last; {
 		if w.Bays[i].Gate {
-			_, top := w.Ground.Span(w.from(i), w.to(i))
+			top := w.opening(i)
 			w.start[i], w.end[i] = top+w.Fence.GapLeast, top+w.Fence.GapLeast
 			i++
 			continue
@@ -278,6 +278,7 @@ func (w *solving) gradual(first int, panels []panel, z []float64) {
 			z[i] = x[i]
 		}
 	}
+	w.lost = w.lost || !ok
 }
 
 func (w *solving) drops(first int, panels []panel, limited bool) ([]float64, bool) {

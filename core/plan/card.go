@@ -11,16 +11,20 @@ import (
 // Card is everything to dig and fill one hole, cut through its middle. Posts
 // with the same hole share one. Depths are below ground.
 type Card struct {
-	Width  length.Length `json:"width" jsonschema:"required"`
-	Depth  length.Length `json:"depth" jsonschema:"required" jsonschema_description:"To dig."`
-	Bottom length.Length `json:"bottom" jsonschema:"required" jsonschema_description:"Of the concrete, or of what the post is packed in: what must be safe from frost."`
-	Foot   length.Length `json:"foot" jsonschema:"required" jsonschema_description:"Of the post."`
-	Square bool          `json:"square" jsonschema:"required" jsonschema_description:"Square from above, dug by spade."`
-	Auger  bool          `json:"auger" jsonschema:"required" jsonschema_description:"The crew has an auger of its width."`
-	Cuts   []footing.Cut `json:"cuts" jsonschema:"required" jsonschema_description:"The hole's width from the ground down, straight in between."`
-	Along  length.Length `json:"along,omitempty" jsonschema_description:"Middle of the hole off that of the post, along the run."`
-	Across length.Length `json:"across,omitempty" jsonschema_description:"The same across it, to the left."`
-	Least  length.Length `json:"least" jsonschema:"required" jsonschema_description:"Least room between post and hole."`
+	Width         length.Length  `json:"width" jsonschema:"required"`
+	Depth         length.Length  `json:"depth" jsonschema:"required" jsonschema_description:"To dig."`
+	Bottom        length.Length  `json:"bottom" jsonschema:"required" jsonschema_description:"Of the concrete, or of what the post is packed in: what is held against the frost depth."`
+	Foot          length.Length  `json:"foot" jsonschema:"required" jsonschema_description:"Of the post."`
+	Lowered       length.Length  `json:"lowered,omitempty" jsonschema_description:"By how much the ground is cut here afterwards; negative: filled. The other depths are below the ground as it is today."`
+	UnderFinished length.Length  `json:"underFinished" jsonschema:"required" jsonschema_description:"The bottom below the ground as it will be."`
+	Frost         *length.Length `json:"frost,omitempty" jsonschema_description:"Frost depth below today's ground: it follows the ground as it will be. Left out when it is not known or not counted."`
+	Heaves        bool           `json:"heaves" jsonschema:"required" jsonschema_description:"The bottom lies above the frost depth."`
+	Square        bool           `json:"square" jsonschema:"required" jsonschema_description:"Square from above, dug by spade."`
+	Auger         bool           `json:"auger" jsonschema:"required" jsonschema_description:"The crew has an auger of its width."`
+	Cuts          []footing.Cut  `json:"cuts" jsonschema:"required" jsonschema_description:"The hole's width from the ground down, straight in between."`
+	Along         length.Length  `json:"along,omitempty" jsonschema_description:"Middle of the hole off that of the post, along the run."`
+	Across        length.Length  `json:"across,omitempty" jsonschema_description:"The same across it, to the left."`
+	Least         length.Length  `json:"least" jsonschema:"required" jsonschema_description:"Least room between post and hole."`
 
 	Post   length.Length `json:"post" jsonschema:"required" jsonschema_description:"Width of the post."`
 	Round  bool          `json:"round" jsonschema:"required" jsonschema_description:"A round post."`
@@ -51,6 +55,7 @@ type cardKey struct {
 	kind                      job.PostKind
 	hung                      bool
 	width, bottom, foot, hole length.Length
+	lowered                   length.Length
 	widened                   bool
 }
 
@@ -65,7 +70,7 @@ type ditch struct {
 
 // card finds or writes the card of a post's hole, and returns its place.
 func (m *maker) card(p *Post, s *sized, shape footing.Shape, fill footing.Filling) int {
-	key := cardKey{s.rules, p.Kind, p.Hung, p.HoleWidth, s.depth.Bottom, s.depth.Foot, s.depth.Hole, s.widened}
+	key := cardKey{s.rules, p.Kind, p.Hung, p.HoleWidth, s.depth.Bottom, s.depth.Foot, s.depth.Hole, s.lowered, s.widened}
 	if i, ok := m.cards[key]; ok {
 		return i
 	}
@@ -78,6 +83,11 @@ func (m *maker) card(p *Post, s *sized, shape footing.Shape, fill footing.Fillin
 		Method: set.Method, Layers: fill.Layers,
 		Dug: fill.Dug, Gravel: fill.Gravel, Stone: fill.Stone, Concrete: fill.Concrete, Soil: fill.Soil,
 		Spoil: max(0, fill.Dug-fill.Soil) * length.Volume(1+m.soil.Bulking), Bags: p.Bags,
+	}
+	c.Lowered, c.UnderFinished, c.Heaves = s.lowered, p.UnderFinished, p.Heaves
+	if s.q.Frost != nil && !h.SkipFrost {
+		frost := *s.q.Frost + s.lowered
+		c.Frost = &frost
 	}
 	if known {
 		c.Bag = bag.Name
@@ -157,6 +167,12 @@ func (m *maker) digSteps(add func(...any), c Card, s *sized) {
 	default:
 		add("Dig ", c.Width, " wide by digger or spade, ", c.Depth, " deep. Mark the depth on the handle.")
 	}
+	switch {
+	case s.lowered > lowersAnything:
+		add("The ground here is cut by ", s.lowered, " afterwards: measured from the finished ground the concrete's bottom is ", c.UnderFinished, " down.")
+	case s.lowered < -lowersAnything:
+		add("The ground here is filled by ", -s.lowered, " afterwards: measured from the finished ground the concrete's bottom is ", c.UnderFinished, " down.")
+	}
 	if s.hit != nil && s.depth.Stopped {
 		add("The hole stops on ", struckNames[s.hit.What], " at ", s.hit.Depth, "; the rules ask for ", s.depth.Rounded, ".")
 		if s.hit.What == job.HitWater {
@@ -164,7 +180,7 @@ func (m *maker) digSteps(add func(...any), c Card, s *sized) {
 		}
 	}
 	if h := s.rules.Hole; h.Bell > c.Width {
-		add("Bell it out to ", h.Bell, " over the lowest ", min(h.BellHeight, c.Depth), ".")
+		add("Bell it out to ", h.Bell, " at the bottom of the concrete, ", c.Bottom, " down, over ", min(h.BellHeight, c.Bottom), "; not in the gravel.")
 	}
 	if s.rules.Hole.Taper > 0 {
 		add("A hand tool leaves it ", s.rules.Hole.Taper, " wider at the top: that much more goes in.")

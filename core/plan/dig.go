@@ -59,7 +59,26 @@ type sized struct {
 	depth   footing.Depth
 	hit     *job.Hit
 	driven  bool
-	widened bool // an old footing is dug out with it
+	widened bool          // an old footing is dug out with it
+	lowered length.Length // by how much the ground is cut here; negative: filled
+}
+
+// dug is the depth as it is dug, from today's ground.
+func (s *sized) dug() footing.Depth {
+	d := s.depth
+	d.Bottom, d.Foot, d.Hole = max(0, d.Bottom+s.lowered), max(0, d.Foot+s.lowered), max(0, d.Hole+s.lowered)
+	return d
+}
+
+// held is the depth, below today's ground, of the ground that holds the
+// footing: what is cut does not, and neither does fresh fill.
+func (s *sized) held() length.Length { return max(0, s.lowered) }
+
+// heaves tells whether frost reaches under the concrete, whose bottom is at a
+// depth below today's ground. It is the one place where a depth is held
+// against the frost.
+func (s *sized) heaves(bottom length.Length) bool {
+	return s.q.Frost != nil && !s.rules.Hole.SkipFrost && bottom-s.lowered < *s.q.Frost-length.Tolerance
 }
 
 // spotOf finds the single hole's rules that are for a post. What was hit in a
@@ -96,9 +115,12 @@ func (m *maker) dig(p *Post, i int) {
 		p.Spot = m.given.Spots[p.spot].ID
 	}
 	p.Hung = m.hung(i)
-	s.q = m.question(p.Kind, p.Hung, p.Reveal, s.rules)
+	lowered, shows := m.lowered(i, p.Top)
+	s.lowered, p.Finished = lowered, p.Ground-lowered
+	s.q = m.question(p.Kind, p.Hung, shows, s.rules)
 	if s.hit != nil {
-		s.q.Hit = &s.hit.Depth
+		stops := s.hit.Depth - s.lowered
+		s.q.Hit = &stops
 	}
 	if s.driven = s.rules.Hole.DrivenAt(p.Kind); s.driven {
 		m.drive(p, s)
@@ -118,9 +140,11 @@ func (m *maker) dig(p *Post, i int) {
 		s.width.Width, p.Repoured, s.widened = old, id, true
 		p.Why.HoleWidth = m.whyRepour(old, id)
 	}
-	shape := footing.ShapeOf(s.width.Width, s.depth.Hole, s.rules.Hole)
-	fill := footing.Fill(shape, s.depth, s.q.Post, s.rules.Setting, m.cat.Supply.Voids)
-	p.HoleWidth, p.HoleDepth, p.Bottom, p.Foot, p.Gravel = s.width.Width, s.depth.Hole, s.depth.Bottom, s.depth.Foot, s.depth.Gravel
+	d := s.dug()
+	shape := footing.ShapeOf(s.width.Width, d.Bottom, d.Hole, s.rules.Hole)
+	fill := footing.Fill(shape, d, s.q.Post, s.rules.Setting, m.cat.Supply.Voids, s.lowered)
+	p.HoleWidth, p.HoleDepth, p.Bottom, p.Foot, p.Gravel = s.width.Width, d.Hole, d.Bottom, d.Foot, d.Gravel
+	p.UnderFinished, p.Heaves = s.depth.Bottom, s.heaves(d.Bottom)
 	m.noteHole(i, s, fill)
 	m.fill(p, s, shape, fill)
 }
@@ -139,13 +163,15 @@ func (m *maker) fill(p *Post, s sized, shape footing.Shape, fill footing.Filling
 func (m *maker) drive(p *Post, s sized) {
 	s.q.Gravel, s.q.Stand = 0, 0
 	s.depth = footing.FindDepth(s.q)
-	p.Driven, p.Foot, p.Bottom, p.Gravel = true, s.depth.Foot, s.depth.Foot, 0
+	d := s.dug()
+	p.Driven, p.Foot, p.Bottom, p.Gravel = true, d.Foot, d.Foot, 0
+	p.UnderFinished, p.Heaves = s.depth.Foot, s.heaves(d.Foot)
 	h := s.rules.Hole
 	shape, fill := footing.Shape{}, footing.Filling{}
 	if h.Collar > 0 { // as deep as it is wide, unless something is in the way
 		deep := min(h.Collar, p.Foot)
 		p.HoleWidth, p.HoleDepth = h.Collar, deep
-		shape = footing.ShapeOf(h.Collar, deep, job.Hole{})
+		shape = footing.ShapeOf(h.Collar, deep, deep, job.Hole{})
 		fill = footing.Collar(shape, deep, s.q.Post)
 	}
 	p.Why.HoleDepth = m.whyDepth(s)

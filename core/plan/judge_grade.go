@@ -17,6 +17,10 @@ import (
 // judgeCorridor reports where both gaps cannot be held, once for the run, at
 // the worst bay.
 func (m *maker) judgeCorridor() {
+	if m.line.Lost {
+		m.find(finding.Finding{Rule: "line-not-found", Stage: finding.Grade, Severity: finding.Check,
+			Says: reason.Say("The best top line of ", m.name(), " was not found: the calculation did not come to an end. The line shown is a possible one, perhaps with more earth than is needed. Hold a height by hand, or choose another look.")})
+	}
 	bays, worst, depth := 0, -1, length.Length(0)
 	for i, b := range m.line.Bays {
 		if m.out.Bays[i].Infill != nil && b.Cut == nil {
@@ -222,7 +226,7 @@ func (t *corridorTrials) try(says reason.Text, change func(*job.Run), edits ...j
 		return
 	}
 	layout := m.layout
-	if !reflect.DeepEqual(run.Spacing, m.run.Spacing) || lies(run) != lies(m.run) || len(run.FixedPosts) != len(m.run.FixedPosts) {
+	if !reflect.DeepEqual(run.Spacing, m.run.Spacing) || leans(run) != leans(m.run) || len(run.FixedPosts) != len(m.run.FixedPosts) {
 		layout = spacing.Lay(run, m.site(run))
 	}
 	course := m.course(run, layout)

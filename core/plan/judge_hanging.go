@@ -72,7 +72,7 @@ func (w *gateJudge) firmer(i int, most float64) []finding.Remedy {
 	for k := 1; k <= 6; k++ {
 		extra := rules.Hole.HingeExtraDepth + step*length.Length(k)
 		deep := p.Bottom + step*length.Length(k)
-		if s := st.share(girth(d, p.HoleWidth, deep), deep); s <= most && extra <= 1500 {
+		if s := st.share(girth(d, p.HoleWidth, deep), deep-d.sized.held()); s <= most && extra <= 1500 {
 			out = append(out, finding.Remedy{Says: reason.Say("Hinge posts ", extra, " deeper than latch posts: ", fmt.Sprintf("%.0f %%", 100*s)),
 				Edits: []job.Edit{m.ruleEdit(rules, "hole/hingeExtraDepth", extra)}})
 			break

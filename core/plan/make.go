@@ -85,6 +85,7 @@ type maker struct {
 	ground  survey.Ground
 	profile survey.Profile
 	layout  spacing.Layout
+	steep   []spacing.Lean // leans that were too long for equal bays
 	line    grade.Line
 	turned  [2]bool  // the run starts, ends at a corner
 	inside  job.Side // hand on which the line's own ground lies
@@ -141,17 +142,10 @@ func (m *maker) lay(ground survey.Ground, turned [2]bool) {
 // site is what the spacing must know beside the run.
 func (m *maker) site(run job.Run) spacing.Site {
 	s := spacing.Site{Mark: m.job.Units.SmallestMark, Hole: m.opened, StartCorner: m.turned[0], EndCorner: m.turned[1]}
-	if lies(run) {
-		s.Slope = m.profile
+	if _, piece := run.Spacing.ByPiece(); piece && leans(run) {
+		s.Leans = m.groundLeans(run)
 	}
 	return s
-}
-
-// lies tells whether a run's pieces lie along the slope: what is raked does,
-// but for level boards and for bays that no piece sets.
-func lies(run job.Run) bool {
-	_, piece := run.Spacing.ByPiece()
-	return piece && run.Grade.Look.Leans() && run.Spacing.Way != job.FixedModule
 }
 
 // fitGates leaves out the gates that do not fit once a slope tape is reduced
@@ -207,6 +201,7 @@ func (m *maker) finish() {
 		m.judge()
 		m.judgeObstacles()
 		m.judgeSpacing()
+		m.judgeLeans()
 		m.judgeSystem()
 		m.judgeStopped()
 		m.judgeFilling()
@@ -242,7 +237,7 @@ func (m *maker) posts() {
 		p := Post{
 			ID: postID(i), Kind: at.Kind, Gate: m.gateID(at.Gate),
 			Station: at.Station, Slope: m.profile.Along(at.Station),
-			Ground: ground, Top: m.line.Tops[i], Reveal: m.line.Tops[i] - ground,
+			Ground: ground, Finished: ground, Top: m.line.Tops[i], Reveal: m.line.Tops[i] - ground,
 			Shift: at.Shift, Card: -1, spot: -1,
 		}
 		if at.Held != spacing.Nothing {

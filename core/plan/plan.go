@@ -105,6 +105,7 @@ type Post struct {
 	Station  length.Length `json:"station" jsonschema:"required" jsonschema_description:"Centre of the post, level from the run's start."`
 	Slope    length.Length `json:"slopeTape" jsonschema:"required" jsonschema_description:"The same along the ground."`
 	Ground   length.Length `json:"ground" jsonschema:"required" jsonschema_description:"Height of the ground above the datum."`
+	Finished length.Length `json:"finished" jsonschema:"required" jsonschema_description:"Height of the ground as it will be, once the plan's cuts and fills are made."`
 	Top      length.Length `json:"top" jsonschema:"required" jsonschema_description:"Height of the post's top above the datum."`
 	Reveal   length.Length `json:"reveal" jsonschema:"required" jsonschema_description:"How much post shows above ground, at its middle."`
 
@@ -116,11 +117,15 @@ type Post struct {
 	Holes        []RailHole    `json:"holes,omitempty" jsonschema_description:"Holes or routs for the rails, the lowest first; left out where rails do not go into posts."`
 
 	HoleWidth length.Length `json:"holeWidth" jsonschema:"required"`
-	HoleDepth length.Length `json:"holeDepth" jsonschema:"required" jsonschema_description:"Depth to dig, with the gravel."`
-	Bottom    length.Length `json:"bottom" jsonschema:"required" jsonschema_description:"Depth of the concrete's bottom, which must be safe from frost; the gravel lies under it."`
-	Foot      length.Length `json:"foot" jsonschema:"required" jsonschema_description:"Depth of the post's foot: its embedment."`
-	Gravel    length.Length `json:"gravel" jsonschema:"required" jsonschema_description:"Gravel under the concrete."`
-	Concrete  length.Length `json:"concrete" jsonschema:"required" jsonschema_description:"Height of the concrete round the post; 0 where there is none."`
+	HoleDepth length.Length `json:"holeDepth" jsonschema:"required" jsonschema_description:"Depth to dig from today's ground, with the gravel."`
+	Bottom    length.Length `json:"bottom" jsonschema:"required" jsonschema_description:"Depth of the concrete's bottom below today's ground; the gravel lies under it."`
+
+	UnderFinished length.Length `json:"underFinished" jsonschema:"required" jsonschema_description:"The same below the ground as it will be: what the rules of depth ask for."`
+	Heaves        bool          `json:"heaves" jsonschema:"required" jsonschema_description:"The bottom lies above the frost depth."`
+
+	Foot     length.Length `json:"foot" jsonschema:"required" jsonschema_description:"Depth of the post's foot: its embedment."`
+	Gravel   length.Length `json:"gravel" jsonschema:"required" jsonschema_description:"Gravel under the concrete."`
+	Concrete length.Length `json:"concrete" jsonschema:"required" jsonschema_description:"Height of the concrete round the post; 0 where there is none."`
 
 	Card    int       `json:"card" jsonschema:"required" jsonschema_description:"Place of its hole among the run's cards; -1 for an old post that stays."`
 	Spot    string    `json:"spot,omitempty" jsonschema_description:"Single hole of the run whose rules it has."`

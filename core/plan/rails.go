@@ -1,6 +1,8 @@
 package plan
 
 import (
+	"math"
+
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/spacing"
@@ -34,7 +36,7 @@ func (m *maker) rails() {
 		first, n := i, m.layout.Bays[i].Segment
 		var bays []length.Length
 		for ; i < len(m.layout.Bays) && m.layout.Bays[i].Segment == n; i++ {
-			bays = append(bays, m.long(m.out.Posts[m.layout.Bays[i].First], m.out.Posts[m.layout.Bays[i].First+1]))
+			bays = append(bays, m.long(m.layout.Bays[i].First, m.layout.Bays[i].First+1))
 		}
 		if m.layout.Segments[n].Gate != spacing.NoGate {
 			continue
@@ -47,8 +49,8 @@ func (m *maker) rails() {
 		}
 		for r, rail := range joints.Rails {
 			for k := 1; k < len(rail.Joints); k++ {
-				from, to := m.out.Posts[first+rail.Joints[k-1]], m.out.Posts[first+rail.Joints[k]]
-				long := m.long(from, to)
+				a, z := first+rail.Joints[k-1], first+rail.Joints[k]
+				from, to, long := m.out.Posts[a], m.out.Posts[z], m.long(a, z)
 				m.out.Rails[r].Pieces = append(m.out.Rails[r].Pieces, Piece{From: from.ID, To: to.ID, Length: long,
 					Cut: long < s.Piece-max(length.Tolerance, m.job.Units.SmallestMark/2)})
 			}
@@ -56,10 +58,12 @@ func (m *maker) rails() {
 	}
 }
 
-// long is how long a rail between two posts is.
-func (m *maker) long(from, to Post) length.Length {
-	if lies(m.run) {
-		return to.Slope - from.Slope
+// long is how long a rail from one post to another is, as it leans.
+func (m *maker) long(from, to int) length.Length {
+	sum := length.Length(0)
+	for i := from; i < to; i++ {
+		b := &m.out.Bays[i]
+		sum += b.CentreToCentre * length.Length(math.Hypot(1, float64(b.Lean/b.CentreToCentre)))
 	}
-	return to.Station - from.Station
+	return sum
 }

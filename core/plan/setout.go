@@ -106,8 +106,8 @@ func (m *maker) sticks() []Stick {
 		}
 		bay := &m.out.Bays[i]
 		long := bay.Clear
-		if lies(m.run) { // held along the slope, as the piece lies
-			long += m.long(m.out.Posts[b.First], m.out.Posts[b.First+1]) - bay.CentreToCentre
+		if _, piece := m.run.Spacing.ByPiece(); piece && leans(m.run) { // held along the slope, as the piece lies
+			long *= length.Length(math.Hypot(1, float64(bay.Lean/bay.CentreToCentre)))
 		}
 		key := int64(math.Round(float64(long) / mark))
 		if k, ok := seen[key]; ok {

@@ -28,7 +28,7 @@ type WayOut struct {
 	Name     reason.Text   `json:"name" jsonschema:"required"`
 	Says     reason.Text   `json:"says" jsonschema:"required" jsonschema_description:"What it costs and what to mind."`
 	Gust     float64       `json:"gust" jsonschema:"required" jsonschema_description:"At the limit, metres per second."`
-	Frost    bool          `json:"frost" jsonschema:"required" jsonschema_description:"Safe from frost: deep enough, or on sound rock."`
+	Frost    bool          `json:"frost" jsonschema:"required" jsonschema_description:"Its bottom is below the frost depth, or stands on rock or in a bell that holds it down."`
 	Concrete length.Volume `json:"concrete" jsonschema:"required" jsonschema_description:"More than the hole takes as it is."`
 	Edits    []job.Edit    `json:"edits" jsonschema:"required"`
 	Cost     *finding.Cost `json:"cost,omitempty" jsonschema_description:"Where posts move: what that changes."`
@@ -56,7 +56,7 @@ func (m *maker) stop(i int, d *ditch) *Stopped {
 	width := footing.FindWidth(m.question(p.Kind, p.Hung, p.Reveal, plain.sized.rules)).Width
 	unpinned := st
 	unpinned.pin = 0
-	s.Planned, _, _ = unpinned.gust(girth(&plain, width, s.Wanted), s.Wanted)
+	s.Planned, _, _ = unpinned.bears(&plain, width, s.Wanted+d.sized.lowered)
 	s.Same = m.sameWidth(&plain, unpinned, width, p.Bottom, s.Planned)
 	w := &wayFinder{m: m, post: p, index: i, plain: &plain, st: unpinned, width: width, bottom: p.Bottom}
 	w.asIs()
@@ -75,14 +75,14 @@ func (m *maker) stop(i int, d *ditch) *Stopped {
 func (m *maker) sameWidth(d *ditch, st stood, width, bottom length.Length, gust float64) length.Length {
 	low, high := width, width
 	for range 12 {
-		if g, _, _ := st.gust(girth(d, high, bottom), bottom); g >= gust {
+		if g, _, _ := st.bears(d, high, bottom); g >= gust {
 			break
 		}
 		high *= 2
 	}
 	for range 40 {
 		mid := (low + high) / 2
-		if g, _, _ := st.gust(girth(d, mid, bottom), bottom); g < gust {
+		if g, _, _ := st.bears(d, mid, bottom); g < gust {
 			low = mid
 		} else {
 			high = mid
@@ -114,15 +114,14 @@ func (w *wayFinder) spot(field string, value any) job.Edit {
 
 // volume is the concrete that the hole takes with other rules.
 func (w *wayFinder) volume(width length.Length, h job.Hole) length.Volume {
-	d := w.plain.sized.depth
-	shape := footing.ShapeOf(width, d.Hole, h)
-	return footing.Fill(shape, d, w.plain.sized.q.Post, w.plain.sized.rules.Setting, w.m.cat.Supply.Voids).Concrete
+	d := w.plain.sized.dug()
+	shape := footing.ShapeOf(width, d.Bottom, d.Hole, h)
+	return footing.Fill(shape, d, w.plain.sized.q.Post, w.plain.sized.rules.Setting, w.m.cat.Supply.Voids, w.plain.sized.lowered).Concrete
 }
 
-// frost tells whether the hole is safe from frost where it stops.
+// frost tells whether frost does no harm to the hole where it stops.
 func (w *wayFinder) frost() bool {
-	frost, _ := w.m.frost()
-	return frost == nil || w.plain.sized.rules.Hole.SkipFrost || w.bottom >= *frost-length.Tolerance || w.plain.sized.hit.What == job.HitRock
+	return !w.plain.sized.heaves(w.bottom) || w.plain.sized.hit.What == job.HitRock
 }
 
 // clear takes back what another way out had set.
@@ -134,7 +133,7 @@ func (w *wayFinder) clear(settled job.Settled, more ...job.Edit) []job.Edit {
 func (w *wayFinder) add(way WayOut) { w.ways = append(w.ways, way) }
 
 func (w *wayFinder) asIs() {
-	g, _, _ := w.st.gust(girth(w.plain, w.width, w.bottom), w.bottom)
+	g, _, _ := w.st.bears(w.plain, w.width, w.bottom)
 	says := reason.Say("No more work, and the weakest.")
 	if !w.frost() {
 		says = reason.Say("Frost can lift it: its bottom stays above the frost depth.")
@@ -150,7 +149,7 @@ func (w *wayFinder) wider(same length.Length) {
 	width := w.width
 	for k := range mostWider {
 		width = w.m.nextWider(w.plain.sized.rules.Hole, width)
-		g, _, _ := w.st.gust(girth(w.plain, width, w.bottom), w.bottom)
+		g, _, _ := w.st.bears(w.plain, width, w.bottom)
 		says := reason.Say("More to dig and fill, little gained: for what the depth gives it would have to be ", same, " wide.")
 		if same == 0 {
 			says = reason.Say("More to dig and fill, little gained: no width that can be dug gives what the depth does.")
@@ -175,7 +174,7 @@ func (w *wayFinder) belled() {
 	rules := *w.plain.sized.rules
 	rules.Hole = h
 	belled.sized.rules = &rules
-	g, _, _ := w.st.gust(girth(&belled, w.width, w.bottom), w.bottom)
+	g, _, _ := w.st.bears(&belled, w.width, w.bottom)
 	w.add(WayOut{ID: "belled", Name: reason.Say("Bell its foot out to ", h.Bell), Says: reason.Say("Holds down against frost and lifting; sideways it counts by its mean width. By hand, with a bar."),
 		Gust: g, Frost: true, Concrete: w.volume(w.width, h) - base,
 		Edits: w.clear(job.SettledBelled, w.spot("hole/bell", h.Bell), w.spot("hole/bellHeight", h.BellHeight))})
@@ -196,7 +195,7 @@ func (w *wayFinder) pinned() {
 	pin := w.usualPin()
 	st := w.st
 	st.pin = w.m.pinShear(pin)
-	g, _, _ := st.gust(girth(w.plain, w.width, w.bottom), w.bottom)
+	g, _, _ := st.bears(w.plain, w.width, w.bottom)
 	w.add(WayOut{ID: "pinned", Name: reason.Say("Core the rock and pin it, ", pin, " steel"), Says: reason.Say("Only in sound rock; a drill, grout and a day. Goggles and mask: stone dust harms lungs. An engineer sizes the pin where it matters."),
 		Gust: g, Frost: true, Edits: w.clear(job.SettledPinned, w.spot("hole/pin", pin))})
 }

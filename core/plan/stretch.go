@@ -42,6 +42,7 @@ func (w *liner) grade(joints []*joint) {
 		group, turns = append(group, m), append(turns, len(group) > 0 && !joints[(r+n-1)%n].plain)
 		if k == n-1 || !flows(r) {
 			gradeTogether(group, turns, ring)
+			settle(group, func() { gradeTogether(group, turns, ring) })
 			group, turns = nil, nil
 		}
 	}
@@ -70,7 +71,7 @@ func gradeTogether(runs []*maker, turns []bool, ring bool) {
 	bay := 0
 	for k, m := range runs {
 		n := len(m.layout.Bays)
-		m.line = grade.Line{Bays: line.Bays[bay : bay+n : bay+n], Tops: line.Tops[bay : bay+n+1 : bay+n+1], Knots: line.Knots[bay : bay+n+1 : bay+n+1]}
+		m.line = grade.Line{Bays: line.Bays[bay : bay+n : bay+n], Tops: line.Tops[bay : bay+n+1 : bay+n+1], Knots: line.Knots[bay : bay+n+1 : bay+n+1], Lost: line.Lost}
 		if k > 0 {
 			m.line.Bays = shifted(m.line.Bays, -at[k])
 		}

@@ -23,7 +23,9 @@ func (m *maker) trial(run job.Run) *maker {
 
 // weigh finishes a trial.
 func (m *maker) weigh() *maker {
-	gradeTogether([]*maker{m}, nil, false)
+	alone := []*maker{m}
+	gradeTogether(alone, nil, false)
+	settle(alone, func() { gradeTogether(alone, nil, false) })
 	m.make(nil, nil)
 	m.obstacles()
 	m.bays()

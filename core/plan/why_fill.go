@@ -37,7 +37,7 @@ func (m *maker) whyConcrete(p *Post) reason.Ref {
 
 // roundPost says what the concrete in a hole is the difference of.
 func (m *maker) roundPost(d *ditch) reason.Text {
-	hole, post := d.shape.Volume(d.sized.depth.Bottom-d.fill.ConcreteHeight, d.sized.depth.Bottom), length.Volume(0)
+	hole, post := d.shape.Volume(d.sized.dug().Bottom-d.fill.ConcreteHeight, d.sized.dug().Bottom), length.Volume(0)
 	if d.sized.driven {
 		hole = d.fill.Dug
 	}
@@ -47,7 +47,7 @@ func (m *maker) roundPost(d *ditch) reason.Text {
 		}
 	}
 	post = hole - post
-	t := reason.Say(d.fill.ConcreteHeight, " of concrete in a ", d.shape.At(d.sized.depth.Bottom/2), " hole: ", hole, " less the post, ", post)
+	t := reason.Say(d.fill.ConcreteHeight, " of concrete in a ", d.shape.At(d.sized.dug().Bottom/2), " hole: ", hole, " less the post, ", post)
 	for _, l := range d.fill.Layers {
 		switch l.Kind {
 		case footing.InsideLayer:
@@ -57,7 +57,7 @@ func (m *maker) roundPost(d *ditch) reason.Text {
 		case footing.RocksLayer:
 			t = append(t, reason.Say(", less ", l.Stone, " of rocks")...)
 		case footing.GravelLayer:
-			if l.To < d.sized.depth.Bottom-length.Tolerance {
+			if l.To < d.sized.dug().Bottom-length.Tolerance {
 				t = append(t, reason.Say(" and a drain of gravel")...)
 			}
 		case footing.ConcreteLayer:

@@ -95,15 +95,16 @@ func (m *maker) widthExtras(s sized) []reason.Step {
 
 // depthKey is what a depth is explained from, within one run.
 type depthKey struct {
-	rules  *job.Rules
-	kind   job.PostKind
-	hung   bool
-	reveal length.Length
-	driven bool
+	rules   *job.Rules
+	kind    job.PostKind
+	hung    bool
+	reveal  length.Length
+	lowered length.Length
+	driven  bool
 }
 
 func (m *maker) whyDepth(s sized) reason.Ref {
-	k := depthKey{s.rules, s.q.Kind, s.q.Hung, s.q.Reveal, s.driven}
+	k := depthKey{s.rules, s.q.Kind, s.q.Hung, s.q.Reveal, s.lowered, s.driven}
 	if s.q.Hole.Share == job.NoShare {
 		k.reveal = 0 // the depth does not depend on it: one explanation serves all
 	}
@@ -118,6 +119,9 @@ func (m *maker) whyDepth(s sized) reason.Ref {
 			w.Asked[i] = a.Value
 		}
 		w.Sentence = depthSentence(s.q, s.depth, w.Steps)
+		if s.lowered.Abs() > lowersAnything {
+			w.Sentence = append(w.Sentence, loweredSays(s.lowered, s.dug().Hole)...)
+		}
 		return w
 	})
 }

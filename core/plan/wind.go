@@ -78,7 +78,7 @@ func (m *maker) stand(i int, d *ditch) stood {
 			st.face += footing.Feet(m.out.Bays[b].CentreToCentre) / 2 * footing.Feet(f.Height)
 		}
 	}
-	low := max(0, p.Reveal-m.run.Post.Above-f.Height)
+	low := max(0, p.Reveal+d.sized.held()-m.run.Post.Above-f.Height)
 	bearing := m.soil.Bearing
 	if m.job.Site.Movement {
 		bearing *= 2
@@ -170,26 +170,34 @@ func (st stood) share(width, depth length.Length) float64 {
 	return 0
 }
 
-// girth is the mean width that a footing pushes the soil with, down to a depth.
-func girth(d *ditch, width, depth length.Length) length.Length {
+// girth is the width with which a footing pushes the soil, from the ground
+// that holds it down to the bottom of its concrete, as its card has it.
+func girth(d *ditch, width, bottom length.Length) length.Length {
 	if d.sized.driven {
-		return d.sized.q.Post.Width
+		return d.sized.q.Post.Across()
 	}
-	return footing.ShapeOf(width, depth, d.sized.rules.Hole).Mean(depth)
+	shape := footing.ShapeOf(width, bottom, bottom+d.sized.depth.Gravel, d.sized.rules.Hole)
+	return shape.Bears(d.sized.held(), bottom)
+}
+
+// bears is the gust of a footing of a width whose concrete ends at a depth
+// below the ground that is dug.
+func (st stood) bears(d *ditch, width, bottom length.Length) (least, closed, open float64) {
+	return st.gust(girth(d, width, bottom), bottom-d.sized.held())
 }
 
 func (m *maker) postWind(i int, d *ditch) PostWind {
 	p, st := &m.out.Posts[i], m.stand(i, d)
-	g, closed, open := st.gust(girth(d, p.HoleWidth, p.Bottom), p.Bottom)
+	g, closed, open := st.bears(d, p.HoleWidth, p.Bottom)
 	w := PostWind{Gust: g, Leaf: st.leaf}
 	if st.leaf != nil {
 		st.leaf.Closed, st.leaf.Open = closed, open
-		st.leaf.Share = st.share(girth(d, p.HoleWidth, p.Bottom), p.Bottom)
+		st.leaf.Share = st.share(girth(d, p.HoleWidth, p.Bottom), p.Bottom-d.sized.held())
 	}
 	if !d.sized.driven {
 		wide := m.nextWider(d.sized.rules.Hole, p.HoleWidth)
 		w.Wider = &WindTry{Size: wide}
-		w.Wider.Gust, _, _ = st.gust(girth(d, wide, p.Bottom), p.Bottom)
+		w.Wider.Gust, _, _ = st.bears(d, wide, p.Bottom)
 	}
 	if d.sized.depth.Stopped {
 		w.Why = m.whyWind(p, d, st, w)
@@ -201,7 +209,7 @@ func (m *maker) postWind(i int, d *ditch) PostWind {
 	}
 	deep := p.Bottom + step
 	w.Deeper = &WindTry{Size: deep + p.Gravel}
-	w.Deeper.Gust, _, _ = st.gust(girth(d, p.HoleWidth, deep), deep)
+	w.Deeper.Gust, _, _ = st.bears(d, p.HoleWidth, deep)
 	w.Why = m.whyWind(p, d, st, w)
 	return w
 }

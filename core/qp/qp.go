@@ -178,11 +178,33 @@ const (
 	nearly = 1e-2
 )
 
+// attempt is one way to go about a solution.
+type attempt struct {
+	scale  float64 // of the room and the prices that it begins with
+	steady bool    // every step goes for the middle: slower, and hardly ever misled
+	rounds int
+}
+
+// attempts are tried in turn until one comes to an end. The first is the quick
+// one; where its predictions keep misleading it, the others begin farther
+// inside and step with more care.
+var attempts = []attempt{{1, false, mostRounds}, {1e3, false, 2 * mostRounds}, {1, true, 5 * mostRounds}, {1e4, true, 5 * mostRounds}, {1e-2, true, 5 * mostRounds}}
+
 // Solve returns the variables that make the objective least. ok is false when
-// the limits contradict each other.
+// no attempt came to an end: the limits contradict each other, or are so near
+// to it that no digits are left.
 func (p *Program) Solve() (x []float64, ok bool) {
+	for _, a := range attempts {
+		if x, ok = p.attempt(a); ok || x == nil {
+			return x, ok
+		}
+	}
+	return x, false
+}
+
+func (p *Program) attempt(a attempt) (x []float64, ok bool) {
 	s := newSolver(p)
-	if !s.start() {
+	if !s.start(a.scale) {
 		return nil, false
 	}
 	if len(p.rows) == 0 {
@@ -190,7 +212,7 @@ func (p *Program) Solve() (x []float64, ok bool) {
 	}
 	// Past the last digits steps may lead away again: the best place is kept.
 	best, x := math.Inf(1), make([]float64, p.n)
-	for range mostRounds {
+	for range a.rounds {
 		s.residuals()
 		if m := max(s.off, s.dual, s.gap); m < best {
 			best = m
@@ -199,7 +221,7 @@ func (p *Program) Solve() (x []float64, ok bool) {
 		if s.off < smallResidual && s.dual < smallResidual && s.gap < smallGap*max(1, p.loose) || s.gap < spentGap {
 			break
 		}
-		if !s.step() {
+		if !s.step(a.steady) {
 			break
 		}
 	}
@@ -234,7 +256,7 @@ func newSolver(p *Program) *solver {
 // as that place breaks the limits by, and with prices as high as the steepest
 // part of the objective could ask: prices that come down together stay
 // balanced, while those that had to grow would not.
-func (w *solver) start() bool {
+func (w *solver) start(scale float64) bool {
 	copy(w.factor, w.p.q)
 	if !w.cholesky() {
 		return false
@@ -254,7 +276,7 @@ func (w *solver) start() bool {
 		steepest = max(steepest, w.p.q[i*(w.p.band+1)])
 	}
 	for i := range w.s {
-		w.s[i], w.z[i] = max(w.s[i], worst), worst*steepest
+		w.s[i], w.z[i] = scale*max(w.s[i], worst), scale*worst*steepest
 	}
 	return true
 }
@@ -293,7 +315,7 @@ func (w *solver) residuals() {
 
 // step takes one step: towards the solution as if prices could fall at once,
 // then again with what that prediction overlooks put right.
-func (w *solver) step() bool {
+func (w *solver) step(steady bool) bool {
 	p := w.p
 	copy(w.factor, p.q)
 	b := p.band + 1
@@ -318,20 +340,27 @@ func (w *solver) step() bool {
 	for i := range w.rc {
 		w.rc[i] = 0
 	}
-	reach := min(1, w.direction(0))
-	ahead := 0.0
-	for i := range w.s {
-		ahead += (w.s[i] + reach*w.ds[i]) * (w.z[i] + reach*w.dz[i])
-		w.rc[i] = w.ds[i] * w.dz[i]
+	reach := 0.0
+	if !steady {
+		reach = min(1, w.direction(0))
+		ahead := 0.0
+		for i := range w.s {
+			ahead += (w.s[i] + reach*w.ds[i]) * (w.z[i] + reach*w.dz[i])
+			w.rc[i] = w.ds[i] * w.dz[i]
+		}
+		ahead /= float64(len(w.s))
+		reach = w.central(min(1, 0.995*w.direction(math.Pow(ahead/w.gap, 3)*w.gap)))
 	}
-	ahead /= float64(len(w.s))
-	reach = w.central(min(1, 0.995*w.direction(math.Pow(ahead/w.gap, 3)*w.gap)))
 	if reach < shortStep {
 		// The prediction misled: step towards the middle of what is allowed.
 		for i := range w.rc {
 			w.rc[i] = 0
 		}
-		reach = w.central(min(1, 0.9*w.direction(0.8*w.gap)))
+		towards := 0.8
+		if steady {
+			towards = 0.3
+		}
+		reach = w.central(min(1, 0.9*w.direction(towards*w.gap)))
 	}
 	for i := range w.x {
 		w.x[i] += reach * w.dx[i]

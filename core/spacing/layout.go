@@ -72,22 +72,8 @@ type Site struct {
 	Mark        length.Length                    // the tape's smallest mark
 	StartCorner bool                             // the run starts at a corner
 	EndCorner   bool                             // it ends at one
-	Slope       Slope                            // where pieces lie along the slope; nil: they lie level
+	Leans       []Lean                           // where the fence leans, in order; what is between is level
 }
-
-// Slope turns level distances into those along the ground, and back. A panel
-// or rail that is raked is as long as it is: on a slope it spans less level
-// distance, so its posts are spaced along the ground.
-type Slope interface {
-	Along(station length.Length) length.Length
-	Level(along length.Length) length.Length
-}
-
-// flat is a slope that is none.
-type flat struct{}
-
-func (flat) Along(l length.Length) length.Length { return l }
-func (flat) Level(l length.Length) length.Length { return l }
 
 // Count returns how few equal bays, none over most, fill a stretch. A stretch
 // within Tolerance of a whole number of bays takes that number.
@@ -107,8 +93,10 @@ type fixed struct {
 func Lay(run job.Run, site Site) Layout {
 	var l Layout
 	w := layer{run: run, site: site, out: &l}
-	if w.site.Slope == nil {
-		w.site.Slope = flat{}
+	if _, piece := run.Spacing.ByPiece(); piece {
+		w.slant = newSlant(site.Leans, run.Spacing, run.Post.Width)
+	} else {
+		w.slant = newSlant(nil, run.Spacing, 0) // equal bays are equal over the level
 	}
 	end := *run.Length
 	l.Posts = append(make([]Post, 0, Count(end, run.Spacing.Most)+16), w.post(0, job.EndPost))
@@ -143,9 +131,10 @@ func (l *Layout) last() *Post { return &l.Posts[len(l.Posts)-1] }
 
 // layer lays one run.
 type layer struct {
-	run  job.Run
-	site Site
-	out  *Layout
+	run   job.Run
+	site  Site
+	slant slant
+	out   *Layout
 }
 
 func (w *layer) post(at length.Length, kind job.PostKind) Post {
@@ -250,8 +239,8 @@ func (w *layer) fence(to length.Length) {
 	if to-from-lead-trail < w.run.Post.Width { // no room for the corners' share
 		lead, trail = 0, 0
 	}
-	along, level := w.site.Slope.Along, w.site.Slope.Level
-	start, end := along(from)+lead, along(to)-trail
+	along, level := w.slant.Along, w.slant.Level
+	start, end := along(from+lead), along(to-trail)
 	a := Solve(w.stretch(start, end))
 	if a.Block != nil {
 		a.Block.From, a.Block.To = level(a.Block.From), level(a.Block.To)
@@ -273,15 +262,14 @@ func (w *layer) fence(to length.Length) {
 	last := len(w.out.Bays) - 1
 	for i := first; i < len(w.out.Bays); i++ {
 		b := &w.out.Bays[i]
-		d := along(w.out.Posts[b.First+1].Station) - along(w.out.Posts[b.First].Station)
-		want := s.Regular
+		begins, ends := along(w.out.Posts[b.First].Station), along(w.out.Posts[b.First+1].Station)
 		if i == first {
-			want += lead
+			begins = start
 		}
 		if i == last {
-			want += trail
+			ends = end
 		}
-		b.Odd = (d-want).Abs() > length.Tolerance && s.Bays > 1 || s.Bays == 1 && a.Odd > 0
+		b.Odd = (ends-begins-s.Regular).Abs() > length.Tolerance && s.Bays > 1 || s.Bays == 1 && a.Odd > 0
 		if p := &w.out.Posts[b.First+1]; i < last {
 			p.Shift = p.Station - level(start+s.Regular*length.Length(i-first+1))
 			if w.first(from, to) {
@@ -315,7 +303,10 @@ func (w *layer) first(from, to length.Length) bool {
 func (w *layer) stretch(from, to length.Length) Stretch {
 	s := w.run.Spacing
 	q := Stretch{From: from, To: to, Most: s.Most, Mark: w.site.Mark}
-	if _, ok := s.ByPiece(); ok {
+	if _, ok := s.ByPiece(); !ok {
+		// Rails of equal bays may be no longer along the slope than on the flat.
+		q.Most /= steepest(w.site.Leans, from, to)
+	} else {
 		q.Most = s.Regular(w.run.Post.Width, w.run.Post.Width)
 		if s.Odd != job.OddAll {
 			q.Module = q.Most
@@ -325,7 +316,7 @@ func (w *layer) stretch(from, to length.Length) Stretch {
 	q.Least = min(s.Shortest(q.Most), q.Most)
 	for i, k := range w.run.KeepOuts {
 		c, ok := w.closed(k)
-		c.From, c.To, c.Of = w.site.Slope.Along(c.From), w.site.Slope.Along(c.To), i
+		c.From, c.To, c.Of = w.slant.Along(c.From), w.slant.Along(c.To), i
 		if ok && c.To > from && c.From < to {
 			q.Closed = append(q.Closed, c)
 		}
@@ -381,20 +372,21 @@ func (w *layer) pieces() {
 			continue
 		}
 		a, z := &l.Posts[b.First], &l.Posts[b.First+1]
-		d := w.site.Slope.Along(z.Station) - w.site.Slope.Along(a.Station)
+		d := z.Station - a.Station
+		lean := length.Length(Lean{Slope: float64(rise(w.site.Leans, a.Station, z.Station) / d)}.stretch())
 		wide := func(p *Post) length.Length { return w.run.PostOf(p.Kind).Width }
 		full := s.Piece
 		switch s.Way {
 		case job.PanelsBetween:
-			b.Piece = d - (wide(a)+wide(z))/2 - 2*s.Play + 2*s.Slot
+			b.Piece = (d - (wide(a)+wide(z))/2 - 2*s.Play + 2*s.Slot) * lean
 		case job.PanelsOnFaces:
 			b.Lead, b.Trail = w.lead(a.Station), w.lead(z.Station)
-			b.Piece = d - b.Lead - b.Trail
+			b.Piece = (d - b.Lead - b.Trail) * lean
 		case job.FixedModule:
-			b.Piece = d
+			b.Piece = d * lean
 		case job.OverlapRails:
 			// A terminal is morticed half as deep: its tongue ends at the middle.
-			b.Piece = d + s.Overlap
+			b.Piece = d*lean + s.Overlap
 			for _, p := range []*Post{a, z} {
 				if p.Kind != job.LinePost {
 					b.Piece -= s.Overlap / 2

@@ -1,0 +1,159 @@
+package plan
+
+import (
+	"math"
+
+	"mallow/core/finding"
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/reason"
+	"mallow/core/spacing"
+)
+
+// leans tells whether some part of a run leans with the ground.
+func leans(run job.Run) bool {
+	if run.Grade.Look.Leans() {
+		return true
+	}
+	for _, p := range run.Grade.Parts {
+		if p.Look.Leans() {
+			return true
+		}
+	}
+	return false
+}
+
+// groundLeans is how pieces would lean that lay on the ground itself: where a
+// leaning run's spacing begins, before its top line is known.
+func (m *maker) groundLeans(run job.Run) []spacing.Lean {
+	var out []spacing.Lean
+	var from, low length.Length
+	m.profile.Each(0, m.ground.Length, func(at, high length.Length) {
+		if at > from && run.Grade.LookAt((from+at)/2).Leans() {
+			out = append(out, spacing.Lean{From: from, To: at, Slope: float64((high - low) / (at - from))})
+		}
+		from, low = at, high
+	})
+	return out
+}
+
+// lineLeans is how the pieces lean on the line that was found.
+func (m *maker) lineLeans() []spacing.Lean {
+	var out []spacing.Lean
+	for i, b := range m.line.Bays {
+		if !m.courseLook(i).Leans() || m.layout.Bays[i].Gate != spacing.NoGate {
+			continue
+		}
+		from, to := m.span(i)
+		out = append(out, spacing.Lean{From: from, To: to, Slope: float64((b.TopEnd - b.TopStart) / (to - from))})
+	}
+	return out
+}
+
+// span are the stations of a bay's two posts.
+func (m *maker) span(bay int) (from, to length.Length) {
+	first := m.layout.Bays[bay].First
+	return m.layout.Posts[first].Station, m.layout.Posts[first+1].Station
+}
+
+const (
+	// mostSettling is how often posts and top line are found from each other
+	// before what is left over is said instead.
+	mostSettling = 12
+	// settled is how far posts may still move: a hundredth of a millimetre.
+	settled = length.Millimetre / 100
+)
+
+// settle finds the posts again from the line that was graded over them, as
+// long as that moves any: how far apart the posts of leaning pieces stand
+// depends on how they lean, which depends on where the posts stand. regrade
+// finds the line of all runs that are graded together.
+func settle(runs []*maker, regrade func()) {
+	for range mostSettling {
+		moved := false
+		for _, m := range runs {
+			if m.laid() && leans(m.run) && m.relay() {
+				moved = true
+			}
+		}
+		if !moved {
+			return
+		}
+		regrade()
+	}
+}
+
+// relay lays the run out again by the line that was found, and tells whether
+// a post moved.
+func (m *maker) relay() bool {
+	leans := m.lineLeans()
+	s := m.site(m.run)
+	if _, piece := m.run.Spacing.ByPiece(); !piece {
+		// A slope that was once too long for equal bays stays so, or bays
+		// would come and go: a line with one bay more leans otherwise.
+		long := false
+		for i := range m.layout.Bays {
+			if from, to := m.span(i); m.layout.Bays[i].Gate == spacing.NoGate && m.layout.Bays[i].Held == spacing.Nothing {
+				rise := m.line.Bays[i].TopEnd - m.line.Bays[i].TopStart
+				long = long || length.Length(math.Hypot(float64(to-from), float64(rise))) > m.run.Spacing.Most+length.Tolerance
+			}
+		}
+		if !long {
+			return false
+		}
+		m.steep = append(m.steep, leans...)
+		leans = m.steep
+	}
+	s.Leans = leans
+	next := spacing.Lay(m.run, s)
+	// What the corners at both ends are was settled between the runs.
+	last, before := &next.Posts[len(next.Posts)-1], m.layout.Posts[len(m.layout.Posts)-1]
+	next.Posts[0].Kind, last.Kind = m.layout.Posts[0].Kind, before.Kind
+	moved := len(next.Posts) != len(m.layout.Posts)
+	for i := 0; !moved && i < len(next.Posts); i++ {
+		moved = (next.Posts[i].Station - m.layout.Posts[i].Station).Abs() > settled
+	}
+	if moved {
+		m.layout = next
+	} else {
+		m.layout.Bays = next.Bays // the pieces as they lean on this very line
+	}
+	return moved
+}
+
+// misfit is by how much a piece may be too short for its bay before it is
+// said: half a mark of the tape, and what its play takes up.
+func (m *maker) misfit() length.Length {
+	return max(length.Tolerance, m.job.Units.SmallestMark/2) + 2*m.run.Spacing.Play
+}
+
+// judgeLeans says where no posts could be found on which leaning pieces fit.
+func (m *maker) judgeLeans() {
+	_, piece := m.run.Spacing.ByPiece()
+	if !leans(m.run) || piece && m.run.Spacing.Odd == job.OddAll {
+		return
+	}
+	worst, over := -1, m.misfit()
+	for i := range m.out.Bays {
+		b := &m.out.Bays[i]
+		if b.Gate != "" || b.Held != "" || !b.Look.Leans() {
+			continue
+		}
+		long := length.Length(0)
+		switch {
+		case !piece:
+			long = b.CentreToCentre*length.Length(math.Hypot(1, float64(b.Lean/b.CentreToCentre))) - m.run.Spacing.Most
+		case b.Piece > 0 && b.Trims == 0:
+			long = b.Piece - m.run.Spacing.Piece
+		}
+		if long > over {
+			worst, over = i, long
+		}
+	}
+	if worst < 0 {
+		return
+	}
+	b := &m.out.Bays[worst]
+	m.find(finding.Finding{Rule: "lean-misfit", Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Bay: b.ID},
+		Says: reason.Say(b.ID, " is ", over, " too long along its slope: no posts were found on which every leaning piece fits. Set its far post back by so much, or hold a post beside it.")})
+}
