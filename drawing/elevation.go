@@ -37,9 +37,18 @@ func Elevation(p plan.Plan, run int, from, to length.Length) Picture {
 		}
 	}
 	if r.Frost != nil {
-		under := make([]Point, len(line))
-		for i, q := range line {
-			under[i] = Point{q.X, q.Y - float64(*r.Frost)}
+		// Frost goes down from the ground as it will be.
+		var under []Point
+		if len(r.Finished) > 0 {
+			for _, g := range r.Finished {
+				if within(g.At) {
+					under = append(under, Point{float64(g.At), float64(g.Height - *r.Frost)})
+				}
+			}
+		} else {
+			for _, q := range line {
+				under = append(under, Point{q.X, q.Y - float64(*r.Frost)})
+			}
 		}
 		pic.dashed(Frost, 0.25, under...)
 		// Between the first two posts of the stretch, clear of their holes.
@@ -58,12 +67,21 @@ func Elevation(p plan.Plan, run int, from, to length.Length) Picture {
 	}
 	for i := range r.Posts {
 		if q := &r.Posts[i]; within(q.Station) {
-			half := float64(width(r, q)) / 2
+			half := float64(q.Width) / 2
 			pic.box(Posts, 0.3, 0.12, float64(q.Station)-half, float64(q.Ground), float64(q.Station)+half, float64(q.Top))
 			pic.Texts = append(pic.Texts, Text{Layer: Names, At: Point{float64(q.Station), float64(q.Top)}, Words: q.ID, Size: 7.5, Bold: true, Anchor: Middle, Up: 1.2})
 		}
 	}
 	pic.line(Ground, 0.6, line...)
+	if len(r.Finished) > 0 {
+		var after []Point
+		for _, g := range r.Finished {
+			if within(g.At) {
+				after = append(after, Point{float64(g.At), float64(g.Height)})
+			}
+		}
+		pic.dashed(Ground, 0.3, after...)
+	}
 	for _, o := range r.InTheWay {
 		if at := (o.From + o.To) / 2; within(at) {
 			x, y := float64(at), float64(height(at))
@@ -72,14 +90,6 @@ func Elevation(p plan.Plan, run int, from, to length.Length) Picture {
 		}
 	}
 	return pic
-}
-
-// width is the width of a post, by its card or the bays beside it.
-func width(r plan.Run, p *plan.Post) length.Length {
-	if p.Card >= 0 {
-		return r.Cards[p.Card].Post
-	}
-	return 100
 }
 
 // hole draws a post's hole, its layers and the post in it.
@@ -101,7 +111,7 @@ func hole(pic *Picture, r plan.Run, p *plan.Post) {
 			pic.line(Footings, 0.2, Point{x - half, ground - float64(c.Bottom)}, Point{x + half, ground - float64(c.Bottom)})
 		}
 	}
-	half := float64(c.Post) / 2
+	half := float64(p.Width) / 2
 	at := float64(p.Station)
 	pic.dashed(Posts, 0.25, Point{at - half, ground}, Point{at - half, ground - float64(p.Foot)}, Point{at + half, ground - float64(p.Foot)}, Point{at + half, ground})
 }

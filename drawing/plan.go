@@ -111,7 +111,7 @@ func Hole(p plan.Plan, run int, card plan.Card) Picture {
 	widthAt := func(depth float64) float64 {
 		for i := 1; i < len(card.Cuts); i++ {
 			a, b := card.Cuts[i-1], card.Cuts[i]
-			if depth <= float64(b.Depth) {
+			if depth <= float64(b.Depth) && b.Depth > a.Depth {
 				part := (depth - float64(a.Depth)) / max(1e-9, float64(b.Depth-a.Depth))
 				return float64(a.Width) + max(0, part)*float64(b.Width-a.Width)
 			}
@@ -131,7 +131,7 @@ func Hole(p plan.Plan, run int, card plan.Card) Picture {
 			edge, post := widthAt(0)/2, float64(card.Post)/2
 			pic.area(Footings, 0.25, fill, Point{-post, -from}, Point{post, -from}, Point{off + edge, 0}, Point{off - edge, 0})
 		} else {
-			a, b := widthAt(from)/2, widthAt(to)/2
+			a, b := widthAt(from+1e-6)/2, widthAt(to)/2 // a bell ends where the gravel begins
 			pic.area(Footings, 0.25, fill, Point{off - a, -from}, Point{off + a, -from}, Point{off + b, -to}, Point{off - b, -to})
 		}
 		y := max(-(from+max(0, to))/2, next)
@@ -151,7 +151,7 @@ func Hole(p plan.Plan, run int, card plan.Card) Picture {
 		pic.line(Measures, 0.15, Point{-wide * 0.75, y}, Point{-wide * 0.5, y})
 		pic.bold(Measures, -wide*0.78, y, 7, End, d.words+p.Units.Short(d.depth))
 	}
-	if f := p.Runs[run].Frost; f != nil {
+	if f := card.Frost; f != nil {
 		pic.dashed(Frost, 0.2, Point{-wide * 1.1, -float64(*f)}, Point{wide * 1.1, -float64(*f)})
 		pic.words(Frost, -wide*1.1, -float64(*f), 6, Start, "frost")
 	}

@@ -59,7 +59,7 @@ type filler struct {
 // ground that is dug; lowered is by how much it is cut afterwards, negative
 // where it is filled: the concrete ends under the finished ground.
 func Fill(shape Shape, d Depth, post job.Post, s job.Setting, voids float64, lowered length.Length) Filling {
-	f := filler{shape: shape, foot: d.Foot, ground: max(0, lowered), post: post}
+	f := filler{shape: shape, foot: d.Foot, ground: min(max(0, lowered), max(0, d.Bottom)), post: post}
 	f.out.Dug = shape.Volume(0, d.Hole)
 	f.add(GravelLayer, d.Bottom, d.Hole, 0, 0)
 	if s.Method == job.RockPacked {

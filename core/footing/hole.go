@@ -45,7 +45,7 @@ type Ask struct {
 }
 
 // Depth is how deep a post's foot and its concrete stand and its hole goes.
-// The bottom is what must be safe from frost; the gravel base lies under it.
+// The bottom is what is held against the frost depth; the gravel base lies under it.
 type Depth struct {
 	Asks    []Ask // the rules in force, in the order of the handbook
 	Governs int   // index of the one that governs, or -1 if none is in force

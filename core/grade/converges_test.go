@@ -1,16 +1,15 @@
 package grade
 
 import (
-	"fmt"
 	"math/rand/v2"
 	"testing"
-	"time"
 
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/survey"
 )
 
+// anyRaked is a course of raked bays over random ground, with any choice.
 func anyRaked(r *rand.Rand) Course {
 	n := 2 + r.IntN(40)
 	c := Course{}
@@ -45,21 +44,55 @@ func anyRaked(r *rand.Rand) Course {
 	return c
 }
 
-func TestScan(t *testing.T) {
+// TestRakedAlwaysEnds grades random raked courses: none ends without an answer,
+// and none asks for earth where the polygon method, which knows nothing of the
+// quadratic program, finds a line that keeps to the corridor.
+func TestRakedAlwaysEnds(t *testing.T) {
+	n := 100000
+	if testing.Short() {
+		n = 4000
+	}
 	r := rand.New(rand.NewPCG(1, 7))
-	bad := 0
-	start := time.Now()
-	const N = 20000
-	for k := range N {
+	fitting, earth := 0, 0
+	for k := range n {
 		c := anyRaked(r)
+		line := Solve(c)
+		if line.Lost {
+			t.Fatalf("case %d: no end", k)
+		}
 		w := newSolving(c)
-		f := w.flowOf(span{job.Raked, 0, len(c.Bays) - 1}, c.Grade.Stiff())
-		if _, ok := f.p.Solve(); !ok {
-			bad++
-			if bad < 5 {
-				fmt.Println("bad", k, len(c.Bays), c.Grade.Give, *c.Grade.Straight)
-			}
+		_, fits := w.flowOf(span{job.Raked, 0, len(c.Bays) - 1}, c.Grade.Stiff()).fits()
+		cut, fill := line.Worst()
+		if cut != nil || fill != nil {
+			earth++
+		}
+		if !fits {
+			continue
+		}
+		fitting++
+		if cut != nil || fill != nil {
+			t.Fatalf("case %d: a line fits, but cut %+v, fill %+v are asked for", k, cut, fill)
 		}
 	}
-	fmt.Println(bad, "of", N, time.Since(start))
+	if fitting < n/20 || earth < n/4 {
+		t.Errorf("%d of %d fit, %d move earth: the test says little", fitting, n, earth)
+	}
+}
+
+// TestFallsBackOnThePolygons: what is found without the solver keeps to the
+// corridor.
+func TestFallsBackOnThePolygons(t *testing.T) {
+	c := anyRaked(rand.New(rand.NewPCG(3, 3)))
+	c.Fence.GapMost = c.Fence.GapLeast + 400
+	c.Ground = survey.NewProfile(nil, c.Posts[len(c.Posts)-1].Station)
+	w := newSolving(c)
+	y, ok := w.flowOf(span{job.Raked, 0, len(c.Bays) - 1}, 0.5).fits()
+	if !ok {
+		t.Fatal("nothing fits on level ground")
+	}
+	for i, h := range y {
+		if h < float64(c.Fence.GapLeast)-1e-6 || h > float64(c.Fence.GapMost)+1e-6 {
+			t.Errorf("post %d at %v, outside %v to %v", i, h, c.Fence.GapLeast, c.Fence.GapMost)
+		}
+	}
 }

@@ -23,8 +23,17 @@ type flow struct {
 	node    []int // variable of each post; a flat gate's two posts share one
 	pins    []pin
 	regular float64 // mean bay, so that bends are heights
-	along   bool    // earth is weighed all along the bays, not only at posts and breaks of the ground
+	weighs  weighing
 }
+
+// weighing is how a flow counts earth.
+type weighing int
+
+const (
+	atBreaks weighing = iota // at the posts and the breaks of the ground
+	allAlong                 // all along the bays
+	noneOfIt                 // there is room for a line that moves none
+)
 
 // pin is a height that is fixed at a post.
 type pin struct {
@@ -41,10 +50,10 @@ const (
 // flowOf sets up the program of a span; straight is how stiff it is. Earth is
 // weighed at the posts and the breaks of the ground: that is enough to find
 // whether any must be moved, and quick.
-func (w *solving) flowOf(s span, straight float64) *flow { return w.newFlow(s, straight, false) }
+func (w *solving) flowOf(s span, straight float64) *flow { return w.newFlow(s, straight, atBreaks) }
 
-func (w *solving) newFlow(s span, straight float64, along bool) *flow {
-	f := &flow{solving: w, span: s, along: along, regular: float64(w.to(s.last)-w.from(s.first)) / float64(s.last-s.first+1), node: make([]int, s.last-s.first+2)}
+func (w *solving) newFlow(s span, straight float64, weighs weighing) *flow {
+	f := &flow{solving: w, span: s, weighs: weighs, regular: float64(w.to(s.last)-w.from(s.first)) / float64(s.last-s.first+1), node: make([]int, s.last-s.first+2)}
 	limits := 0
 	for i := s.first; i <= s.last; i++ {
 		k := i - s.first
@@ -52,7 +61,7 @@ func (w *solving) newFlow(s span, straight float64, along bool) *flow {
 			f.node[k+1]--
 		}
 		limits += len(w.corridor[i].between)*2 + 4
-		if along {
+		if weighs == allAlong {
 			limits += 2 * (len(w.corridor[i].between) + 2 + weighed)
 		}
 	}
@@ -133,7 +142,12 @@ func pinned(pins []pin, post int) bool {
 // within keeps a place of the line in its corridor. What gives may be passed,
 // at the cost of earth over the length that the place stands for.
 func (f *flow) within(low, high, length float64, terms ...qp.Term) {
-	if f.along { // what it costs is weighed by itself
+	switch f.weighs {
+	case noneOfIt: // as wide as the polygon method found room in
+		f.p.AtLeast(low-widening, terms...)
+		f.p.AtMost(high+widening, terms...)
+		return
+	case allAlong: // what it costs is weighed by itself
 		if f.Grade.Give == job.Fill {
 			f.p.AtLeast(low, terms...)
 		}
@@ -192,7 +206,7 @@ func (f *flow) bay(i int) {
 		high := b.ground + float64(f.Fence.GapMost) + high0*(1-b.part) + high1*b.part
 		f.within(low, high, b.length, f.y(i, 1-b.part), f.y(i+1, b.part))
 	}
-	if f.along {
+	if f.weighs == allAlong {
 		f.weigh(i)
 	}
 }
@@ -264,8 +278,13 @@ func (f *flow) shape(straight float64) {
 // is found again with the earth weighed all along the line.
 func (f *flow) solve(straight float64) []float64 {
 	y, ok := f.heights()
-	if ok && !f.along && f.moves(y) {
-		fine := f.newFlow(f.span, straight, true)
+	if ok && f.moves(y) {
+		if _, fits := f.fits(); fits {
+			if z, ended := f.newFlow(f.span, straight, noneOfIt).heights(); ended {
+				return z
+			}
+		}
+		fine := f.newFlow(f.span, straight, allAlong)
 		if z, ended := fine.heights(); ended {
 			return z
 		}

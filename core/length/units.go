@@ -175,9 +175,22 @@ func (u Units) Small(v Volume) string {
 // Weight prints a mass as it is loaded: pounds or kilograms.
 func (u Units) Weight(m Mass) string {
 	if u.System == Metric {
-		return strconv.FormatFloat(float64(m), 'f', 0, 64) + " kg"
+		return figures(float64(m)) + " kg"
 	}
-	return strconv.FormatFloat(float64(m/Pound), 'f', 0, 64) + " lb"
+	return figures(float64(m/Pound)) + " lb"
+}
+
+// figures prints a measure whole, and one under ten with two figures or so.
+func figures(v float64) string {
+	switch a := math.Abs(v); {
+	case a == 0 || a >= 9.95:
+		return strconv.FormatFloat(v, 'f', 0, 64)
+	case a >= 0.995:
+		return strconv.FormatFloat(v, 'f', 1, 64)
+	case a >= 0.0995:
+		return strconv.FormatFloat(v, 'f', 2, 64)
+	}
+	return strconv.FormatFloat(v, 'f', 3, 64)
 }
 
 // Wind prints a wind of so many metres per second: miles or kilometres per
@@ -194,18 +207,31 @@ const (
 	poundFoot  = poundForce * 0.3048
 )
 
-// Torque prints a moment given in newton metres: pound-feet, or newton metres.
+// Torque prints a moment given in newton metres: pounds-force times feet, or
+// newton metres.
 func (u Units) Torque(newtonMetres float64) string {
 	if u.System == Metric {
-		return strconv.FormatFloat(newtonMetres, 'f', 0, 64) + " N·m"
+		return figures(newtonMetres) + " N m"
 	}
-	return strconv.FormatFloat(newtonMetres/poundFoot, 'f', 0, 64) + " lb·ft"
+	return figures(newtonMetres/poundFoot) + " lbf ft"
 }
 
-// Force prints a force given in newtons: pounds, or newtons.
+// Force prints a force given in newtons: pounds-force, or newtons.
 func (u Units) Force(newtons float64) string {
 	if u.System == Metric {
-		return strconv.FormatFloat(newtons, 'f', 0, 64) + " N"
+		return figures(newtons) + " N"
 	}
-	return strconv.FormatFloat(newtons/poundForce, 'f', 0, 64) + " lb"
+	return figures(newtons/poundForce) + " lbf"
+}
+
+// PerSquareFoot is one pound-force on a square foot, in pascals.
+const PerSquareFoot = poundForce / (0.3048 * 0.3048)
+
+// Pressure prints a pressure given in pascals: pounds-force on a square foot,
+// or kilopascals.
+func (u Units) Pressure(pascals float64) string {
+	if u.System == Metric {
+		return figures(pascals/1000) + " kPa"
+	}
+	return figures(pascals/PerSquareFoot) + " psf"
 }

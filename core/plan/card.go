@@ -174,7 +174,7 @@ func (m *maker) digSteps(add func(...any), c Card, s *sized) {
 		add("The ground here is filled by ", -s.lowered, " afterwards: measured from the finished ground the concrete's bottom is ", c.UnderFinished, " down.")
 	}
 	if s.hit != nil && s.depth.Stopped {
-		add("The hole stops on ", struckNames[s.hit.What], " at ", s.hit.Depth, "; the rules ask for ", s.depth.Rounded, ".")
+		add("The hole stops on ", struckNames[s.hit.What], " at ", s.hit.Depth, "; the rules ask for ", s.depth.Rounded+s.lowered, ".")
 		if s.hit.What == job.HitWater {
 			add("Bail it out and fill at once, from the bottom up, so that the mix is not washed out.")
 		}

@@ -67,6 +67,7 @@ type sized struct {
 func (s *sized) dug() footing.Depth {
 	d := s.depth
 	d.Bottom, d.Foot, d.Hole = max(0, d.Bottom+s.lowered), max(0, d.Foot+s.lowered), max(0, d.Hole+s.lowered)
+	d.Foot = min(d.Foot, d.Hole) // where rock stops a hole above the ground as it will be
 	return d
 }
 

@@ -175,7 +175,7 @@ func TestRockAndItsWaysOut(t *testing.T) {
 	run.Spots[0].Hit.What, run.Spots[0].Hole.Width = job.HitWater, nil
 	for _, w := range plan.Make(j, cat).Runs[0].Posts[4].Stopped.Ways {
 		if w.ID == "belled" || w.ID == "pinned" || w.ID == "as is" && w.Frost {
-			t.Errorf("in water: %s, safe from frost %v", w.ID, w.Frost)
+			t.Errorf("in water: %s, below the frost depth %v", w.ID, w.Frost)
 		}
 	}
 }
@@ -469,6 +469,11 @@ func cardHolds(t *testing.T, n int, c plan.Card) {
 		return
 	}
 	// A bell or an off-centre hole may not hold the post; then nothing is negative, and no more can be said.
+	// What lies over ground that is cut is not put back.
+	if c.Lowered > 0 {
+		over := footing.Shape{Square: c.Square, Cuts: c.Cuts}.Volume(0, min(c.Lowered, c.Depth))
+		inHole += over - area.Times(min(c.Lowered, c.Foot))
+	}
 	if room := c.Dug - inHole - area.Times(c.Foot); math.Abs(float64(room)) > 1e-9 {
 		t.Fatalf("job %d: layers %v and the post %v are not the hole, %v", n, inHole, area.Times(c.Foot), c.Dug)
 	}

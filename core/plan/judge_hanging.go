@@ -98,7 +98,7 @@ func (w *gateJudge) hardware() {
 				remedies = append(remedies, finding.Remedy{Says: reason.Say("Take ", lower(other.Name)), Edits: []job.Edit{w.set("hardware", other.Takes)}})
 			}
 		}
-		w.find("hardware-weak", finding.Check, reason.Say("A leaf of ", w.m.job.Units.Weight(l.Mass), " is over what ", lower(h.Name), " are usually hung with, ", w.m.job.Units.Weight(h.Most), "."), remedies...)
+		w.find("hardware-weak", finding.Check, reason.Say("A leaf of ", l.Mass, " is over what ", lower(h.Name), " are usually hung with, ", h.Most, "."), remedies...)
 		return
 	}
 }

@@ -80,6 +80,11 @@ func (w *liner) judgeClosing() {
 		}
 		w.find(f)
 	}
+	if k := w.traverse.Checked; k != nil && math.Abs(normalTurn(k.Left, k.Found)) > looseAngle*math.Sqrt(float64(len(w.runs))) {
+		tenth := func(v float64) float64 { return math.Round(10*math.Abs(v)) / 10 }
+		w.find(finding.Finding{Rule: "corner-unmeasured", Stage: finding.Walk, Severity: finding.Check, Place: finding.Place{Run: w.runs[k.Run].run.ID},
+			Says: reason.Say("The corner before ", w.runName(k.Run), " was not measured. The lengths make it a turn of ", tenth(k.Found), "°, the other corners leave ", tenth(k.Left), "° for it: a length or a turn is likely wrong. Measure it.")})
+	}
 	if s := c.AngleSum; s != nil && math.Abs(*s) > looseAngle*math.Sqrt(float64(len(w.runs))) {
 		w.find(finding.Finding{Rule: "angle-sum", Stage: finding.Walk, Severity: finding.Check,
 			Says: reason.Say("The turns round the line add up ", math.Abs(*s), "° off a whole turn: one of them, or its left or right, is likely wrong.")})

@@ -5,6 +5,7 @@ import (
 	"mallow/core/length"
 	"mallow/core/reason"
 	"mallow/core/spacing"
+	"mallow/core/survey"
 )
 
 // lowersAnything is the depth of cut or fill from which a hole is spoken of as
@@ -46,6 +47,29 @@ func (m *maker) lowered(i int, top length.Length) (down, shows length.Length) {
 		side(m.end.next, 0, m.end.next.line.Bays[0].BottomStart, m.end.next.line.Tops[0])
 	}
 	return ground - level, shows
+}
+
+// finishedGround is the run's ground as it will be; nil where nothing is cut
+// or filled.
+func (m *maker) finishedGround() []survey.Point {
+	out := []survey.Point{}
+	changed := false
+	for i := range m.layout.Bays {
+		from, to := m.span(i)
+		b := m.line.Bays[i]
+		m.profile.Each(from, to, func(at, ground length.Length) {
+			level := ground
+			if m.layout.Bays[i].Gate == spacing.NoGate {
+				level = m.finished(i, ground, b.Bottom((at-from)/(to-from)))
+			}
+			changed = changed || (level-ground).Abs() > lowersAnything
+			out = append(out, survey.Point{At: at, Height: level})
+		})
+	}
+	if !changed {
+		return nil
+	}
+	return out
 }
 
 // finished is the height of the ground under one end of a bay of fence once it

@@ -188,6 +188,7 @@ func (m *maker) finish() {
 	if m.laid() {
 		m.obstacles()
 		m.bays()
+		m.out.Finished = m.finishedGround()
 		m.wind()
 		m.gatesMade()
 		m.stopped()
@@ -252,6 +253,7 @@ func (m *maker) posts() {
 			p.Reveal = p.Top - ground
 		}
 		p.Grade = p.Grade || m.line.Knots[i]
+		m.section(&p, at)
 		m.onSlope(&p, i)
 		switch {
 		case p.Stays != "":
@@ -263,6 +265,23 @@ func (m *maker) posts() {
 		p.Why.Station = m.whyStation(p, at)
 		p.Why.Top = m.whyTop(p, m.courseLook(min(i, len(m.layout.Bays)-1)))
 		m.out.Posts[i] = p
+	}
+}
+
+// widestPost is the widest that an old post is taken to be; what is wider is
+// its footing, or a stretch.
+const widestPost = 400 * length.Millimetre
+
+// section gives a post its own section: that of its kind, or of the old post
+// that it is.
+func (m *maker) section(p *Post, at spacing.Post) {
+	own := m.run.PostOf(p.Kind)
+	p.Width, p.Round, p.Hollow = own.Width, own.Shape == job.RoundPost, own.Hollow
+	if at.Stays == spacing.Nothing {
+		return
+	}
+	if wide := m.run.KeepOuts[at.Stays].Width; wide >= 20 && wide <= widestPost {
+		p.Width = wide
 	}
 }
 

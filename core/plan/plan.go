@@ -57,6 +57,7 @@ type Run struct {
 
 	Measured  bool           `json:"measured" jsonschema:"required" jsonschema_description:"Some height of it was measured; else its ground is taken as level, or as its neighbours have it."`
 	Ground    []survey.Point `json:"ground" jsonschema:"required"`
+	Finished  []survey.Point `json:"finished,omitempty" jsonschema_description:"The ground as it will be, once the plan's cuts and fills are made; left out where it stays as it is."`
 	InTheWay  []InTheWay     `json:"inTheWay" jsonschema:"required"`
 	String    *RunString     `json:"string,omitempty" jsonschema_description:"How its posts are lined up; left out without a length."`
 	Reminders []Caution      `json:"reminders" jsonschema:"required" jsonschema_description:"What to keep in mind where its posts are lined up and set."`
@@ -102,6 +103,9 @@ type Post struct {
 	Shared   string        `json:"shared,omitempty" jsonschema_description:"Run that ends at this corner post: it is dug and counted there."`
 	InWay    []string      `json:"inWay,omitempty" jsonschema_description:"What its hole runs into."`
 	Hand     []string      `json:"hand,omitempty" jsonschema_description:"What it must be dug by hand for."`
+	Width    length.Length `json:"width" jsonschema:"required" jsonschema_description:"Its own section: side, or diameter of a round post. An old post's where it was measured."`
+	Round    bool          `json:"round,omitempty" jsonschema_description:"A round post."`
+	Hollow   bool          `json:"hollow,omitempty" jsonschema_description:"A hollow post."`
 	Station  length.Length `json:"station" jsonschema:"required" jsonschema_description:"Centre of the post, level from the run's start."`
 	Slope    length.Length `json:"slopeTape" jsonschema:"required" jsonschema_description:"The same along the ground."`
 	Ground   length.Length `json:"ground" jsonschema:"required" jsonschema_description:"Height of the ground above the datum."`

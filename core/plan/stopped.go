@@ -28,7 +28,7 @@ type WayOut struct {
 	Name     reason.Text   `json:"name" jsonschema:"required"`
 	Says     reason.Text   `json:"says" jsonschema:"required" jsonschema_description:"What it costs and what to mind."`
 	Gust     float64       `json:"gust" jsonschema:"required" jsonschema_description:"At the limit, metres per second."`
-	Frost    bool          `json:"frost" jsonschema:"required" jsonschema_description:"Its bottom is below the frost depth, or stands on rock or in a bell that holds it down."`
+	Frost    bool          `json:"frost" jsonschema:"required" jsonschema_description:"Its bottom is below the frost depth, or none is known."`
 	Concrete length.Volume `json:"concrete" jsonschema:"required" jsonschema_description:"More than the hole takes as it is."`
 	Edits    []job.Edit    `json:"edits" jsonschema:"required"`
 	Cost     *finding.Cost `json:"cost,omitempty" jsonschema_description:"Where posts move: what that changes."`
@@ -50,13 +50,13 @@ func (m *maker) stopped() {
 func (m *maker) stop(i int, d *ditch) *Stopped {
 	p, st := &m.out.Posts[i], m.stand(i, d)
 	hit := d.sized.hit
-	s := &Stopped{What: hit.What, Depth: hit.Depth, Wanted: d.sized.depth.Rounded, Settled: hit.Settled}
+	s := &Stopped{What: hit.What, Depth: hit.Depth, Wanted: d.sized.depth.Rounded + d.sized.lowered, Settled: hit.Settled}
 	plain := *d // the hole without a way out: as wide as its kind, straight, no pin
 	plain.sized.rules = m.kindRules(p.Kind)
 	width := footing.FindWidth(m.question(p.Kind, p.Hung, p.Reveal, plain.sized.rules)).Width
 	unpinned := st
 	unpinned.pin = 0
-	s.Planned, _, _ = unpinned.bears(&plain, width, s.Wanted+d.sized.lowered)
+	s.Planned, _, _ = unpinned.bears(&plain, width, s.Wanted)
 	s.Same = m.sameWidth(&plain, unpinned, width, p.Bottom, s.Planned)
 	w := &wayFinder{m: m, post: p, index: i, plain: &plain, st: unpinned, width: width, bottom: p.Bottom}
 	w.asIs()
@@ -119,10 +119,8 @@ func (w *wayFinder) volume(width length.Length, h job.Hole) length.Volume {
 	return footing.Fill(shape, d, w.plain.sized.q.Post, w.plain.sized.rules.Setting, w.m.cat.Supply.Voids, w.plain.sized.lowered).Concrete
 }
 
-// frost tells whether frost does no harm to the hole where it stops.
-func (w *wayFinder) frost() bool {
-	return !w.plain.sized.heaves(w.bottom) || w.plain.sized.hit.What == job.HitRock
-}
+// frost tells whether the hole's bottom is below the frost depth where it stops.
+func (w *wayFinder) frost() bool { return !w.plain.sized.heaves(w.bottom) }
 
 // clear takes back what another way out had set.
 func (w *wayFinder) clear(settled job.Settled, more ...job.Edit) []job.Edit {
@@ -137,6 +135,9 @@ func (w *wayFinder) asIs() {
 	says := reason.Say("No more work, and the weakest.")
 	if !w.frost() {
 		says = reason.Say("Frost can lift it: its bottom stays above the frost depth.")
+		if w.plain.sized.hit.What == job.HitRock {
+			says = reason.Say("Its bottom stays above the frost depth. On sound rock that holds no water there is little to lift it; in broken rock frost can.")
+		}
 	}
 	w.add(WayOut{ID: "as is", Name: reason.Say("Leave it at ", w.bottom), Says: says, Gust: g, Frost: w.frost(), Edits: w.clear(job.SettledAsIs)})
 }
@@ -175,8 +176,8 @@ func (w *wayFinder) belled() {
 	rules.Hole = h
 	belled.sized.rules = &rules
 	g, _, _ := w.st.bears(&belled, w.width, w.bottom)
-	w.add(WayOut{ID: "belled", Name: reason.Say("Bell its foot out to ", h.Bell), Says: reason.Say("Holds down against frost and lifting; sideways it counts by its mean width. By hand, with a bar."),
-		Gust: g, Frost: true, Concrete: w.volume(w.width, h) - base,
+	w.add(WayOut{ID: "belled", Name: reason.Say("Bell its foot out to ", h.Bell), Says: reason.Say("The bell holds it down against lifting; its bottom stays where it is. Sideways it counts by its mean width. By hand, with a bar."),
+		Gust: g, Frost: w.frost(), Concrete: w.volume(w.width, h) - base,
 		Edits: w.clear(job.SettledBelled, w.spot("hole/bell", h.Bell), w.spot("hole/bellHeight", h.BellHeight))})
 }
 
@@ -197,7 +198,7 @@ func (w *wayFinder) pinned() {
 	st.pin = w.m.pinShear(pin)
 	g, _, _ := st.bears(w.plain, w.width, w.bottom)
 	w.add(WayOut{ID: "pinned", Name: reason.Say("Core the rock and pin it, ", pin, " steel"), Says: reason.Say("Only in sound rock; a drill, grout and a day. Goggles and mask: stone dust harms lungs. An engineer sizes the pin where it matters."),
-		Gust: g, Frost: true, Edits: w.clear(job.SettledPinned, w.spot("hole/pin", pin))})
+		Gust: g, Frost: w.frost(), Edits: w.clear(job.SettledPinned, w.spot("hole/pin", pin))})
 }
 
 // moved is the layout's own answer when the post makes way for what is there.

@@ -133,6 +133,14 @@ func (m *maker) strings() {
 	m.judgeStrings(cord, kind, wind)
 }
 
+// stringWeight says what a string weighs, given in newtons on each metre.
+func (m *maker) stringWeight(newtons float64) reason.Text {
+	if m.job.Units.System == length.Metric {
+		return reason.Say("It weighs ", length.Mass(newtons/9.80665*30), " on 30 m")
+	}
+	return reason.Say("It weighs ", length.Mass(newtons/9.80665*30.48), " on 100 ft")
+}
+
 // low is the height of the sagging alignment string over a station.
 func (m *maker) low(s *RunString, cord stringline.Cord, at length.Length) length.Length {
 	part := (at + s.Beyond) / s.Span
@@ -182,9 +190,9 @@ func (m *maker) whyStrings(cord stringline.Cord, kind materials.String, wind flo
 	})
 	out.Why.Sag = m.few.Put("sag", func() reason.Why {
 		w := reason.Why{Figure: "Sag of the height string",
-			Sentence: reason.Say(kind.Name, " pulled to ", s.Pull, " N hangs ", out.Sag, " at the middle of ", m.out.Length),
+			Sentence: reason.Say(kind.Name, " pulled to ", reason.Force(s.Pull), " hangs ", out.Sag, " at the middle of ", m.out.Length),
 			Steps: []reason.Step{
-				{Rule: "Sag", Governs: true, Source: catenary, Says: reason.Say("Weight ", kind.Weight*1000, " mN on each metre; half the span is a quarter of the sag."),
+				{Rule: "Sag", Governs: true, Source: catenary, Says: append(m.stringWeight(kind.Weight), reason.Say("; half the span is a quarter of the sag.")...),
 					Settings: []reason.Setting{{Path: m.path + "/string/pull", Name: "Pull, newtons", Kind: reason.RatioSetting, Value: s.Pull, Usual: m.usual.String.Pull, Changed: s.Pull != m.usual.String.Pull}}},
 				{Rule: "Props", Source: practice, Says: reason.Say("A height string is trusted over 3 or 4 posts; ", out.PropsFor, plural(out.PropsFor, " prop keeps", " props keep"), " it within ", sagAllowed, ".")},
 				{Rule: "String", Source: kind.Source, Says: reason.Say(kind.Name), Settings: []reason.Setting{set}},
@@ -200,7 +208,7 @@ func (m *maker) whyStrings(cord stringline.Cord, kind materials.String, wind flo
 			Sentence: reason.Say("No wind entered: the string is taken to hang straight."),
 			Steps:    []reason.Step{{Rule: "Drift", Governs: true, Source: drag, Says: reason.Say("A wind square across the string bows it as its weight makes it sag.")}}}
 		if wind > 0 {
-			w.Sentence = reason.Say("A wind of ", wind, " m/s square across pushes it ", out.Drift, " out at the middle of ", out.Span, "; over ", *out.SightFrom, " sight along the posts instead.")
+			w.Sentence = reason.Say("A wind of ", reason.Speed(wind), " square across pushes it ", out.Drift, " out at the middle of ", out.Span, "; over ", *out.SightFrom, " sight along the posts instead.")
 		}
 		return w
 	})
@@ -210,8 +218,8 @@ func (m *maker) judgeStrings(cord stringline.Cord, kind materials.String, wind f
 	s, out := m.run.String, m.out.String
 	if s.Pull > kind.Most {
 		m.find(finding.Finding{Rule: "string-breaks", Stage: finding.Strings, Severity: finding.Cannot,
-			Says:     reason.Say(kind.Name, " stands ", kind.Most, " N; ", s.Pull, " N breaks it, and it whips."),
-			Remedies: []finding.Remedy{{Says: reason.Say("Pull ", kind.Pull, " N"), Edits: []job.Edit{m.set("/string/pull", kind.Pull)}}}})
+			Says:     reason.Say(kind.Name, " stands ", reason.Force(kind.Most), "; ", reason.Force(s.Pull), " breaks it, and it whips."),
+			Remedies: []finding.Remedy{{Says: reason.Say("Pull ", reason.Force(kind.Pull)), Edits: []job.Edit{m.set("/string/pull", kind.Pull)}}}})
 	}
 	if !out.Sight && s.Props < out.PropsFor && out.SagPropped > sagAllowed {
 		m.find(finding.Finding{Rule: "sag", Stage: finding.Strings, Severity: finding.Check,

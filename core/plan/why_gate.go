@@ -92,7 +92,7 @@ func (w *gateMaker) whyPull(usual job.Gate) reason.Why {
 		if k == 0 {
 			out.Sentence = reason.Text{}
 		}
-		out.Sentence = append(out.Sentence, reason.Say(m.job.Units.Weight(l.Mass), " × half of ", l.Width, " = ", m.job.Units.Torque(l.Moment), "; over ", l.Spacing, " between the hinges of ", l.Post, " they pull and push with ", m.job.Units.Force(l.Pull), ". ")...)
+		out.Sentence = append(out.Sentence, reason.Say(l.Mass, " × half of ", l.Width, " = ", reason.Moment(l.Moment), "; over ", l.Spacing, " between the hinges of ", l.Post, " they pull and push with ", reason.Force(l.Pull), ". ")...)
 	}
 	made := m.made(g)
 	out.Steps = []reason.Step{

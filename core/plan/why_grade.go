@@ -99,7 +99,7 @@ func (m *maker) whyTopLine(t *TopLine, cord stringline.Cord, kind materials.Stri
 		if k := t.longest(); k >= 0 {
 			p := t.Pieces[k]
 			w.Steps = append(w.Steps, reason.Step{Rule: "Sag", Source: catenary,
-				Says: reason.Say(kind.Name, " pulled to ", cord.Pull, " N sags ", p.Sag, " over ", p.Length, ", the longest piece; props keep it within ", sagAllowed, ".")})
+				Says: reason.Say(kind.Name, " pulled to ", reason.Force(cord.Pull), " sags ", p.Sag, " over ", p.Length, ", the longest piece; props keep it within ", sagAllowed, ".")})
 		}
 		if l := t.Limit; l != nil {
 			w.Steps = append(w.Steps, reason.Step{Rule: "The shortest post limits a level fence", Source: geometry,

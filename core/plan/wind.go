@@ -266,7 +266,7 @@ func (m *maker) windSteps(d *ditch, st stood) []reason.Step {
 			kind = "Held at the ground"
 		}
 		steps := []reason.Step{
-			{Rule: "Post in soil", Source: reason.Source{Kind: reason.Memory, Name: "IBC 1807.3"}, Governs: true, Says: reason.Say(kind, "; bearing ", st.pushed.Bearing, " psf for each foot of depth."),
+			{Rule: "Post in soil", Source: reason.Source{Kind: reason.Memory, Name: "IBC 1807.3"}, Governs: true, Says: append(append(reason.Say(kind, "; bearing "), m.perDepth(st.pushed.Bearing)...), reason.Say(".")...),
 				Settings: []reason.Setting{m.rule(d.sized.rules, "setting/restrained", "Held at the ground by paving", reason.SwitchSetting)}},
 			{Rule: "Soil", Source: m.soil.Source, Says: m.soilSays()},
 			{Rule: "Wind on the face", Source: reason.Source{Kind: reason.Memory, Name: "ASCE 7, free-standing wall"},
@@ -279,8 +279,16 @@ func (m *maker) windSteps(d *ditch, st stood) []reason.Step {
 	})
 }
 
+// perDepth says a bearing of so many psf for each foot of depth.
+func (m *maker) perDepth(psf float64) reason.Text {
+	if m.job.Units.System == length.Metric {
+		return reason.Say(reason.Pressure(psf*length.PerSquareFoot/0.3048), " for each metre of depth")
+	}
+	return reason.Say(reason.Pressure(psf*length.PerSquareFoot), " for each foot of depth")
+}
+
 func leafStep(l *LeafPull) reason.Step {
-	says := reason.Say("A leaf of ", math.Round(float64(l.Mass)), " kg, ", l.Width, " wide, pulls with ", math.Round(l.Moment), " N m: ", math.Round(100*l.Share), " % of the limit alone. Closed ", reason.Speed(l.Closed), ", open ", reason.Speed(l.Open), ".")
+	says := reason.Say("A leaf of ", l.Mass, ", ", l.Width, " wide, pulls with ", reason.Moment(l.Moment), ": ", math.Round(100*l.Share), " % of the limit alone. Closed ", reason.Speed(l.Closed), ", open ", reason.Speed(l.Open), ".")
 	if l.Estimated {
 		says = append(says, reason.Say(" Its weight is an estimate.")...)
 	}

@@ -22,14 +22,18 @@ const (
 	Poured    PartKind = "small"  // cubic metres, printed in ft³ or litres
 	Ordered   PartKind = "bulk"   // cubic metres, printed in yd³ or m³
 	Number    PartKind = "number"
-	Gust      PartKind = "wind" // metres per second, printed in mph or km/h
+	Gust      PartKind = "wind"     // metres per second, printed in mph or km/h
+	Heft      PartKind = "mass"     // kilograms, printed in lb or kg
+	Push      PartKind = "force"    // newtons, printed in lbf or N
+	Turning   PartKind = "moment"   // newton metres, printed in lbf ft or N m
+	Bearing   PartKind = "pressure" // pascals, printed in psf or kPa
 )
 
 // Part is a piece of a sentence: words or a number.
 type Part struct {
-	Kind  PartKind `json:"kind" jsonschema:"required,enum=text,enum=length,enum=tape,enum=small,enum=bulk,enum=number,enum=wind"`
+	Kind  PartKind `json:"kind" jsonschema:"required,enum=text,enum=length,enum=tape,enum=small,enum=bulk,enum=number,enum=wind,enum=mass,enum=force,enum=moment,enum=pressure"`
 	Text  string   `json:"text,omitempty"`
-	Value float64  `json:"value,omitempty" jsonschema_description:"Millimetres, cubic metres, metres per second, hours or a plain number, by kind."`
+	Value float64  `json:"value,omitempty" jsonschema_description:"Millimetres, cubic metres, metres per second, kilograms, newtons, newton metres, pascals, hours or a plain number, by kind."`
 
 	System length.System `json:"system,omitempty" jsonschema:"enum=imperial,enum=metric" jsonschema_description:"A length that is said in the units of this system, as it was entered; else the job's."`
 }
@@ -43,6 +47,13 @@ type As struct {
 // Speed is a wind, metres per second.
 type Speed float64
 
+// Force is newtons, Moment newton metres, Pressure pascals.
+type (
+	Force    float64
+	Moment   float64
+	Pressure float64
+)
+
 // Text is a sentence.
 type Text []Part
 
@@ -53,7 +64,7 @@ type Tape length.Length
 type Bulk length.Volume
 
 // Say builds a sentence from strings, lengths, Tape stations, volumes, Bulk
-// volumes, numbers and other sentences.
+// volumes, masses, forces, moments, pressures, numbers and other sentences.
 func Say(parts ...any) Text {
 	t := make(Text, 0, len(parts))
 	for _, p := range parts {
@@ -66,6 +77,14 @@ func Say(parts ...any) Text {
 			t = append(t, Part{Kind: Measure, Value: float64(v.Length), System: v.System})
 		case Speed:
 			t = append(t, Part{Kind: Gust, Value: float64(v)})
+		case length.Mass:
+			t = append(t, Part{Kind: Heft, Value: float64(v)})
+		case Force:
+			t = append(t, Part{Kind: Push, Value: float64(v)})
+		case Moment:
+			t = append(t, Part{Kind: Turning, Value: float64(v)})
+		case Pressure:
+			t = append(t, Part{Kind: Bearing, Value: float64(v)})
 		case Tape:
 			t = append(t, Part{Kind: Station, Value: float64(v)})
 		case length.Volume:
@@ -111,6 +130,14 @@ func (t Text) Print(u length.Units) string {
 			b.WriteString(own.Short(length.Length(p.Value)))
 		case Gust:
 			b.WriteString(u.Wind(p.Value))
+		case Heft:
+			b.WriteString(u.Weight(length.Mass(p.Value)))
+		case Push:
+			b.WriteString(u.Force(p.Value))
+		case Turning:
+			b.WriteString(u.Torque(p.Value))
+		case Bearing:
+			b.WriteString(u.Pressure(p.Value))
 		case Station:
 			b.WriteString(u.Tape(length.Length(p.Value)))
 		case Poured:

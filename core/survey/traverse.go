@@ -57,7 +57,16 @@ type Traverse struct {
 	Raw     []Place // each run's start, and the last one's end
 	Places  []Place // the same, with the misclosure spread if that was asked
 	Missing int     // turns that are still to be measured
+	Checked *Checked
 	Closing *Closing
+}
+
+// Checked is the one corner of a closed line that was not measured, held
+// against the others: what the lengths make of it, and what the measured turns
+// leave for it of a whole turn.
+type Checked struct {
+	Run         int // that starts at it
+	Found, Left float64
 }
 
 // Closing is how well a closed line closes.
@@ -101,6 +110,9 @@ func Lay(l job.Line, runs []length.Length) Traverse {
 	if l.Closed && t.Missing == 1 {
 		t.find(l, hole, runs)
 	}
+	if l.Closed && n > 2 {
+		t.check()
+	}
 	t.Places = t.Raw
 	if l.Closed && t.Missing == 0 {
 		t.close(runs)
@@ -142,6 +154,29 @@ func (t *Traverse) find(l job.Line, hole int, runs []length.Length) {
 	t.Turns[hole] = Turn{Degrees: normal(t.Turns[hole].Degrees + swing*180/math.Pi), Found: true}
 	t.Missing = 0
 	t.Raw = lay(l, t.Turns, runs)
+}
+
+// check looks for a single corner without a measure.
+func (t *Traverse) check() {
+	sum, hole := 0.0, -1
+	for i, turn := range t.Turns {
+		switch {
+		case turn.Measured:
+			sum += turn.Degrees
+		case hole >= 0 || turn.Wrong != nil:
+			return
+		default:
+			hole = i
+		}
+	}
+	if hole < 0 || t.Missing > 0 {
+		return
+	}
+	found := t.Turns[hole].Degrees
+	if n := len(t.Turns); hole == 0 { // from the last corner straight to the first
+		found = normal((t.Raw[0].direction(t.Raw[1]) - t.Raw[n-1].direction(t.Raw[0])) * 180 / math.Pi)
+	}
+	t.Checked = &Checked{Run: hole, Found: found, Left: normal(math.Copysign(360, sum+found) - sum)}
 }
 
 // normal brings an angle to more than -180 up to 180 degrees.

@@ -4,7 +4,7 @@
   import type { Session } from '../lib/session.svelte'
   import type { Stage } from '../lib/stages'
   import { costs } from '../lib/cost'
-  import { bulk, number, short, small, tape, wind } from '../lib/tape'
+  import { say } from '../lib/say'
   import Words from '../parts/Words.svelte'
 
   let { session, stage }: { session: Session; stage: Stage } = $props()
@@ -46,11 +46,7 @@
     note: 'Note',
   })
 
-  function says(r: Remedy): string {
-    const u = session.units
-    const print = { length: short, tape, small, bulk, wind, number: (n: number) => number(n), text: () => '' }
-    return r.says.map((p) => (p.kind === 'text' ? p.text : print[p.kind](p.value ?? 0, u))).join('')
-  }
+  const says = (r: Remedy) => r.says.map((p) => say(p, session.units)).join('')
   const take = (r: Remedy) => session.commit(r.edits, says(r).split(':')[0]!)
 </script>
 

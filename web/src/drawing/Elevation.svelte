@@ -31,7 +31,6 @@
 
   const run = $derived(session.drawn)
   const units = $derived(session.units)
-  const width = $derived(session.value<number>(session.at('/post/width')) ?? 0)
   const metal = $derived(session.value<boolean>(session.at('/post/hollow')) ?? false)
   /** What wind goes through is drawn as mesh; a solid face as boards. */
   const open = $derived(metal && session.run.solid < 0.5)
@@ -43,7 +42,7 @@
   )
   /** A split rail is some 5 in (125 mm) through. */
   const thick = $derived(Math.min(Math.max(125 * view.rise, 1.2), 9))
-  const d = $derived(draw(run, width, view, rows))
+  const d = $derived(draw(run, view, rows))
   const above = $derived(stage === 'dig' || stage === 'pour' ? 0.38 : stage === 'string' ? 0.55 : 1)
   const below = $derived(stage === 'dig' || stage === 'pour' || stage === 'grade' ? 1 : 0.75)
   const current = $derived(run.posts[session.drawnPost])
@@ -224,6 +223,14 @@
         />
       </g>
       <path d={d.surface} class="stroke-(--ground-edge)" fill="none" stroke-width="2.5" />
+      <path
+        d={d.finished}
+        class="stroke-(--ground-edge)"
+        fill="none"
+        stroke-width="1.8"
+        stroke-dasharray="7 4"
+        data-finished
+      />
       {#if stage === 'grade' && run.posts.length}<Corridor {session} {view} />{/if}
       {#if stage === 'grade'}
         <path d={d.fill} fill="url(#earth)" />

@@ -17,7 +17,8 @@ export function widthAt(card: HoleCard, depth: number): number {
 /** Points down one side between two depths, as half widths. */
 function side(card: HoleCard, from: number, to: number): [number, number][] {
   const inside = card.cuts.filter((c) => c.depth > from && c.depth < to).map((c) => c.depth)
-  return [from, ...inside, to].map((d) => [d, widthAt(card, d) / 2])
+  // Just under its top: a bell ends where the gravel begins.
+  return [from, ...inside, to].map((d, i) => [d, widthAt(card, i ? d : d + 1e-6) / 2])
 }
 
 const n = (v: number) => v.toFixed(1)

@@ -12,6 +12,7 @@ const rect = (x: number, y: number, w: number, h: number) =>
 export interface Drawn {
   ground: string
   surface: string
+  finished: string
   frost: string
   frostLine: string
   soil: string
@@ -40,10 +41,11 @@ export function inSight(run: PlannedRun, view: View): { first: number; last: num
 }
 
 /** Draws a run; `rows` is how many rails lie one over the other where rails are all there is. */
-export function draw(run: PlannedRun, width: number, view: View, rows = 0): Drawn {
+export function draw(run: PlannedRun, view: View, rows = 0): Drawn {
   const d: Drawn = {
     ground: '',
     surface: '',
+    finished: '',
     frost: '',
     frostLine: '',
     soil: '',
@@ -63,7 +65,7 @@ export function draw(run: PlannedRun, width: number, view: View, rows = 0): Draw
   drawGround(d, run, view)
   if (!run.posts.length) return d
   const { first, last } = inSight(run, view)
-  for (let i = first; i <= last; i++) drawPost(d, run, run.posts[i]!, width, view)
+  for (let i = first; i <= last; i++) drawPost(d, run, run.posts[i]!, view)
   for (let i = first; i < last; i++) {
     drawBay(d, run, run.bays[i]!, run.posts[i]!, run.posts[i + 1]!, view, rows)
   }
@@ -89,9 +91,15 @@ function drawGround(d: Drawn, run: PlannedRun, view: View) {
   d.surface = 'M' + at(0).join('L')
   d.ground = `${d.surface}V2000H${n(view.x(inside[0]!.at))}z`
   if (run.frost) {
-    d.frostLine = 'M' + at(run.frost).join('L')
-    d.frost = `${d.surface}L${at(run.frost).reverse().join('L')}z`
+    // Frost goes down from the ground as it will be.
+    const after = run.finished?.length ? cutToSight(run.finished, view) : inside
+    const below = after.map((p) => `${n(view.x(p.at))} ${n(view.y(p.height - run.frost!))}`)
+    d.frostLine = 'M' + below.join('L')
+    d.frost = `${d.surface}L${below.reverse().join('L')}z`
   }
+  if (run.finished?.length)
+    d.finished =
+      'M' + cutToSight(run.finished, view).map((p) => `${n(view.x(p.at))} ${n(view.y(p.height))}`).join('L')
 }
 
 /** The profile cut to what is in sight, so that coordinates stay small. */
@@ -117,9 +125,9 @@ const looks: Record<string, 'gravel' | 'concrete' | 'stone' | 'soil'> = {
   soil: 'soil',
 }
 
-function drawPost(d: Drawn, run: PlannedRun, p: PlannedPost, width: number, view: View) {
+function drawPost(d: Drawn, run: PlannedRun, p: PlannedPost, view: View) {
   const x = view.x(p.station)
-  const post = Math.max(width * view.scale, 3)
+  const post = Math.max(p.width * view.scale, 3)
   const y = (depth: number) => view.y(p.ground - depth)
   d.postsBelow += rect(x - post / 2, y(0), post, y(p.foot) - y(0))
   d.postsAbove += rect(x - post / 2, view.y(p.top), post, y(0) - view.y(p.top))

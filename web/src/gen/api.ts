@@ -1509,6 +1509,10 @@ export interface PlannedRun {
    */
   measured: boolean
   ground: PlannedGround[]
+  /**
+   * The ground as it will be, once the plan's cuts and fills are made; left out where it stays as it is.
+   */
+  finished?: PlannedGround[]
   inTheWay: InTheWay[]
   string?: RunString
   /**
@@ -1540,13 +1544,29 @@ export interface HoleCard {
    */
   depth: number
   /**
-   * Of the concrete, or of what the post is packed in: what must be safe from frost.
+   * Of the concrete, or of what the post is packed in: what is held against the frost depth.
    */
   bottom: number
   /**
    * Of the post.
    */
   foot: number
+  /**
+   * By how much the ground is cut here afterwards; negative: filled. The other depths are below the ground as it is today.
+   */
+  lowered?: number
+  /**
+   * The bottom below the ground as it will be.
+   */
+  underFinished: number
+  /**
+   * Frost depth below today's ground: it follows the ground as it will be. Left out when it is not known or not counted.
+   */
+  frost?: number
+  /**
+   * The bottom lies above the frost depth.
+   */
+  heaves: boolean
   /**
    * Square from above, dug by spade.
    */
@@ -1662,10 +1682,21 @@ export interface HoleLayer {
   stone: number
 }
 export interface Part {
-  kind: 'text' | 'length' | 'tape' | 'small' | 'bulk' | 'number' | 'wind'
+  kind:
+    | 'text'
+    | 'length'
+    | 'tape'
+    | 'small'
+    | 'bulk'
+    | 'number'
+    | 'wind'
+    | 'mass'
+    | 'force'
+    | 'moment'
+    | 'pressure'
   text?: string
   /**
-   * Millimetres, cubic metres, metres per second, hours or a plain number, by kind.
+   * Millimetres, cubic metres, metres per second, kilograms, newtons, newton metres, pascals, hours or a plain number, by kind.
    */
   value?: number
   /**
@@ -1953,6 +1984,18 @@ export interface PlannedPost {
    */
   hand?: string[]
   /**
+   * Its own section: side, or diameter of a round post. An old post's where it was measured.
+   */
+  width: number
+  /**
+   * A round post.
+   */
+  round?: boolean
+  /**
+   * A hollow post.
+   */
+  hollow?: boolean
+  /**
    * Centre of the post, level from the run's start.
    */
   station: number
@@ -1964,6 +2007,10 @@ export interface PlannedPost {
    * Height of the ground above the datum.
    */
   ground: number
+  /**
+   * Height of the ground as it will be, once the plan's cuts and fills are made.
+   */
+  finished: number
   /**
    * Height of the post's top above the datum.
    */
@@ -1998,13 +2045,21 @@ export interface PlannedPost {
   holes?: RailHole[]
   holeWidth: number
   /**
-   * Depth to dig, with the gravel.
+   * Depth to dig from today's ground, with the gravel.
    */
   holeDepth: number
   /**
-   * Depth of the concrete's bottom, which must be safe from frost; the gravel lies under it.
+   * Depth of the concrete's bottom below today's ground; the gravel lies under it.
    */
   bottom: number
+  /**
+   * The same below the ground as it will be: what the rules of depth ask for.
+   */
+  underFinished: number
+  /**
+   * The bottom lies above the frost depth.
+   */
+  heaves: boolean
   /**
    * Depth of the post's foot: its embedment.
    */
@@ -2098,7 +2153,7 @@ export interface WayOut {
    */
   gust: number
   /**
-   * Safe from frost: deep enough, or on sound rock.
+   * Its bottom is below the frost depth, or none is known.
    */
   frost: boolean
   /**

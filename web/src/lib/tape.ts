@@ -83,15 +83,26 @@ export function small(m3: number, units: Units): string {
   return units.system === 'metric' ? `${(m3 * 1000).toFixed(1)} L` : `${(m3 / CUBIC_FOOT).toFixed(2)} ft³`
 }
 
-export function weight(kg: number, units: Units): string {
-  return units.system === 'metric' ? `${kg.toFixed(0)} kg` : `${(kg / 0.45359237).toFixed(0)} lb`
+/** Whole, and under ten with two figures or so. */
+function figures(v: number): string {
+  const a = Math.abs(v)
+  return v.toFixed(a === 0 || a >= 9.95 ? 0 : a >= 0.995 ? 1 : a >= 0.0995 ? 2 : 3)
 }
 
-/** A moment in newton metres, and a force in newtons. */
+export function weight(kg: number, units: Units): string {
+  return units.system === 'metric' ? `${figures(kg)} kg` : `${figures(kg / 0.45359237)} lb`
+}
+
+const POUND_FORCE = 4.4482216152605
+/** A moment in newton metres, a force in newtons, a pressure in pascals. */
 export const torque = (nm: number, units: Units) =>
-  units.system === 'metric' ? `${nm.toFixed(0)} N·m` : `${(nm / 1.3558179483).toFixed(0)} lb·ft`
+  units.system === 'metric' ? `${figures(nm)} N m` : `${figures(nm / (POUND_FORCE * 0.3048))} lbf ft`
 export const force = (n: number, units: Units) =>
-  units.system === 'metric' ? `${n.toFixed(0)} N` : `${(n / 4.4482216152605).toFixed(0)} lb`
+  units.system === 'metric' ? `${figures(n)} N` : `${figures(n / POUND_FORCE)} lbf`
+export const pressure = (pa: number, units: Units) =>
+  units.system === 'metric'
+    ? `${figures(pa / 1000)} kPa`
+    : `${figures((pa * 0.3048 * 0.3048) / POUND_FORCE)} psf`
 
 export const number = (n: number) => (Number.isInteger(n) ? String(n) : n.toFixed(2))
 

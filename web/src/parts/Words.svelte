@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Part, Units } from '../gen/api'
-  import { bulk, number, small, usualUnits, wind } from '../lib/tape'
+  import { say } from '../lib/say'
+  import { usualUnits } from '../lib/tape'
   import Fraction from './Fraction.svelte'
 
   let { says, units }: { says: Part[]; units: Units } = $props()
@@ -11,13 +12,7 @@
 {#each says as part, i (i)}{#if part.kind === 'length'}<Fraction
       mm={part.value ?? 0}
       units={of(part)}
-    />{:else if part.kind === 'tape'}<Fraction
-      mm={part.value ?? 0}
-      {units}
-      long
-    />{:else if part.kind === 'small'}{small(part.value ?? 0, units)}{:else if part.kind === 'bulk'}{bulk(
-      part.value ?? 0,
+    />{:else if part.kind === 'tape'}<Fraction mm={part.value ?? 0} {units} long />{:else}{say(
+      part,
       units,
-    )}{:else if part.kind === 'wind'}{wind(part.value ?? 0, units)}{:else if part.kind === 'number'}{number(
-      part.value ?? 0,
-    )}{:else}{part.text}{/if}{/each}
+    )}{/if}{/each}

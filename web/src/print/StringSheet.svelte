@@ -45,7 +45,7 @@
   onMount(() => () => session?.close())
   const run = $derived(session?.run)
   const s = $derived(run?.string)
-  const d = $derived(session && view && run ? draw(run, 100, view) : null)
+  const d = $derived(session && view && run ? draw(run, view) : null)
   const today = new Date().toLocaleDateString(undefined, { dateStyle: 'medium' })
 </script>
 

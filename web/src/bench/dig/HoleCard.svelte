@@ -36,7 +36,7 @@
       <HolePicture
         {card}
         {units}
-        frost={session.run.frost}
+        frost={card.frost}
         estimated={session.run.frostEstimated}
         wanted={p.stopped?.wanted}
       />

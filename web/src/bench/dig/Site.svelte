@@ -108,7 +108,7 @@
     {#if line}
       <div class="mt-4 flex gap-4 border border-line bg-sheet p-2">
         <div class="w-40 flex-none">
-          <HolePicture card={session.run.cards[line.card]!} {units} frost={session.run.frost} bare />
+          <HolePicture card={session.run.cards[line.card]!} {units} frost={session.run.cards[line.card]!.frost} bare />
         </div>
         <p class="self-center leading-snug">
           {line.id}: the concrete's bottom at <strong>{short(line.bottom, units)}</strong>

@@ -72,7 +72,7 @@
             <span
               ><strong class="text-[1.1rem]">{wind(w.gust, units)}</strong>
               <span class={w.frost ? 'text-good' : 'text-stop'}
-                >{w.frost ? 'safe from frost' : 'frost can lift it'}</span
+                >{w.frost ? 'below the frost depth' : 'above the frost depth'}</span
               ></span
             >
           </div>

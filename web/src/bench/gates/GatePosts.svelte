@@ -135,7 +135,7 @@
           {#if card}<HolePicture
               {card}
               {units}
-              frost={session.run.frost}
+              frost={card.frost}
               estimated={session.run.frostEstimated}
               bare
             />{/if}
