@@ -70,11 +70,13 @@ func TestBagsToAHole(t *testing.T) {
 type solid struct {
 	square           bool
 	top, width, bell float64
-	neck, depth      float64
+	neck, depth      float64 // depth is the concrete's bottom, where a bell is widest
 }
 
 func (s solid) half(z float64) float64 {
 	switch {
+	case z > s.depth: // the gravel's pit
+		return s.width / 2
 	case z <= s.neck && s.neck > 0:
 		return (s.top + (s.width-s.top)*z/s.neck) / 2
 	case s.neck <= 0:
@@ -137,6 +139,7 @@ func TestLayersByCounting(t *testing.T) {
 		s := solid{square: c.hole.Shape == job.SquareHole, top: width + float64(c.hole.Taper), width: width, bell: max(width, float64(c.hole.Bell)),
 			depth: float64(c.depth.Hole), neck: float64(c.depth.Hole)}
 		if c.hole.Bell > 0 {
+			s.depth = float64(c.depth.Bottom)
 			s.neck = max(0, s.depth-float64(c.hole.BellHeight))
 		}
 		sum := 0.0

@@ -117,9 +117,12 @@ func (t *Totals) hole(p *Post, d *ditch, soil materials.Soil, rate materials.Cre
 	t.sameHoles(one)
 }
 
+// alikeDeep is by how much two holes may differ that are dug as one size.
+const alikeDeep = length.Millimetre
+
 func (t *Totals) sameHoles(one Holes) {
 	for i := range t.Holes {
-		if h := &t.Holes[i]; length.Same(h.Width, one.Width) && length.Same(h.Depth, one.Depth) && h.Square == one.Square {
+		if h := &t.Holes[i]; length.Same(h.Width, one.Width) && (h.Depth-one.Depth).Abs() < alikeDeep && h.Square == one.Square {
 			h.Count, h.ByHand, h.ByAuger = h.Count+one.Count, h.ByHand+one.ByHand, h.ByAuger+one.ByAuger
 			return
 		}

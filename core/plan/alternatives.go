@@ -65,7 +65,7 @@ type idea struct {
 }
 
 func (m *maker) alternatives() []Alternative {
-	now := m.now()
+	now := m.inLine(m.given)
 	out := []Alternative{m.alternative(now, now, idea{id: "now", name: "As it is", says: "The layout that is planned."})}
 	seen := [][]spacing.Post{now.layout.Posts}
 	for _, i := range m.ideas() {
@@ -74,7 +74,7 @@ func (m *maker) alternatives() []Alternative {
 		if len(out) > mostAlternatives || len(job.CheckRun("", run, m.job.Units)) > 0 {
 			continue
 		}
-		then := m.trial(run).weigh()
+		then := m.inLine(run)
 		if then.trouble() > now.trouble() || slices.ContainsFunc(seen, func(p []spacing.Post) bool { return sameStations(p, then.layout.Posts) }) {
 			continue
 		}
@@ -88,12 +88,11 @@ func sameStations(a, b []spacing.Post) bool {
 	return slices.EqualFunc(a, b, func(p, q spacing.Post) bool { return length.Same(p.Station, q.Station) })
 }
 
-// alternative tells what a trial comes to. Its own totals lack what corner
-// posts share with other runs; the run's own and the difference do not.
+// alternative tells what a trial comes to.
 func (m *maker) alternative(now, then *maker, i idea) Alternative {
 	cost := costOf(now, then)
 	alt := Alternative{ID: i.id, Name: i.name, Says: reason.Say(i.says), Edits: i.edits, Cost: cost,
-		Posts: m.out.Totals.Posts + cost.Posts, Bags: m.out.Totals.Bags + cost.Bags, Cut: then.out.Totals.CutPieces,
+		Posts: then.out.Totals.Posts, Bags: then.out.Totals.Bags, Cut: then.out.Totals.CutPieces,
 		Odd: then.odd(), Clashes: then.trouble(), Drawing: then.out.outline()}
 	if alt.Edits == nil {
 		alt.Edits = []job.Edit{}

@@ -119,6 +119,7 @@ type liner struct {
 	survey   survey.Survey
 	traverse survey.Traverse
 	findings []finding.Finding
+	quiet    bool // a trial: nothing is judged, worded for the site, or offered
 	out      Line
 }
 
@@ -163,7 +164,14 @@ func (w *liner) make() {
 		}
 	}
 	for _, m := range w.runs {
-		m.finish()
+		if w.quiet {
+			m.weighed()
+		} else {
+			m.finish()
+		}
+	}
+	if w.quiet {
+		return
 	}
 	w.corners()
 	w.closing()

@@ -64,13 +64,13 @@ func Looks(j job.Job, cat materials.Catalog, run string) ([]LookChoice, bool) {
 }
 
 func (m *maker) lookChoices() []LookChoice {
-	now := m.now()
+	now := m.inLine(m.given)
 	var out []LookChoice
 	known := false
 	for _, i := range lookIdeas {
 		run := m.given
 		edits := m.take(&run.Grade, i)
-		then := m.trial(run).weigh()
+		then := m.inLine(run)
 		c := m.lookChoice(now, then, edits)
 		c.ID, c.Name, c.Says = i.id, i.name, reason.Say(i.says)
 		c.Now = sameTops(now, then)
@@ -115,7 +115,7 @@ func (m *maker) lookChoice(now, then *maker, edits []job.Edit) LookChoice {
 	cost := costOf(now, then)
 	t := then.out.Totals
 	c := LookChoice{Edits: edits, Cost: cost, Cut: t.Cut, Fill: t.Fill, Breaks: then.broken(),
-		Posts: m.out.Totals.Posts + cost.Posts, Bags: m.out.Totals.Bags + cost.Bags, Boards: t.InfillBoards, Drawing: then.out.outline()}
+		Posts: then.out.Totals.Posts, Bags: then.out.Totals.Bags, Boards: t.InfillBoards, Drawing: then.out.outline()}
 	own := make([]*Post, 0, len(then.out.Posts))
 	for i := range then.out.Posts {
 		if i > 0 || m.out.Posts[0].Shared == "" { // the first may be bought with the run before

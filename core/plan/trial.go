@@ -1,6 +1,8 @@
 package plan
 
 import (
+	"slices"
+
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
@@ -27,11 +29,18 @@ func (m *maker) weigh() *maker {
 	gradeTogether(alone, nil, false)
 	settle(alone, func() { gradeTogether(alone, nil, false) })
 	m.make(nil, nil)
-	m.obstacles()
-	m.bays()
-	m.rails()
-	m.out.Totals = m.totals()
+	m.weighed()
 	return m
+}
+
+// weighed works out what a trial takes.
+func (m *maker) weighed() {
+	if m.laid() {
+		m.obstacles()
+		m.bays()
+		m.rails()
+	}
+	m.out.Totals = m.totals()
 }
 
 // now is the run as it is, weighed like a trial.
@@ -91,6 +100,27 @@ func costOf(now, then *maker) finding.Cost {
 		Posts: b.Posts - a.Posts, CutPieces: b.CutPieces - a.CutPieces, Concrete: b.ConcreteToBuy - a.ConcreteToBuy,
 		Bags: b.Bags - a.Bags, OddBays: then.odd() - now.odd(),
 	}
+}
+
+// inLine plans the run as it would be within its whole line, so that the
+// posts which it shares with its neighbours are what they would be too.
+func (m *maker) inLine(run job.Run) *maker {
+	j := m.job
+	j.Lines = slices.Clone(j.Lines)
+	for l := range j.Lines {
+		for r := range j.Lines[l].Runs {
+			if j.Lines[l].Runs[r].ID != run.ID {
+				continue
+			}
+			j.Lines[l].Runs = slices.Clone(j.Lines[l].Runs)
+			j.Lines[l].Runs[r] = run
+			w := newLiner(j, l, m.cat, &reason.Book{})
+			w.quiet = true
+			w.make()
+			return w.runs[r]
+		}
+	}
+	return m.trial(run).weigh()
 }
 
 // anyway takes whatever comes.
