@@ -56,6 +56,7 @@ type Cost struct {
 	Concrete  length.Volume `json:"concrete" jsonschema:"required"`
 	Bags      int           `json:"bags" jsonschema:"required"`
 	OddBays   int           `json:"oddBays" jsonschema:"required"`
+	Stock     length.Length `json:"stock,omitempty" jsonschema_description:"Length of all posts together, as bought."`
 }
 
 // Finding is one thing that the plan has to say.

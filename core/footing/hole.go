@@ -32,6 +32,7 @@ const (
 	ShareRule    Rule = "Share of the post"
 	FloorRule    Rule = "Floor"
 	FactorRule   Rule = "Times the post"
+	CommonRule   Rule = "What crews dig"
 	CornersRule  Rule = "Post's corners"
 	SpadeRule    Rule = "Room for the spade"
 	ByHand       Rule = "Set by hand"
@@ -125,7 +126,9 @@ func floor(q Question) length.Length {
 func FindWidth(q Question) Width {
 	h := q.Hole
 	w := Width{Asks: make([]Ask, 0, 3)}
-	if !h.SkipFactor {
+	if h.CommonWidth > 0 {
+		w.Asks = append(w.Asks, Ask{CommonRule, h.CommonWidth})
+	} else if !h.SkipFactor {
 		w.Asks = append(w.Asks, Ask{FactorRule, q.Post.Width * length.Length(h.Factor(q.Post.Width))})
 	}
 	across := Ask{CornersRule, q.Post.Across()}
@@ -137,12 +140,13 @@ func FindWidth(q Question) Width {
 		w.Asks = append(w.Asks, Ask{SpadeRule, h.Spade})
 	}
 	w.Governs, w.Wanted = governing(w.Asks)
-	switch q.Kind {
-	case job.GatePost:
+	switch {
+	case h.CommonWidth > 0: // it is for this very kind of post
+	case q.Kind == job.GatePost:
 		if w.Extra = h.GateExtraWidth; q.Hung {
 			w.Extra += h.HingeExtraWidth
 		}
-	case job.EndPost, job.CornerPost:
+	case q.Kind == job.EndPost || q.Kind == job.CornerPost:
 		w.Extra = h.EndExtraWidth
 	}
 	w.Wanted += w.Extra
@@ -157,7 +161,16 @@ func FindWidth(q Question) Width {
 	case h.Shape == job.SquareHole || h.AnyWidth:
 		w.Width = w.Wanted
 	default:
-		w.Width, w.Auger = shortest(w.Wanted, h.Augers)
+		// A multiple of the post is a rule of thumb: an auger that is a little
+		// narrower will do, as long as the post goes into the hole.
+		wanted := w.Wanted
+		if w.Governs == 0 && w.Asks[0].Rule == FactorRule {
+			wanted = max(across.Value, wanted*length.Length(1-h.WidthTolerance))
+		}
+		w.Width, w.Auger = shortest(wanted, h.Augers)
+		if !w.Auger {
+			w.Width = w.Wanted
+		}
 	}
 	return w
 }

@@ -98,6 +98,20 @@ func (s Shape) Volume(from, to length.Length) length.Volume {
 	return sum
 }
 
+// Level is the depth to which a volume, poured in from a depth upwards, fills
+// the hole while nothing stands in it.
+func (s Shape) Level(bottom length.Length, v length.Volume) length.Length {
+	low, high := length.Length(0), bottom
+	for range 60 {
+		if mid := (low + high) / 2; s.Volume(mid, bottom) > v {
+			low = mid
+		} else {
+			high = mid
+		}
+	}
+	return high
+}
+
 // Cone is the volume of soil or concrete that stands round a post above the
 // ground at a depth: so high at the post's face, sloped evenly down to the hole's edge.
 // Round a round post in a round hole and a square one in a square hole it is

@@ -13,8 +13,7 @@ import (
 // Course is the bays to be graded, in order, whatever runs they were taped in.
 type Course struct {
 	Fence     job.Fence
-	Grade     job.Grade // its parts are in the bays already
-	Above     length.Length
+	Grade     job.Grade     // its parts are in the bays already
 	Increment length.Length // of round steps
 	Ground    survey.Profile
 	Posts     []Post
@@ -29,6 +28,7 @@ type Course struct {
 type Post struct {
 	Station length.Length
 	Knot    bool           // a grade post that the user holds: a leaning top may break here
+	Above   length.Length  // how far the post stands above the fence's top
 	Corner  bool           // the line turns: tops meet here, and may break
 	Gap     *length.Length // gap under the fence that the user holds here
 }
@@ -44,11 +44,11 @@ type Stretch struct {
 // NewCourse sets out a run's layout for grading.
 func NewCourse(run job.Run, layout spacing.Layout, ground survey.Profile, u length.Units) Course {
 	c := Course{
-		Fence: run.Fence, Grade: run.Grade, Above: run.Post.Above, Increment: run.Grade.Increment(u), Ground: ground,
+		Fence: run.Fence, Grade: run.Grade, Increment: run.Grade.Increment(u), Ground: ground,
 		Posts: make([]Post, len(layout.Posts)), Bays: make([]Stretch, len(layout.Bays)),
 	}
 	for i, p := range layout.Posts {
-		c.Posts[i] = Post{Station: p.Station}
+		c.Posts[i] = Post{Station: p.Station, Above: run.PostOf(p.Kind).Above}
 		if p.Held != spacing.Nothing {
 			held := run.FixedPosts[p.Held]
 			c.Posts[i].Knot, c.Posts[i].Gap = held.Grade, held.Gap
@@ -83,6 +83,7 @@ func Join(courses []Course, at []length.Length, turns []bool) Course {
 				continue
 			}
 			last := &out.Posts[len(out.Posts)-1]
+			last.Above = max(last.Above, p.Above)
 			if last.Corner = turns[k]; last.Gap == nil {
 				last.Gap, last.Knot = p.Gap, last.Knot || p.Knot
 			}

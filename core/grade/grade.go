@@ -216,9 +216,9 @@ func (w *solving) line() Line {
 		line.Bays[i] = bay
 	}
 	for p := range w.Posts {
-		line.Tops[p] = line.FenceTop(p) + w.Above
+		line.Tops[p] = line.FenceTop(p) + w.Posts[p].Above
 		if t, ok := w.touch[p]; ok {
-			line.Tops[p] = max(line.Tops[p], t+w.Above)
+			line.Tops[p] = max(line.Tops[p], t+w.Posts[p].Above)
 		}
 	}
 	return line

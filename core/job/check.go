@@ -60,7 +60,11 @@ func checkRun(at string, r Run, u length.Units) Errors {
 	if r.Post.Hollow && (r.Post.Wall <= 0 || 2*r.Post.Wall >= r.Post.Width) {
 		refuse("/post/wall", u.Short(r.Post.Wall), "for a hollow post, more than 0 and less than half its width, "+u.Short(r.Post.Width/2))
 	}
-	for field, t := range map[string]*Terminal{"/terminal/wall": r.Terminal, "/gatePost/wall": r.GatePost} {
+	for _, own := range []struct {
+		field string
+		t     *Terminal
+	}{{"/terminal/wall", r.Terminal}, {"/gatePost/wall", r.GatePost}} {
+		field, t := own.field, own.t
 		if t != nil && t.Hollow && (t.Wall <= 0 || 2*t.Wall >= t.Width) {
 			refuse(field, u.Short(t.Wall), "for a hollow post, more than 0 and less than half its width, "+u.Short(t.Width/2))
 		}

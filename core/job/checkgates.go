@@ -83,7 +83,11 @@ func checkGate(at string, g Gate, u length.Units) Errors {
 	case g.LeafCount() == 2 && g.Second != nil && g.LeafWidths()[0] < leastLeaf:
 		e = append(e, FieldError{at + "/second", u.Short(*g.Second), "at most " + u.Short(inside-g.Gaps()-leastLeaf) + ", which leaves the first leaf " + u.Short(leastLeaf)})
 	}
-	for side, list := range map[string][]GroundLevel{"in": g.In, "out": g.Out} {
+	for _, ground := range []struct {
+		side string
+		list []GroundLevel
+	}{{"in", g.In}, {"out", g.Out}} {
+		side, list := ground.side, ground.list
 		for i := 1; i < len(list); i++ {
 			if list[i].Off <= list[i-1].Off+length.Tolerance {
 				e = append(e, FieldError{fmt.Sprintf("%s/%s/%d/off", at, side, i), u.Short(list[i].Off), "farther out than the one before it, " + u.Short(list[i-1].Off)})

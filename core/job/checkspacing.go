@@ -17,6 +17,15 @@ func checkSystems(all []System) Errors {
 	for i, s := range all {
 		at := fmt.Sprintf("/systems/%d", i)
 		e = append(e, once(at+"/id", s.ID, "system of the job", ids)...)
+		for k, a := range s.Cannot {
+			if !slices.Contains(Abilities, a) {
+				known := make([]string, len(Abilities))
+				for n, b := range Abilities {
+					known[n] = string(b)
+				}
+				e = append(e, FieldError{fmt.Sprintf("%s/cannot/%d", at, k), strconv.Quote(string(a)), strings.Join(known, ", ")})
+			}
+		}
 		for k, m := range s.Allowed {
 			if !slices.Contains(Methods, m) {
 				e = append(e, FieldError{fmt.Sprintf("%s/allowed/%d", at, k), strconv.Quote(string(m)), knownMethods()})

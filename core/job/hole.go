@@ -37,6 +37,8 @@ type Hole struct {
 	WidthFactor     float64
 	WideFactor      float64
 	SkipFactor      bool
+	CommonWidth     length.Length
+	WidthTolerance  float64
 	Augers          []length.Length
 	AnyWidth        bool
 	Shape           HoleShape
@@ -72,6 +74,8 @@ type Hole struct {
 type HoleRules struct {
 	WidthFactor     *float64        `json:"widthFactor,omitempty" jsonschema:"minimum=1,maximum=8" jsonschema_description:"Hole width as a multiple of the post's width. Usual: 3; chain link 4 for posts up to 4 in (100 mm)."`
 	WideFactor      *float64        `json:"wideFactor,omitempty" jsonschema:"minimum=0,maximum=8" jsonschema_description:"The same for posts over 4 in or 100 mm; 0: as the others. Chain link: 3."`
+	CommonWidth     *length.Length  `json:"commonWidth,omitempty" jsonschema:"minimum=0,maximum=1500" jsonschema_description:"Width that crews dig for such a post (common practice), instead of the multiple of its width and what is added to that; 0: the multiple."`
+	WidthTolerance  *float64        `json:"widthTolerance,omitempty" jsonschema:"minimum=0,maximum=0.2" jsonschema_description:"By what share an auger may be narrower than the multiple of the post's width asks. Usual: 0.03, so that 18 1/2 in asks for an 18 in auger."`
 	SkipFactor      *bool           `json:"skipFactor,omitempty" jsonschema_description:"The multiple of the post's width is not in force: the post's corners and the tools decide."`
 	Augers          []length.Length `json:"augers,omitempty" jsonschema:"minItems=1,maxItems=40" jsonschema_description:"Auger diameters that the crew owns or can get."`
 	AnyWidth        *bool           `json:"anyWidth,omitempty" jsonschema_description:"The width is not rounded up to an auger."`

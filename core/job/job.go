@@ -78,6 +78,7 @@ type Fence struct {
 
 	Solidity  float64         `json:"solidity,omitempty" jsonschema:"minimum=0.01,maximum=1" jsonschema_description:"Share of the fence's face that is solid and catches wind: 1 for boards without gaps. Left out: 1."`
 	Rails     []length.Length `json:"rails,omitempty" jsonschema:"maxItems=12" jsonschema_description:"Middles of the rails above the fence's bottom, the lowest first. Left out: spread evenly, as many as the spacing's rails."`
+	Boards    int             `json:"boards,omitempty" jsonschema:"minimum=0,maximum=4" jsonschema_description:"Gravel boards one above the other at the foot of every bay, part of the fence's height. Their height is grade/board."`
 	RailWidth length.Length   `json:"railWidth,omitempty" jsonschema:"minimum=0,maximum=300" jsonschema_description:"Height of a rail's section. Usual: 3 1/2 in or 90 mm."`
 }
 
@@ -96,7 +97,7 @@ type Post struct {
 	Width  length.Length   `json:"width" jsonschema:"minimum=20,maximum=400" jsonschema_description:"Side of a square post, or outside diameter of a round one."`
 	Hollow bool            `json:"hollow,omitempty" jsonschema_description:"An open hollow post: it fills with concrete, up to the concrete's top, as it is set."`
 	Wall   length.Length   `json:"wall,omitempty" jsonschema:"minimum=0,maximum=50" jsonschema_description:"Wall thickness of a hollow post."`
-	Above  length.Length   `json:"above,omitempty" jsonschema:"minimum=0,maximum=1000" jsonschema_description:"How far the post stands above the fence's top."`
+	Above  length.Length   `json:"above,omitempty" jsonschema:"minimum=-600,maximum=1000" jsonschema_description:"How far the post stands above the fence's top; negative below it, as chain-link line posts do."`
 	Trim   length.Length   `json:"trim" jsonschema:"minimum=0,maximum=500" jsonschema_description:"Spare length to cut off after setting."`
 	Cut    Cutting         `json:"cut,omitempty" jsonschema:"enum=after,enum=first" jsonschema_description:"When the tops are cut: after the posts are set (they are bought longer by the trim), or first, to their exact length. Usual: after."`
 	Mark   *length.Length  `json:"mark,omitempty" jsonschema:"minimum=0,maximum=5000" jsonschema_description:"Grade mark of a metal post, under its top: it must stay above ground."`
@@ -110,4 +111,6 @@ type Terminal struct {
 	Width  length.Length `json:"width" jsonschema:"minimum=20,maximum=400" jsonschema_description:"Side of a square post, or outside diameter of a round one."`
 	Hollow bool          `json:"hollow,omitempty" jsonschema_description:"An open hollow post."`
 	Wall   length.Length `json:"wall,omitempty" jsonschema:"minimum=0,maximum=50" jsonschema_description:"Wall thickness of a hollow post."`
+
+	Above *length.Length `json:"above,omitempty" jsonschema:"minimum=-600,maximum=1000" jsonschema_description:"How far it stands above the fence's top, where that is not as far as the line posts."`
 }

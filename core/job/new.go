@@ -11,7 +11,9 @@ func New(name string, sys length.System, usual Usual) Job {
 	run.Ground, run.Gates = []GroundPoint{}, []Gate{}
 	rules := usual.UsualRules(sys)
 	return Job{
-		Mallow: Version, Name: name, Units: length.Usual(sys), Hole: rules.Hole, Setting: rules.Setting,
+		Mallow: Version, Name: name, Units: length.Usual(sys),
+		// Half an inch at the ground hurts few fences, and most are designed so.
+		Site: Site{Movement: true}, Hole: rules.Hole, Setting: rules.Setting,
 		Lines: []Line{{ID: "L1", Runs: []Run{run}}},
 	}
 }

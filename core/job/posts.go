@@ -30,6 +30,9 @@ func (r Run) PostOf(kind PostKind) Post {
 	}
 	if t != nil && terminals[kind] {
 		p.Shape, p.Width, p.Hollow, p.Wall = t.Shape, t.Width, t.Hollow, t.Wall
+		if t.Above != nil {
+			p.Above = *t.Above
+		}
 	}
 	return p
 }

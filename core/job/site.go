@@ -8,7 +8,8 @@ type Site struct {
 	Frost      *Frost         `json:"frost,omitempty" jsonschema_description:"What a frost depth is estimated from while the local office's is not known."`
 	Soil       string         `json:"soil,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Soil of the site, by its name in the catalogue. Left out: not known."`
 	Exposure   Exposure       `json:"exposure,omitempty" jsonschema:"enum=B,enum=C,enum=D" jsonschema_description:"How open the land is to wind: B among houses and trees, C open, D by open water. Left out: C."`
-	Movement   bool           `json:"movement,omitempty" jsonschema_description:"Half an inch of movement at the ground does no harm, which doubles the soil's bearing in the published formula. Left out: it may not move."`
+	Movement   bool           `json:"movement,omitempty" jsonschema_description:"Half an inch of movement at the ground does no harm, which doubles the soil's bearing in the published formula. Left out: it may not move; new jobs have it, as most fences are designed."`
+	CodeWind   *float64       `json:"codeWind,omitempty" jsonschema:"minimum=10,maximum=120" jsonschema_description:"Wind that the local code asks a fence to be built for, metres per second. Left out: not asked yet."`
 	Crew       *Crew          `json:"crew,omitempty" jsonschema_description:"How fast the crew digs. Left out: usual rates."`
 	Wind       float64        `json:"wind,omitempty" jsonschema:"minimum=0,maximum=60" jsonschema_description:"Today's wind, metres per second; it pushes strings aside."`
 	Place      *Place         `json:"place,omitempty" jsonschema_description:"Where on earth the map's zero lies, where it is known. Lines stand on the map by their x and y; with a bearing, north is up."`

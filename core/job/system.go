@@ -33,6 +33,7 @@ type System struct {
 	From        string        `json:"from,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Catalogue system that a user's own one is a copy of."`
 	System      length.System `json:"system" jsonschema:"required,enum=imperial,enum=metric" jsonschema_description:"Unit system that its sizes are made in."`
 	Says        string        `json:"says,omitempty" jsonschema:"maxLength=600" jsonschema_description:"What it is, in a sentence."`
+	Material    string        `json:"material,omitempty" jsonschema:"maxLength=40" jsonschema_description:"What its posts are made of, in a word."`
 	Gate        bool          `json:"gate,omitempty" jsonschema_description:"A bare gate: no fence beside it."`
 	Fence       Fence         `json:"fence" jsonschema:"required"`
 	Post        Post          `json:"post" jsonschema:"required"`
@@ -45,9 +46,31 @@ type System struct {
 	Allowed     []Method      `json:"allowed" jsonschema:"required,minItems=1,maxItems=8" jsonschema_description:"Ways to set its posts, the usual one first."`
 	Forbidden   []Forbidden   `json:"forbidden,omitempty" jsonschema:"maxItems=8" jsonschema_description:"Ways that must not be used, and why."`
 	InConcrete  []PostKind    `json:"inConcrete,omitempty" jsonschema:"maxItems=4" jsonschema_description:"Kinds of post that must stand in concrete: those that take the pull."`
+	Mind        []Forbidden   `json:"mind,omitempty" jsonschema:"maxItems=8" jsonschema_description:"Ways that makers rule out and crews use all the same: a choice, with its caution."`
+	Cannot      []Ability     `json:"cannot,omitempty" jsonschema:"maxItems=12" jsonschema_description:"What its material cannot be asked to do: cut posts, drill posts, drive posts, mortice posts, rack, cut wide, cut high. How far panels rack is grade/rack; what is never filled, neverFilled; how its posts may be set, allowed and forbidden."`
 	NeverFilled bool          `json:"neverFilled,omitempty" jsonschema_description:"Its hollow posts are never filled, but round a steel core up to the ground."`
 	Cautions    []string      `json:"cautions,omitempty" jsonschema:"maxItems=12"`
 }
+
+// Ability is something that a fence's material may be asked to do.
+type Ability string
+
+// What material may be unable to do.
+const (
+	CutPosts     Ability = "cut posts"     // to height
+	DrillPosts   Ability = "drill posts"   // for bolts through them
+	DrivePosts   Ability = "drive posts"   // with a driver
+	MorticePosts Ability = "mortice posts" // for rails through or into them
+	RackPanels   Ability = "rack"          // lean out of square
+	CutWide      Ability = "cut wide"      // a panel to a narrower bay
+	CutHigh      Ability = "cut high"      // a panel to a lower one
+)
+
+// Abilities are all of them.
+var Abilities = []Ability{CutPosts, DrillPosts, DrivePosts, MorticePosts, RackPanels, CutWide, CutHigh}
+
+// Can tells whether the system's material can do something.
+func (s System) Can(a Ability) bool { return !slices.Contains(s.Cannot, a) }
 
 // Forbidden is a way to set posts that a system rules out.
 type Forbidden struct {

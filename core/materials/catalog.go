@@ -53,13 +53,14 @@ type String struct {
 // Service is a kind of pipe or cable under ground, with the colour in which
 // it is marked.
 type Service struct {
-	ID     string        `json:"id" jsonschema:"required"`
-	Name   string        `json:"name" jsonschema:"required"`
-	Colour string        `json:"colour" jsonschema:"required" jsonschema_description:"Of its marks on the ground, in words."`
-	Token  string        `json:"token" jsonschema:"required" jsonschema_description:"Name of that colour in the interface."`
-	Hand   length.Length `json:"hand" jsonschema:"required" jsonschema_description:"Width either side of a mark that is dug by hand."`
-	Office bool          `json:"office" jsonschema:"required" jsonschema_description:"Public: the locating office marks it. Others are the owner's to find."`
-	Source reason.Source `json:"source" jsonschema:"required"`
+	ID       string        `json:"id" jsonschema:"required"`
+	Name     string        `json:"name" jsonschema:"required"`
+	Colour   string        `json:"colour" jsonschema:"required" jsonschema_description:"Of its marks on the ground, in words."`
+	Token    string        `json:"token" jsonschema:"required" jsonschema_description:"Name of that colour in the interface."`
+	Hand     length.Length `json:"hand" jsonschema:"required" jsonschema_description:"Width either side of a mark that is dug by hand."`
+	Diameter length.Length `json:"diameter" jsonschema:"required" jsonschema_description:"Usual outside diameter, where it was not measured."`
+	Office   bool          `json:"office" jsonschema:"required" jsonschema_description:"Public: the locating office marks it. Others are the owner's to find."`
+	Source   reason.Source `json:"source" jsonschema:"required"`
 }
 
 // System is a fence system of the catalogue.

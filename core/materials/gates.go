@@ -3,6 +3,7 @@ package materials
 import (
 	"errors"
 	"fmt"
+	"slices"
 
 	"mallow/core/job"
 	"mallow/core/length"
@@ -15,8 +16,48 @@ type Hardware struct {
 	Says   string        `json:"says" jsonschema:"required"`
 	System length.System `json:"system" jsonschema:"required,enum=imperial,enum=metric"`
 	Takes  job.Hardware  `json:"takes" jsonschema:"required"`
+	Posts  []HungOn      `json:"posts" jsonschema:"required" jsonschema_description:"Posts that it goes on: solid ones, hollow square ones (square), hollow round ones (round)."`
 	Most   length.Mass   `json:"most" jsonschema:"required" jsonschema_description:"Heaviest leaf that it is for, kilograms."`
 	Source reason.Source `json:"source" jsonschema:"required"`
+}
+
+// HungOn is a kind of post that hinges go on.
+type HungOn string
+
+// Posts, as a hinge sees them.
+const (
+	OnSolid  HungOn = "solid"
+	OnSquare HungOn = "square" // hollow
+	OnRound  HungOn = "round"  // hollow: pipe
+)
+
+// Hinge is how hinges see a post.
+func Hinge(p job.Post) HungOn {
+	switch {
+	case !p.Hollow:
+		return OnSolid
+	case p.Shape == job.RoundPost:
+		return OnRound
+	}
+	return OnSquare
+}
+
+// Goes tells whether the hardware goes on a post.
+func (h Hardware) Goes(p job.Post) bool { return slices.Contains(h.Posts, Hinge(p)) }
+
+// HardwareFor is the usual hardware of a system for a post: the one that is
+// given, or the first of the catalogue that goes on it.
+func (c Catalog) HardwareFor(p job.Post, usual job.Hardware) job.Hardware {
+	own, ok := c.HardwareOf(usual.Kind)
+	if !ok || own.Goes(p) {
+		return usual
+	}
+	for _, h := range c.Hardware {
+		if h.System == own.System && h.Goes(p) {
+			return h.Takes
+		}
+	}
+	return usual
 }
 
 // Brace is what keeps a leaf from sagging.
@@ -78,7 +119,7 @@ func (c Catalog) validateGates() error {
 	seen := map[string]bool{}
 	for _, h := range c.Hardware {
 		t := h.Takes
-		if t.Kind == "" || seen[t.Kind] || t.Hinge < 0 || t.Latch < 0 || t.Meeting < 0 || t.Pin > t.Hinge || t.Pitch < 0 || h.Most <= 0 || h.Source.Kind == "" {
+		if t.Kind == "" || seen[t.Kind] || t.Hinge < 0 || t.Latch < 0 || t.Meeting < 0 || t.Pin > t.Hinge || t.Pitch < 0 || h.Most <= 0 || len(h.Posts) == 0 || h.Source.Kind == "" {
 			return fmt.Errorf("hardware %q: id, gaps, pin, pitch, most or source is wrong", t.Kind)
 		}
 		seen[t.Kind] = true

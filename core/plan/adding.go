@@ -15,8 +15,7 @@ import (
 // totals adds up the run: exact values first, what is bought whole last. A
 // corner post is counted in the run that ends there.
 func (m *maker) totals() Totals {
-	t := Totals{BagKinds: []BagCount{}, Stock: []Stock{}, KindStock: []KindStock{}, Kinds: []KindCount{}, Holes: []Holes{}}
-	t.pieces(m.out.Bays, m.out.Rails)
+	t := Totals{BagKinds: []BagCount{}, Stock: []Stock{}, KindStock: []KindStock{}, Kinds: []KindCount{}, Holes: []Holes{}, Parts: []LoadPart{}}
 	t.soil(m.out.Bays, m.run.Grade.StripWidth(m.job.Units))
 	t.swings(m.out.Gates)
 	t.breaks(m.out.Posts, m.job.Units.SmallestMark)
@@ -33,11 +32,14 @@ func (m *maker) totals() Totals {
 		}
 	}
 	t.posts(own)
+	t.parts(m, own)
+	t.pieces()
 	if m.bagKnown {
 		t.bag(m.bag, 0)
 	}
 	t.filled(m, own)
 	t.buy(m.cat, m.job.Units.System)
+	t.Waste = m.waste()
 	t.Why = TotalsWhy{Concrete: m.whyBags(t), Gravel: m.whyGravel(t), Hours: m.whyHours(t), Spoil: m.whySpoil(t)}
 	return t
 }
@@ -173,6 +175,23 @@ func parcels(v length.Volume, p materials.Parcel) Parcels {
 	return Parcels{p.Name, exact, pour.Whole(exact)}
 }
 
+// waste is how much more concrete is bought than the holes take, where all of
+// the run's posts are given the same; −1 where they are not.
+func (m *maker) waste() float64 {
+	share, first := 0.0, true
+	for i := range m.ditches {
+		if m.ditches[i].fill.Concrete <= 0 {
+			continue
+		}
+		w := m.ditches[i].sized.rules.Setting.Waste
+		if !first && w != share {
+			return -1
+		}
+		share, first = w, false
+	}
+	return share
+}
+
 // crew is how fast holes are dug here: the crew's own rates, or usual ones.
 func (m *maker) crew() materials.CrewRate {
 	rate := m.cat.Supply.Crew
@@ -192,22 +211,12 @@ func (m *maker) crew() materials.CrewRate {
 	return rate
 }
 
-// pieces counts the panels, boards or rails that set the bays.
-func (t *Totals) pieces(bays []Bay, rails []RailRow) {
-	for _, row := range rails {
-		for _, p := range row.Pieces {
-			t.Pieces++
-			if p.Cut {
-				t.CutPieces++
-			}
-		}
-	}
-	for i := range bays {
-		if bays[i].Piece > 0 {
-			t.Pieces++
-			if bays[i].PieceCut {
-				t.CutPieces++
-			}
+// pieces counts the panels, rails and bays of boards among the parts.
+func (t *Totals) pieces() {
+	for _, p := range t.Parts {
+		switch p.What {
+		case "panels", "rails", "bays of boards":
+			t.Pieces, t.CutPieces = t.Pieces+p.Count, t.CutPieces+p.Cut
 		}
 	}
 }
@@ -223,6 +232,10 @@ func (t *Totals) add(o Totals) {
 	t.Dug, t.SoilBack, t.Spoil = t.Dug+o.Dug, t.SoilBack+o.SoilBack, t.Spoil+o.Spoil
 	t.Hours.ByHand, t.Hours.ByAuger, t.Hours.Hand = t.Hours.ByHand+o.Hours.ByHand, t.Hours.ByAuger+o.Hours.ByAuger, t.Hours.Hand+o.Hours.Hand
 	t.StockShort += o.StockShort
+	for _, p := range o.Parts {
+		t.part(p)
+	}
+	t.sortParts()
 	for _, h := range o.Holes {
 		t.sameHoles(h)
 	}
@@ -250,7 +263,7 @@ func jobTotals(runs []*maker, book *reason.Book, cat materials.Catalog) Totals {
 	if len(runs) == 1 {
 		return runs[0].out.Totals
 	}
-	t := Totals{BagKinds: []BagCount{}, Stock: []Stock{}, KindStock: []KindStock{}, Kinds: []KindCount{}, Holes: []Holes{}}
+	t := Totals{BagKinds: []BagCount{}, Stock: []Stock{}, KindStock: []KindStock{}, Kinds: []KindCount{}, Holes: []Holes{}, Parts: []LoadPart{}}
 	for _, m := range runs {
 		t.add(m.out.Totals)
 	}
@@ -263,6 +276,12 @@ func jobTotals(runs []*maker, book *reason.Book, cat materials.Catalog) Totals {
 	slices.SortFunc(t.Stock, func(a, b Stock) int { return cmp.Compare(a.Length, b.Length) })
 	t.sortStock()
 	t.buy(cat, runs[0].job.Units.System)
+	t.Waste = runs[0].out.Totals.Waste
+	for _, m := range runs {
+		if m.out.Totals.Waste != t.Waste && m.out.Totals.ConcreteToBuy > 0 {
+			t.Waste = -1 // not the same everywhere
+		}
+	}
 	few := reason.NewIndex[any](book)
 	t.Why = TotalsWhy{
 		Concrete: few.Put("concrete", func() reason.Why { return whyJobConcrete(runs, t) }),

@@ -144,9 +144,12 @@ func (m *maker) mostOfSystem() length.Length {
 func (m *maker) soilIdeas() []idea {
 	var out []idea
 	service := slices.ContainsFunc(m.run.KeepOuts, func(k job.KeepOut) bool { return k.Kind == job.Service && k.Hand > 0 })
-	if service && !m.run.Spacing.KeepHand {
+	if service && m.run.Spacing.HandDig {
 		out = append(out, idea{"machine", "No hole dug by hand", "Every hole stays out of the hand-dig width beside a service.",
-			func(r *job.Run) { r.Spacing.KeepHand = true }, []job.Edit{m.set("/spacing/keepHand", true)}})
+			func(r *job.Run) { r.Spacing.HandDig = false }, []job.Edit{m.set("/spacing/handDig", nil)}})
+	} else if service {
+		out = append(out, idea{"hand", "Dug by hand beside the service", "Bays stay as they would be without it; holes in the hand-dig width are dug by hand, clear of the pipe itself.",
+			func(r *job.Run) { r.Spacing.HandDig = true }, []job.Edit{m.set("/spacing/handDig", true)}})
 	}
 	if slices.ContainsFunc(m.run.KeepOuts, isFooting) {
 		if soil, ok := m.farthest(); ok {

@@ -38,15 +38,16 @@ type Card struct {
 	Method job.Method      `json:"method" jsonschema:"required,enum=braced,enum=fast,enum=dry packed,enum=stabbed,enum=rock,enum=driven,enum=slurry,enum=layered"`
 	Layers []footing.Layer `json:"layers" jsonschema:"required" jsonschema_description:"From the bottom up."`
 
-	Dug      length.Volume `json:"dug" jsonschema:"required"`
-	Gravel   length.Volume `json:"gravel" jsonschema:"required"`
-	Stone    length.Volume `json:"stone" jsonschema:"required"`
-	Concrete length.Volume `json:"concrete" jsonschema:"required"`
-	Soil     length.Volume `json:"soil" jsonschema:"required" jsonschema_description:"Put back."`
-	Spoil    length.Volume `json:"spoil" jsonschema:"required" jsonschema_description:"To carry away, loosened."`
-	Bag      string        `json:"bag" jsonschema:"required" jsonschema_description:"Name of the bag; empty when it is not in the catalogue."`
-	Bags     float64       `json:"bags" jsonschema:"required"`
-	Steps    []reason.Text `json:"steps" jsonschema:"required" jsonschema_description:"What to do, in order."`
+	Dug      length.Volume  `json:"dug" jsonschema:"required"`
+	Gravel   length.Volume  `json:"gravel" jsonschema:"required"`
+	Stone    length.Volume  `json:"stone" jsonschema:"required"`
+	Concrete length.Volume  `json:"concrete" jsonschema:"required"`
+	Soil     length.Volume  `json:"soil" jsonschema:"required" jsonschema_description:"Put back."`
+	Spoil    length.Volume  `json:"spoil" jsonschema:"required" jsonschema_description:"To carry away, loosened."`
+	Bag      string         `json:"bag" jsonschema:"required" jsonschema_description:"Name of the bag; empty when it is not in the catalogue."`
+	Bags     float64        `json:"bags" jsonschema:"required"`
+	FillTo   *length.Length `json:"fillTo,omitempty" jsonschema_description:"Stabbed posts: depth below ground up to which the hole is filled before the post goes in; the post then brings the mix to its level."`
+	Steps    []reason.Text  `json:"steps" jsonschema:"required" jsonschema_description:"What to do, in order."`
 }
 
 // cardKey is what a card is written from.
@@ -109,6 +110,16 @@ func (m *maker) card(p *Post, s *sized, shape footing.Shape, fill footing.Fillin
 	}
 	if c.Cuts == nil {
 		c.Cuts = []footing.Cut{}
+	}
+	if c.Method == job.Stabbed && c.Concrete > 0 {
+		mix := c.Concrete
+		for _, l := range c.Layers {
+			if l.Kind == footing.InsideLayer && c.Core > 0 { // poured round the core afterwards
+				mix -= l.Concrete
+			}
+		}
+		level := shape.Level(c.Bottom, mix)
+		c.FillTo = &level
 	}
 	c.Steps = m.cardSteps(c, s)
 	if m.cards == nil {
@@ -244,7 +255,11 @@ func upTo(depth length.Length) reason.Text {
 // pourSteps say how the hole is filled by the way its post is set.
 func (m *maker) pourSteps(add func(...any), c Card, s *sized) {
 	set := s.rules.Setting
-	add(methodStarts[c.Method])
+	if c.FillTo != nil {
+		add("Fill the hole up to ", max(0, *c.FillTo), " below ground and no higher: the post pushes the mix up to where it belongs. Then push the post down into it and set it plumb before the mix stiffens.")
+	} else {
+		add(methodStarts[c.Method])
+	}
 	for _, l := range c.Layers {
 		height := l.To - l.From
 		switch l.Kind {

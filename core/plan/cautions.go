@@ -18,7 +18,7 @@ const deepEarth = 300 * length.Millimetre
 func gradeCautions(runs []*maker) []Caution {
 	timber, laser, boards, deep := false, false, false, length.Length(0)
 	for _, m := range runs {
-		timber = timber || !m.run.Post.Hollow && len(m.out.Posts) > 0
+		timber = timber || !m.run.Post.Hollow && m.can(job.CutPosts) && len(m.out.Posts) > 0
 		laser = laser || m.run.Grade.By == job.ByLaser
 		for i := range m.out.Bays {
 			b := &m.out.Bays[i]

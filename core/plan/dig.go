@@ -60,6 +60,7 @@ type sized struct {
 	hit     *job.Hit
 	driven  bool
 	widened bool          // an old footing is dug out with it
+	longer  length.Length // how much deeper it stands since its post cannot be cut
 	lowered length.Length // by how much the ground is cut here; negative: filled
 }
 
@@ -133,9 +134,11 @@ func (m *maker) dig(p *Post, i int) {
 		s.width = footing.FindWidth(s.q)
 	}
 	s.depth = footing.FindDepth(s.q)
+	m.lengthen(p, &s)
 	p.Why.HoleWidth, p.Why.HoleDepth = m.whyWidth(s), m.whyDepth(s)
 	if i == len(m.out.Posts)-1 && m.end != nil {
 		m.marry(&s, &p.Why)
+		m.lengthen(p, &s)
 	}
 	if old, id := m.oldHole(p.Station, s.width.Width); old > s.width.Width {
 		s.width.Width, p.Repoured, s.widened = old, id, true

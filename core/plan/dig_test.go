@@ -205,7 +205,7 @@ func TestForbiddenPairs(t *testing.T) {
 			r.Setting.Inside, r.Setting.Core = ptr(job.CoreInside), ptr(3*length.Inch)
 		}},
 		{"vinyl-picket", "never-filled", func(r *job.Run) { r.Kinds[0].Setting.FillTo = ptr(length.Length(300)) }},
-		{"vinyl-privacy", "forbidden-setting", func(r *job.Run) { r.Setting.Method = ptr(job.Stabbed) }},
+		{"horizontal-boards", "forbidden-setting", func(r *job.Run) { r.Setting.Method = ptr(job.Stabbed) }},
 		{"chain-link", "must-be-concrete", func(r *job.Run) {
 			r.Kinds = []job.KindRules{{Kind: job.EndPost, Setting: job.SettingRules{Method: ptr(job.RockPacked)}}}
 		}},
@@ -661,6 +661,7 @@ func TestHandDugHours(t *testing.T) {
 	without := plan.Make(j, shipped(t)).Runs[0].Totals
 	at := plan.Make(j, shipped(t)).Runs[0].Posts[3].Station
 	j.Lines[0].Runs[0].KeepOuts = []job.KeepOut{{ID: "K1", Kind: job.Service, Service: "gas", At: at + 300, Hand: 600}}
+	j.Lines[0].Runs[0].Spacing.HandDig = true
 	with := plan.Make(j, shipped(t)).Runs[0]
 	hand := 0
 	for _, p := range with.Posts {

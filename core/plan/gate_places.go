@@ -66,6 +66,7 @@ func (m *maker) newGate(id, name string, says reason.Text, g job.Gate) NewGate {
 	out := NewGate{ID: id, Name: name, Says: says, Edits: []job.Edit{}}
 	usual := m.cat.UsualGate(m.job.Units.System)
 	full := usual
+	full.Hardware = m.cat.HardwareFor(m.run.PostOf(job.GatePost), usual.Hardware)
 	full.At, full.Opening, full.Use, full.Kind, full.Leaves = g.At, g.Opening, g.Use, g.Kind, g.Leaves
 	n := len(m.given.Gates) + 1
 	for ; slices.ContainsFunc(m.given.Gates, func(o job.Gate) bool { return o.ID == fmt.Sprintf("G%d", n) }); n++ {
@@ -93,6 +94,9 @@ func (m *maker) newGate(id, name string, says reason.Text, g job.Gate) NewGate {
 		}
 		if full.Leaves > 0 {
 			entry["leaves"] = full.Leaves
+		}
+		if full.Hardware != usual.Hardware {
+			entry["hardware"] = full.Hardware
 		}
 		out.Edits = []job.Edit{m.set("/gates/-", entry)}
 	}

@@ -32,6 +32,7 @@ type Gate struct {
 	Post    length.Length `json:"post" jsonschema:"required" jsonschema_description:"Width of its posts."`
 	Bottom  length.Length `json:"bottom" jsonschema:"required" jsonschema_description:"Height of the closed leaf's bottom above the datum."`
 	Highest length.Length `json:"highest" jsonschema:"required" jsonschema_description:"Highest ground across the opening, above the datum."`
+	Meets   float64       `json:"meets" jsonschema:"required" jsonschema_description:"Angle at which a leaf meets its own post, degrees from closed; 180 where it never does."`
 	Open    float64       `json:"open" jsonschema:"required" jsonschema_description:"How far its leaves open, degrees."`
 
 	Checks  []GateCheck  `json:"checks" jsonschema:"required" jsonschema_description:"Measures that prove the two posts before anything is hung."`
@@ -94,7 +95,7 @@ func (m *maker) sized(index int, bay *Bay) Gate {
 		ID: g.ID, Name: g.Name, Path: m.gatePath(index), At: g.At, Opening: inside, First: bay.From, Second: bay.To, Bay: bay.ID,
 		Leaf: bay.TopStart - bay.BottomStart, Kind: job.SwingGate, Use: g.For(), Swing: job.SwingIn, SizedBy: "inside",
 		Clear: g.ClearWay(), Centre: inside + post, Outside: inside + 2*post, Post: post, Bottom: bay.BottomStart,
-		Highest: gate.Across(m.profile, m.run, g), Open: g.OpensTo(),
+		Highest: gate.Across(m.profile, m.run, g), Open: g.OpensTo(), Meets: gate.MeetsPost(m.run.PostOf(job.GatePost), g.Hardware, g.Thick),
 		Checks: []GateCheck{}, Leaves: []GateLeaf{}, Lengths: []PostLength{}, Steps: []GateStep{}, After: []GateStep{}, Order: []GateStep{},
 		index: index,
 	}

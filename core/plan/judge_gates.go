@@ -30,6 +30,7 @@ func (m *maker) judgeGates() {
 		w.passage()
 		w.runBack()
 		w.hinges()
+		w.meets()
 		w.latch()
 		w.pull()
 		w.hardware()

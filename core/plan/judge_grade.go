@@ -140,8 +140,9 @@ func (t *corridorTrials) otherLooks(bay int) {
 	m, g := t.maker, t.run.Grade
 	names := map[job.Look]string{job.Raked: "Rake it", job.Stepped: "Step it", job.Level: "Make it level", job.Rolling: "Let it roll"}
 	whole := len(g.Parts) == 0
+	refused := m.looksRefused()
 	for _, look := range []job.Look{job.Raked, job.Rolling, job.Stepped, job.Level} {
-		if look != g.Look && whole {
+		if look != g.Look && whole && refused[look] == "" {
 			t.try(reason.Say(names[look]), func(r *job.Run) { r.Grade.Look = look }, m.set("/grade/look", look))
 		}
 	}
@@ -150,7 +151,7 @@ func (t *corridorTrials) otherLooks(bay int) {
 		return
 	}
 	for _, look := range []job.Look{job.Raked, job.Stepped} {
-		if look == m.out.Bays[bay].Look {
+		if look == m.out.Bays[bay].Look || refused[look] != "" {
 			continue
 		}
 		name := map[job.Look]string{job.Raked: "Rake only ", job.Stepped: "Step only "}[look] + bayID(first)
@@ -314,6 +315,9 @@ func (m *maker) judgeRack() {
 	enough := length.Length(int(lean/mark)+1) * mark
 	f.Remedies = append(f.Remedies, finding.Remedy{Says: reason.Say("Step all of it"), Edits: step},
 		finding.Remedy{Says: reason.Say("Take panels that rack ", enough), Edits: []job.Edit{m.set("/grade/rack", enough)}})
+	if !m.can(job.RackPanels) { // there are none of this fence type
+		f.Remedies = f.Remedies[:len(f.Remedies)-1]
+	}
 	m.find(f)
 }
 

@@ -2,11 +2,13 @@ package plan
 
 import (
 	"fmt"
+	"math"
 	"slices"
 
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
+	"mallow/core/materials"
 	"mallow/core/reason"
 )
 
@@ -24,6 +26,19 @@ func (w *gateJudge) hinges() {
 		w.find("hinges", finding.Cannot, reason.Say("A leaf ", l.Height, " high has no room for hinges ", w.g.HingeIn, " from its top and bottom."), remedies...)
 		return
 	}
+}
+
+// meets says at which angle a leaf that is to open further meets its post.
+func (w *gateJudge) meets() {
+	if len(w.out.Leaves) == 0 || w.g.OpensTo() <= w.out.Meets {
+		return
+	}
+	stop := math.Floor(w.out.Meets)
+	f := []finding.Remedy{}
+	if stop >= 30 {
+		f = append(f, finding.Remedy{Says: reason.Say("A stop at ", stop, "°"), Edits: []job.Edit{w.set("open", stop)}})
+	}
+	w.find("leaf-meets-post", finding.Check, reason.Say(w.name(), " is to open ", w.g.OpensTo(), "°. With these hinges a leaf ", w.g.Thick, " thick meets its post at ", stop, "°: they do not let it lie back against the fence. Hinges on the post's face, with their pins out from it, do."), f...)
 }
 
 // latch asks whether the latch is on the leaf.
@@ -87,6 +102,18 @@ func (w *gateJudge) hardware() {
 	if !ok {
 		return
 	}
+	if post := w.m.run.PostOf(job.GatePost); len(w.out.Leaves) > 0 && !h.Goes(post) {
+		names := map[materials.HungOn]string{materials.OnSolid: "a solid post", materials.OnSquare: "a hollow square post", materials.OnRound: "pipe"}
+		var remedies []finding.Remedy
+		for _, other := range w.m.cat.Hardware {
+			g := w.g
+			if g.Hardware = other.Takes; other.System == h.System && other.Goes(post) && other.Most >= w.out.Leaves[0].Mass && w.fits(g) {
+				remedies = append(remedies, finding.Remedy{Says: reason.Say("Take ", lower(other.Name)), Edits: []job.Edit{w.set("hardware", other.Takes)}})
+			}
+		}
+		w.find("hardware-post", finding.Check, reason.Say(h.Name, " do not go on ", names[materials.Hinge(post)], ", which the posts of ", w.name(), " are."), remedies...)
+		return
+	}
 	for _, l := range w.out.Leaves {
 		if l.Mass <= h.Most {
 			continue
@@ -94,7 +121,7 @@ func (w *gateJudge) hardware() {
 		var remedies []finding.Remedy
 		for _, other := range w.m.cat.Hardware {
 			g := w.g
-			if g.Hardware = other.Takes; other.System == h.System && other.Most >= l.Mass && w.fits(g) {
+			if g.Hardware = other.Takes; other.System == h.System && other.Most >= l.Mass && other.Goes(w.m.run.PostOf(job.GatePost)) && w.fits(g) {
 				remedies = append(remedies, finding.Remedy{Says: reason.Say("Take ", lower(other.Name)), Edits: []job.Edit{w.set("hardware", other.Takes)}})
 			}
 		}

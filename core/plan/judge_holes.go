@@ -47,6 +47,7 @@ func (m *maker) judgeHoles() {
 	}
 	m.judgeRoom()
 	m.judgeTaper()
+	m.judgeUncut()
 }
 
 // leastRoom is the least concrete that should stand round a post: 2 in or
@@ -129,6 +130,11 @@ func (m *maker) judgeFilling() {
 			once("concrete "+string(p.Kind), finding.Finding{Rule: "must-be-concrete", Stage: finding.Pour, Place: place,
 				Says:     reason.Say(sys.Name, ": ", kindNames[p.Kind], " take the pull and stand in concrete; ", p.ID, " is ", methodNames[method], "."),
 				Remedies: m.allowedWays(sys, r, p.Kind)})
+		}
+		if k := slices.IndexFunc(sys.Mind, func(f job.Forbidden) bool { return f.Method == method }); k >= 0 && !said["mind "+string(method)] {
+			said["mind "+string(method)] = true
+			m.find(finding.Finding{Rule: "mind-setting", Stage: finding.Pour, Severity: finding.Note, Place: place,
+				Says: reason.Say(sys.Name, ", ", methodNames[method], ": ", sys.Mind[k].Why)})
 		}
 		m.judgeInside(p, r, sys, once)
 	}

@@ -101,7 +101,11 @@ func (w *liner) judgeSlips() {
 				Says: reason.Say(len(w.survey.Slips)-mostSlips, " more entries stand out from their neighbours.")})
 			return
 		}
-		f := finding.Finding{Rule: "slip", Stage: finding.Walk, Severity: finding.Check, Field: s.Path, Place: finding.Place{Run: s.Run},
+		severity := finding.Check
+		if s.Weak {
+			severity = finding.Note
+		}
+		f := finding.Finding{Rule: "slip", Stage: finding.Walk, Severity: severity, Field: s.Path, Place: finding.Place{Run: s.Run},
 			Says: reason.Say("Is the ", s.Kind, " at ", reason.Tape(s.At), " a slip? ", s.Given, " stands between ", s.Before, " and ", s.After, ".")}
 		for _, v := range s.Likely {
 			f.Remedies = append(f.Remedies, finding.Remedy{Says: reason.Say("It was ", v), Edits: []job.Edit{job.Set(s.Path, v)}})
@@ -110,6 +114,11 @@ func (w *liner) judgeSlips() {
 		w.find(f)
 	}
 }
+
+// apartMuch is how far two heights of one place may lie apart before one of
+// them is likely wrong: under 3/8 in or 10 mm it is how a rod is held (common
+// practice).
+const apartMuch = 10 * length.Millimetre
 
 // judgeConflicts reports places with two heights, once for each page.
 func (w *liner) judgeConflicts() {
@@ -121,7 +130,11 @@ func (w *liner) judgeConflicts() {
 		}
 		told[key] = true
 		off := c.Given - c.Have
-		f := finding.Finding{Rule: "two-heights", Stage: finding.Walk, Severity: finding.Check, Place: finding.Place{Run: c.Run},
+		severity := finding.Note
+		if off.Abs() > apartMuch {
+			severity = finding.Check
+		}
+		f := finding.Finding{Rule: "two-heights", Stage: finding.Walk, Severity: severity, Place: finding.Place{Run: c.Run},
 			Says: reason.Say("At ", reason.Tape(c.At), " on ", w.runName(c.RunIndex), " the ground has two heights, ", c.Have, " and ", c.Given, ", ", off.Abs(), " apart. The first is used.")}
 		if c.Book < 0 {
 			f.Remedies = []finding.Remedy{{Says: reason.Say("They are from another mark: move all heights of ", w.runName(c.RunIndex), " by ", -off),

@@ -24,6 +24,8 @@ func (m *maker) judgeSpacing() {
 		}
 	}
 	m.cutPieces()
+	m.judgeLanded()
+	m.judgeFaces()
 	if n := len(m.weak); n > 0 {
 		m.find(finding.Finding{Rule: "weak-joints", Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Post: m.weak[0]},
 			Says: reason.Say("Every rail has a joint on ", names(m.weak), ": nothing carries through there."),
@@ -54,14 +56,14 @@ func (m *maker) blocked(segment int) {
 		}
 		what = append(what, reason.Say("the ", o.said, " at ", reason.Tape(k.At))...)
 		footings = footings || isFooting(k)
-		hand = hand || k.Kind == job.Service && m.run.Spacing.KeepHand
+		hand = hand || k.Kind == job.Service && k.Hand > 0 && !m.run.Spacing.HandDig
 	}
 	regular := m.run.Spacing.Most
 	piece, byPiece := m.run.Spacing.ByPiece()
 	if byPiece {
 		regular = m.run.Spacing.Regular(m.run.Post.Width, m.run.Post.Width)
 	}
-	says := reason.Say("Posts get stuck at ", reason.Tape(b.From), ": with ", what, " in the way, the next place where a hole fits is at ", reason.Tape(b.To), ", ", b.To-b.From, " on")
+	says := reason.Say("With ", what, " in the way no hole fits from ", reason.Tape(b.From), " to ", reason.Tape(b.To), ", over ", b.To-b.From)
 	switch {
 	case b.To-b.From > regular:
 		says = append(says, reason.Say("; the longest bay is ", regular, ", ", b.To-b.From-regular, " too short.")...)
@@ -82,7 +84,7 @@ func (m *maker) blocked(segment int) {
 	}
 	if hand {
 		f.Remedies = append(f.Remedies, m.offer(reason.Say("Let holes stand in the hand-dig width, and dig those by hand"), frees,
-			func(r *job.Run) { r.Spacing.KeepHand = false }, m.set("/spacing/keepHand", nil))...)
+			func(r *job.Run) { r.Spacing.HandDig = true }, m.set("/spacing/handDig", true))...)
 	}
 	f.Remedies = append(f.Remedies, m.otherBays(b.Over)...)
 	m.find(f)
@@ -193,7 +195,7 @@ func (m *maker) beside(k int) length.Length {
 	switch {
 	case isFooting(o):
 		return spacing.Soil(m.run.Spacing)
-	case o.Kind == job.Service && m.run.Spacing.KeepHand:
+	case o.Kind == job.Service && !m.run.Spacing.HandDig:
 		return o.Hand
 	}
 	return 0

@@ -9,6 +9,7 @@ import (
 	"mallow/core/length"
 	"mallow/core/materials"
 	"mallow/core/reason"
+	"mallow/core/spacing"
 	"mallow/core/stringline"
 	"mallow/core/survey"
 )
@@ -143,7 +144,7 @@ func (w *liner) make() {
 	w.out.Inside = w.inside()
 	for r, m := range w.runs {
 		m.inside = w.out.Inside
-		m.lay(w.survey.Runs[r], [2]bool{w.bends(r), w.bends(r + 1)})
+		m.lay(w.survey.Runs[r], [2]spacing.Corner{w.corner(r), w.corner(r + 1)})
 	}
 	start := length.Length(0)
 	for r, m := range w.runs {
@@ -206,6 +207,20 @@ func (w *liner) bends(r int) bool {
 		return math.Abs(turn.Degrees) >= straight
 	}
 	return w.line.Closed // what is not measured yet is no straight line by chance
+}
+
+// corner is how the line turns at the start of a run, or at the end of the
+// last one.
+func (w *liner) corner(r int) spacing.Corner {
+	c := spacing.Corner{Turns: w.bends(r)}
+	if turn := w.traverse.Turns[r%len(w.runs)]; c.Turns && (turn.Measured || turn.Found) {
+		if c.To = job.Left; turn.Degrees < 0 {
+			c.To = job.Right
+		}
+	} else if c.Turns && w.line.Closed { // the first corner: round to the inner hand
+		c.To = w.out.Inside
+	}
+	return c
 }
 
 // straight is the turn, in degrees, under which two runs are one straight

@@ -272,7 +272,7 @@ func TestHolesMissWhatIsInTheWay(t *testing.T) {
 	j := job.New("A", length.Metric, cat)
 	run := &j.Lines[0].Runs[0]
 	run.Length = ptr(length.Length(9600)) // posts every 2.4 m, 300 mm holes
-	run.FixedPosts = []job.FixedPost{{ID: "F1", At: 2400}}
+	run.FixedPosts, run.Spacing.HandDig = []job.FixedPost{{ID: "F1", At: 2400}}, true
 	at := func(station, width, hand length.Length, kind job.Obstacle) plan.Plan {
 		run.KeepOuts = []job.KeepOut{{ID: "K1", Kind: kind, Service: "gas", At: station, Width: width, Hand: hand}}
 		return plan.Make(j, cat)
@@ -281,11 +281,14 @@ func TestHolesMissWhatIsInTheWay(t *testing.T) {
 		station, width, hand length.Length
 		hit, hand3           bool
 	}{
+		// A gas pipe is 50.8 across unless it was measured: 25.4 either side.
 		{2400, 0, 450, true, false},  // under the post
-		{2549, 0, 450, true, false},  // under the hole's edge
-		{2551, 0, 450, false, true},  // just past it: by hand
-		{2999, 0, 450, false, true},  // 449 from the edge
-		{3001, 0, 450, false, false}, // 451
+		{2574, 0, 450, true, false},  // its side under the hole's edge
+		{2577, 0, 450, false, true},  // just past it: by hand
+		{3024, 0, 450, false, true},  // 449 from its side to the edge
+		{3027, 0, 450, false, false}, // 451
+		{2549, 1, 450, true, false},  // measured as a thin one
+		{2552, 1, 450, false, true},
 		{2760, 400, 0, false, false}, // a wide one that ends at 2560
 		{2740, 400, 0, true, false},  // and at 2540
 	} {
@@ -309,11 +312,21 @@ func TestHolesMissWhatIsInTheWay(t *testing.T) {
 			t.Errorf("a pipe at %v is hit", c)
 		}
 		for _, post := range p.Runs[0].Posts {
-			if d := (post.Station - c).Abs(); d < 150-length.Tolerance {
+			if d := (post.Station - c).Abs(); d < 150+25.4-length.Tolerance {
 				t.Errorf("the hole at %v comes within %v of the pipe at %v", post.Station, d, c)
 			}
 		}
 	}
+	// Usually a hole keeps out of the width that is dug by hand besides.
+	run.Spacing.HandDig = false
+	for _, c := range []length.Length{2400, 4700} {
+		for _, post := range at(c, 0, 450, job.Service).Runs[0].Posts {
+			if d := (post.Station - c).Abs(); d < 150+25.4+450-length.Tolerance {
+				t.Errorf("the hole at %v comes within %v of the pipe at %v, in its tolerance zone", post.Station, d, c)
+			}
+		}
+	}
+	run.Spacing.HandDig = true
 	run.FixedPosts = []job.FixedPost{{ID: "F1", At: 2400}}
 	// A post that stays, where one is planned, is that post.
 	run.FixedPosts = nil

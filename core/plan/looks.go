@@ -67,7 +67,11 @@ func (m *maker) lookChoices() []LookChoice {
 	now := m.inLine(m.given)
 	var out []LookChoice
 	known := false
+	refused := m.looksRefused()
 	for _, i := range lookIdeas {
+		if refused[i.look] != "" {
+			continue // nobody is shown what these panels cannot do
+		}
 		run := m.given
 		edits := m.take(&run.Grade, i)
 		then := m.inLine(run)

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"cmp"
+	"slices"
 	"strconv"
 
 	"mallow/core/finding"
@@ -40,6 +41,7 @@ func Make(j job.Job, cat materials.Catalog) Plan {
 	p.Findings = append(p.Findings, siteFindings(j, cat, makers)...)
 	p.Cautions = cautions(makers)
 	p.Totals = jobTotals(makers, book, cat)
+	p.Findings = append(p.Findings, nearMix(j, p.Totals, makers)...)
 	p.Rules = book.Fold()
 	p.Reasons = book.Whys()
 	return p
@@ -87,10 +89,10 @@ type maker struct {
 	layout  spacing.Layout
 	steep   []spacing.Lean // leans that were too long for equal bays
 	line    grade.Line
-	turned  [2]bool  // the run starts, ends at a corner
-	inside  job.Side // hand on which the line's own ground lies
-	start   *joint   // the corner post that the run before ends on, or nil
-	end     *joint   // the corner post that the next run starts on, or nil
+	turned  [2]spacing.Corner // the run starts, ends at a corner
+	inside  job.Side          // hand on which the line's own ground lies
+	start   *joint            // the corner post that the run before ends on, or nil
+	end     *joint            // the corner post that the next run starts on, or nil
 	out     Run
 }
 
@@ -106,13 +108,21 @@ func newMaker(j job.Job, run job.Run, cat materials.Catalog, book *reason.Book, 
 		widths:    map[holeKind]footing.Width{},
 		noAuger:   -1, shallow: -1, dry: -1,
 	}
+	m.run.KeepOuts = slices.Clone(run.KeepOuts)
+	for i := range m.run.KeepOuts { // a pipe has a diameter, measured or usual
+		if k := &m.run.KeepOuts[i]; k.Kind == job.Service && k.Width == 0 {
+			if s, ok := cat.Service(k.Service); ok {
+				k.Width = s.Diameter
+			}
+		}
+	}
 	m.usualRules = cat.UsualRules(j.Units.System)
 	m.bag, m.bagKnown = cat.Bag(m.runRules().Setting.Bag)
 	m.soil, m.soilKnown = cat.Soil(cmp.Or(run.Soil, j.Site.Soil))
 	frost, estimated := m.frost()
 	m.out = Run{
-		Solid: m.solid(),
-		ID:    run.ID, Name: run.Name, Path: m.path, Hollow: run.Post.Hollow, Frost: frost, FrostEstimated: estimated, Cards: []Card{}, Levels: []RuleLevel{},
+		Solid: m.solid(), LooksRefused: m.looksRefused(),
+		ID: run.ID, Name: run.Name, Path: m.path, Hollow: run.Post.Hollow, Frost: frost, FrostEstimated: estimated, Cards: []Card{}, Levels: []RuleLevel{},
 		Ground: []survey.Point{}, Segments: []Segment{}, Posts: []Post{}, Bays: []Bay{}, Gates: []Gate{}, AddGate: []NewGate{}, InTheWay: []InTheWay{}, Reminders: []Caution{}, Rails: []RailRow{}, Way: cmp.Or(run.Spacing.Way, job.EqualBays),
 	}
 	return m
@@ -123,7 +133,7 @@ func (m *maker) laid() bool { return m.given.Length != nil }
 
 // lay finds where the run's posts stand, which the runs on both sides of a
 // corner must know of each other.
-func (m *maker) lay(ground survey.Ground, turned [2]bool) {
+func (m *maker) lay(ground survey.Ground, turned [2]spacing.Corner) {
 	m.ground, m.turned = ground, turned
 	m.missing()
 	if !m.laid() {
@@ -141,7 +151,7 @@ func (m *maker) lay(ground survey.Ground, turned [2]bool) {
 
 // site is what the spacing must know beside the run.
 func (m *maker) site(run job.Run) spacing.Site {
-	s := spacing.Site{Mark: m.job.Units.SmallestMark, Hole: m.opened, StartCorner: m.turned[0], EndCorner: m.turned[1]}
+	s := spacing.Site{Mark: m.job.Units.SmallestMark, Hole: m.opened, Start: m.turned[0], End: m.turned[1]}
 	if _, piece := run.Spacing.ByPiece(); piece && leans(run) {
 		s.Leans = m.groundLeans(run)
 	}
@@ -207,6 +217,7 @@ func (m *maker) finish() {
 		m.judgeStopped()
 		m.judgeFilling()
 		m.judgeGates()
+		m.judgeNear()
 		m.out.AddGate = m.newGates()
 	}
 	m.out.Levels = m.levels()
@@ -221,10 +232,16 @@ func (m *maker) gateID(index int) string {
 
 func (m *maker) segments() {
 	for _, s := range m.layout.Segments {
-		m.out.Segments = append(m.out.Segments, Segment{
+		out := Segment{
 			From: s.From, To: s.To, Gate: m.gateID(s.Gate), Bays: s.Bays, Each: s.Regular,
 			Odd: s.Odd, Uneven: s.Uneven, Shift: s.Shift, Why: m.whySegment(s),
-		})
+		}
+		if s.Block != nil {
+			for _, k := range s.Block.Of {
+				out.GivenUp = append(out.GivenUp, m.run.KeepOuts[k].ID)
+			}
+		}
+		m.out.Segments = append(m.out.Segments, out)
 	}
 }
 
@@ -288,7 +305,7 @@ func (m *maker) section(p *Post, at spacing.Post) {
 // cut takes the post from the stock lengths.
 func (m *maker) cut(p *Post) {
 	p.Needed = p.Reveal + p.Foot
-	if p.CutFirst = m.run.Post.Cut == job.CutFirst; !p.CutFirst {
+	if p.CutFirst = m.run.Post.Cut == job.CutFirst; !p.CutFirst && m.can(job.CutPosts) {
 		p.Needed += m.run.Post.Trim
 	}
 	if stock, ok := footing.Stock(p.Needed, m.run.Post.Stock); ok {

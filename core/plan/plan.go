@@ -55,22 +55,23 @@ type Run struct {
 	Cards          []Card      `json:"cards" jsonschema:"required" jsonschema_description:"Its holes, each kind once."`
 	Levels         []RuleLevel `json:"levels" jsonschema:"required" jsonschema_description:"The rules for holes as they come out for the run, for each kind of post, and for the single posts that have their own."`
 
-	Measured  bool           `json:"measured" jsonschema:"required" jsonschema_description:"Some height of it was measured; else its ground is taken as level, or as its neighbours have it."`
-	Ground    []survey.Point `json:"ground" jsonschema:"required"`
-	Finished  []survey.Point `json:"finished,omitempty" jsonschema_description:"The ground as it will be, once the plan's cuts and fills are made; left out where it stays as it is."`
-	InTheWay  []InTheWay     `json:"inTheWay" jsonschema:"required"`
-	String    *RunString     `json:"string,omitempty" jsonschema_description:"How its posts are lined up; left out without a length."`
-	Reminders []Caution      `json:"reminders" jsonschema:"required" jsonschema_description:"What to keep in mind where its posts are lined up and set."`
-	Segments  []Segment      `json:"segments" jsonschema:"required"`
-	Posts     []Post         `json:"posts" jsonschema:"required"`
-	Bays      []Bay          `json:"bays" jsonschema:"required"`
-	Way       job.Way        `json:"way" jsonschema:"required,enum=equal,enum=panels between,enum=panels on faces,enum=module,enum=stock rails,enum=overlapping rails"`
-	Rails     []RailRow      `json:"rails" jsonschema:"required" jsonschema_description:"Where every rail is broken; empty where rails are not laid on stock lengths."`
-	SetOut    *SetOut        `json:"setOut,omitempty" jsonschema_description:"How its posts are marked on the ground; left out without a length."`
-	TopLine   *TopLine       `json:"topLine,omitempty" jsonschema_description:"How its tops are brought to height; left out without a length."`
-	Gates     []Gate         `json:"gates" jsonschema:"required"`
-	AddGate   []NewGate      `json:"addGate" jsonschema:"required" jsonschema_description:"Gates that can be put into it, and where each would go."`
-	Totals    Totals         `json:"totals" jsonschema:"required" jsonschema_description:"Totals of the run. Bags are rounded up once for the run."`
+	Measured     bool                `json:"measured" jsonschema:"required" jsonschema_description:"Some height of it was measured; else its ground is taken as level, or as its neighbours have it."`
+	Ground       []survey.Point      `json:"ground" jsonschema:"required"`
+	Finished     []survey.Point      `json:"finished,omitempty" jsonschema_description:"The ground as it will be, once the plan's cuts and fills are made; left out where it stays as it is."`
+	InTheWay     []InTheWay          `json:"inTheWay" jsonschema:"required"`
+	String       *RunString          `json:"string,omitempty" jsonschema_description:"How its posts are lined up; left out without a length."`
+	Reminders    []Caution           `json:"reminders" jsonschema:"required" jsonschema_description:"What to keep in mind where its posts are lined up and set."`
+	Segments     []Segment           `json:"segments" jsonschema:"required"`
+	Posts        []Post              `json:"posts" jsonschema:"required"`
+	Bays         []Bay               `json:"bays" jsonschema:"required"`
+	LooksRefused map[job.Look]string `json:"looksRefused" jsonschema:"required" jsonschema_description:"Looks that its panels cannot have, and why."`
+	Way          job.Way             `json:"way" jsonschema:"required,enum=equal,enum=panels between,enum=panels on faces,enum=module,enum=stock rails,enum=overlapping rails"`
+	Rails        []RailRow           `json:"rails" jsonschema:"required" jsonschema_description:"Where every rail is broken; empty where rails are not laid on stock lengths."`
+	SetOut       *SetOut             `json:"setOut,omitempty" jsonschema_description:"How its posts are marked on the ground; left out without a length."`
+	TopLine      *TopLine            `json:"topLine,omitempty" jsonschema_description:"How its tops are brought to height; left out without a length."`
+	Gates        []Gate              `json:"gates" jsonschema:"required"`
+	AddGate      []NewGate           `json:"addGate" jsonschema:"required" jsonschema_description:"Gates that can be put into it, and where each would go."`
+	Totals       Totals              `json:"totals" jsonschema:"required" jsonschema_description:"Totals of the run. Bags are rounded up once for the run."`
 }
 
 // Segment is the stretch between two fixed posts, with equal bays.
@@ -85,6 +86,8 @@ type Segment struct {
 	Uneven length.Length `json:"uneven" jsonschema:"required" jsonschema_description:"By how much the oddest bay departs."`
 	Shift  length.Length `json:"shift" jsonschema:"required" jsonschema_description:"How far the farthest post is off its regular place."`
 	Why    reason.Ref    `json:"why" jsonschema:"required"`
+
+	GivenUp []string `json:"givenUp,omitempty" jsonschema_description:"What is in the way that no layout could keep clear of: planned as if it were not there."`
 }
 
 // Post is one post with its hole.

@@ -154,10 +154,17 @@ func (m *maker) levels() []RuleLevel {
 // refused are the choices that the run's fence system rules out for posts of a
 // kind, or for all of them where none is given: what judgeFilling would find.
 func (m *maker) refused(kind job.PostKind) map[string]map[string]string {
-	methods, inside := map[string]string{}, map[string]string{}
+	methods, inside, driven := map[string]string{}, map[string]string{}, map[string]string{}
 	if sys, ok := m.cat.System(m.run.System, m.job.Systems); ok {
 		for _, f := range sys.Forbidden {
 			methods[string(f.Method)] = f.Why
+			if f.Method == job.Drive {
+				driven[string(job.LineDriven)], driven[string(job.AllDriven)] = f.Why, f.Why
+			}
+		}
+		if !sys.Can(job.DrivePosts) && len(driven) == 0 {
+			why := "these posts break or split under a driver."
+			driven[string(job.LineDriven)], driven[string(job.AllDriven)] = why, why
 		}
 		if _, said := methods[string(job.RockPacked)]; !said && slices.Contains(sys.InConcrete, kind) {
 			methods[string(job.RockPacked)] = "these posts take the pull and stand in concrete."
@@ -169,7 +176,7 @@ func (m *maker) refused(kind job.PostKind) map[string]map[string]string {
 			}
 		}
 	}
-	return map[string]map[string]string{"setting/method": methods, "setting/inside": inside}
+	return map[string]map[string]string{"setting/method": methods, "setting/inside": inside, "hole/driven": driven}
 }
 
 // jobLevel is the rules as they come out for the whole job.

@@ -60,7 +60,7 @@ func (m *maker) onSlope(p *Post, i int) {
 // railsIntoPosts tells whether rails go into holes or routs of the posts.
 func (m *maker) railsIntoPosts() bool {
 	s := m.run.Spacing
-	return s.Way == job.OverlapRails || s.Way == job.PanelsBetween && s.Slot > 0 && len(m.run.RailHeights()) > 0
+	return s.Way == job.OverlapRails && m.can(job.MorticePosts) || s.Way == job.PanelsBetween && s.Slot > 0 && len(m.run.RailHeights()) > 0
 }
 
 func (m *maker) holes(p *Post, i int) []RailHole {
@@ -95,7 +95,9 @@ func (m *maker) leaning(b *Bay, i int, from, to Post) {
 	b.FaceStart = face(from.Station + m.run.PostOf(from.Kind).Width/2)
 	b.FaceEnd = face(to.Station - m.run.PostOf(to.Kind).Width/2)
 	b.Why.Lean = m.whyLean(b.Look)
-	b.Infill = m.infill(*b, m.run.Grade.Infill, from, to)
+	if b.Infill = m.infill(*b, m.run.Grade.Infill, from, to); b.Infill != nil {
+		b.Fill = nil // boards close it: nothing is filled
+	}
 }
 
 // courseLook is a bay's look, by its middle.

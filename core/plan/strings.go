@@ -74,9 +74,11 @@ type RunStringWhy struct {
 }
 
 const (
-	sagAllowed   = 3 * length.Millimetre // 1/8 in, which the eye lets go along a top line (common practice)
-	driftAllowed = 6 * length.Millimetre // 1/4 in out of line (common practice)
-	propEvery    = 4                     // posts over which a height string is trusted without a prop (common practice: 3 or 4)
+	sagAllowed   = 3 * length.Millimetre  // 1/8 in, which the eye lets go along a top line (common practice)
+	sagSpoken    = 10 * length.Millimetre // 3/8 in, from which a sag is worth a word: under it a prop or two is habit
+	sagMuch      = 20 * length.Millimetre // 3/4 in, from which the middle posts would visibly be set low
+	driftAllowed = 6 * length.Millimetre  // 1/4 in out of line (common practice)
+	propEvery    = 4                      // posts over which a height string is trusted without a prop (common practice: 3 or 4)
 	leastClear   = 25 * length.Millimetre
 )
 
@@ -221,8 +223,12 @@ func (m *maker) judgeStrings(cord stringline.Cord, kind materials.String, wind f
 			Says:     reason.Say(kind.Name, " stands ", reason.Force(kind.Most), "; ", reason.Force(s.Pull), " breaks it, and it whips."),
 			Remedies: []finding.Remedy{{Says: reason.Say("Pull ", reason.Force(kind.Pull)), Edits: []job.Edit{m.set("/string/pull", kind.Pull)}}}})
 	}
-	if !out.Sight && s.Props < out.PropsFor && out.SagPropped > sagAllowed {
-		m.find(finding.Finding{Rule: "sag", Stage: finding.Strings, Severity: finding.Check,
+	if !out.Sight && s.Props < out.PropsFor && out.SagPropped > sagSpoken {
+		severity := finding.Note
+		if out.SagPropped > sagMuch {
+			severity = finding.Check
+		}
+		m.find(finding.Finding{Rule: "sag", Stage: finding.Strings, Severity: severity,
 			Says:     reason.Say("The height string of ", m.name(), " sags ", out.SagPropped, " where it hangs freest; the middle posts would be set that low."),
 			Remedies: []finding.Remedy{{Says: reason.Say(out.PropsFor, plural(out.PropsFor, " prop", " props")), Edits: []job.Edit{m.set("/string/props", out.PropsFor)}}}})
 	}

@@ -25,6 +25,9 @@ func (m *maker) judgeSystem() {
 	for _, f := range sys.Forbidden {
 		m.out.Reminders = append(m.out.Reminders, Caution{finding.Pour, reason.Say("Not ", methodNames[f.Method], ": ", f.Why)})
 	}
+	for _, f := range sys.Mind {
+		m.out.Reminders = append(m.out.Reminders, Caution{finding.Pour, reason.Say("Mind, ", methodNames[f.Method], ": ", f.Why)})
+	}
 	if limit, own := sys.Grade.Rack, m.run.Grade.Rack; limit != nil && m.run.Grade.Look.Leans() && (own == nil || *own > *limit) {
 		m.find(finding.Finding{Rule: "rack-over-system", Stage: finding.Grade, Severity: finding.Check,
 			Says:     reason.Say(sys.Name, " rack at most ", *limit, "; this run lets them rack more."),

@@ -183,11 +183,25 @@ func (m *maker) stick() []StickMark {
 	f, mark := m.run.Fence, m.run.String.Mark
 	out := []StickMark{}
 	add := func(name, kind string, up, to length.Length) { out = append(out, StickMark{name, kind, up, to}) }
-	if m.run.Post.Above > 0 {
-		add("Post cut", "cut", mark+m.run.Post.Above, mark+m.run.Post.Above)
+	cut, both := "Post cut", "Post cut, fence top"
+	if !m.can(job.CutPosts) {
+		cut, both = "Post top", "Post top, fence top"
+	}
+	line, terminal := m.run.PostOf(job.LinePost).Above, m.run.PostOf(job.EndPost).Above
+	if !length.Same(line, terminal) {
+		add("Terminal post top", "cut", mark+terminal, mark+terminal)
+		cut = "Line post top"
+	}
+	if line != 0 {
+		if line > 0 {
+			add(cut, "cut", mark+line, mark+line)
+		}
 		add("Fence top", "top", mark, mark)
+		if line < 0 {
+			add(cut, "cut", mark+line, mark+line)
+		}
 	} else {
-		add("Post cut, fence top", "cut", mark, mark)
+		add(both, "cut", mark, mark)
 	}
 	rails := m.run.RailHeights()
 	kind, what := m.railKind()
@@ -222,7 +236,7 @@ func (m *maker) stick() []StickMark {
 // railKind is how rails are held by the posts.
 func (m *maker) railKind() (kind, name string) {
 	switch {
-	case m.run.Spacing.Way == job.OverlapRails:
+	case m.run.Spacing.Way == job.OverlapRails && m.can(job.MorticePosts):
 		return "hole", "rail hole"
 	case m.run.Spacing.Way == job.PanelsBetween && m.run.Spacing.Slot > 0:
 		return "hole", "rout"

@@ -12,8 +12,9 @@ import (
 type Totals struct {
 	Posts      int         `json:"posts" jsonschema:"required" jsonschema_description:"To be set. A corner post is counted in the run that ends there."`
 	Reused     int         `json:"reused" jsonschema:"required" jsonschema_description:"Old posts that stay and are built onto."`
-	Pieces     int         `json:"pieces" jsonschema:"required" jsonschema_description:"Panels, boards or rails that set the bays, whole and cut; of rails on stock lengths every row, of others one."`
+	Pieces     int         `json:"pieces" jsonschema:"required" jsonschema_description:"Panels, rails, or bays of boards, whole and cut; of rails every one, in every row."`
 	CutPieces  int         `json:"cutPieces" jsonschema:"required" jsonschema_description:"Of these, cut from a full one."`
+	Parts      []LoadPart  `json:"parts" jsonschema:"required" jsonschema_description:"Posts, panels, rails and gravel boards to load, each kind and size once. What is not counted yet is not in it."`
 	Elsewhere  int         `json:"elsewhere" jsonschema:"required" jsonschema_description:"Posts of the run that are counted in another run."`
 	Kinds      []KindCount `json:"kinds" jsonschema:"required"`
 	Stock      []Stock     `json:"stock" jsonschema:"required"`
@@ -23,7 +24,8 @@ type Totals struct {
 	Hours      Hours       `json:"hours" jsonschema:"required"`
 
 	Concrete      length.Volume `json:"concrete" jsonschema:"required" jsonschema_description:"In the holes."`
-	ConcreteToBuy length.Volume `json:"concreteToBuy" jsonschema:"required" jsonschema_description:"With waste."`
+	ConcreteToBuy length.Volume `json:"concreteToBuy" jsonschema:"required" jsonschema_description:"With the waste that is given."`
+	Waste         float64       `json:"waste" jsonschema:"required" jsonschema_description:"Share bought beyond what the holes take; -1 where it is not the same for all."`
 	BagKinds      []BagCount    `json:"bagKinds" jsonschema:"required" jsonschema_description:"One for each kind of bag; empty when the bag is not in the catalogue."`
 	Bags          int           `json:"bags" jsonschema:"required" jsonschema_description:"Of all kinds."`
 	Truck         TruckLoad     `json:"truck" jsonschema:"required" jsonschema_description:"The same concrete from a truck."`
@@ -49,6 +51,19 @@ type Totals struct {
 	Steps        int           `json:"steps" jsonschema:"required" jsonschema_description:"Posts at which the top steps."`
 
 	Why TotalsWhy `json:"why" jsonschema:"required"`
+}
+
+// LoadPart is something to load of one kind and size.
+type LoadPart struct {
+	What     string        `json:"what" jsonschema:"required,enum=line posts,enum=terminal posts,enum=panels,enum=rails,enum=bays of boards,enum=gravel boards"`
+	Count    int           `json:"count" jsonschema:"required"`
+	Cut      int           `json:"cut" jsonschema:"required" jsonschema_description:"Of these, cut from a full one."`
+	Material string        `json:"material,omitempty"`
+	Length   length.Length `json:"length" jsonschema:"required" jsonschema_description:"As bought; 0 for a post that is longer than any stock."`
+	Width    length.Length `json:"width" jsonschema:"required" jsonschema_description:"Side or diameter of a post; height of a panel or board; 0 where it is not known."`
+	Round    bool          `json:"round" jsonschema:"required"`
+	Hollow   bool          `json:"hollow" jsonschema:"required"`
+	Says     reason.Text   `json:"says" jsonschema:"required" jsonschema_description:"Section, material and length in words."`
 }
 
 // TotalsWhy is where the totals are explained.

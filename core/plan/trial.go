@@ -98,7 +98,7 @@ func costOf(now, then *maker) finding.Cost {
 	a, b := now.out.Totals, then.out.Totals
 	return finding.Cost{
 		Posts: b.Posts - a.Posts, CutPieces: b.CutPieces - a.CutPieces, Concrete: b.ConcreteToBuy - a.ConcreteToBuy,
-		Bags: b.Bags - a.Bags, OddBays: then.odd() - now.odd(),
+		Bags: b.Bags - a.Bags, OddBays: then.odd() - now.odd(), Stock: b.stockLength() - a.stockLength(),
 	}
 }
 
@@ -121,6 +121,19 @@ func (m *maker) inLine(run job.Run) *maker {
 		}
 	}
 	return m.trial(run).weigh()
+}
+
+// GivenUp names what a plan's layouts had to leave out, run by run.
+func GivenUp(p Plan) []string {
+	var out []string
+	for _, r := range p.Runs {
+		for _, s := range r.Segments {
+			for _, id := range s.GivenUp {
+				out = append(out, r.ID+"/"+id)
+			}
+		}
+	}
+	return out
 }
 
 // anyway takes whatever comes.

@@ -32,6 +32,8 @@ func (m *maker) whyWidth(s sized) reason.Ref {
 		switch {
 		case w.ByHand:
 			sentence = reason.Say("Set by hand to ", w.Width, "; the rules ask for ", w.Wanted, ".")
+		case w.Auger && !h.AnyWidth && h.Shape != job.SquareHole && w.Width < w.Wanted-length.Tolerance:
+			sentence = append(sentence, reason.Say(": the ", w.Width, " auger is ", w.Wanted-w.Width, " narrower, and will do.")...)
 		case w.Auger && !h.AnyWidth && h.Shape != job.SquareHole:
 			sentence = append(sentence, reason.Say(": the ", w.Width, " auger is the next one up.")...)
 		case h.Shape == job.SquareHole:
@@ -55,6 +57,10 @@ func (m *maker) widthStep(s sized, a footing.Ask) reason.Step {
 		step.Says = reason.Say(h.Factor(s.q.Post.Width), " × ", s.q.Post.Width, " = ", a.Value)
 		step.Settings = []reason.Setting{m.rule(r, "hole/widthFactor", "Times the post's width", reason.RatioSetting),
 			m.rule(r, "hole/wideFactor", "Times a post over 4 in (100 mm); 0: the same", reason.RatioSetting)}
+	case footing.CommonRule:
+		step.Says = reason.Say(a.Value, " is what crews dig for such a post")
+		step.Settings = []reason.Setting{m.rule(r, "hole/commonWidth", "What crews dig; 0: the multiple of the post", reason.LengthSetting),
+			m.rule(r, "hole/widthFactor", "Times the post's width, when that is 0", reason.RatioSetting)}
 	case footing.SpadeRule:
 		step.Says = reason.Say("A spade needs ", a.Value, " to work in.")
 		step.Settings = []reason.Setting{m.rule(r, "hole/spade", "Least side of a square hole", reason.LengthSetting)}
@@ -100,11 +106,12 @@ type depthKey struct {
 	hung    bool
 	reveal  length.Length
 	lowered length.Length
+	longer  length.Length
 	driven  bool
 }
 
 func (m *maker) whyDepth(s sized) reason.Ref {
-	k := depthKey{s.rules, s.q.Kind, s.q.Hung, s.q.Reveal, s.lowered, s.driven}
+	k := depthKey{s.rules, s.q.Kind, s.q.Hung, s.q.Reveal, s.lowered, s.longer, s.driven}
 	if s.q.Hole.Share == job.NoShare {
 		k.reveal = 0 // the depth does not depend on it: one explanation serves all
 	}
@@ -119,6 +126,9 @@ func (m *maker) whyDepth(s sized) reason.Ref {
 			w.Asked[i] = a.Value
 		}
 		w.Sentence = depthSentence(s.q, s.depth, w.Steps)
+		if s.longer > length.Tolerance {
+			w.Sentence = append(w.Sentence, reason.Say(" Its post is not cut to height, so it stands ", s.longer, " deeper than that: as deep as its stock length reaches.")...)
+		}
 		if s.lowered.Abs() > lowersAnything {
 			w.Sentence = append(w.Sentence, loweredSays(s.lowered, s.dug().Hole)...)
 		}

@@ -41,7 +41,10 @@ func (m *maker) whyStation(p Post, at spacing.Post) reason.Ref {
 			f := m.run.FixedPosts[at.Held]
 			says := "Held here by you; the other posts are spaced on both sides of it."
 			if f.Landed {
-				says = "Set already, and this is where it landed; the posts that are still to come are spaced from it."
+				says = "Set already, and this is where it landed: it is the post that was meant to stand here, and only the bays beside it change."
+				if f.Respace {
+					says = "Set already, and this is where it landed; the posts that are still to come are spaced from it."
+				}
 			}
 			return reason.Why{Figure: "Held post", Sentence: reason.Say("At ", reason.Tape(f.At), ". ", says), Steps: []reason.Step{
 				{Rule: "Held by hand", Governs: true, Source: yours, Says: reason.Say(says),
@@ -78,8 +81,9 @@ func (m *maker) whyTop(p Post, look job.Look) reason.Ref {
 		of          string
 		look        job.Look
 		gate, knots bool
+		above       length.Length
 	}
-	return m.few.Put(key{"top", look, p.Kind == job.GatePost, p.Grade}, func() reason.Why {
+	return m.few.Put(key{"top", look, p.Kind == job.GatePost, p.Grade, m.run.PostOf(p.Kind).Above}, func() reason.Why {
 		f := m.run.Fence
 		sentence := looks[look]
 		switch {
@@ -98,9 +102,12 @@ func (m *maker) whyTop(p Post, look job.Look) reason.Ref {
 				Settings: []reason.Setting{m.measured("/fence/gapLeast", "Least gap", f.GapLeast, m.usual.Fence.GapLeast)}},
 			reason.Step{Rule: "Fence height", Source: yours, Says: reason.Say(f.Height, " from its bottom to its top."),
 				Settings: []reason.Setting{m.measured("/fence/height", "Fence height", f.Height, m.usual.Fence.Height)}})
-		if m.run.Post.Above > 0 {
-			w.Steps = append(w.Steps, reason.Step{Rule: "Post above the fence", Source: yours,
-				Says:     reason.Say("The post stands ", m.run.Post.Above, " above the fence's top."),
+		if above := m.run.PostOf(p.Kind).Above; above != 0 {
+			says := reason.Say("The post stands ", above, " above the fence's top.")
+			if above < 0 {
+				says = reason.Say("The post's top stands ", -above, " below the fence's top.")
+			}
+			w.Steps = append(w.Steps, reason.Step{Rule: "Post above the fence", Source: yours, Says: says,
 				Settings: []reason.Setting{m.measured("/post/above", "Post above the fence", m.run.Post.Above, m.usual.Post.Above)}})
 		}
 		return w

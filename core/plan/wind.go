@@ -78,7 +78,7 @@ func (m *maker) stand(i int, d *ditch) stood {
 			st.face += footing.Feet(m.out.Bays[b].CentreToCentre) / 2 * footing.Feet(f.Height)
 		}
 	}
-	low := max(0, p.Reveal+d.sized.held()-m.run.Post.Above-f.Height)
+	low := max(0, p.Reveal+d.sized.held()-m.run.PostOf(p.Kind).Above-f.Height)
 	bearing := m.soil.Bearing
 	if m.job.Site.Movement {
 		bearing *= 2

@@ -64,8 +64,9 @@ func TestWorkedByHand(t *testing.T) {
 	}
 	near(t, "concrete, ft³", p.Totals.Concrete.CubicFeet(), 35.72, 0.005)
 	near(t, "concrete, yd³", p.Totals.Concrete.CubicYards(), 1.323, 0.0005)
-	if p.Totals.Bags != 80 {
-		t.Errorf("got %d bags, want 80", p.Totals.Bags)
+	// 35.72 ft³ and 5 % waste in bags of 0.45: 83.3.
+	if p.Totals.Bags != 84 || p.Totals.Waste != 0.05 {
+		t.Errorf("got %d bags with %g waste, want 84 with 0.05", p.Totals.Bags, p.Totals.Waste)
 	}
 	if got := p.Units.Short(run.Bays[0].CentreToCentre); got != `7' 8 13/16"` {
 		t.Errorf("bay prints as %s", got)

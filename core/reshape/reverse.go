@@ -99,6 +99,9 @@ func reverseRun(run job.Run, level length.Length) job.Run {
 	reverseSpots(&run, level)
 	reverseGrade(&run, level)
 	run.String.Face = run.String.Face.Other()
+	if run.Spacing.Face != "" {
+		run.Spacing.Face = run.Spacing.Face.Other()
+	}
 	return run
 }
 

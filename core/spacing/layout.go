@@ -68,11 +68,17 @@ type Layout struct {
 
 // Site is what Lay must know beside the run.
 type Site struct {
-	Hole        func(job.PostKind) length.Length // how wide the holes are
-	Mark        length.Length                    // the tape's smallest mark
-	StartCorner bool                             // the run starts at a corner
-	EndCorner   bool                             // it ends at one
-	Leans       []Lean                           // where the fence leans, in order; what is between is level
+	Hole       func(job.PostKind) length.Length // how wide the holes are
+	Mark       length.Length                    // the tape's smallest mark
+	Start, End Corner                           // how it meets the runs on either side
+	Leans      []Lean                           // where the fence leans, in order; what is between is level
+}
+
+// Corner is how a run meets the one before or after it: the hand that the line
+// turns to, or none where it goes straight on or ends.
+type Corner struct {
+	Turns bool
+	To    job.Side // empty: not measured
 }
 
 // Count returns how few equal bays, none over most, fill a stretch. A stretch
@@ -92,9 +98,25 @@ type fixed struct {
 // an end post or on the post of the next gate, one post serves both.
 func Lay(run job.Run, site Site) Layout {
 	var l Layout
-	w := layer{run: run, site: site, out: &l}
+	w := layer{run: run, site: site, out: &l, soft: make([]bool, len(run.FixedPosts))}
+	for i, p := range run.FixedPosts {
+		w.soft[i] = p.Landed && !p.Respace
+	}
+	for {
+		l = Layout{}
+		w.lay()
+		if w.landed() {
+			break
+		}
+	}
+	w.pieces()
+	return l
+}
+
+func (w *layer) lay() {
+	run, l := w.run, w.out
 	if _, piece := run.Spacing.ByPiece(); piece {
-		w.slant = newSlant(site.Leans, run.Spacing, run.Post.Width)
+		w.slant = newSlant(w.site.Leans, run.Spacing, run.Post.Width)
 	} else {
 		w.slant = newSlant(nil, run.Spacing, 0) // equal bays are equal over the level
 	}
@@ -123,8 +145,81 @@ func Lay(run job.Run, site Site) Layout {
 	if last := l.last(); last.Kind != job.GatePost {
 		last.Kind = job.EndPost
 	}
-	w.pieces()
-	return l
+}
+
+// packMost is how much a bay may be too long for its piece and be packed out.
+const packMost = 38 * length.Millimetre
+
+// landed moves the posts that landed off their mark to where they stand: each
+// is the post that was meant to stand nearest, and only the bays beside it
+// change. It is false where a bay would pass the most that way: then the post
+// is held like any other, and the rest is spaced anew from it.
+func (w *layer) landed() bool {
+	l := w.out
+	for i, p := range w.run.FixedPosts {
+		if !w.soft[i] {
+			continue
+		}
+		k := l.nearest(p.At)
+		if k < 0 || !w.lands(k, p.At) {
+			w.soft[i] = false
+			return false
+		}
+		post := &l.Posts[k]
+		by := p.At - post.Station
+		post.Station, post.Held, post.Shift = p.At, i, post.Shift+by
+		if by.Abs() <= length.Tolerance {
+			continue
+		}
+		for b := k - 1; b <= k; b++ {
+			if !l.Bays[b].Odd {
+				l.Bays[b].Odd = true
+				l.Segments[l.Bays[b].Segment].Odd++
+			}
+			s := &l.Segments[l.Bays[b].Segment]
+			s.Uneven, s.Shift = max(s.Uneven, by.Abs()), max(s.Shift, post.Shift.Abs())
+		}
+	}
+	return true
+}
+
+// nearest is the line post that stands nearest to a station, between its
+// neighbours' middles; -1 where that post is fixed for another reason.
+func (l *Layout) nearest(at length.Length) int {
+	best := -1
+	for i, p := range l.Posts {
+		if best < 0 || (p.Station-at).Abs() < (l.Posts[best].Station-at).Abs() {
+			best = i
+		}
+	}
+	if p := l.Posts[best]; p.Kind != job.LinePost || p.Held != Nothing || p.Stays != Nothing || p.Gate != NoGate {
+		return -1
+	}
+	return best
+}
+
+// lands tells whether the bays on both sides of a post stay between the least
+// and the most when it stands at a station.
+func (w *layer) lands(k int, at length.Length) bool {
+	l, s := w.out, w.run.Spacing
+	_, piece := s.ByPiece()
+	before, after := l.Posts[k-1].Station, l.Posts[k+1].Station
+	for side, ends := range [2][2]length.Length{{before, at}, {at, after}} {
+		b := l.Bays[k-1+side]
+		if b.Held != Nothing || b.Gate != NoGate {
+			return false
+		}
+		was := w.slant.Along(l.Posts[b.First+1].Station) - w.slant.Along(l.Posts[b.First].Station)
+		long := w.slant.Along(ends[1]) - w.slant.Along(ends[0])
+		most := s.Most / steepest(w.site.Leans, ends[0], ends[1])
+		if piece {
+			most = max(was, s.Regular(w.run.Post.Width, w.run.Post.Width)) + packMost
+		}
+		if long > most+length.Tolerance || long < min(s.Shortest(was), was) {
+			return false
+		}
+	}
+	return true
 }
 
 func (l *Layout) last() *Post { return &l.Posts[len(l.Posts)-1] }
@@ -134,6 +229,7 @@ type layer struct {
 	run   job.Run
 	site  Site
 	slant slant
+	soft  []bool // fixed posts that landed, and move the post that is nearest
 	out   *Layout
 }
 
@@ -159,7 +255,7 @@ func (w *layer) fixed() []fixed {
 		}
 	}
 	for i, p := range w.run.FixedPosts {
-		if f := none; p.At < end-length.Tolerance {
+		if f := none; p.At < end-length.Tolerance && !w.soft[i] {
 			f.held, f.from, f.to = i, p.At, p.At
 			out = append(out, f)
 		}
@@ -209,11 +305,22 @@ func (w *layer) lead(at length.Length) length.Length {
 	post := w.run.PostOf(job.EndPost)
 	switch s.Way {
 	case job.PanelsOnFaces:
+		corner := w.site.Start
+		if end {
+			corner = w.site.End
+		}
+		half, over := post.Width/2, length.Length(0)
+		if start && s.Turning == job.Overlapping {
+			over = s.Thickness
+		}
 		switch {
-		case start && w.site.StartCorner && s.Turning == job.Overlapping:
-			return post.Width/2 + s.Thickness
-		case start && w.site.StartCorner, end && w.site.EndCorner:
-			return post.Width / 2
+		case !start && !end:
+		case corner.Turns && s.Face != "" && corner.To != "" && s.Face != corner.To:
+			return -half - over // round the corner post's outer face
+		case corner.Turns:
+			return half + over // the inner face: the panels meet in the corner
+		case s.Ends == job.WholePost:
+			return -half
 		}
 	case job.PanelsBetween:
 		if start || end || w.atGate(at) {
@@ -344,7 +451,7 @@ func (w *layer) closed(k job.KeepOut) (Closed, bool) {
 			beside += Soil(w.run.Spacing)
 		}
 	case job.Service:
-		if w.run.Spacing.KeepHand {
+		if !w.run.Spacing.HandDig {
 			beside += k.Hand
 		}
 	}

@@ -1,6 +1,7 @@
 package spacing
 
 import (
+	"cmp"
 	"math"
 	"slices"
 	"sort"
@@ -105,7 +106,7 @@ func (s Stretch) mirrored() Stretch {
 	m.OddFirst = false
 	m.Closed = make([]Closed, len(s.Closed))
 	for i, c := range s.Closed {
-		m.Closed[i] = Closed{From: s.From + s.To - c.To, To: s.From + s.To - c.From, Of: c.Of}
+		m.Closed[i] = Closed{From: s.From + s.To - c.To, To: s.From + s.To - c.From, Of: c.Of, Yields: c.Yields}
 	}
 	return m
 }
@@ -207,94 +208,195 @@ func (s Stretch) with(p problem, n int) (Answer, bool) {
 }
 
 // relax gives up demands until a layout is found, and says which: first the
-// least bay, then the closed pieces where the posts get stuck.
+// least bay, then closed pieces: as few as can be of those that cannot be dug
+// out, of those as few as can be of the others, of those the narrowest. What is
+// given up does not depend on the end that is looked from.
 func (s Stretch) relax(closed []Closed) Answer {
-	block := &Block{Short: true}
 	short := s
 	short.Least = s.Least / 4
 	if a, ok := short.solve(closed); ok {
-		block.From, block.To = s.From, s.To
-		a.Block = block
+		a.Block = &Block{From: s.From, To: s.To, Short: true}
 		return a
 	}
-	block.Short = false
-	first := true
-	for {
-		p := s.problem(closed)
-		at, next := p.stuck()
-		from, to := s.From+length.Length(at)*unit, s.From+length.Length(next)*unit
-		if first {
-			block.From, block.To, block.Over = from, to, s.over(closed)
-			first = false
+	block := &Block{Over: s.over(closed)}
+	drop := s.giveUp(closed)
+	block.From, block.To = s.around(closed, drop)
+	var left []Closed
+	for i, c := range closed {
+		if drop[i] {
+			block.Of = append(block.Of, c.Of)
+			continue
 		}
-		drop := p.giveUp(s, closed, at, next)
-		var left []Closed
-		for i, c := range closed {
-			if drop[i] {
-				block.Of = append(block.Of, c.Of)
-				continue
-			}
-			left = append(left, c)
-		}
-		closed = left
-		for _, try := range []Stretch{s, short} {
-			if a, ok := try.solve(closed); ok {
-				a.Block = block
-				block.Short = try.Least != s.Least
-				return a
-			}
-		}
-		if len(closed) == 0 {
-			a := Answer{Regular: s.To - s.From, Posts: []length.Length{s.From, s.To}, Block: block}
+		left = append(left, c)
+	}
+	slices.Sort(block.Of)
+	for _, try := range []Stretch{s, short} {
+		if a, ok := try.solve(left); ok {
+			block.Short = try.Least != s.Least
+			a.Block = block
 			return a
 		}
 	}
+	return Answer{Regular: s.To - s.From, Posts: []length.Length{s.From, s.To}, Block: block}
 }
 
-// giveUp picks the closed pieces to do without so that posts get past where
-// they are stuck: a single one if one is enough, of those that yield first;
-// else all near it that yield; else all near it; else all.
-func (p problem) giveUp(s Stretch, closed []Closed, at, next int64) map[int]bool {
-	var near, yielding []int
-	from, to := s.From+length.Length(at)*unit, s.From+length.Length(at+p.most)*unit
+// around is where no hole fits because of what is given up: from the last
+// open place before it to the first after it.
+func (s Stretch) around(closed []Closed, drop map[int]bool) (from, to length.Length) {
+	from, to = s.To, s.From
+	for i := range drop {
+		from, to = min(from, closed[i].From), max(to, closed[i].To)
+	}
+	// What lies against it closes as well.
+	for grown := true; grown; {
+		grown = false
+		for _, c := range closed {
+			if c.From < to && c.To > from && (c.From < from || c.To > to) {
+				from, to, grown = min(from, c.From), max(to, c.To), true
+			}
+		}
+	}
+	return max(from, s.From), min(to, s.To)
+}
+
+const (
+	// weighMost is up to how many closed pieces every choice of them is tried.
+	weighMost = 12
+	// triesMost bounds how many choices are tried where there are more.
+	triesMost = 4000
+)
+
+// possible tells whether a layout exists without some of the closed pieces,
+// with bays down to a quarter of the least.
+func (s Stretch) possible(closed []Closed, drop map[int]bool) bool {
+	short := s
+	short.Least = s.Least / 4
+	var left []Closed
 	for i, c := range closed {
-		if c.From < to && c.To > from {
-			near = append(near, i)
-			if c.Yields {
-				yielding = append(yielding, i)
-			}
+		if !drop[i] {
+			left = append(left, c)
 		}
 	}
-	past := func(drop []int) bool {
+	return short.problem(left).possible()
+}
+
+// giveUp picks the closed pieces to do without. Where there are few every
+// choice is weighed; else it goes from both ends, one stuck place after the
+// other, takes the better answer, and puts back whatever it can.
+func (s Stretch) giveUp(closed []Closed) map[int]bool {
+	if len(closed) <= weighMost {
+		best := map[int]bool(nil)
+		for set := 1; set < 1<<len(closed); set++ {
+			drop := map[int]bool{}
+			for i := range closed {
+				if set&(1<<i) != 0 {
+					drop[i] = true
+				}
+			}
+			if (best == nil || s.dearer(closed, best, drop)) && s.possible(closed, drop) {
+				best = drop
+			}
+		}
+		if best != nil {
+			return best
+		}
+		all := map[int]bool{}
+		for i := range closed {
+			all[i] = true
+		}
+		return all
+	}
+	forth := s.spare(closed, s.greedy(closed))
+	turned := s.mirrored()
+	turned.Closed = nil
+	other := make([]Closed, len(closed))
+	for i, c := range closed {
+		other[len(closed)-1-i] = Closed{From: s.From + s.To - c.To, To: s.From + s.To - c.From, Of: c.Of, Yields: c.Yields}
+	}
+	back := map[int]bool{}
+	for i := range turned.greedy(other) {
+		back[len(closed)-1-i] = true
+	}
+	if back = s.spare(closed, back); s.dearer(closed, forth, back) {
+		return back
+	}
+	return forth
+}
+
+// dearer tells whether giving up a costs more than giving up b.
+func (s Stretch) dearer(closed []Closed, a, b map[int]bool) bool {
+	type cost struct {
+		hard, soft int
+		wide       int64
+		of         []int
+	}
+	weigh := func(drop map[int]bool) (c cost) {
+		for i := range drop {
+			if closed[i].Yields {
+				c.soft++
+			} else {
+				c.hard++
+			}
+			c.wide += nearest(closed[i].To - closed[i].From)
+			c.of = append(c.of, closed[i].Of)
+		}
+		slices.Sort(c.of)
+		return c
+	}
+	x, y := weigh(a), weigh(b)
+	return cmp.Or(cmp.Compare(x.hard, y.hard), cmp.Compare(x.soft, y.soft), cmp.Compare(x.wide, y.wide), slices.Compare(x.of, y.of)) > 0
+}
+
+// greedy gives up what stands in the way of the posts where they are stuck,
+// seen from the start, until the end can be had.
+func (s Stretch) greedy(closed []Closed) map[int]bool {
+	drop := map[int]bool{}
+	for !s.possible(closed, drop) {
 		var left []Closed
+		var places []int
 		for i, c := range closed {
-			if !slices.Contains(drop, i) {
-				left = append(left, c)
+			if !drop[i] {
+				left, places = append(left, c), append(places, i)
 			}
 		}
-		seen := s.problem(left).reachable()
-		return seen[len(seen)-1].to >= next
-	}
-	var tries [][]int
-	for _, list := range [][]int{yielding, near} {
-		for _, i := range list {
-			tries = append(tries, []int{i})
+		if len(left) == 0 {
+			return drop
 		}
-		tries = append(tries, list)
-	}
-	out := map[int]bool{}
-	for _, drop := range tries {
-		if len(drop) > 0 && past(drop) {
-			for _, i := range drop {
-				out[i] = true
+		p := s.problem(left)
+		at, _ := p.stuck()
+		from, to := s.From+length.Length(at)*unit, s.From+length.Length(at+p.most)*unit
+		found := false
+		for _, yields := range []bool{true, false} {
+			for k, c := range left {
+				if !found && c.Yields == yields && c.From < to && c.To > from {
+					drop[places[k]], found = true, true
+				}
 			}
-			return out
+		}
+		if !found { // nothing near: the stretch itself asks for too much
+			for _, i := range places {
+				drop[i] = true
+			}
 		}
 	}
-	for i := range closed {
-		out[i] = true
+	return drop
+}
+
+// spare puts back what need not be given up, first of all what cannot be dug
+// out.
+func (s Stretch) spare(closed []Closed, drop map[int]bool) map[int]bool {
+	tries := 0
+	for _, yields := range []bool{false, true} {
+		for i, c := range closed {
+			if drop[i] && c.Yields == yields && tries < triesMost {
+				tries++
+				if delete(drop, i); !s.possible(closed, drop) {
+					drop[i] = true
+				}
+			}
+		}
 	}
-	return out
+	return drop
 }
 
 // over is by how much the longest bay would have to grow for a layout to

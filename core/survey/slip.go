@@ -20,7 +20,12 @@ type Slip struct {
 	Before length.Length // its neighbours
 	After  length.Length
 	Likely []length.Length // what was probably meant, the likeliest first
+	Weak   bool            // too few other entries to tell a slip from the ground
 }
+
+// enough is how many other places must tell how rough the ground is before an
+// entry that stands out is likelier a slip than a bump.
+const enough = 3
 
 // leastSlip is the least by which a slip stands out: a hand's breadth, 100 mm
 // or 4 in. Less is ground.
@@ -108,7 +113,7 @@ func standOut(s []reading, kind string) []Slip {
 			continue
 		}
 		out = append(out, Slip{Path: s[i].path, Sure: s[i].sure, Run: s[i].run, At: s[i].at, Kind: kind, Given: s[i].value,
-			Before: s[i-1].value, After: s[i+1].value, Likely: likely(s[i].value, s[i].value-off[i], rough)})
+			Before: s[i-1].value, After: s[i+1].value, Likely: likely(s[i].value, s[i].value-off[i], rough), Weak: n-3 < enough})
 	}
 	return out
 }
