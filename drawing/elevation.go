@@ -123,6 +123,23 @@ func bay(pic *Picture, p plan.Plan, r plan.Run, i int) {
 	corners := []Point{{x1, float64(b.BottomStart)}, {x2, float64(b.BottomEnd)}, {x2, float64(b.TopEnd)}, {x1, float64(b.TopStart)}}
 	if b.Gate == "" {
 		pic.area(Fence, 0.25, 0, corners...)
+		for k := 1; k <= b.Boards; k++ { // gravel boards at its foot
+			up := float64(k) * float64(b.Board)
+			pic.line(Fence, 0.2, Point{x1, float64(b.BottomStart) + up}, Point{x2, float64(b.BottomEnd) + up})
+		}
+		if f := b.Infill; f != nil && f.Kind == job.GravelBoards {
+			for k := 1; k <= f.Boards; k++ {
+				top := float64(b.BottomStart) - float64(k-1)*float64(f.Board)
+				pic.box(Fence, 0.25, 0.1, x1, top-float64(f.Board), x2, top)
+			}
+		} else if f != nil {
+			first := x1 + float64(b.CentreToCentre-f.Long)/2
+			under := []Point{{x1, float64(b.BottomStart)}}
+			for _, m := range f.Marks {
+				under = append(under, Point{first + float64(m.At), float64(b.BottomStart - m.Under)})
+			}
+			pic.area(Fence, 0.25, 0.1, append(under, Point{x2, float64(b.BottomStart)})...)
+		}
 		if r.TopLine != nil {
 			for _, rail := range r.TopLine.Rails {
 				part := float64(rail) / max(1, float64(b.TopStart-b.BottomStart))

@@ -248,13 +248,36 @@ func (w columnsOf) gates(p plan.Plan) Topic {
 	return Topic{Name: "Gates", Head: []string{"Run", "Gate", "Name", w.in("Middle"), w.in("Inside"), w.in("Clear"), w.in("Centre to centre"), "Hangs on", "Swings", w.in("Leaf, wide"), w.in("Leaf, high"), "Leaf, " + unit, w.in("Least gap on the way")}, Rows: rows, Sums: []int{11}}
 }
 
+// materials lists what is loaded and moved, each with its exact number, the
+// unit of that, and how it is said.
 func (w columnsOf) materials(p plan.Plan) Topic {
 	bulk, per := w.volume(length.CubicYard, "yd³", 1, "m³")
 	var rows [][]any
 	for _, r := range p.Runs {
 		t := r.Totals
-		v := func(x length.Volume) float64 { return float64(x) / per }
-		rows = append(rows, []any{runName(r), t.Posts, t.Pieces, t.CutPieces, v(t.Concrete), v(t.ConcreteToBuy), v(t.GravelLoose), v(t.StoneLoose), v(t.Dug), v(t.Spoil), v(t.Cut), v(t.Fill)})
+		for _, part := range t.Parts {
+			var long any
+			said := ""
+			if part.Length > 0 {
+				long, said = w.l(part.Length), w.units.Short(part.Length)
+			}
+			rows = append(rows, []any{runName(r), part.What, part.Count, "pieces", fmt.Sprintf("%d %s", part.Count, part.Named()), long, said, part.Says.Print(w.units), part.Cut})
+		}
+		for _, b := range t.BagKinds {
+			rows = append(rows, []any{runName(r), "concrete, bags", b.Exact, "bags", fmt.Sprintf("%d × %s", b.Count, b.Bag), nil, "", b.Bag, nil})
+		}
+		for _, v := range []struct {
+			what string
+			v    length.Volume
+			of   string
+		}{
+			{"concrete in place", t.Concrete, ""}, {"concrete to buy", t.ConcreteToBuy, strings.TrimSpace(t.WithWaste())}, {"gravel, loose", t.GravelLoose, ""}, {"stone, loose", t.StoneLoose, ""},
+			{"dug", t.Dug, ""}, {"away, loose", t.Spoil, ""}, {"cut along the fence", t.Cut, ""}, {"fill along the fence", t.Fill, ""},
+		} {
+			if v.v > 0 {
+				rows = append(rows, []any{runName(r), v.what, float64(v.v) / per, bulk, w.units.Bulk(v.v), nil, "", v.of, nil})
+			}
+		}
 	}
-	return Topic{Name: "Materials", Head: []string{"Run", "Posts", "Panels, boards, rails", "Of them cut", "Concrete in place, " + bulk, "Concrete to buy, " + bulk, "Gravel, loose, " + bulk, "Stone, loose, " + bulk, "Dug, " + bulk, "Away, loose, " + bulk, "Cut along the fence, " + bulk, "Fill, " + bulk}, Rows: rows, Sums: []int{1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11}}
+	return Topic{Name: "Materials", Head: []string{"Run", "What", "How many, exact", "Unit", "As said", w.in("Length"), "Length, as said", "Of what", "Of them cut"}, Rows: rows}
 }

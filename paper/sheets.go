@@ -124,6 +124,7 @@ func (w writer) stakeOut(i int) []Sheet {
 			break
 		}
 	}
+	s.Blocks = append(s.Blocks, w.whatPosts(r))
 	s.Blocks = append(s.Blocks, Para{Words: "Check: the last post's middle lies " + w.units.Tape(out.Check) + " from the first's, level. Always read from the start, never from post to post."})
 	s.Blocks = append(s.Blocks, w.squares(i)...)
 	var keep []string
@@ -225,6 +226,32 @@ func (w writer) strings(i int) []Sheet {
 	return []Sheet{w.warned(s, "Caution", "string")}
 }
 
+// whatPosts says what the run's posts are: section, material and length, and
+// which of them are terminals.
+func (w writer) whatPosts(r plan.Run) Para {
+	var parts []string
+	for _, p := range r.Totals.Parts {
+		if !strings.HasSuffix(p.What, "posts") {
+			continue
+		}
+		said := fmt.Sprintf("%d %s, %s", p.Count, p.Named(), w.say(p.Says))
+		if p.What == "terminal posts" {
+			var ids []string
+			for i := range r.Posts {
+				q := &r.Posts[i]
+				if q.Kind != job.LinePost && q.Shared == "" && q.Stays == "" && q.Width == p.Width && q.Stock != nil && length.Same(*q.Stock, p.Length) {
+					ids = append(ids, q.ID)
+				}
+			}
+			if len(ids) > 0 {
+				said += " (" + strings.Join(ids, ", ") + ")"
+			}
+		}
+		parts = append(parts, said)
+	}
+	return Para{Words: "Posts to set: " + strings.Join(parts, "; ") + "."}
+}
+
 // posts are cut lengths, marks and the story stick.
 func (w writer) posts(i int) []Sheet {
 	r := w.plan.Runs[i]
@@ -233,6 +260,7 @@ func (w writer) posts(i int) []Sheet {
 		return nil
 	}
 	s := Sheet{ID: "posts/" + r.ID, Title: "Posts and story stick", Run: w.name(i)}
+	s.Blocks = append(s.Blocks, w.whatPosts(r))
 	t := Table{Head: []string{"Post", "Stock", "Above ground", "Face before", "Face after", "In ground", "Cut off", "Mark above ground", "Step"}, Bold: 7, Tick: true}
 	for _, p := range r.Posts {
 		stock, off := "none long enough", ""

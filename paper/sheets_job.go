@@ -3,6 +3,7 @@ package paper
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"mallow/core/job"
 	"mallow/core/plan"
@@ -132,17 +133,15 @@ func (w writer) load() Sheet {
 func (w writer) loadTable(t plan.Totals, runs []plan.Run) Table {
 	out := Table{Head: []string{"What", "How many", "Of what"}, Tick: true, Bold: 1}
 	add := func(what, many, of string) { out.Rows = append(out.Rows, []string{what, many, of}) }
-	for _, k := range t.Stock {
-		add("Posts", fmt.Sprint(k.Count), w.units.Tape(k.Length))
+	for _, p := range t.Parts {
+		of := p.Says.Print(w.units)
+		if p.Cut > 0 {
+			of += fmt.Sprintf(", %d of them cut", p.Cut)
+		}
+		add(strings.ToUpper(p.What[:1])+p.What[1:], fmt.Sprint(p.Count), of)
 	}
-	if t.StockShort > 0 {
-		add("Posts", fmt.Sprint(t.StockShort), "longer than any stock: order them")
-	}
-	if t.Pieces > 0 {
-		add("Panels, boards or rails", fmt.Sprint(t.Pieces), fmt.Sprintf("%d of them cut", t.CutPieces))
-	}
-	if t.InfillBoards > 0 {
-		add("Infill boards", fmt.Sprint(t.InfillBoards), "under panels")
+	if boards := t.InfillBoards; boards > 0 && !slices.ContainsFunc(t.Parts, func(p plan.LoadPart) bool { return p.What == "gravel boards" }) {
+		add("Infill boards", fmt.Sprint(boards), "cut to the slope, under panels")
 	}
 	for _, r := range runs {
 		for _, g := range r.Gates {
@@ -155,10 +154,10 @@ func (w writer) loadTable(t plan.Totals, runs []plan.Run) Table {
 		}
 	}
 	for _, b := range t.BagKinds {
-		add("Concrete", fmt.Sprintf("%d bags", b.Count), b.Bag+", "+w.units.Weight(b.Mass))
+		add("Concrete", fmt.Sprintf("%d bags", b.Count), b.Bag+", "+w.units.Weight(b.Mass)+t.WithWaste())
 	}
 	if t.ConcreteToBuy > 0 {
-		add("or by truck", w.units.Bulk(t.Truck.Order), w.units.Bulk(t.ConcreteToBuy)+" in the holes with waste")
+		add("or by truck", w.units.Bulk(t.Truck.Order), w.units.Bulk(t.ConcreteToBuy)+" in the holes"+t.WithWaste())
 	}
 	if t.GravelLoose > 0 {
 		add("Gravel", w.units.Bulk(t.GravelLoose), fmt.Sprintf("%s, or %d × %s", w.units.Weight(t.GravelMass), t.GravelBags.Count, t.GravelBags.Name))

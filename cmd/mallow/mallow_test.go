@@ -37,7 +37,7 @@ func TestPlanPrintsTables(t *testing.T) {
 		t.Fatal(err)
 	}
 	for _, want := range []string{"Tansy Bank Orchard", "131' 6\" level", "P19", "The load", "124 x 60 lb bag", "or truck", "Spoil", "Round the trees alone", "29 x 80 lb bag", "NOT CLEARED TO DIG", "R1 to R2", "80.02° left", "corner posts counted once", "Rake it", "Cautions",
-		"Set out, every mark from P1", "Tops, set by string", "Story stick, from the reference mark 12\"", "Top rail hole", "7' 0 3/16\"", "Pin 1", "Cut for B1", "9 panels, boards or rails, 2 cut", "(the load stays the same)"} {
+		"Set out, every mark from P1", "Tops, set by string", "Story stick, from the reference mark 12\"", "Top rail hole", "7' 0 3/16\"", "Pin 1", "Cut for B1", "6 cut", "terminal posts, 3 1/2\" square timber", "(the load stays the same)"} {
 		if !strings.Contains(out, want) {
 			t.Errorf("the tables do not say %q", want)
 		}

@@ -197,14 +197,15 @@ func printLoad(t *table, u length.Units, total plan.Totals) {
 	if total.Reused > 0 {
 		t.row("  \t%d old %s built onto", total.Reused, plural(total.Reused, "post"))
 	}
-	for _, s := range total.Stock {
-		t.row("  \t%d of %s", s.Count, u.Short(s.Length))
+	for _, p := range total.Parts {
+		cut := ""
+		if p.Cut > 0 {
+			cut = fmt.Sprintf(", %d cut", p.Cut)
+		}
+		t.row("  \t%d %s, %s%s", p.Count, p.Named(), p.Says.Print(u), cut)
 	}
 	for _, h := range total.Holes {
 		t.row("  Holes\t%d of %s x %s, %.1f h by hand, %.1f h by auger", h.Count, u.Short(h.Width), u.Short(h.Depth), h.ByHand, h.ByAuger)
-	}
-	if total.Pieces > 0 {
-		t.row("  Pieces\t%d panels, boards or rails, %d cut", total.Pieces, total.CutPieces)
 	}
 	if total.InfillBoards > 0 {
 		t.row("  Infill\t%d %s under panels", total.InfillBoards, plural(total.InfillBoards, "board"))
@@ -212,7 +213,7 @@ func printLoad(t *table, u length.Units, total plan.Totals) {
 	if total.Cut > 0 || total.Fill > 0 {
 		t.row("  Soil\t%s to cut, %s to fill", u.Bulk(total.Cut), u.Bulk(total.Fill))
 	}
-	t.row("  Concrete\t%s = %.3f yd³ = %.3f m³", u.Small(total.ConcreteToBuy), total.ConcreteToBuy.CubicYards(), float64(total.ConcreteToBuy))
+	t.row("  Concrete\t%s = %.3f yd³ = %.3f m³%s", u.Small(total.ConcreteToBuy), total.ConcreteToBuy.CubicYards(), float64(total.ConcreteToBuy), total.WithWaste())
 	for _, b := range total.BagKinds {
 		t.row("  Bags\t%d x %s (%.2f)", b.Count, b.Bag, b.Exact)
 	}

@@ -137,3 +137,23 @@ func (p LoadPart) says() reason.Text {
 	}
 	return reason.Say(p.Length, " long")
 }
+
+// Named is what the part is called, one or many.
+func (p LoadPart) Named() string {
+	if p.Count != 1 {
+		return p.What
+	}
+	return map[string]string{"line posts": "line post", "terminal posts": "terminal post", "panels": "panel", "rails": "rail", "bays of boards": "bay of boards", "gravel boards": "gravel board"}[p.What]
+}
+
+// WithWaste says how much waste the concrete to buy has, after what it is of;
+// nothing where it has none.
+func (t Totals) WithWaste() string {
+	switch {
+	case t.Waste > 0:
+		return " with " + percent(t.Waste) + " waste"
+	case t.Waste < 0:
+		return " with the waste that was given"
+	}
+	return ""
+}

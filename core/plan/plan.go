@@ -191,6 +191,8 @@ type Bay struct {
 	GapMost        grade.Gap     `json:"gapMost" jsonschema:"required"`
 	Cut            *grade.Earth  `json:"cut,omitempty" jsonschema_description:"Ground to cut so that the least gap holds; left out where it does."`
 	Fill           *grade.Earth  `json:"fill,omitempty" jsonschema_description:"Ground to fill so that the most gap holds; left out where it does."`
+	Boards         int           `json:"boards,omitempty" jsonschema_description:"Gravel boards that belong to the fence, one above the other at its foot."`
+	Board          length.Length `json:"board,omitempty" jsonschema_description:"Height of one, and of an infill board."`
 	Infill         *PanelInfill  `json:"infill,omitempty" jsonschema_description:"What closes the triangle under a level panel instead of earth."`
 	Why            BayWhy        `json:"why" jsonschema:"required"`
 }

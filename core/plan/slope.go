@@ -95,6 +95,9 @@ func (m *maker) leaning(b *Bay, i int, from, to Post) {
 	b.FaceStart = face(from.Station + m.run.PostOf(from.Kind).Width/2)
 	b.FaceEnd = face(to.Station - m.run.PostOf(to.Kind).Width/2)
 	b.Why.Lean = m.whyLean(b.Look)
+	if b.Gate == "" && m.run.Fence.Boards > 0 {
+		b.Boards, b.Board = m.run.Fence.Boards, m.run.Grade.BoardHeight(m.job.Units)
+	}
 	if b.Infill = m.infill(*b, m.run.Grade.Infill, from, to); b.Infill != nil {
 		b.Fill = nil // boards close it: nothing is filled
 	}

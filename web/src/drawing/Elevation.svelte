@@ -250,6 +250,13 @@
         />
         <path d={d.rails} class="stroke-(--timber-edge)" stroke-width={thick + 2.5} fill="none" />
         <path d={d.rails} class="stroke-(--timber)" stroke-width={thick} fill="none" />
+        <path d={d.boards} class="stroke-(--concrete-edge)" fill="none" stroke-width="1.6" data-boards />
+        <path
+          d={d.infill}
+          class="fill-(--concrete) stroke-(--concrete-edge)"
+          stroke-width="1.4"
+          data-infill
+        />
         <path d={d.leaves} class="fill-(--sheet) stroke-(--ink)" stroke-width="1.8" />
         <path d={d.braces} class="stroke-(--ink)" fill="none" stroke-width="1.6" />
         <path

@@ -26,6 +26,8 @@ export interface Drawn {
   leaves: string
   braces: string
   string: string
+  boards: string
+  infill: string
   fill: string
   cut: string
 }
@@ -59,6 +61,8 @@ export function draw(run: PlannedRun, view: View, rows = 0): Drawn {
     leaves: '',
     braces: '',
     string: '',
+    boards: '',
+    infill: '',
     fill: '',
     cut: '',
   }
@@ -174,6 +178,21 @@ function drawBay(
   d.string += `M${n(x1)} ${n(t1)}L${n(x2)} ${n(t2)}`
   const between = surface(run, p.station, q.station, view)
   const under = [`${n(x1)} ${n(view.y(p.ground))}`, ...between, `${n(x2)} ${n(view.y(q.ground))}`]
+  // Gravel boards at the foot, part of the fence; and those that close a step, under it.
+  for (let k = 1; k <= (b.boards ?? 0); k++) {
+    const up = k * b.board! * view.rise
+    d.boards += `M${n(x1)} ${n(b1 - up)}L${n(x2)} ${n(b2 - up)}`
+  }
+  if (b.infill?.kind === 'gravel boards') {
+    for (let k = 1; k <= b.infill.boards; k++) {
+      const down = k * b.infill.board * view.rise
+      d.infill += `M${n(x1)} ${n(b1)}V${n(b1 + down)}H${n(x2)}V${n(b1)}z`
+    }
+  } else if (b.infill) {
+    const first = p.station + (b.centreToCentre - b.infill.long) / 2
+    const under = b.infill.marks.map((m) => `${n(view.x(first + m.at))} ${n(b1 + m.under * view.rise)}`)
+    d.infill += `M${n(x1)} ${n(b1)}L${under.join('L')}L${n(x2)} ${n(b1)}z`
+  }
   if (b.fill) d.fill += `M${under.join('L')}L${n(x2)} ${n(b2)}L${n(x1)} ${n(b1)}z`
   if (b.cut) d.cut += `M${under.join('L')}L${n(x2)} ${n(b2)}L${n(x1)} ${n(b1)}z`
 }

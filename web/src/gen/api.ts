@@ -82,9 +82,13 @@ export interface Site {
    */
   exposure?: 'B' | 'C' | 'D'
   /**
-   * Half an inch of movement at the ground does no harm, which doubles the soil's bearing in the published formula. Left out: it may not move.
+   * Half an inch of movement at the ground does no harm, which doubles the soil's bearing in the published formula. Left out: it may not move; new jobs have it, as most fences are designed.
    */
   movement?: boolean
+  /**
+   * Wind that the local code asks a fence to be built for, metres per second. Left out: not asked yet.
+   */
+  codeWind?: number
   crew?: Crew
   /**
    * Today's wind, metres per second; it pushes strings aside.
@@ -588,6 +592,10 @@ export interface FixedPost {
    */
   grade?: boolean
   /**
+   * Landed: the other posts are spaced anew from where it stands. Left out: it is the post that was meant to stand there, and only the bays beside it change.
+   */
+  respace?: boolean
+  /**
    * Gap under the fence held here, where the look leans. Left out: found.
    */
   gap?: number
@@ -628,6 +636,10 @@ export interface Fence {
    */
   rails?: number[]
   /**
+   * Gravel boards one above the other at the foot of every bay, part of the fence's height. Their height is grade/board.
+   */
+  boards?: number
+  /**
    * Height of a rail's section. Usual: 3 1/2 in or 90 mm.
    */
   railWidth?: number
@@ -647,7 +659,7 @@ export interface Post {
    */
   wall?: number
   /**
-   * How far the post stands above the fence's top.
+   * How far the post stands above the fence's top; negative below it, as chain-link line posts do.
    */
   above?: number
   /**
@@ -684,6 +696,10 @@ export interface Terminal {
    * Wall thickness of a hollow post.
    */
   wall?: number
+  /**
+   * How far it stands above the fence's top, where that is not as far as the line posts.
+   */
+  above?: number
 }
 export interface Spacing {
   /**
@@ -732,13 +748,25 @@ export interface Spacing {
    */
   turning?: 'meeting' | 'overlapping'
   /**
+   * Panels on faces: the hand of the line that they are on, walking from its start. On the outer face of a corner they reach round the corner post. Left out: taken as the inner face at every corner.
+   */
+  face?: 'left' | 'right'
+  /**
+   * Panels on faces: at a free end the panel ends on the middle of the end post, or covers all of it. Usual: middle.
+   */
+  ends?: 'middle' | 'whole'
+  /**
    * What is done with the remainder of a stretch. Usual: last.
    */
   odd?: 'last' | 'first' | 'away' | 'shared' | 'all'
   /**
-   * Holes stay out of the hand-dig width beside a service, so that every one can be dug by machine.
+   * Not used any more: holes stay out of the hand-dig width unless handDig says otherwise.
    */
   keepHand?: boolean
+  /**
+   * Holes may stand in the hand-dig width beside a service, clear of the pipe itself, and are dug by hand there. Left out: they stay out of it.
+   */
+  handDig?: boolean
   /**
    * Undisturbed soil to leave between a new hole and an old footing. Usual: 4 in or 100 mm.
    */
@@ -841,6 +869,14 @@ export interface HoleRules {
    * The same for posts over 4 in or 100 mm; 0: as the others. Chain link: 3.
    */
   wideFactor?: number
+  /**
+   * Width that crews dig for such a post (common practice), instead of the multiple of its width and what is added to that; 0: the multiple.
+   */
+  commonWidth?: number
+  /**
+   * By what share an auger may be narrower than the multiple of the post's width asks. Usual: 0.03, so that 18 1/2 in asks for an 18 in auger.
+   */
+  widthTolerance?: number
   /**
    * The multiple of the post's width is not in force: the post's corners and the tools decide.
    */
@@ -1196,6 +1232,10 @@ export interface FenceSystem {
    */
   says?: string
   /**
+   * What its posts are made of, in a word.
+   */
+  material?: string
+  /**
    * A bare gate: no fence beside it.
    */
   gate?: boolean
@@ -1231,6 +1271,18 @@ export interface FenceSystem {
    * @maxItems 4
    */
   inConcrete?: string[]
+  /**
+   * Ways that makers rule out and crews use all the same: a choice, with its caution.
+   *
+   * @maxItems 8
+   */
+  mind?: Forbidden[]
+  /**
+   * What its material cannot be asked to do: cut posts, drill posts, drive posts, mortice posts, rack, cut wide, cut high. How far panels rack is grade/rack; what is never filled, neverFilled; how its posts may be set, allowed and forbidden.
+   *
+   * @maxItems 12
+   */
+  cannot?: string[]
   /**
    * Its hollow posts are never filled, but round a steel core up to the ground.
    */
@@ -1522,6 +1574,12 @@ export interface PlannedRun {
   segments: Segment[]
   posts: PlannedPost[]
   bays: PlannedBay[]
+  /**
+   * Looks that its panels cannot have, and why.
+   */
+  looksRefused: {
+    [k: string]: string
+  }
   way:
     'equal' | 'panels between' | 'panels on faces' | 'module' | 'stock rails' | 'overlapping rails'
   /**
@@ -1639,6 +1697,10 @@ export interface HoleCard {
    */
   bag: string
   bags: number
+  /**
+   * Stabbed posts: depth below ground up to which the hole is filled before the post goes in; the post then brings the mix to its level.
+   */
+  fillTo?: number
   /**
    * What to do, in order.
    */
@@ -1934,6 +1996,10 @@ export interface Segment {
    */
   shift: number
   why: number
+  /**
+   * What is in the way that no layout could keep clear of: planned as if it were not there.
+   */
+  givenUp?: string[]
 }
 export interface PlannedPost {
   id: string
@@ -2181,6 +2247,10 @@ export interface Cost {
   concrete: number
   bags: number
   oddBays: number
+  /**
+   * Length of all posts together, as bought.
+   */
+  stock?: number
 }
 export interface PostWind {
   /**
@@ -2643,6 +2713,10 @@ export interface PlannedGate {
    */
   highest: number
   /**
+   * Angle at which a leaf meets its own post, degrees from closed; 180 where it never does.
+   */
+  meets: number
+  /**
    * How far its leaves open, degrees.
    */
   open: number
@@ -2977,13 +3051,17 @@ export interface Totals {
    */
   reused: number
   /**
-   * Panels, boards or rails that set the bays, whole and cut; of rails on stock lengths every row, of others one.
+   * Panels, rails, or bays of boards, whole and cut; of rails every one, in every row.
    */
   pieces: number
   /**
    * Of these, cut from a full one.
    */
   cutPieces: number
+  /**
+   * Posts, panels, rails and gravel boards to load, each kind and size once. What is not counted yet is not in it.
+   */
+  parts: LoadPart[]
   /**
    * Posts of the run that are counted in another run.
    */
@@ -3005,9 +3083,13 @@ export interface Totals {
    */
   concrete: number
   /**
-   * With waste.
+   * With the waste that is given.
    */
   concreteToBuy: number
+  /**
+   * Share bought beyond what the holes take; -1 where it is not the same for all.
+   */
+  waste: number
   /**
    * One for each kind of bag; empty when the bag is not in the catalogue.
    */
@@ -3071,6 +3153,26 @@ export interface Totals {
    */
   steps: number
   why: TotalsWhy
+}
+export interface LoadPart {
+  what: 'line posts' | 'terminal posts' | 'panels' | 'rails' | 'bays of boards' | 'gravel boards'
+  count: number
+  /**
+   * Of these, cut from a full one.
+   */
+  cut: number
+  material?: string
+  /**
+   * As bought; 0 for a post that is longer than any stock.
+   */
+  length: number
+  /**
+   * Side or diameter of a post; height of a panel or board; 0 where it is not known.
+   */
+  width: number
+  round: boolean
+  hollow: boolean
+  says: Text
 }
 export interface KindCount {
   kind: 'end' | 'corner' | 'gate' | 'line'
@@ -3492,6 +3594,10 @@ export interface Service {
    */
   hand: number
   /**
+   * Usual outside diameter, where it was not measured.
+   */
+  diameter: number
+  /**
    * Public: the locating office marks it. Others are the owner's to find.
    */
   office: boolean
@@ -3512,6 +3618,10 @@ export interface CatalogueSystem {
    * What it is, in a sentence.
    */
   says?: string
+  /**
+   * What its posts are made of, in a word.
+   */
+  material?: string
   /**
    * A bare gate: no fence beside it.
    */
@@ -3548,6 +3658,18 @@ export interface CatalogueSystem {
    * @maxItems 4
    */
   inConcrete?: string[]
+  /**
+   * Ways that makers rule out and crews use all the same: a choice, with its caution.
+   *
+   * @maxItems 8
+   */
+  mind?: Forbidden[]
+  /**
+   * What its material cannot be asked to do: cut posts, drill posts, drive posts, mortice posts, rack, cut wide, cut high. How far panels rack is grade/rack; what is never filled, neverFilled; how its posts may be set, allowed and forbidden.
+   *
+   * @maxItems 12
+   */
+  cannot?: string[]
   /**
    * Its hollow posts are never filled, but round a steel core up to the ground.
    */
@@ -3672,6 +3794,10 @@ export interface HardwareSet {
   says: string
   system: 'imperial' | 'metric'
   takes: Hardware
+  /**
+   * Posts that it goes on: solid ones, hollow square ones (square), hollow round ones (round).
+   */
+  posts: string[]
   /**
    * Heaviest leaf that it is for, kilograms.
    */

@@ -8,6 +8,7 @@
   import { kindName } from '../lib/names'
   import Figure from '../parts/Figure.svelte'
   import Fraction from '../parts/Fraction.svelte'
+  import Words from '../parts/Words.svelte'
 
   let { session }: { session: Session } = $props()
   const t = $derived(session.plan.totals)
@@ -62,6 +63,16 @@
       }),
     ),
   )
+  const isPost = (p: { what: string }) => p.what.endsWith('posts')
+  const postParts = $derived(t.parts.filter(isPost))
+  const pieces = $derived(t.parts.filter((p) => !isPost(p)))
+  const waste = $derived(
+    t.waste > 0
+      ? `, with ${+(100 * t.waste).toFixed(1)} % waste`
+      : t.waste < 0
+        ? ', with the waste that was given'
+        : '',
+  )
 </script>
 
 {#snippet change(text: string)}
@@ -93,8 +104,11 @@
           {t.posts}{@render change(posts ? signed(posts) : '')}
         </dd>
         <dd class="text-[0.95rem]">{t.kinds.map((k) => `${k.count} ${kindName[k.kind]}`).join(', ')}</dd>
-        {#each t.stock as s (s.length)}
-          <dd class="text-[1.05rem]">{s.count} × <Fraction mm={s.length} {units} /></dd>
+        {#each postParts as p, i (i)}
+          <dd class="text-[1.05rem]">
+            {p.count} × <Words says={p.says} {units} />
+            <span class="text-[0.95rem] text-pencil">{p.what === 'terminal posts' ? 'terminals' : 'line posts'}</span>
+          </dd>
         {/each}
         {#if t.elsewhere}
           <dd class="text-[0.95rem] text-pencil">
@@ -107,16 +121,24 @@
             {t.reused} old {t.reused === 1 ? 'post is' : 'posts are'} built onto
           </dd>
         {/if}
-        {#if t.pieces}
-          <dd class="text-[1.05rem]">{t.pieces} panels, boards or rails, {t.cutPieces} cut</dd>
-        {/if}
-        {#if t.infillBoards}
-          <dd class="text-[1.05rem]" data-load="infill">
-            {t.infillBoards} infill {t.infillBoards === 1 ? 'board' : 'boards'} under panels
-          </dd>
-        {/if}
         {#if t.stockShort}<dd class="font-medium text-stop">{t.stockShort} longer than any stock</dd>{/if}
       </div>
+      {#if pieces.length || t.infillBoards}
+        <div class="border-t border-rule py-2" data-load="pieces">
+          <dt class="label">Panels, rails and boards</dt>
+          {#each pieces as p, i (i)}
+            <dd class="text-[1.05rem]">
+              {p.count}
+              {p.what}, <Words says={p.says} {units} />{#if p.cut}<span class="text-pencil">, {p.cut} cut</span>{/if}
+            </dd>
+          {/each}
+          {#if t.infillBoards && !pieces.some((p) => p.what === 'gravel boards')}
+            <dd class="text-[1.05rem]" data-load="infill">
+              {t.infillBoards} infill {t.infillBoards === 1 ? 'board' : 'boards'} under panels
+            </dd>
+          {/if}
+        </div>
+      {/if}
       <div class="border-t border-rule py-2">
         <dt class="label">Concrete</dt>
         <dd class="text-[1.35rem] font-bold" data-load="bags">
@@ -133,7 +155,7 @@
           {small(t.concreteToBuy, units)}{#each t.bagKinds as b (b.bag)}, {weight(b.mass, units)} in {many &&
             t.bagKinds.length > 1
               ? `${b.count} × ${b.bag}`
-              : `${b.bag}s`}{/each}
+              : `${b.bag}s`}{/each}{waste}
         </dd>
         {#if t.concreteToBuy > 0}
           <dd class="text-[0.95rem]" data-load="truck">

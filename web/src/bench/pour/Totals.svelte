@@ -70,7 +70,7 @@
         title: 'Concrete',
         lines: [
           {
-            name: 'Volume, with waste',
+            name: 'Volume to buy',
             of: (t) => none(t.concreteToBuy, (v) => small(v, units)),
             why: (t) => t.why.concrete,
             strong: true,
