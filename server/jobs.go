@@ -2,6 +2,7 @@ package server
 
 import (
 	"encoding/json"
+	"errors"
 	"fmt"
 	"sync"
 
@@ -84,7 +85,69 @@ func (s *server) save(c fiber.Ctx) error {
 		return err
 	}
 	r, err := s.Store.Save(c.Context(), c.Params("id"), req.Base, req.Doc, clip(req.What))
-	return s.answer(c, r, err)
+	var stale *store.StaleError
+	if !errors.As(err, &stale) {
+		return s.answer(c, r, err)
+	}
+	return s.saveOver(c, req, stale.Head)
+}
+
+// mostMerges is how often a save that another one came before is tried again.
+const mostMerges = 5
+
+// saveOver lays a change over what another window saved since. Fields that
+// both changed are asked about; nothing is saved then.
+func (s *server) saveOver(c fiber.Ctx, req SaveRequest, head store.Revision) error {
+	base := []byte(req.From)
+	if base == nil {
+		var err error
+		if base, err = s.Store.Doc(c.Context(), head.Job, req.Base); err != nil {
+			return err
+		}
+	}
+	for range mostMerges {
+		merged, clashes, err := job.Merge(base, req.Doc, head.Doc)
+		if err != nil {
+			return err
+		}
+		if len(clashes) > 0 {
+			return clash{&store.StaleError{Base: req.Base, Head: head}, clashes, merged}
+		}
+		if _, _, err := job.Decode(merged, s.Catalog); err != nil {
+			return err // each change is sound and both together are not
+		}
+		r, err := s.Store.Save(c.Context(), head.Job, head.Number, merged, clip(req.What))
+		var stale *store.StaleError
+		if errors.As(err, &stale) {
+			head = stale.Head
+			continue
+		}
+		if err != nil {
+			return err
+		}
+		state := s.state(r)
+		state.Merged = true
+		return c.JSON(state)
+	}
+	return &store.StaleError{Base: req.Base, Head: head}
+}
+
+// clash is a save in which both windows changed the same fields.
+type clash struct {
+	error
+	clashes []job.Clash
+	merged  Document
+}
+
+func (e clash) Unwrap() error { return e.error }
+
+// head says which revision is current, for a window that is looked at again.
+func (s *server) head(c fiber.Ctx) error {
+	r, err := s.Store.Get(c.Context(), c.Params("id"))
+	if err != nil {
+		return err
+	}
+	return c.JSON(Head{r.Number})
 }
 
 // clip keeps a history line a line.

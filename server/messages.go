@@ -27,6 +27,7 @@ type JobState struct {
 	CanUndo  bool      `json:"canUndo" jsonschema:"required"`
 	CanRedo  bool      `json:"canRedo" jsonschema:"required"`
 	Unknown  []string  `json:"unknown" jsonschema:"required" jsonschema_description:"Fields of the document that are kept but not used."`
+	Merged   bool      `json:"merged,omitempty" jsonschema_description:"What was saved was laid over another window's change: the document has both."`
 }
 
 // JobSummary is a job in the list.
@@ -74,8 +75,14 @@ type CreateRequest struct {
 // SaveRequest saves a document on top of the revision it was made from.
 type SaveRequest struct {
 	Base int      `json:"base" jsonschema:"required"`
+	From Document `json:"from,omitempty" jsonschema_description:"The document that the change was made to, where that is not the base revision's."`
 	Doc  Document `json:"doc" jsonschema:"required"`
 	What string   `json:"what" jsonschema:"required"`
+}
+
+// Head is which revision of a job is current.
+type Head struct {
+	Revision int `json:"revision" jsonschema:"required"`
 }
 
 // MoveRequest goes to another revision from the one that the window shows.
@@ -107,6 +114,9 @@ type Problem struct {
 	Status  int              `json:"status" jsonschema:"required"`
 	Detail  string           `json:"detail" jsonschema:"required"`
 	Fields  []job.FieldError `json:"fields,omitempty"`
+	Ways    []job.Mend       `json:"ways,omitempty" jsonschema_description:"Ways out: edits on top of the change that was refused."`
+	Clashes []job.Clash      `json:"clashes,omitempty" jsonschema_description:"Fields that another window changed to another value."`
+	Merged  Document         `json:"merged,omitempty" jsonschema_description:"Both windows' changes, with theirs where they clash."`
 	Current *JobState        `json:"current,omitempty" jsonschema_description:"The job as it stands, when a change was made against an older revision."`
 }
 

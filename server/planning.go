@@ -12,11 +12,19 @@ import (
 	"mallow/paper"
 )
 
+// waysOut is an error of a document with the ways out of it.
+type waysOut struct {
+	error
+	ways []job.Mend
+}
+
+func (w waysOut) Unwrap() error { return w.error }
+
 // plan answers a job document with its plan. Nothing is kept.
 func (s *server) plan(c fiber.Ctx) error {
 	j, _, err := job.Decode(c.Body(), s.Catalog)
 	if err != nil {
-		return err
+		return waysOut{err, job.Mends(j)}
 	}
 	return c.JSON(plan.Make(j, s.Catalog))
 }
@@ -29,7 +37,7 @@ func (s *server) tape(c fiber.Ctx) error {
 		sys = length.Metric
 	}
 	text := c.Query("text")
-	r, err := length.Read(text, sys)
+	r, err := length.ReadAs(text, sys, job.EntryOf(c.Query("field")))
 	var not *length.ParseError
 	switch {
 	case errors.As(err, &not):
@@ -38,9 +46,8 @@ func (s *server) tape(c fiber.Ctx) error {
 		return err
 	}
 	out := Reading{OK: true, Length: r.Length, Bare: r.Bare, System: r.System, Others: []OtherReading{}}
-	names := map[bool][]string{true: {" m", " in"}, false: {" ft", " mm"}}[sys == length.Metric]
-	for i, l := range r.Others {
-		out.Others = append(out.Others, OtherReading{strings.TrimSpace(text) + names[i], l})
+	for _, o := range r.Others {
+		out.Others = append(out.Others, OtherReading{strings.TrimSpace(text) + " " + o.Unit, o.Length})
 	}
 	return c.JSON(out)
 }

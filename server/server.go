@@ -93,6 +93,7 @@ func (s *server) routes(api fiber.Router) {
 	api.Get("/jobs", s.list)
 	api.Post("/jobs", s.create)
 	api.Get("/jobs/:id", s.get)
+	api.Get("/jobs/:id/head", s.head)
 	api.Put("/jobs/:id", s.save)
 	api.Delete("/jobs/:id", s.delete)
 	api.Post("/jobs/:id/undelete", s.undelete)
@@ -219,10 +220,19 @@ func (s *server) fail(c fiber.Ctx, err error) error {
 	switch {
 	case errors.As(err, &fields):
 		p = Problem{Status: fiber.StatusUnprocessableEntity, Title: "Some of what was entered cannot be used", Detail: fields.Error(), Fields: fields}
+		var out waysOut
+		if errors.As(err, &out) {
+			p.Ways = out.ways
+		}
 	case errors.As(err, &stale):
 		current := s.state(stale.Head)
 		p = Problem{Status: fiber.StatusConflict, Title: "The job was changed elsewhere",
 			Detail: "It was saved in another window since this one loaded it. Nothing is lost: choose which to go on with.", Current: &current}
+		var both clash
+		if errors.As(err, &both) {
+			p.Detail = "Another window changed the same fields. Nothing is lost: choose for each which value to keep."
+			p.Clashes, p.Merged = both.clashes, both.merged
+		}
 	case errors.Is(err, store.ErrNotFound):
 		p = Problem{Status: fiber.StatusNotFound, Title: "No such job", Detail: "It is not in this list of jobs. It may be kept in another data folder."}
 	case errors.Is(err, store.ErrNothingThen):

@@ -16,6 +16,8 @@ import (
 	"github.com/santhosh-tekuri/jsonschema/v6"
 
 	"mallow/catalog"
+	"mallow/core/job"
+	"mallow/core/materials"
 	"mallow/core/plan"
 	"mallow/demo"
 	"mallow/server"
@@ -104,6 +106,15 @@ func body(t *testing.T, v any) string {
 	return string(raw)
 }
 
+func shippedNow(t *testing.T) materials.Catalog {
+	t.Helper()
+	c, err := catalog.Load()
+	if err != nil {
+		t.Fatal(err)
+	}
+	return c
+}
+
 func demoDoc(t *testing.T) string {
 	t.Helper()
 	docs, err := demo.Jobs()
@@ -149,16 +160,60 @@ func TestJobFromNewToBin(t *testing.T) {
 	}
 }
 
-func TestStaleSaveIsAnsweredWithTheCurrentJob(t *testing.T) {
+// A save on top of another window's: fields that do not touch each other are
+// merged, the same field edited twice is asked about, and nothing is saved
+// then.
+func TestSavesOnTopOfEachOther(t *testing.T) {
 	c := start(t)
-	var job server.JobState
-	c.must(201, "POST", "/api/jobs", body(t, server.CreateRequest{Doc: server.Document(demoDoc(t))}), &job)
-	save := body(t, server.SaveRequest{Base: 1, Doc: job.Doc, What: "theirs"})
-	c.must(200, "PUT", "/api/jobs/"+job.ID, save, nil)
+	var j server.JobState
+	c.must(201, "POST", "/api/jobs", body(t, server.CreateRequest{Doc: server.Document(demoDoc(t))}), &j)
+	edited := func(edits ...job.Edit) server.Document {
+		doc, err := job.Apply(j.Doc, edits)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return doc
+	}
+	save := func(doc server.Document, what string) string {
+		return body(t, server.SaveRequest{Base: 1, Doc: doc, What: what})
+	}
+	path, most, name := "/api/jobs/"+j.ID, job.Set("/lines/0/runs/0/spacing/most", 1800), job.Set("/name", "Here")
+	c.must(200, "PUT", path, save(edited(most), "theirs"), nil)
+	var both server.JobState
+	c.must(200, "PUT", path, save(edited(name), "mine"), &both)
+	if got, _, err := job.Decode(both.Doc, shippedNow(t)); err != nil || !both.Merged || both.Revision != 3 || got.Name != "Here" || got.Lines[0].Runs[0].Spacing.Most != 1800 {
+		t.Fatalf("merged %v, revision %d, %v", both.Merged, both.Revision, err)
+	}
 	var p server.Problem
-	c.must(409, "PUT", "/api/jobs/"+job.ID, save, &p)
-	if p.Current == nil || p.Current.Revision != 2 || p.Current.What != "theirs" || p.Detail == "" {
-		t.Errorf("got %+v", p)
+	c.must(409, "PUT", path, save(edited(job.Set("/name", "Elsewhere"), job.Set("/lines/0/name", "L")), "third"), &p)
+	if p.Current == nil || p.Current.Revision != 3 || len(p.Clashes) != 1 || p.Clashes[0].Path != "/name" || p.Clashes[0].Mine != "Elsewhere" || p.Clashes[0].Theirs != "Here" {
+		t.Fatalf("%+v", p.Clashes)
+	}
+	if got, _, err := job.Decode(p.Merged, shippedNow(t)); err != nil || got.Name != "Here" || got.Lines[0].Name != "L" {
+		t.Errorf("the merged job: %v %v", got.Name, err)
+	}
+	var head server.Head
+	if c.must(200, "GET", path+"/head", "", &head); head.Revision != 3 {
+		t.Errorf("revision %d is current, want 3: a clash saves nothing", head.Revision)
+	}
+}
+
+// A gate that is too wide for its run is refused with the way out: a run as
+// long as it asks for. Taken, it plans.
+func TestRefusedGateOffersALongerRun(t *testing.T) {
+	c := start(t)
+	doc := `{"mallow":1,"name":"G","units":{"system":"imperial","smallestMark":1.5875},"site":{},"lines":[{"id":"L1","runs":[{"id":"R1","length":3048,"gates":[{"id":"G1","at":1524,"opening":4876.8,"gap":100}]}]}]}`
+	var p server.Problem
+	c.must(422, "POST", "/api/plan", doc, &p)
+	if len(p.Ways) != 1 || len(p.Fields) == 0 {
+		t.Fatalf("%+v", p)
+	}
+	changed, err := job.Apply([]byte(doc), p.Ways[0].Edits)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if run := c.planOf(changed).Runs[0]; len(run.Gates) != 1 || len(run.Posts) != 2 || !strings.Contains(p.Ways[0].Says, "16'") {
+		t.Errorf("%s: %d gates, %d posts", p.Ways[0].Says, len(run.Gates), len(run.Posts))
 	}
 }
 

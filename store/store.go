@@ -237,6 +237,16 @@ func (s *Store) Restore(ctx context.Context, id string, base, number int) (Revis
 	})
 }
 
+// Doc returns the document of one of a job's revisions.
+func (s *Store) Doc(ctx context.Context, id string, number int) ([]byte, error) {
+	var doc []byte
+	err := s.db.QueryRowContext(ctx, `SELECT doc FROM revisions WHERE job_id = ? AND number = ?`, id, number).Scan(&doc)
+	if errors.Is(err, sql.ErrNoRows) {
+		return nil, ErrNothingThen
+	}
+	return doc, err
+}
+
 // append writes a revision whose parent is the head.
 func (s *Store) append(ctx context.Context, tx *sql.Tx, head Revision, doc []byte, what string) (int, error) {
 	var n int

@@ -35,6 +35,7 @@ type api struct {
 	History       server.History       `json:"history"`
 	CreateRequest server.CreateRequest `json:"createRequest"`
 	SaveRequest   server.SaveRequest   `json:"saveRequest"`
+	Head          server.Head          `json:"head"`
 	MoveRequest   server.MoveRequest   `json:"moveRequest"`
 	Reading       server.Reading       `json:"reading"`
 	Problem       server.Problem       `json:"problem"`

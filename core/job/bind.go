@@ -95,6 +95,12 @@ func (b *binder) number(path string, given any, into reflect.Value, lim limits) 
 	if err != nil || math.IsInf(v, 0) || v < lim.least || v > lim.most ||
 		len(lim.enum) > 0 && strconv.FormatFloat(v, 'g', -1, 64) != lim.enum[0] ||
 		into.CanInt() && v != math.Trunc(v) {
+		if isLength && err == nil && !math.IsInf(v, 0) { // as a tape shows it
+			if len(b.errors) < 50 {
+				b.errors = append(b.errors, FieldError{path, b.printed(length.Length(v)), b.span(lim, true)})
+			}
+			return
+		}
 		b.fail(path, given, b.span(lim, isLength))
 		return
 	}
@@ -111,8 +117,7 @@ func (b *binder) span(lim limits, isLength bool) string {
 	case len(lim.enum) > 0:
 		return strings.Join(lim.enum, ", ")
 	case isLength && !math.IsInf(lim.least, 0):
-		return fmt.Sprintf("millimetres from %s to %s (%s to %s)", plain(lim.least), plain(lim.most),
-			b.printed(length.Length(lim.least)), b.printed(length.Length(lim.most)))
+		return fmt.Sprintf("%s to %s", b.printed(length.Length(lim.least)), b.printed(length.Length(lim.most)))
 	case isLength:
 		return "millimetres as a number"
 	case math.IsInf(lim.least, 0):

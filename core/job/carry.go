@@ -10,7 +10,7 @@ import (
 // from the old element with the same id. Made says from which old element a
 // new one was made, by their ids.
 func ReplaceLines(doc []byte, lines []Line, made map[string]string) ([]byte, error) {
-	tree, err := parse(doc)
+	tree, _, err := parse(doc)
 	if err != nil {
 		return nil, err
 	}
@@ -18,7 +18,7 @@ func ReplaceLines(doc []byte, lines []Line, made map[string]string) ([]byte, err
 	if err != nil {
 		return nil, err
 	}
-	fresh, err := parse(raw)
+	fresh, _, err := parse(raw)
 	if err != nil {
 		return nil, err
 	}

@@ -2,13 +2,17 @@ package job
 
 import (
 	"bytes"
+	"cmp"
 	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
+	"math"
 	"reflect"
+	"slices"
 	"sort"
 	"strconv"
+	"strings"
 
 	"mallow/core/length"
 )
@@ -26,7 +30,7 @@ type Usual interface {
 // stay in the document but are not used. Errors about the document's content
 // are of type Errors.
 func Decode(doc []byte, usual Usual) (Job, []string, error) {
-	tree, err := parse(doc)
+	tree, order, err := parse(doc)
 	if err != nil {
 		return Job{}, nil, err
 	}
@@ -35,7 +39,7 @@ func Decode(doc []byte, usual Usual) (Job, []string, error) {
 	}
 	sys := systemOf(tree)
 	units := length.Usual(sys)
-	b := binder{printed: units.Short, usual: func(v reflect.Value) {
+	b := binder{printed: readable(units), usual: func(v reflect.Value) {
 		switch at := v.Addr().Interface().(type) {
 		case *Run:
 			*at = usual.UsualRun(sys)
@@ -45,14 +49,52 @@ func Decode(doc []byte, usual Usual) (Job, []string, error) {
 	}}
 	var j Job
 	b.object("", tree, reflect.ValueOf(&j).Elem())
-	if len(b.errors) == 0 {
-		b.errors = Check(j)
-	}
 	sort.Strings(b.unknown)
 	if len(b.errors) > 0 {
-		return Job{}, b.unknown, b.errors
+		return Job{}, b.unknown, order.sorted(b.errors)
+	}
+	if errs := Check(j); len(errs) > 0 {
+		return j, b.unknown, order.sorted(errs)
 	}
 	return j, b.unknown, nil
+}
+
+// order is where each value of a document stands in it.
+type order map[string]int
+
+// sorted brings errors into the document's order, always the same: what is
+// missing comes where the object begins that lacks it.
+func (o order) sorted(e Errors) Errors {
+	at := func(path string) int {
+		for {
+			if n, ok := o[path]; ok {
+				return n
+			}
+			k := strings.LastIndexByte(path, '/')
+			if k < 0 {
+				return 0
+			}
+			path = path[:k]
+		}
+	}
+	slices.SortStableFunc(e, func(a, b FieldError) int {
+		return cmp.Or(cmp.Compare(at(a.Field), at(b.Field)), cmp.Compare(a.Field, b.Field))
+	})
+	return e
+}
+
+// readable prints the limits of lengths: what no tape reaches in kilometres or
+// miles.
+func readable(u length.Units) func(length.Length) string {
+	return func(l length.Length) string {
+		switch {
+		case l.Abs() < 1000*length.Metre:
+			return u.Short(l)
+		case u.System == length.Metric:
+			return fmt.Sprintf("%g km", math.Round(l.Metres()/1000))
+		}
+		return fmt.Sprintf("%g miles", math.Floor(l.Metres()/1609.344))
+	}
 }
 
 // systemOf looks ahead for the system, which decides the usual values; the
@@ -83,21 +125,22 @@ func checkVersion(tree map[string]any) error {
 
 // parse reads JSON into a tree, refusing what a map would silently hide:
 // doubled names and anything after the document.
-func parse(doc []byte) (map[string]any, error) {
+func parse(doc []byte) (map[string]any, order, error) {
 	dec := json.NewDecoder(bytes.NewReader(doc))
 	dec.UseNumber()
-	tree, err := value(dec, "", 0)
+	stands := order{}
+	tree, err := stands.value(dec, "", 0)
 	if err != nil {
-		return nil, syntax(err, dec)
+		return nil, nil, syntax(err, dec)
 	}
 	if _, err := dec.Token(); !errors.Is(err, io.EOF) {
-		return nil, Errors{{"/", fmt.Sprintf("more text at byte %d", dec.InputOffset()), "one JSON object and nothing after it"}}
+		return nil, nil, Errors{{"/", fmt.Sprintf("more text at byte %d", dec.InputOffset()), "one JSON object and nothing after it"}}
 	}
 	object, ok := tree.(map[string]any)
 	if !ok {
-		return nil, Errors{{"/", (&binder{}).show(tree), "a JSON object"}}
+		return nil, nil, Errors{{"/", (&binder{}).show(tree), "a JSON object"}}
 	}
-	return object, nil
+	return object, stands, nil
 }
 
 func syntax(err error, dec *json.Decoder) error {
@@ -113,7 +156,8 @@ func syntax(err error, dec *json.Decoder) error {
 
 const deepest = 32
 
-func value(dec *json.Decoder, path string, depth int) (any, error) {
+func (o order) value(dec *json.Decoder, path string, depth int) (any, error) {
+	o[path] = len(o)
 	if depth > deepest {
 		return nil, Errors{{path, "deeper nesting", fmt.Sprintf("at most %d levels", deepest)}}
 	}
@@ -133,7 +177,7 @@ func value(dec *json.Decoder, path string, depth int) (any, error) {
 			if _, twice := object[name]; twice {
 				return nil, Errors{{path + "/" + name, "the name twice", "each name once"}}
 			}
-			if object[name], err = value(dec, path+"/"+name, depth+1); err != nil {
+			if object[name], err = o.value(dec, path+"/"+name, depth+1); err != nil {
 				return nil, err
 			}
 		}
@@ -142,7 +186,7 @@ func value(dec *json.Decoder, path string, depth int) (any, error) {
 	case json.Delim('['):
 		list := []any{}
 		for dec.More() {
-			item, err := value(dec, path+"/"+strconv.Itoa(len(list)), depth+1)
+			item, err := o.value(dec, path+"/"+strconv.Itoa(len(list)), depth+1)
 			if err != nil {
 				return nil, err
 			}

@@ -20,7 +20,7 @@ func Set(path string, value any) Edit { return Edit{path, value} }
 // Apply makes the edits in order and returns the changed document. Fields
 // that Mallow does not know stay as they are.
 func Apply(doc []byte, edits []Edit) ([]byte, error) {
-	tree, err := parse(doc)
+	tree, _, err := parse(doc)
 	if err != nil {
 		return nil, err
 	}

@@ -120,7 +120,7 @@ func TestBareNumberOffersItsOtherMeanings(t *testing.T) {
 	if err != nil || !r.Bare {
 		t.Fatalf("got %+v, %v", r, err)
 	}
-	if !length.Same(r.Length, 131.5*length.Inch) || !length.Same(r.Others[0], 131.5*length.Foot) || !length.Same(r.Others[1], 131.5) {
+	if !length.Same(r.Length, 131.5*length.Inch) || !length.Same(r.Others[0].Length, 131.5*length.Foot) || !length.Same(r.Others[1].Length, 131.5) {
 		t.Errorf("got %+v", r)
 	}
 }

@@ -26,9 +26,16 @@ func (e *ParseError) Error() string {
 // meant when it carries no unit.
 type Reading struct {
 	Length Length
-	Bare   bool     // a number without a unit, read in the small unit of the system
-	Others []Length // the same number in the other units that it might be in
-	System System   // of the units that it was written in
+	Bare   bool    // a number without a unit, read as the field that it is in asks
+	Unit   string  // of a bare number: the unit that it was read in
+	Others []Other // the same number in the other units that it might be in
+	System System  // of the units that it was written in
+}
+
+// Other is another meaning of a bare number.
+type Other struct {
+	Unit   string
+	Length Length
 }
 
 // Longest is the longest length that an entry may have: 1000 km.
@@ -38,19 +45,23 @@ const Longest = 1e6 * Metre
 // (8' 6 1/2", 8-6-1/2, 8ft 6.5), inches (102.5in, 6 1/2), metres,
 // centimetres and millimetres (2.45m, 245 cm, 2450mm), in either system at
 // any time. A bare number is in the small unit of the system: inches or
-// millimetres. Errors are of type *ParseError.
+// millimetres; ReadAs asks the field that it is in. Errors are of type *ParseError.
 func Parse(s string, sys System) (Length, error) {
 	r, err := Read(s, sys)
 	return r.Length, err
 }
 
 // Read is Parse with the other possible readings of a bare number.
-func Read(s string, sys System) (Reading, error) {
+func Read(s string, sys System) (Reading, error) { return ReadAs(s, sys, Section) }
+
+// ReadAs is Read for a field that is filled with entries of a kind. A comma or
+// a point decides nothing: 120 and 120.0 are read alike.
+func ReadAs(s string, sys System, as Entry) (Reading, error) {
 	tokens, err := scan(s)
 	if err != nil {
 		return Reading{}, err
 	}
-	p := parser{input: s, tokens: tokens, sys: sys}
+	p := parser{input: s, tokens: tokens, sys: sys, as: as}
 	r, err := p.entry()
 	if err != nil {
 		return Reading{}, err
@@ -140,6 +151,7 @@ type parser struct {
 	tokens []token
 	pos    int
 	sys    System
+	as     Entry
 }
 
 func (p *parser) fail(part, why string) error { return &ParseError{p.input, part, why} }
@@ -175,7 +187,7 @@ func (p *parser) entry() (Reading, error) {
 	}
 	r.Length *= sign
 	for i := range r.Others {
-		r.Others[i] *= sign
+		r.Others[i].Length *= sign
 	}
 	return r, nil
 }
@@ -259,12 +271,16 @@ func (p *parser) sum() (Reading, error) {
 }
 
 func (p *parser) bare(value float64) Reading {
-	inch, mm := Length(value)*Inch, Length(value)*Millimetre
-	foot, metre := Length(value)*Foot, Length(value)*Metre
+	in, mm := Other{"in", Length(value) * Inch}, Other{"mm", Length(value) * Millimetre}
+	ft, m := Other{"ft", Length(value) * Foot}, Other{"m", Length(value) * Metre}
+	small, big, otherSmall, otherBig := in, ft, mm, m
 	if p.sys == Metric {
-		return Reading{Length: mm, Bare: true, Others: []Length{metre, inch}, System: Metric}
+		small, big, otherSmall, otherBig = mm, m, in, ft
 	}
-	return Reading{Length: inch, Bare: true, Others: []Length{foot, mm}, System: Imperial}
+	if p.as.big(value, p.sys) {
+		return Reading{Length: big.Length, Bare: true, Unit: big.Unit, Others: []Other{small, otherBig}, System: p.sys}
+	}
+	return Reading{Length: small.Length, Bare: true, Unit: small.Unit, Others: []Other{big, otherSmall}, System: p.sys}
 }
 
 func (p *parser) whole() (float64, error) {

@@ -10,12 +10,13 @@ import (
 
 // Op is one change of the lines as a whole.
 type Op struct {
-	Do    string        `json:"do" jsonschema:"required,enum=add run,enum=remove run,enum=move run,enum=split,enum=join,enum=reverse,enum=close,enum=open,enum=resize,enum=move corner,enum=add line,enum=remove line"`
-	Line  int           `json:"line" jsonschema:"required" jsonschema_description:"Place of the line in the document."`
-	Run   int           `json:"run,omitempty" jsonschema_description:"Place of the run in its line; for a corner, of the run that starts there, or one more at the end of an open line."`
-	To    int           `json:"to,omitempty" jsonschema_description:"Move run: its new place."`
-	At    length.Length `json:"at,omitempty" jsonschema_description:"Split: level station. Resize: the new length, as taped."`
-	Place *survey.Place `json:"place,omitempty" jsonschema_description:"Move corner: where to."`
+	Do     string        `json:"do" jsonschema:"required,enum=add run,enum=remove run,enum=move run,enum=split,enum=join,enum=reverse,enum=close,enum=open,enum=resize,enum=correct length,enum=outfit,enum=move corner,enum=add line,enum=remove line"`
+	Line   int           `json:"line" jsonschema:"required" jsonschema_description:"Place of the line in the document."`
+	Run    int           `json:"run,omitempty" jsonschema_description:"Place of the run in its line; for a corner, of the run that starts there, or one more at the end of an open line."`
+	To     int           `json:"to,omitempty" jsonschema_description:"Move run: its new place."`
+	At     length.Length `json:"at,omitempty" jsonschema_description:"Split: level station. Resize and correct length: the new length, as taped."`
+	System string        `json:"system,omitempty" jsonschema_description:"Outfit: the fence system, in the catalogue or among the job's own."`
+	Place  *survey.Place `json:"place,omitempty" jsonschema_description:"Move corner: where to."`
 }
 
 // Apply makes a change in a job document and says what was done, in words for
@@ -37,7 +38,12 @@ func Apply(doc []byte, op Op, usual job.Usual) (changed []byte, what string, err
 	}
 	made := map[string]string{}
 	lines := slices.Clone(j.Lines)
-	if lines[op.Line], what, err = one(j, op, made); err != nil {
+	if systems, ok := usual.(Systems); ok && (op.Do == "correct length" || op.Do == "outfit") {
+		lines[op.Line], what, err = dressed(j, op, systems, usual)
+	} else {
+		lines[op.Line], what, err = one(j, op, made)
+	}
+	if err != nil {
 		return nil, "", err
 	}
 	switch op.Do {
@@ -62,6 +68,20 @@ func Apply(doc []byte, op Op, usual job.Usual) (changed []byte, what string, err
 		return nil, "", err
 	}
 	return changed, what, nil
+}
+
+// dressed makes the changes that ask what fence a run has.
+func dressed(j job.Job, op Op, systems Systems, usual job.Usual) (job.Line, string, error) {
+	run := j.Lines[op.Line].Runs[op.Run]
+	if op.Do == "outfit" {
+		return Outfit(j, op.Line, op.Run, op.System, systems, usual)
+	}
+	l, moved, err := Correct(j, op.Line, op.Run, op.At, systems)
+	what := named(run.Name, run.ID) + ": run length " + j.Units.Tape(op.At)
+	if moved != "" {
+		what += "; " + moved
+	}
+	return l, what, err
 }
 
 // farthest is how far the map reaches from its zero.

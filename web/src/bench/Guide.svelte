@@ -3,8 +3,9 @@
   import { tick } from 'svelte'
   import type { GroundPoint } from '../gen/api'
   import type { Session } from '../lib/session.svelte'
-  import { short, tape } from '../lib/tape'
+  import { short } from '../lib/tape'
   import TapeEntry from '../parts/TapeEntry.svelte'
+  import RunLength from './RunLength.svelte'
 
   let { session, shown = $bindable(false) }: { session: Session; shown?: boolean } = $props()
   const units = $derived(session.units)
@@ -41,7 +42,7 @@
     await next()
   }
   const example = $derived(
-    units.system === 'metric' ? 'such as 22.68m or 22680' : 'such as 131\' 6" or 131-6',
+    units.system === 'metric' ? 'such as 22.68 (metres)' : 'such as 131.5 (feet), 131\' 6" or 131-6',
   )
 </script>
 
@@ -66,14 +67,11 @@
     </div>
     <ol class="mt-3 grid gap-3 sm:grid-cols-3">
       <li data-open={!done[0]}>
-        <TapeEntry
+        <RunLength
+          {session}
           label="1. How long is the run?"
           hint="Centre to centre of the end posts, level; {example}."
-          value={length}
-          {units}
-          long
-          error={session.errorAt(session.at('/length'))?.allowed}
-          oncommit={(mm) => set(session.at('/length'), mm, `Run length ${tape(mm ?? 0, units)}`)}
+          ondone={() => void next()}
         />
       </li>
       <li data-open={done[0] && !done[1]}>
@@ -81,6 +79,7 @@
           label="2. How does the ground go?"
           hint="Height of the far end over the near end; minus when it falls. More heights under Walk."
           value={fall}
+          field="ground/height"
           {units}
           disabled={length === undefined}
           oncommit={(mm) =>
@@ -99,6 +98,7 @@
           label="3. How deep does the frost go?"
           hint="The local building office knows; 0 where there is none."
           value={frost}
+          field="/site/frostDepth"
           {units}
           error={session.errorAt('/site/frostDepth')?.allowed}
           oncommit={(mm) => set('/site/frostDepth', mm, `Frost depth ${short(mm ?? 0, units)}`)}

@@ -1,5 +1,6 @@
 <script lang="ts">
   // A length of the job, entered on the bench.
+  import { wrongSays } from '../lib/wrong'
   import type { Session } from '../lib/session.svelte'
   import { short, tape } from '../lib/tape'
   import TapeEntry from '../parts/TapeEntry.svelte'
@@ -25,8 +26,9 @@
   {optional}
   {hideLabel}
   {units}
+  field={path}
   value={session.value<number>(path)}
-  error={error ? `Given ${error.given}; allowed is ${error.allowed}.` : ''}
+  error={error ? wrongSays(error) : ''}
   onpreview={(mm) => session.preview([{ path, value: mm }], true)}
   oncommit={(mm) =>
     session.commit(

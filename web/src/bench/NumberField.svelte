@@ -1,5 +1,6 @@
 <script lang="ts">
   // A small whole number of the job, entered on the bench.
+  import { wrongSays } from '../lib/wrong'
   import type { Session } from '../lib/session.svelte'
   import NumberEntry from '../parts/NumberEntry.svelte'
 
@@ -16,6 +17,6 @@
 <NumberEntry
   {label}
   value={session.value<number>(path) ?? usual}
-  error={error ? `Given ${error.given}; allowed is ${error.allowed}.` : ''}
+  error={error ? wrongSays(error) : ''}
   oncommit={(n) => session.commit([{ path, value: n }], `${label} ${n ?? 'not set'}`)}
 />

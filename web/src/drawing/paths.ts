@@ -103,7 +103,10 @@ function drawGround(d: Drawn, run: PlannedRun, view: View) {
   }
   if (run.finished?.length)
     d.finished =
-      'M' + cutToSight(run.finished, view).map((p) => `${n(view.x(p.at))} ${n(view.y(p.height))}`).join('L')
+      'M' +
+      cutToSight(run.finished, view)
+        .map((p) => `${n(view.x(p.at))} ${n(view.y(p.height))}`)
+        .join('L')
 }
 
 /** The profile cut to what is in sight, so that coordinates stay small. */

@@ -10,6 +10,7 @@ export interface MallowAPI {
   history?: History
   createRequest?: CreateRequest
   saveRequest?: SaveRequest
+  head?: Head
   moveRequest?: MoveRequest
   reading?: Reading
   problem?: Problem
@@ -2372,6 +2373,14 @@ export interface PlannedBay {
   gapMost: Gap
   cut?: Earth
   fill?: Earth
+  /**
+   * Gravel boards that belong to the fence, one above the other at its foot.
+   */
+  boards?: number
+  /**
+   * Height of one, and of an infill board.
+   */
+  board?: number
   infill?: PanelInfill
   why: BayWhy
 }
@@ -3370,6 +3379,10 @@ export interface JobState {
    * Fields of the document that are kept but not used.
    */
   unknown: string[]
+  /**
+   * What was saved was laid over another window's change: the document has both.
+   */
+  merged?: boolean
 }
 export interface JobList {
   jobs: JobSummary[]
@@ -3454,8 +3467,12 @@ export interface CreateRequest {
 }
 export interface SaveRequest {
   base: number
+  from?: Job
   doc: Job
   what: string
+}
+export interface Head {
+  revision: number
 }
 export interface MoveRequest {
   base: number
@@ -3494,12 +3511,33 @@ export interface Problem {
   status: number
   detail: string
   fields?: FieldError[]
+  /**
+   * Ways out: edits on top of the change that was refused.
+   */
+  ways?: Mend[]
+  /**
+   * Fields that another window changed to another value.
+   */
+  clashes?: Clash[]
+  merged?: Job
   current?: JobState
 }
 export interface FieldError {
   field: string
   given: string
   allowed: string
+}
+export interface Mend {
+  says: string
+  edits: Edit[]
+}
+export interface Clash {
+  /**
+   * JSON pointer into the merged document.
+   */
+  path: string
+  mine?: unknown
+  theirs?: unknown
 }
 export interface Catalogue {
   bags: Bag[]
@@ -3839,6 +3877,8 @@ export interface Op {
     | 'close'
     | 'open'
     | 'resize'
+    | 'correct length'
+    | 'outfit'
     | 'move corner'
     | 'add line'
     | 'remove line'
@@ -3855,9 +3895,13 @@ export interface Op {
    */
   to?: number
   /**
-   * Split: level station. Resize: the new length, as taped.
+   * Split: level station. Resize and correct length: the new length, as taped.
    */
   at?: number
+  /**
+   * Outfit: the fence system, in the catalogue or among the job's own.
+   */
+  system?: string
   place?: MapPlace
 }
 export interface Changed {

@@ -1,11 +1,35 @@
 <script lang="ts">
+  // Two windows changed the same fields: each is shown with both values, and
+  // nothing is chosen beforehand.
   import { AlertDialog } from 'bits-ui'
   import { push } from 'svelte-spa-router'
+  import type { Clash } from '../gen/api'
   import type { Session } from '../lib/session.svelte'
+  import { short } from '../lib/tape'
 
   let { session }: { session: Session } = $props()
   const theirs = $derived(session.theirs)
   const when = new Intl.DateTimeFormat(undefined, { timeStyle: 'medium' })
+  let chosen = $state<Record<string, 'mine' | 'theirs'>>({})
+  const open = $derived(session.clashes.filter((c) => !chosen[c.path]).length)
+  $effect(() => {
+    if (!theirs) chosen = {}
+  })
+
+  /** A value as it is said: a number is a length, as nearly all of a job's are. */
+  function shown(v: unknown): string {
+    if (v === undefined || v === null) return 'taken away'
+    if (typeof v === 'number') return short(v, session.units)
+    if (typeof v === 'string') return v
+    if (typeof v === 'boolean') return v ? 'yes' : 'no'
+    if (Array.isArray(v)) return `${v.length} entries`
+    return 'changed'
+  }
+  const where = (c: Clash) => {
+    const run = /^\/lines\/(\d+)\/runs\/(\d+)/.exec(c.path)
+    const r = run && session.doc.lines[+run[1]!]?.runs[+run[2]!]
+    return r ? `, ${r.name || r.id}` : ''
+  }
 </script>
 
 <AlertDialog.Root open={theirs !== null}>
@@ -13,18 +37,44 @@
     <AlertDialog.Overlay class="fixed inset-0 z-40 bg-black/50" />
     <AlertDialog.Content
       escapeKeydownBehavior="ignore"
-      class="fixed top-1/2 left-1/2 z-50 w-[min(34rem,calc(100vw-1.5rem))] -translate-x-1/2 -translate-y-1/2 border border-ink bg-sheet p-5 text-ink"
+      class="fixed top-1/2 left-1/2 z-50 max-h-[90dvh] w-[min(38rem,calc(100vw-1.5rem))] -translate-x-1/2 -translate-y-1/2 overflow-auto border border-ink bg-sheet p-5 text-ink"
     >
-      <AlertDialog.Title class="text-xl font-bold">This job was saved in another window</AlertDialog.Title>
+      <AlertDialog.Title class="text-xl font-bold">Another window changed the same thing</AlertDialog.Title>
       <AlertDialog.Description class="mt-2 leading-snug">
         {#if theirs}
-          There, at {when.format(new Date(theirs.savedAt))}: <strong>{theirs.what}</strong>. Your change here
-          is kept but not saved. Taking theirs drops it; either of the other two keeps it, and theirs stays in
-          the history.
+          There, at {when.format(new Date(theirs.savedAt))}: <strong>{theirs.what}</strong>. Everything else
+          is merged; nothing is lost. Choose which value to keep.
         {/if}
       </AlertDialog.Description>
+      <div class="mt-4 grid gap-3" data-testid="clashes">
+        {#each session.clashes as c (c.path)}
+          <fieldset class="border border-line p-2">
+            <legend class="px-1 font-semibold">{session.fieldName(c.path)}{where(c)}</legend>
+            <div class="grid gap-2 sm:grid-cols-2">
+              {#each [{ id: 'mine' as const, name: 'Here', value: c.mine }, { id: 'theirs' as const, name: 'In the other window', value: c.theirs }] as side (side.id)}
+                <label class="flex min-h-11 items-center gap-2 border border-line px-2">
+                  <input
+                    type="radio"
+                    name={c.path}
+                    checked={chosen[c.path] === side.id}
+                    onchange={() => (chosen[c.path] = side.id)}
+                  />
+                  <span>{side.name}: <strong>{shown(side.value)}</strong></span>
+                </label>
+              {/each}
+            </div>
+          </fieldset>
+        {/each}
+      </div>
       <div class="mt-4 grid gap-2">
-        <button class="btn btn-main" onclick={() => session.keepMine()}>Save mine on top of theirs</button>
+        {#if session.clashes.length}
+          <button
+            class="btn btn-main"
+            disabled={open > 0}
+            onclick={() => session.keep(session.clashes.filter((c) => chosen[c.path] === 'mine'))}
+            >{open ? `Choose ${open} more` : 'Save what is chosen'}</button
+          >
+        {/if}
         <button class="btn" onclick={() => session.takeTheirs()}>Take theirs, drop my change</button>
         <button class="btn" onclick={async () => push(`/jobs/${await session.keepCopy()}`)}
           >Keep mine as a job of its own</button

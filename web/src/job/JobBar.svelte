@@ -17,6 +17,7 @@
   let history = $state.raw<RevisionSummary[] | null>(null)
   let showHistory = $state(false)
   const states = {
+    looking: 'looking for newer changes',
     saved: 'saved',
     saving: 'saving',
     gone: 'not saved yet',
@@ -67,6 +68,7 @@
 />
 <span
   class="px-1 text-[0.9rem] whitespace-nowrap max-sm:sr-only {session.saving === 'saved' ||
+  session.saving === 'looking' ||
   session.saving === 'saving'
     ? 'text-pencil'
     : 'font-semibold text-stop'}"

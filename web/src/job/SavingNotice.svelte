@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Session } from '../lib/session.svelte'
+  import { wrongSays } from '../lib/wrong'
 
   let { session }: { session: Session } = $props()
 </script>
@@ -16,9 +17,13 @@
     <strong class="text-stop">Not saved:</strong>
     <span class="min-w-0">
       {#each session.errors.slice(0, 3) as e (e.field)}<span
-          >{session.fieldName(e.field)} was {e.given}; allowed is {e.allowed}.
+          >{wrongSays(e, session.fieldName(e.field))}
         </span>{/each}
+      The rest is kept.
     </span>
+    {#each session.ways.slice(0, 3) as w (w.says)}
+      <button class="btn btn-main" onclick={() => session.commit(w.edits, w.says)}>{w.says}</button>
+    {/each}
     <button class="btn" onclick={() => session.revert()}>Back to what was saved</button>
   </div>
 {:else if session.notice}

@@ -4,6 +4,7 @@ import type {
   Looks,
   Catalogue,
   CreateRequest,
+  Head,
   History,
   Job,
   JobList,
@@ -109,6 +110,7 @@ export const api = {
   walkPegs: (signal: AbortSignal, each: (r: PegReading) => void) => stream('/rod/pegs', {}, signal, each),
   list: () => call<JobList>('GET', '/jobs'),
   get: (id: string) => call<JobState>('GET', `/jobs/${id}`),
+  head: (id: string) => call<Head>('GET', `/jobs/${id}/head`),
   create: (req: CreateRequest) => call<JobState>('POST', '/jobs', req),
   save: (id: string, req: SaveRequest) => call<JobState>('PUT', `/jobs/${id}`, req),
   undo: (id: string, base: number) => call<JobState>('POST', `/jobs/${id}/undo`, { base }),
@@ -123,6 +125,7 @@ export const api = {
     stream(`/jobs/${id}/print?${query}`, {}, signal, each),
   plan: (doc: Job) => call<Plan>('POST', '/plan', doc),
   catalogue: () => call<Catalogue>('GET', '/catalogue'),
-  tape: (text: string, system: string, signal?: AbortSignal) =>
-    call<Reading>('GET', `/tape?${new URLSearchParams({ text, system })}`, undefined, signal),
+  /** Reads an entry as the field that it is typed into asks. */
+  tape: (text: string, system: string, field: string, signal?: AbortSignal) =>
+    call<Reading>('GET', `/tape?${new URLSearchParams({ text, system, field })}`, undefined, signal),
 }

@@ -1,21 +1,29 @@
 // One open job: the document as it stands in this window, its plan, and the
 // saving of it. Edits show at once; the plan follows, latest wins; saves go
 // one after another, each on top of the revision that the window knows.
-import type { Catalogue, FieldError, Job, JobState, Op, Plan, PlannedLine, PlannedRun } from '../gen/api'
+import type {
+  Catalogue,
+  Clash,
+  FieldError,
+  Job,
+  JobState,
+  Op,
+  Plan,
+  PlannedLine,
+  PlannedRun,
+  Problem,
+  Mend,
+} from '../gen/api'
 import { api, Gone, Refused } from './api'
 import { change, read, type Change } from './doc'
+import { Slot, kept, type Pending } from './slot'
+import { wrongSays } from './wrong'
 import { Later } from './later'
 import type { Scope } from './scope'
 import type { Stage } from './stages'
 import { unroll, type Strip } from './strip'
 
-export type Saving = 'saved' | 'saving' | 'gone' | 'conflict' | 'invalid'
-
-interface Pending {
-  base: number
-  doc: Job
-  what: string
-}
+export type Saving = 'looking' | 'saved' | 'saving' | 'gone' | 'conflict' | 'invalid'
 
 const fieldNames: Record<string, string> = {
   at: 'The place',
@@ -40,6 +48,8 @@ const fieldNames: Record<string, string> = {
 }
 
 const RETRY = 2000
+/** How often a window that is looked at asks whether another one saved. */
+const LOOK = 15_000
 /** Twentieths of a second that undo waits for a save. */
 const PATIENCE = 60
 
@@ -53,6 +63,10 @@ export class Session {
   canRedo = $state(false)
   unknown = $state.raw<string[]>([])
   theirs = $state.raw<JobState | null>(null)
+  /** Fields that this window and another one changed to different values. */
+  clashes = $state.raw<Clash[]>([])
+  /** Ways out of what was refused, beside typing something else. */
+  ways = $state.raw<Mend[]>([])
   notice = $state('')
   post = $state(0)
   /** The run that is worked on, by its id, so that it stays when runs move. */
@@ -102,18 +116,60 @@ export class Session {
     const [state, catalogue] = await Promise.all([api.get(id), api.catalogue()])
     const s = new Session(id, catalogue)
     s.take(state)
+    s.watch()
     s.plan = await api.plan(state.doc).catch((e) => {
       if (e instanceof Refused) throw new Error(`This job cannot be read: ${e.problem.detail}`)
       throw e
     })
     s.runID = s.plan.runs[0]!.id
-    s.pickUp()
+    await s.pickUp()
     return s
   }
 
   close() {
     this.closed = true
     clearTimeout(this.retry)
+    clearInterval(this.looking)
+    document.removeEventListener('visibilitychange', this.glance)
+    window.removeEventListener('focus', this.glance)
+    this.channel?.close()
+  }
+
+  private looking: ReturnType<typeof setInterval> | undefined
+  private channel: BroadcastChannel | undefined
+  private readonly glance = () => void this.lookAgain()
+
+  /** Learns of what other windows save: at once when it is looked at, or when they are this browser's. */
+  private watch() {
+    document.addEventListener('visibilitychange', this.glance)
+    window.addEventListener('focus', this.glance)
+    this.looking = setInterval(this.glance, LOOK)
+    if ('BroadcastChannel' in window) {
+      this.channel = new BroadcastChannel(`mallow.${this.id}`)
+      this.channel.onmessage = this.glance
+    }
+  }
+
+  /** Takes up a newer revision, unless something of this window's own waits to be saved. */
+  private async lookAgain() {
+    const quiet = () => !this.closed && !this.busy && !this.queue && !this.theirs && !this.errors.length
+    if (document.visibilityState !== 'visible' || !quiet() || this.saving !== 'saved') return
+    this.saving = 'looking'
+    try {
+      const head = await api.head(this.id)
+      if (quiet() && head.revision !== this.revision) {
+        const state = await api.get(this.id)
+        if (quiet() && state.revision !== this.revision && !this.previewing) {
+          this.take(state)
+          this.notice = `Another window saved: ${state.what}.`
+          await this.replan()
+        }
+      }
+      if (this.saving === 'looking') this.saving = 'saved'
+    } catch (e) {
+      if (this.saving === 'looking') this.saving = 'saved'
+      this.failed(e)
+    }
   }
 
   /** Place of the run in the plan's list. */
@@ -237,6 +293,7 @@ export class Session {
    */
   preview(changes: Change[], quietly = false) {
     this.quiet = quietly
+    this.previewing = true
     this.doc = change(this.doc, changes)
     void this.replan()
   }
@@ -247,7 +304,17 @@ export class Session {
     this.quiet = false
     this.doc = change(this.doc, changes)
     void this.replan()
-    this.enqueue({ base: this.revision, doc: this.doc, what })
+    this.enqueue(what)
+  }
+
+  /** Corrects a run's length: what stands at its far end moves with it. */
+  async correctLength(mm: number): Promise<string | null> {
+    return this.reshape({
+      do: 'correct length',
+      line: this.lineIndex,
+      run: this.runIndex - this.line.first,
+      at: mm,
+    })
   }
 
   /** Makes a change that the server works out, and saves it as a revision. */
@@ -264,7 +331,7 @@ export class Session {
     } catch (e) {
       if (e instanceof Refused) {
         const f = e.problem.fields?.[0]
-        return f ? `${this.fieldName(f.field)}: given ${f.given}; allowed is ${f.allowed}.` : e.problem.detail
+        return f ? wrongSays(f, this.fieldName(f.field)) : e.problem.detail
       }
       return e instanceof Error ? e.message : String(e)
     }
@@ -275,7 +342,7 @@ export class Session {
     this.quiet = false
     this.doc = doc
     void this.replan()
-    this.enqueue({ base: this.revision, doc, what })
+    this.enqueue(what)
   }
 
   async undo() {
@@ -291,17 +358,27 @@ export class Session {
   }
 
   /** The conflict's ways out. */
-  async keepMine() {
-    if (!this.theirs) return
-    this.revision = this.theirs.revision
+  async keep(mine: Clash[]) {
+    const theirs = this.theirs
+    if (!theirs || !this.merged) return
+    const doc = change(
+      this.merged,
+      mine.map((c) => ({ path: c.path, value: c.mine ?? null })),
+    )
     this.theirs = null
-    this.enqueue({ base: this.revision, doc: this.doc, what: 'Mine over the other window’s' })
+    this.clashes = []
+    this.known(theirs)
+    this.from = { revision: theirs.revision, doc: theirs.doc }
+    this.doc = doc
+    void this.replan()
+    this.enqueue('Chosen between two windows’ changes')
   }
 
   async takeTheirs() {
     const theirs = this.theirs
     if (!theirs) return
     this.theirs = null
+    this.clashes = []
     this.drop()
     this.take(theirs)
     await this.replan()
@@ -325,9 +402,12 @@ export class Session {
 
   private take(state: JobState) {
     this.doc = state.doc
+    this.from = { revision: state.revision, doc: state.doc }
     this.known(state)
+    this.previewing = false
     this.saving = 'saved'
     this.errors = []
+    this.ways = []
   }
 
   private known(state: JobState) {
@@ -370,13 +450,14 @@ export class Session {
           const plan = await api.plan(doc)
           if (doc === this.doc || this.planAgain) this.plan = plan
           this.errors = []
+          this.ways = []
           this.behind = false
           const i = this.followed ? this.run.posts.findIndex((p) => p.held === this.followed) : -1
           if (i >= 0) this.post = i
           this.post = Math.min(this.post, Math.max(0, this.run.posts.length - 1))
         } catch (e) {
           this.behind = e instanceof Gone
-          if (e instanceof Refused && !this.quiet) this.errors = e.problem.fields ?? []
+          if (e instanceof Refused && !this.quiet) this.refused(e.problem)
         }
       } while (this.planAgain)
     } finally {
@@ -384,36 +465,35 @@ export class Session {
     }
   }
 
-  private get key() {
-    return `mallow.unsaved.${this.id}`
-  }
+  private readonly slot = new Slot(() => this.id)
+  /** What the document here was made of: a revision, or what was last sent. */
+  private from = { revision: 0, doc: undefined as Job | undefined }
+  private previewing = false
+  private merged: Job | null = null
 
-  private enqueue(p: Pending) {
+  private enqueue(what: string) {
+    this.previewing = false
+    const p = { base: this.from.revision, from: this.from.doc, doc: this.doc, what }
     this.queue = p
-    localStorage.setItem(this.key, JSON.stringify(p))
+    this.slot.keep(p)
     void this.flush()
   }
 
   private drop() {
     this.queue = null
     clearTimeout(this.retry)
-    localStorage.removeItem(this.key)
+    this.slot.clear()
   }
 
-  /** Takes up a change that this browser kept when Mallow had gone. */
-  private pickUp() {
-    const kept = localStorage.getItem(this.key)
-    if (!kept) return
-    try {
-      const p = JSON.parse(kept) as Pending
-      this.doc = p.doc
-      this.revision = p.base
-      this.notice = 'A change that was not saved last time has been picked up.'
-      void this.replan()
-      this.enqueue(p)
-    } catch {
-      localStorage.removeItem(this.key)
-    }
+  /** Takes up a change that a window of this browser kept when Mallow had gone. */
+  private async pickUp() {
+    const p = await kept(this.id)
+    if (!p) return
+    this.doc = p.doc
+    this.from = { revision: p.base, doc: p.from }
+    this.notice = 'A change that was not saved last time has been picked up.'
+    void this.replan()
+    this.enqueue(p.what)
   }
 
   private async flush() {
@@ -423,12 +503,23 @@ export class Session {
     this.saving = 'saving'
     const p = this.queue
     try {
-      const state = await api.save(this.id, { base: this.revision, doc: p.doc, what: p.what })
+      const state = await api.save(this.id, { base: p.base, from: p.from, doc: p.doc, what: p.what })
       this.known(state)
+      this.channel?.postMessage(state.revision)
       if (this.behind) void this.replan()
       if (this.queue === p) {
         this.drop()
+        if (state.merged && !this.previewing) {
+          this.take(state)
+          this.notice = 'Another window saved too; its changes are in here now.'
+          void this.replan()
+        } else this.from = { revision: state.revision, doc: state.merged ? p.doc : state.doc }
         this.saving = 'saved'
+      } else {
+        // What waits was made of what was just sent.
+        this.queue = { ...this.queue, base: state.revision, from: p.doc }
+        this.slot.keep(this.queue)
+        this.from = { revision: state.revision, doc: p.doc }
       }
     } catch (e) {
       this.failed(e, p)
@@ -438,13 +529,22 @@ export class Session {
     if (this.queue && this.queue !== p && !this.theirs) void this.flush()
   }
 
+  private refused(problem: Problem) {
+    this.errors = problem.fields ?? []
+    this.ways = problem.ways ?? []
+  }
+
   private failed(e: unknown, p?: Pending) {
     if (e instanceof Refused && e.problem.current) {
       this.saving = 'conflict'
       this.theirs = e.problem.current
+      this.clashes = e.problem.clashes ?? []
+      this.merged = (e.problem.merged as Job | undefined) ?? null
     } else if (e instanceof Refused) {
       this.saving = p ? 'invalid' : 'saved'
-      this.errors = e.problem.fields ?? []
+      const ways = this.ways
+      this.refused(e.problem)
+      if (!this.ways.length) this.ways = ways
       if (!this.errors.length) this.notice = e.problem.detail
       if (p && this.queue === p) this.drop()
     } else if (e instanceof Gone) {

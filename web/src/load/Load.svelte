@@ -107,7 +107,9 @@
         {#each postParts as p, i (i)}
           <dd class="text-[1.05rem]">
             {p.count} × <Words says={p.says} {units} />
-            <span class="text-[0.95rem] text-pencil">{p.what === 'terminal posts' ? 'terminals' : 'line posts'}</span>
+            <span class="text-[0.95rem] text-pencil"
+              >{p.what === 'terminal posts' ? 'terminals' : 'line posts'}</span
+            >
           </dd>
         {/each}
         {#if t.elsewhere}
@@ -129,7 +131,9 @@
           {#each pieces as p, i (i)}
             <dd class="text-[1.05rem]">
               {p.count}
-              {p.what}, <Words says={p.says} {units} />{#if p.cut}<span class="text-pencil">, {p.cut} cut</span>{/if}
+              {p.what}, <Words says={p.says} {units} />{#if p.cut}<span class="text-pencil"
+                  >, {p.cut} cut</span
+                >{/if}
             </dd>
           {/each}
           {#if t.infillBoards && !pieces.some((p) => p.what === 'gravel boards')}

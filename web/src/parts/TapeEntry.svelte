@@ -10,6 +10,8 @@
     label: string
     value: number | undefined
     units: Units
+    /** The field of the document that it fills, or one like it: it tells what a number without a unit means. */
+    field?: string
     long?: boolean
     hideLabel?: boolean
     optional?: boolean
@@ -27,6 +29,7 @@
     value,
     units,
     long = false,
+    field = long ? 'station' : '',
     hideLabel = false,
     optional = false,
     error = '',
@@ -71,7 +74,7 @@
       return
     }
     pending = api
-      .tape(next, units.system, mine.signal)
+      .tape(next, units.system, field, mine.signal)
       .then((r) => {
         if (mine.signal.aborted) return
         reading = r

@@ -70,6 +70,7 @@
           {#if s.kind === 'length'}
             <TapeEntry
               label={s.name}
+              field={s.path}
               hideLabel
               optional={s.usual === undefined && s.path.includes('/hole/')}
               value={s.value as number | undefined}
@@ -83,11 +84,13 @@
               role="switch"
               aria-checked={s.value === true}
               aria-label={s.name}
+              
               onclick={() => set(s, !s.value, s.value ? 'no' : 'yes')}>{s.value ? 'Yes' : 'No'}</button
             >
           {:else if s.kind === 'ratio'}
             <NumberEntry
               label={s.name}
+              
               hideLabel
               value={s.value as number}
               oncommit={(n) => set(s, n, String(n))}
@@ -95,6 +98,7 @@
           {:else}
             <Pick
               label={s.name}
+              
               hideLabel
               value={String(s.value)}
               options={(s.choices ?? []).map((c) => ({ value: c, name: choiceName(c, s.path) }))}

@@ -1,6 +1,7 @@
 <script lang="ts">
   // One rule at one level: what is in force, who said it, and the level's own
   // say, which can be taken back.
+  import { wrongSays } from '../../lib/wrong'
   import { choiceName } from '../../lib/names'
   import type { Units } from '../../gen/api'
   import { own, say, type Level } from '../../lib/rules'
@@ -27,7 +28,7 @@
   const said = $derived(own(session, level, field))
   const entered = $derived(level.rules.entered[field] as Units['system'] | undefined)
   const error = $derived(session.errorAt(`${level.rules.path}/${field}`))
-  const wrong = $derived(error ? `Given ${error.given}; allowed is ${error.allowed}.` : '')
+  const wrong = $derived(error ? wrongSays(error) : '')
   const [list, name] = $derived(field.split('/') as [string, string])
   /** Depth and width by hand stay empty while the rules decide. */
   const byHand = $derived(field === 'hole/width' || field === 'hole/depth' || field === 'setting/fillTo')

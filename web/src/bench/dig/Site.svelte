@@ -1,5 +1,6 @@
 <script lang="ts">
   // Frost, soil, wind and the crew: what the holes depend on.
+  import { wrongSays } from '../../lib/wrong'
   import type { Session } from '../../lib/session.svelte'
   import { short } from '../../lib/tape'
   import Choice from '../../parts/Choice.svelte'
@@ -37,7 +38,7 @@
       value: value === undefined ? undefined : Math.round(value * per * 100) / 100,
       oncommit: (n: number) => set(path, n / per, `${name} ${n}`),
       onclear: () => set(path, null, `${name} not set`),
-      error: error ? `Given ${error.given}; allowed is ${error.allowed}.` : '',
+      error: error ? wrongSays(error) : '',
     }
   }
   const estimate = $derived([
@@ -108,7 +109,12 @@
     {#if line}
       <div class="mt-4 flex gap-4 border border-line bg-sheet p-2">
         <div class="w-40 flex-none">
-          <HolePicture card={session.run.cards[line.card]!} {units} frost={session.run.cards[line.card]!.frost} bare />
+          <HolePicture
+            card={session.run.cards[line.card]!}
+            {units}
+            frost={session.run.cards[line.card]!.frost}
+            bare
+          />
         </div>
         <p class="self-center leading-snug">
           {line.id}: the concrete's bottom at <strong>{short(line.bottom, units)}</strong>

@@ -1,5 +1,6 @@
 <script lang="ts">
   // How the gate is sized: any one measure, and the others follow.
+  import { wrongSays } from '../../lib/wrong'
   import type { Hardware, PlannedGate } from '../../gen/api'
   import type { Session } from '../../lib/session.svelte'
   import { short } from '../../lib/tape'
@@ -74,7 +75,7 @@
   const taken = $derived(session.catalogue.hardware.find((h) => h.takes.kind === hardware?.kind))
   const err = (field: string) => {
     const e = session.errorAt(at(field))
-    return e ? `Given ${e.given}; allowed is ${e.allowed}.` : ''
+    return e ? wrongSays(e) : ''
   }
   /** A gap of one's own is no catalogue's any more. */
   const own = (field: keyof Hardware, mm: number | null) =>
@@ -105,6 +106,7 @@
       <div class="mt-1 grid grid-cols-2 items-start gap-2 sm:grid-cols-3">
         <TapeEntry
           label={slide ? 'Leaf' : leaves === 2 ? `Leaf on ${gate.first}` : 'Leaf'}
+          field="leaf"
           {units}
           value={first}
           error={err('leaf')}
@@ -113,6 +115,7 @@
         />
         <TapeEntry
           label="Clear way"
+          field="clear"
           {units}
           value={gate.clear}
           error={err('clear')}
@@ -121,6 +124,7 @@
         />
         <TapeEntry
           label="Inside"
+          field="opening"
           {units}
           value={gate.opening}
           error={err('opening')}
@@ -130,6 +134,7 @@
         {#if leaves === 2}
           <TapeEntry
             label="Leaf on {gate.second}"
+            field="second"
             {units}
             value={second}
             optional

@@ -1,5 +1,6 @@
 <script lang="ts">
   // Who goes through, the road before it, and what is kept behind it.
+  import { wrongSays } from '../../lib/wrong'
   import type { PlannedGate, Vehicle } from '../../gen/api'
   import type { Session } from '../../lib/session.svelte'
   import { short } from '../../lib/tape'
@@ -17,7 +18,7 @@
   const vehicle = $derived(session.value<Vehicle>(at('vehicle')))
   const err = (field: string) => {
     const e = session.errorAt(at(field))
-    return e ? `Given ${e.given}; allowed is ${e.allowed}.` : ''
+    return e ? wrongSays(e) : ''
   }
   const marked = (field: 'pool' | 'animals') => session.value<boolean>(at(field)) ?? false
 </script>
@@ -37,6 +38,7 @@
     <div class="grid grid-cols-2 items-start gap-2">
       <TapeEntry
         label="Longest vehicle"
+        field="vehicle/length"
         {units}
         optional
         value={vehicle?.length}

@@ -40,33 +40,21 @@
     layered: 'layered round a sleeve',
   }
 
-  function outfit(id: string) {
-    const s = known.find((k) => k.id === id)
-    if (!s) return
-    const parts = ['fence', 'post', 'terminal', 'spacing', 'grade', 'hole', 'setting', 'kinds'] as const
-    session.commit(
-      [
-        { path: session.at('/system'), value: s.id },
-        ...parts.map((p) => ({
-          path: session.at(`/${p}`),
-          value: p === 'grade' ? onSite(s.grade) : (s[p] ?? null),
-        })),
-      ],
-      s.name,
-    )
+  /** The server fits a run out with a fence type: a bare gate gets its gate. */
+  async function outfit(id: string) {
+    const trouble = await session.reshape({
+      do: 'outfit',
+      line: session.lineIndex,
+      run: session.runIndex - session.line.first,
+      system: id,
+    })
+    if (trouble) session.notice = trouble
   }
   const local = ['parts', 'startGap', 'endGap'] as const
   /** A grade without what stands on one run only: parts, and string ends by hand. */
   function general(grade: Grade): Grade {
     const out = { ...grade }
     for (const field of local) delete out[field]
-    return out
-  }
-  /** A grade with what stands on this one. */
-  function onSite(grade: Grade): Grade {
-    const own = session.value<Grade>(session.at('/grade'))
-    const out = general(grade)
-    for (const field of local) if (own?.[field] !== undefined) Object.assign(out, { [field]: own[field] })
     return out
   }
   let naming = $state('')
@@ -301,19 +289,45 @@
         ]}
         onpick={(v) => set('turning', v, `Panels ${v} at corners`)}
       />
+      <Choice
+        label="Face that the panels are on"
+        value={spacing?.face ?? ''}
+        options={[
+          { value: 'left', name: 'Left of the line', costs: 'walking on from its first post' },
+          {
+            value: 'right',
+            name: 'Right of the line',
+            costs: 'on outer faces the bay at a corner is a post shorter',
+          },
+        ]}
+        onpick={(v) => set('face', v, `Panels on the ${v}`)}
+      />
+      <Choice
+        label="At a free end"
+        value={spacing?.ends ?? 'middle'}
+        options={[
+          {
+            value: 'middle',
+            name: 'To the middle of the end post',
+            costs: 'half the post shows beside the panel',
+          },
+          { value: 'whole', name: 'Over the whole end post', costs: 'the first bay is half a post shorter' },
+        ]}
+        onpick={(v) => set('ends', v, `Panels end on the ${v} of the end post`)}
+      />
     {/if}
     {#if session.run.inTheWay.some((o) => o.handTo - o.handFrom > o.to - o.from)}
       <Choice
         label="Beside a service"
-        value={spacing?.keepHand ? 'out' : 'hand'}
+        value={spacing?.handDig ? 'hand' : 'out'}
         options={[
-          { value: 'hand', name: 'Dig by hand', costs: 'bays stay as they are; slow holes' },
           { value: 'out', name: 'Stay out', costs: 'every hole by machine; bays give way' },
+          { value: 'hand', name: 'Dig by hand', costs: 'bays stay as they are; slow holes' },
         ]}
         onpick={(v) =>
           set(
-            'keepHand',
-            v === 'out',
+            'handDig',
+            v === 'hand',
             v === 'out' ? 'Holes stay out of the hand-dig width' : 'Dug by hand beside services',
           )}
       />

@@ -1,5 +1,6 @@
 <script lang="ts">
   // A page of string drops, or of rises and falls, as the crew writes it down.
+  import { wrongSays } from '../../lib/wrong'
   import X from '@lucide/svelte/icons/x'
   import type { Book, BookRow } from '../../gen/api'
   import type { Session } from '../../lib/session.svelte'
@@ -43,7 +44,7 @@
     session.plan.findings.find((f) => f.rule === 'slip' && f.field === `${path}/rows/${i}/${field}`)
   const wrong = (i: number) => {
     const e = session.errorAt(`${path}/rows/${i}/at`)
-    return e ? `Given ${e.given}; allowed is ${e.allowed}.` : ''
+    return e ? wrongSays(e) : ''
   }
   /** Rows go on by the step that the last two make. */
   const suggest = $derived.by(() => {
@@ -86,6 +87,7 @@
       {:else}
         <TapeEntry
           label="{drops ? 'Drop' : 'Rise'} of row {i + 1}"
+          field="reading"
           hideLabel
           {units}
           value={r[field] ?? 0}

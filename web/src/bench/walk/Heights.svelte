@@ -1,5 +1,6 @@
 <script lang="ts">
   // Heights at stations of the run.
+  import { wrongSays } from '../../lib/wrong'
   import X from '@lucide/svelte/icons/x'
   import type { GroundPoint } from '../../gen/api'
   import type { Session } from '../../lib/session.svelte'
@@ -28,7 +29,7 @@
   }
   const wrong = (i: number) => {
     const e = session.errorAt(session.at(`/ground/${i}/at`))
-    return e ? `Given ${e.given}; allowed is ${e.allowed}.` : ''
+    return e ? wrongSays(e) : ''
   }
   const slip = (i: number) =>
     session.plan.findings.some((f) => f.rule === 'slip' && f.field === session.at(`/ground/${i}/height`))
@@ -56,6 +57,7 @@
     />
     <TapeEntry
       label="Height of ground point {i + 1}"
+      field="ground/height"
       hideLabel
       {units}
       value={p.height}

@@ -1,6 +1,7 @@
 <script lang="ts">
   // The simulated level with its digital rod walks the line; readings come in
   // one by one and stand in the field book as they come.
+  import { wrongSays } from '../../lib/wrong'
   import { onDestroy } from 'svelte'
   import Square from '@lucide/svelte/icons/square'
   import Footprints from '@lucide/svelte/icons/footprints'
@@ -42,7 +43,7 @@
       })
     } catch (e) {
       const f = e instanceof Refused ? e.problem.fields?.[0] : undefined
-      trouble = f ? `Given ${f.given}; allowed is ${f.allowed}.` : e instanceof Error ? e.message : String(e)
+      trouble = f ? wrongSays(f) : e instanceof Error ? e.message : String(e)
     } finally {
       walking = false
       latest = null
@@ -56,6 +57,7 @@
 <div class="grid gap-1.5">
   <TapeEntry
     label="A reading every"
+    field="every"
     {units}
     value={every}
     disabled={walking}

@@ -13,6 +13,7 @@
   import NumberEntry from '../../parts/NumberEntry.svelte'
   import Pick from '../../parts/Pick.svelte'
   import TapeEntry from '../../parts/TapeEntry.svelte'
+  import RunLength from '../RunLength.svelte'
   import LengthField from '../LengthField.svelte'
   import Closing from './Closing.svelte'
   import CornerEntry from './CornerEntry.svelte'
@@ -141,7 +142,7 @@
                     onchange={(e) => rename(session.at('/name'), r.name, e)}
                   />
                 </div>
-                <LengthField {session} path={session.at('/length')} label="Run length" long />
+                <RunLength {session} label="Run length" />
                 <Pick
                   label="Taped"
                   value={session.value<string>(session.at('/taped')) ?? 'level'}

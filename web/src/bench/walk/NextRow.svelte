@@ -45,6 +45,7 @@
 <div bind:this={second}>
   <TapeEntry
     label={value}
+    field="reading"
     hideLabel
     optional
     {units}

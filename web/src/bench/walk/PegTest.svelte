@@ -79,6 +79,7 @@
         {#each keys as k (k)}
           <TapeEntry
             label={names[k]}
+            field="reading"
             optional
             {units}
             value={values[k]}

@@ -127,6 +127,7 @@
               {#if r[c] !== undefined}
                 <TapeEntry
                   label="{c} of row {i + 1}"
+                  field="reading"
                   hideLabel
                   {units}
                   value={r[c]}
@@ -199,6 +200,7 @@
   {/if}
   <TapeEntry
     label="Reading"
+    field="reading"
     optional
     {units}
     value={undefined}

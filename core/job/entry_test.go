@@ -1,0 +1,58 @@
+package job_test
+
+import (
+	"testing"
+
+	"mallow/core/job"
+	"mallow/core/length"
+)
+
+// Each field of the document that is typed, and what a bare number means in it.
+func TestEveryFieldKnowsItsEntry(t *testing.T) {
+	run := "/lines/0/runs/12"
+	for entry, paths := range map[length.Entry][]string{
+		length.Distance: {run + "/length", run + "/ground/3/at", run + "/gates/0/at", run + "/keepOuts/1/at", run + "/fixedPosts/0/at", run + "/heldBays/0/at", run + "/spots/0/at", run + "/corner/back",
+			run + "/corner/diagonal", run + "/corner/along", run + "/grade/parts/0/from", "/lines/0/books/0/rows/3/at", "/lines/0/x", run + "/gates/0/road", run + "/gates/0/vehicle/length", "station", "leg", "diagonal"},
+		length.Either: {run + "/fence/height", run + "/spacing/most", run + "/spacing/least", run + "/spacing/piece", run + "/heldBays/0/width", run + "/gates/0/opening", run + "/gates/0/leaf",
+			run + "/gates/0/second", run + "/gates/0/clear", run + "/post/stock/2", "/site/before/maxHeight", run + "/gates/0/latch", "every"},
+		length.Level: {run + "/ground/0/height", "/lines/0/books/0/rows/0/drop", "/lines/0/books/0/rows/0/rise", "/lines/0/books/0/rows/0/back", run + "/gates/0/in/0/first", "reading"},
+		length.Section: {run + "/post/width", run + "/post/wall", run + "/post/trim", run + "/fence/gapLeast", run + "/spacing/play", run + "/spacing/slot", run + "/hole/floor", run + "/hole/width", "/hole/bell",
+			"/setting/gravel", run + "/kinds/0/hole/depth", run + "/spots/0/hit/depth", "/site/frostDepth", run + "/keepOuts/0/width", run + "/keepOuts/0/hand", run + "/gates/0/gap", run + "/gates/0/hardware/latch",
+			run + "/string/mark", run + "/grade/rack", run + "/grade/board", run + "/gates/0/thick", run + "/gates/0/hingeIn", ""},
+	} {
+		for _, p := range paths {
+			if got := job.EntryOf(p); got != entry {
+				t.Errorf("%s is filled with a %s, want %s", p, got, entry)
+			}
+		}
+	}
+}
+
+// Errors of a document come in the order of the document, always the same.
+func TestErrorsInDocumentOrder(t *testing.T) {
+	doc := `{"mallow":1,"name":"A","units":{"system":"metric","smallestMark":1},"site":{},"lines":[{"id":"L1","runs":[
+	 {"id":"R1","terminal":{"shape":"square","width":100,"hollow":true,"wall":50},"gatePost":{"shape":"square","width":90,"hollow":true,"wall":45},"fence":{"gapLeast":60,"gapMost":50},"length":9000,
+	  "gates":[{"id":"G1","at":4000,"opening":900,"gap":100,"out":[{"off":500,"first":1},{"off":400,"first":1}],"in":[{"off":700,"first":1},{"off":600,"first":1}]}]}]}]}`
+	var first string
+	for n := range 40 {
+		_, _, err := job.Decode([]byte(doc), shipped(t))
+		if n == 0 {
+			first = err.Error()
+			var fields []string
+			for _, f := range err.(job.Errors) {
+				fields = append(fields, f.Field[len("/lines/0/runs/0"):])
+			}
+			want := []string{"/terminal/wall", "/gatePost/wall", "/fence/gapMost", "/gates/0/out/1/off", "/gates/0/in/1/off"}
+			if len(fields) != len(want) {
+				t.Fatalf("%v", fields)
+			}
+			for i := range want {
+				if fields[i] != want[i] {
+					t.Errorf("error %d is at %s, want %s", i, fields[i], want[i])
+				}
+			}
+		} else if err.Error() != first {
+			t.Fatalf("now %v, before %v", err, first)
+		}
+	}
+}

@@ -1,0 +1,57 @@
+package job
+
+import (
+	"fmt"
+	"math"
+
+	"mallow/core/length"
+)
+
+// Mend is a way out of a change that was refused, beside typing something else:
+// edits on top of that change.
+type Mend struct {
+	Says  string `json:"says" jsonschema:"required"`
+	Edits []Edit `json:"edits" jsonschema:"required"`
+}
+
+// Mends are the ways out of a job that cannot be: a run is made longer for a
+// gate that is too wide for it, and a gate that hangs over an end is put at
+// that end.
+func Mends(j Job) []Mend {
+	out := []Mend{}
+	for l, line := range j.Lines {
+		for r, run := range line.Runs {
+			if run.Length == nil {
+				continue
+			}
+			for i, g := range run.Gates {
+				if len(checkGate("", g, j.Units)) == 0 {
+					out = append(out, gateWays(fmt.Sprintf("/lines/%d/runs/%d", l, r), run, i, j.Units)...)
+				}
+			}
+		}
+	}
+	return out
+}
+
+func gateWays(path string, run Run, i int, u length.Units) []Mend {
+	g, long := run.Gates[i], *run.Length
+	first, second := run.GatePosts(g)
+	wide := second - first
+	at := fmt.Sprintf("%s/gates/%d/at", path, i)
+	name := g.Name
+	if name == "" {
+		name = "the gate"
+	}
+	switch {
+	case wide > long+length.Tolerance:
+		need := u.SmallestMark * length.Length(math.Ceil(float64((wide-length.Tolerance)/u.SmallestMark)))
+		return []Mend{{fmt.Sprintf("Make the run %s long", u.Tape(need)), []Edit{Set(path+"/length", need), Set(at, need/2)}}}
+	case first < -length.Tolerance:
+		return []Mend{{fmt.Sprintf("Put %s at the run's start", name), []Edit{Set(at, wide/2)}}}
+	case second > long+length.Tolerance:
+		return []Mend{{fmt.Sprintf("Put %s at the run's end", name), []Edit{Set(at, long-wide/2)}},
+			{fmt.Sprintf("Make the run %s long", u.Tape(second)), []Edit{Set(path+"/length", second)}}}
+	}
+	return nil
+}

@@ -1,0 +1,158 @@
+package job
+
+import (
+	"encoding/json"
+	"maps"
+	"reflect"
+	"slices"
+	"sort"
+	"strconv"
+)
+
+// Clash is one field that two windows changed to different values. A value
+// that is left out was taken away.
+type Clash struct {
+	Path   string `json:"path" jsonschema:"required" jsonschema_description:"JSON pointer into the merged document."`
+	Mine   any    `json:"mine,omitempty"`
+	Theirs any    `json:"theirs,omitempty"`
+}
+
+// absent stands where a tree has no such field.
+type absent struct{}
+
+// Merge lays two changes of one document over each other: fields that only one
+// side changed are that side's. Where both changed the same field to different
+// values the merged document has theirs, and the clash says both. Lists whose
+// items have ids are merged item by item; any other list is one field.
+func Merge(base, mine, theirs []byte) (merged []byte, clashes []Clash, err error) {
+	var trees [3]map[string]any
+	for i, doc := range [][]byte{base, mine, theirs} {
+		if trees[i], _, err = parse(doc); err != nil {
+			return nil, nil, err
+		}
+	}
+	m := merger{}
+	out := m.merge("", trees[0], trees[1], trees[2])
+	merged, err = json.Marshal(out)
+	return merged, m.clashes, err
+}
+
+type merger struct{ clashes []Clash }
+
+func same(a, b any) bool { return reflect.DeepEqual(a, b) }
+
+func (m *merger) merge(path string, base, mine, theirs any) any {
+	switch {
+	case same(mine, theirs), same(base, mine):
+		return theirs
+	case same(base, theirs):
+		return mine
+	}
+	if x, ok := mine.(map[string]any); ok {
+		if y, ok := theirs.(map[string]any); ok {
+			b, _ := base.(map[string]any)
+			return m.objects(path, b, x, y)
+		}
+	}
+	x, fine := byID(mine)
+	y, fineToo := byID(theirs)
+	if b, ok := byID(base); fine && fineToo && (ok || base == (absent{})) {
+		return m.lists(path, b, x, y)
+	}
+	m.clashes = append(m.clashes, Clash{path, shown(mine), shown(theirs)})
+	return theirs
+}
+
+func shown(v any) any {
+	if v == (absent{}) {
+		return nil
+	}
+	return v
+}
+
+func (m *merger) objects(path string, base, mine, theirs map[string]any) map[string]any {
+	names := map[string]bool{}
+	for _, t := range []map[string]any{base, mine, theirs} {
+		for name := range t {
+			names[name] = true
+		}
+	}
+	get := func(t map[string]any, name string) any {
+		if v, ok := t[name]; ok {
+			return v
+		}
+		return absent{}
+	}
+	out := map[string]any{}
+	for _, name := range slices.Sorted(maps.Keys(names)) {
+		if v := m.merge(path+"/"+name, get(base, name), get(mine, name), get(theirs, name)); v != (absent{}) {
+			out[name] = v
+		}
+	}
+	return out
+}
+
+// items is a list whose items have ids.
+type items struct {
+	ids  []string
+	item map[string]any
+}
+
+func (l items) get(id string) any {
+	if v, ok := l.item[id]; ok {
+		return v
+	}
+	return absent{}
+}
+
+// byID reads a list by the ids of its items; false where some have none, or
+// two the same.
+func byID(v any) (items, bool) {
+	list, ok := v.([]any)
+	out := items{item: map[string]any{}}
+	if !ok {
+		return out, false
+	}
+	for _, x := range list {
+		o, _ := x.(map[string]any)
+		id, ok := o["id"].(string)
+		if _, twice := out.item[id]; !ok || twice {
+			return out, false
+		}
+		out.ids, out.item[id] = append(out.ids, id), x
+	}
+	return out, true
+}
+
+// lists merges two lists item by item, in their order; what only mine has is
+// put behind what stands before it there.
+func (m *merger) lists(path string, base, mine, theirs items) []any {
+	ids := slices.Clone(theirs.ids)
+	for i, id := range mine.ids {
+		if slices.Contains(ids, id) {
+			continue
+		}
+		at := len(ids)
+		for k := i - 1; k >= 0; k-- {
+			if n := slices.Index(ids, mine.ids[k]); n >= 0 {
+				at = n + 1
+				break
+			}
+		}
+		if i == 0 {
+			at = 0
+		}
+		ids = slices.Insert(ids, at, id)
+	}
+	out := []any{}
+	before := len(m.clashes)
+	for _, id := range ids {
+		// An item's place is known once the list is whole.
+		v := m.merge(path+"/"+strconv.Itoa(len(out)), base.get(id), mine.get(id), theirs.get(id))
+		if v != (absent{}) {
+			out = append(out, v)
+		}
+	}
+	sort.SliceStable(m.clashes[before:], func(a, b int) bool { return m.clashes[before+a].Path < m.clashes[before+b].Path })
+	return out
+}

@@ -1,0 +1,124 @@
+package reshape
+
+import (
+	"fmt"
+	"strings"
+
+	"mallow/core/job"
+	"mallow/core/length"
+)
+
+// Systems finds fence systems; a catalogue does.
+type Systems interface {
+	System(id string, own []job.System) (job.System, bool)
+}
+
+// Correct gives a run another taped length as a crew means it that taped the
+// run wrong: what stands at its far end, a height and a gate, moves with that
+// end. It says what moved. What lies past a nearer end refuses the change, and
+// the message says what to do first.
+func Correct(j job.Job, line, r int, to length.Length, systems Systems) (job.Line, string, error) {
+	l := copied(j.Lines[line])
+	run := &l.Runs[r]
+	var moved []string
+	if run.Length != nil {
+		from := *run.Length
+		if moveEnd(run, from, to) {
+			moved = append(moved, "the height at its far end")
+		}
+		for b := range l.Books {
+			book := &l.Books[b]
+			for i := range book.Rows {
+				row := &book.Rows[i]
+				if (book.Run == run.ID && book.Kind != job.Rod || row.Run == run.ID) && row.At >= from-length.Tolerance {
+					row.At = to
+				}
+			}
+		}
+		if run.Taped != job.TapedSlope {
+			for i := range run.Gates {
+				if moveGate(run, i, from, to) {
+					moved = append(moved, named(run.Gates[i].Name, run.Gates[i].ID))
+				}
+			}
+		}
+	}
+	if err := resize(&l, r, to, j.Units); err != nil {
+		return l, "", err
+	}
+	if err := bareGate(j, run, systems); err != nil {
+		return l, "", err
+	}
+	if len(moved) == 0 {
+		return l, "", nil
+	}
+	return l, strings.Join(moved, " and ") + " moved with it", nil
+}
+
+// moveEnd takes the height that was measured at a run's end along with it.
+func moveEnd(run *job.Run, from, to length.Length) bool {
+	n := len(run.Ground)
+	if n == 0 || run.Ground[n-1].At < from-length.Tolerance {
+		return false
+	}
+	end := run.Ground[n-1]
+	kept := run.Ground[: n-1 : n-1]
+	for len(kept) > 0 && kept[len(kept)-1].At >= to-length.Tolerance {
+		kept = kept[:len(kept)-1]
+	}
+	end.At = to
+	run.Ground = append(kept, end)
+	return true
+}
+
+// moveGate takes a gate whose second post is the run's end post along with
+// it; one across the whole run gets as much wider.
+func moveGate(run *job.Run, i int, from, to length.Length) bool {
+	g := &run.Gates[i]
+	first, second := run.GatePosts(*g)
+	if second < from-length.Millimetre {
+		return false
+	}
+	if first <= length.Millimetre && g.Leaf == nil && g.Clear == nil {
+		g.Opening += to - from
+		g.At += (to - from) / 2
+		return true
+	}
+	g.At += to - from
+	return true
+}
+
+// Outfit gives a run a fence system. A bare gate gets its gate.
+func Outfit(j job.Job, line, r int, id string, systems Systems, usual job.Usual) (job.Line, string, error) {
+	l := copied(j.Lines[line])
+	s, ok := systems.System(id, j.Systems)
+	if !ok {
+		return l, "", refuse("There is no fence type called %q.", id)
+	}
+	l.Runs[r] = s.Outfit(l.Runs[r])
+	if err := bareGate(j, &l.Runs[r], systems); err != nil {
+		return l, "", err
+	}
+	return l, s.Name, nil
+}
+
+// bareGate puts a gate across a run whose system is nothing but one: two posts
+// and no fence.
+func bareGate(j job.Job, run *job.Run, systems Systems) error {
+	s, ok := systems.System(run.System, j.Systems)
+	if !ok || !s.Gate || run.Length == nil || len(run.Gates) > 0 {
+		return nil
+	}
+	usual, ok := systems.(job.Usual)
+	if !ok {
+		return nil
+	}
+	g := usual.UsualGate(j.Units.System)
+	g.ID, g.Name = "G1", "Gate"
+	g.At, g.Opening = *run.Length/2, *run.Length-run.PostOf(job.GatePost).Width
+	run.Gates = []job.Gate{g}
+	if errs := job.CheckGates("", *run, j.Units); len(errs) > 0 {
+		return refuse("A bare gate stands between the run's two posts, %s apart: %s.", j.Units.Tape(*run.Length), fmt.Sprintf("the opening can be %s", errs[0].Allowed))
+	}
+	return nil
+}

@@ -1,0 +1,63 @@
+// Where a window keeps the change that is on its way, so that it is not lost
+// when Mallow or the window goes. Every window has a slot of its own; what a
+// window left behind that is gone is taken up by the next one on the same job.
+import type { Job } from '../gen/api'
+
+export interface Pending {
+  base: number
+  /** What the change was made to, where that is not the base revision. */
+  from: Job | undefined
+  doc: Job
+  what: string
+}
+
+const OWN = crypto.getRandomValues(new Uint32Array(2)).join('-')
+const PREFIX = 'mallow.unsaved.'
+const held = (owner: string) => `mallow.window.${owner}`
+
+// A lock lives as long as its window: it tells the living from the gone.
+const locks = 'locks' in navigator ? navigator.locks : undefined
+void locks?.request(held(OWN), () => new Promise(() => undefined))
+
+export class Slot {
+  constructor(private readonly job: () => string) {}
+
+  private get key() {
+    return `${PREFIX}${this.job()}.${OWN}`
+  }
+
+  keep(p: Pending) {
+    localStorage.setItem(this.key, JSON.stringify(p))
+  }
+
+  clear() {
+    localStorage.removeItem(this.key)
+  }
+}
+
+/** Whether the window that owns a slot is still there; without locks, one cannot know, and its slot stays its own. */
+async function gone(owner: string): Promise<boolean> {
+  if (!locks) return false
+  return locks.request(held(owner), { ifAvailable: true }, (lock) => lock !== null)
+}
+
+/** Takes what a window that is gone left unsaved of a job, if any did. */
+export async function kept(job: string): Promise<Pending | null> {
+  const prefix = `${PREFIX}${job}`
+  for (const key of Object.keys(localStorage)) {
+    // Before windows had slots of their own there was one for all.
+    const owner = key === prefix ? '' : key.startsWith(prefix + '.') ? key.slice(prefix.length + 1) : OWN
+    if (owner === OWN || (owner && !(await gone(owner)))) continue
+    const text = localStorage.getItem(key)
+    localStorage.removeItem(key)
+    if (!text) continue
+    let p: Pending
+    try {
+      p = JSON.parse(text) as Pending
+    } catch {
+      continue // not ours, or cut short: nothing that could be saved
+    }
+    if (p?.doc && typeof p.base === 'number') return p
+  }
+  return null
+}
