@@ -222,7 +222,7 @@ func (m *maker) nearPanels() {
 		if by.Abs() > nearPlay || play < 0 || play > 50 {
 			continue
 		}
-		word, round := "more", length.Length(math.Round(float64(play*100))/100)
+		word, round := "more", length.Length(math.Ceil(float64(play*100)-1e-6)/100) // up, so that no sliver is left
 		if by < 0 {
 			word = "less"
 		}

@@ -2,6 +2,7 @@ package spacing
 
 import (
 	"cmp"
+	"maps"
 	"math"
 	"slices"
 	"sort"
@@ -309,13 +310,15 @@ func (s Stretch) giveUp(closed []Closed) map[int]bool {
 	forth := s.spare(closed, s.greedy(closed))
 	turned := s.mirrored()
 	turned.Closed = nil
+	// From the other end they come in another order: each says where it was.
 	other := make([]Closed, len(closed))
 	for i, c := range closed {
-		other[len(closed)-1-i] = Closed{From: s.From + s.To - c.To, To: s.From + s.To - c.From, Of: c.Of, Yields: c.Yields}
+		other[i] = Closed{From: s.From + s.To - c.To, To: s.From + s.To - c.From, Of: i, Yields: c.Yields}
 	}
+	sort.SliceStable(other, func(a, b int) bool { return other[a].From < other[b].From })
 	back := map[int]bool{}
 	for i := range turned.greedy(other) {
-		back[len(closed)-1-i] = true
+		back[other[i].Of] = true
 	}
 	if back = s.spare(closed, back); s.dearer(closed, forth, back) {
 		return back
@@ -385,18 +388,27 @@ func (s Stretch) greedy(closed []Closed) map[int]bool {
 // spare puts back what need not be given up, first of all what cannot be dug
 // out.
 func (s Stretch) spare(closed []Closed, drop map[int]bool) map[int]bool {
-	tries := 0
-	for _, yields := range []bool{false, true} {
-		for i, c := range closed {
-			if drop[i] && c.Yields == yields && tries < triesMost {
-				tries++
-				if delete(drop, i); !s.possible(closed, drop) {
-					drop[i] = true
-				}
-			}
+	order := slices.Collect(maps.Keys(drop))
+	slices.SortFunc(order, func(a, b int) int { // the same order from either end
+		x, y := closed[a], closed[b]
+		return cmp.Or(compareBool(x.Yields, y.Yields), -cmp.Compare(nearest(x.To-x.From), nearest(y.To-y.From)), cmp.Compare(x.Of, y.Of))
+	})
+	for _, i := range order[:min(len(order), triesMost)] {
+		if delete(drop, i); !s.possible(closed, drop) {
+			drop[i] = true
 		}
 	}
 	return drop
+}
+
+func compareBool(a, b bool) int {
+	switch {
+	case a == b:
+		return 0
+	case b:
+		return -1
+	}
+	return 1
 }
 
 // over is by how much the longest bay would have to grow for a layout to

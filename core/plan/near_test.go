@@ -1,0 +1,99 @@
+package plan_test
+
+import (
+	"strings"
+	"testing"
+
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/plan"
+)
+
+// stockOf is the length of all posts together, as bought.
+func stockOf(t plan.Totals) (sum length.Length) {
+	for _, s := range t.Stock {
+		sum += s.Length * length.Length(s.Count)
+	}
+	return sum
+}
+
+// Near misses: each is said, and each way that is offered is taken and saves
+// what it says.
+func TestNearMisses(t *testing.T) {
+	cat := shipped(t)
+	ft := length.Foot
+	imperial := func(change func(*job.Job, *job.Run)) job.Job {
+		j := job.New("N", length.Imperial, cat)
+		r := &j.Lines[0].Runs[0]
+		r.Length = ptr(56 * ft)
+		change(&j, r)
+		return j
+	}
+	for _, c := range []struct {
+		rule, says string
+		job        job.Job
+		ways       int
+		saves      func(before, after plan.Totals) bool
+	}{
+		// 6 ft over a gap of 2 in, 42 in in the ground and 1 in to trim: 9 ft 9 in of post; 42.5 with frost makes 10 ft and 1/2 in.
+		{"near-stock", "8 posts need 12' 0\" stock by 1/2\" or less", imperial(func(j *job.Job, r *job.Run) {
+			j.Site.FrostDepth, j.Hole.FrostMargin, j.Hole.RoundDepthTo = ptr(45.5*inch), ptr(length.Length(0)), ptr(length.Length(0))
+		}), 3, func(a, b plan.Totals) bool { return stockOf(a)-stockOf(b) == 16*ft }},
+		{"near-auger", "the 16\" one is 1/2\" short", imperial(func(_ *job.Job, r *job.Run) {
+			r.Post.Width = 5.5 * inch // three times it is 16 1/2 in
+		}), 1, func(a, b plan.Totals) bool { return b.Concrete < a.Concrete && b.Posts == a.Posts }},
+		{"near-bay", "a post more", imperial(func(_ *job.Job, r *job.Run) {
+			r.Length = ptr(56*ft + 5*inch) // seven bays of 96 5/7
+		}), 1, func(a, b plan.Totals) bool { return b.Posts == a.Posts-1 }},
+		{"near-panel", "more play at each joint", func() job.Job {
+			j := outfitted(t, "metal-panel", 60*ft)
+			r := &j.Lines[0].Runs[0]
+			regular := r.Spacing.Regular(r.Post.Width, r.Post.Width)
+			r.Length = ptr(8*regular + 1.5*inch)
+			return j
+		}(), 1, func(a, b plan.Totals) bool { return a.CutPieces > 0 && b.CutPieces == 0 }},
+		{"near-truck", "The truck is ordered with", func() job.Job {
+			// Concrete just over a quarter yard once its waste is on.
+			for long := 40 * ft; long < 200*ft; long += ft {
+				j := imperial(func(j *job.Job, r *job.Run) { r.Length = ptr(long) })
+				if find(plan.Make(j, cat), "near-truck") != nil {
+					return j
+				}
+			}
+			t.Fatal("no job is near a step of the truck")
+			return job.Job{}
+		}(), 1, func(a, b plan.Totals) bool { return b.Truck.Order < a.Truck.Order-0.1 && b.Waste > 0.02 }},
+	} {
+		p := plan.Make(c.job, cat)
+		f := find(p, c.rule)
+		if f == nil {
+			t.Errorf("%s is not said: %d posts, stock %v", c.rule, p.Totals.Posts, p.Totals.Stock)
+			continue
+		}
+		if says := f.Says.Print(c.job.Units); !strings.Contains(says, c.says) {
+			t.Errorf("%s does not say %q: %s", c.rule, c.says, says)
+		}
+		if len(f.Remedies) < c.ways {
+			t.Errorf("%s has %d ways, want %d", c.rule, len(f.Remedies), c.ways)
+		}
+		for _, way := range f.Remedies {
+			after := plan.Make(applied(t, c.job, way.Edits), cat)
+			if !c.saves(p.Totals, after.Totals) {
+				t.Errorf("%s, %s: saves nothing: posts %d and %d, stock %v and %v, cut %d and %d", c.rule, way.Says.Print(c.job.Units),
+					p.Totals.Posts, after.Totals.Posts, stockOf(p.Totals), stockOf(after.Totals), p.Totals.CutPieces, after.Totals.CutPieces)
+			}
+			if again := find(after, c.rule); again != nil && again.Place == f.Place {
+				t.Errorf("%s, %s: it is still said: %s", c.rule, way.Says.Print(c.job.Units), again.Says.Print(c.job.Units))
+			}
+		}
+	}
+	// Well under a stock length, or well over it, nothing is said.
+	for _, frost := range []length.Length{44.9 * inch, 47 * inch} {
+		j := imperial(func(j *job.Job, r *job.Run) {
+			j.Site.FrostDepth, j.Hole.FrostMargin, j.Hole.RoundDepthTo = &frost, ptr(length.Length(0)), ptr(length.Length(0))
+		})
+		if f := find(plan.Make(j, cat), "near-stock"); f != nil {
+			t.Errorf("frost at %v in: %s", frost.Inches(), f.Says.Print(j.Units))
+		}
+	}
+}
