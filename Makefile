@@ -1,7 +1,7 @@
 # make demo   start Mallow with the demo jobs
 # make test   everything that CI checks
 # make bench  the figures
-.PHONY: demo serve build test go-test web-check e2e generate generate-check fmt bench screenshots fuzz chromium poppler clean
+.PHONY: demo serve build test test-full quick go-lint go-test go-full e2e-check web-check e2e generate generate-check fmt bench screenshots fuzz chromium poppler clean
 
 VERSION := $(shell git describe --tags --always --dirty 2>/dev/null || echo development)
 CHROMIUM ?= /usr/bin/chromium
@@ -48,17 +48,39 @@ fmt:
 	gofmt -w $$(git ls-files '*.go')
 	cd web && npm run format
 
-test: go-test web-check e2e
+test: go-test web-check e2e-check e2e
 	@echo "All checks passed."
 
-go-test:
+# The same with every property tried in full and races looked for everywhere.
+test-full: go-lint go-full web-check e2e-check e2e
+	@echo "All checks passed, in full."
+
+# Under a minute: what breaks most often.
+quick:
+	go vet ./core/... ./server ./store ./exchange ./paper ./drawing ./cmd/...
+	go test -short ./core/length ./core/job ./core/footing ./core/spacing ./core/gate ./core/qp ./core/survey ./core/stringline ./core/pour ./core/reason ./catalog ./store
+	go test -short -run 'Worked|ByHand|Case|Raked|Near|Thresholds|Judgement|Landed|Materials|Totals' ./core/plan
+
+go-lint:
 	@test -z "$$(gofmt -l $$(git ls-files '*.go'))" || { echo "run make fmt on:"; gofmt -l $$(git ls-files '*.go'); exit 1; }
 	go vet ./...
 	go tool staticcheck ./...
-	go test -race ./...
+
+# Races are looked for where there are goroutines.
+CONCURRENT := ./server ./store ./standin ./cmd/mallow
+
+go-test: go-lint
+	go test -short $$(go list ./... | grep -vE '/(server|store|standin|cmd/mallow)$$')
+	go test -short -race $(CONCURRENT)
+
+go-full:
+	go test -race -timeout 60m ./...
 
 web-check: generate-check
 	cd web && npm run check && npm run lint
+
+e2e-check: e2e/node_modules
+	cd e2e && npm run check && npm run lint
 
 e2e: bin/mallow e2e/node_modules chromium poppler
 	cd e2e && node geodesics.mjs --check && npx playwright test

@@ -2,9 +2,14 @@ module mallow
 
 go 1.26.0
 
+ignore (
+	./e2e/node_modules
+	./web/node_modules
+)
+
 require (
+	codeberg.org/go-pdf/fpdf v0.12.0
 	github.com/adrg/xdg v0.5.3
-	github.com/go-pdf/fpdf v0.9.0
 	github.com/gofiber/fiber/v3 v3.1.0
 	github.com/invopop/jsonschema v0.14.0
 	github.com/paulmach/orb v0.14.0

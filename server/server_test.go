@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"io"
 	"log/slog"
+	"net"
 	"net/http"
 	"path/filepath"
 	"strings"
@@ -418,18 +419,31 @@ func TestEveryChangeIsLogged(t *testing.T) {
 	}
 }
 
-// A request past the limit is cut off rather than read.
+// A request past the limit is answered with 413, over a real connection, and
+// the server goes on answering.
 func TestBodyLimit(t *testing.T) {
 	c := start(t)
-	req, err := http.NewRequest("POST", "http://localhost/api/plan", strings.NewReader(strings.Repeat(" ", 5<<20)))
+	listener, err := net.Listen("tcp", "127.0.0.1:0")
 	if err != nil {
 		t.Fatal(err)
 	}
-	res, err := c.app.Test(req)
-	if err == nil {
-		defer res.Body.Close()
-		if res.StatusCode != http.StatusRequestEntityTooLarge {
-			t.Errorf("5 MiB were answered with %d", res.StatusCode)
+	served := make(chan error, 1)
+	go func() { served <- c.app.Listener(listener, fiber.ListenConfig{DisableStartupMessage: true}) }()
+	url := "http://" + listener.Addr().String()
+	for size, want := range map[int]int{5 << 20: http.StatusRequestEntityTooLarge, 1 << 10: http.StatusUnprocessableEntity} {
+		res, err := http.Post(url+"/api/plan", "application/json", strings.NewReader(strings.Repeat(" ", size)))
+		if err != nil {
+			t.Fatalf("%d bytes: %v", size, err)
 		}
+		_ = res.Body.Close()
+		if res.StatusCode != want {
+			t.Errorf("%d bytes were answered with %d, want %d", size, res.StatusCode, want)
+		}
+	}
+	if err := c.app.Shutdown(); err != nil {
+		t.Fatal(err)
+	}
+	if err := <-served; err != nil {
+		t.Fatal(err)
 	}
 }

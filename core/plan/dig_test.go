@@ -362,10 +362,11 @@ func anyHoles(t testing.TB, rng *rand.Rand) job.Job {
 // more frost never makes a hole shallower, and the way out that is offered
 // bears what it says.
 func TestPropertiesOfAnyHole(t *testing.T) {
+	t.Parallel()
 	rng := rand.New(rand.NewPCG(66, 1))
 	cat := shipped(t)
 	stopped, cards := 0, 0
-	for n := range 500 {
+	for n := range sized(500, 110) {
 		j := anyHoles(t, rng)
 		p := plan.Make(j, cat)
 		if _, err := json.Marshal(p); err != nil {
@@ -412,7 +413,7 @@ func TestPropertiesOfAnyHole(t *testing.T) {
 			frostNeverShallower(t, j)
 		}
 	}
-	if stopped < 60 || cards < 900 {
+	if stopped < sized(60, 12) || cards < sized(900, 200) {
 		t.Errorf("only %d holes were stopped, of %d kinds", stopped, cards)
 	}
 }

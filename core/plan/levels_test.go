@@ -43,9 +43,10 @@ func holesOf(t *testing.T, p plan.Plan) string {
 // another: for the whole job, the run, all four kinds of post, or every post by
 // itself, the holes are the same.
 func TestLevelsAgree(t *testing.T) {
+	t.Parallel()
 	rng := rand.New(rand.NewPCG(68, 1))
 	cat := shipped(t)
-	for n := range 150 {
+	for n := range sized(150, 50) {
 		base := random(t, rng)
 		base.Hole, base.Setting = job.HoleRules{}, job.SettingRules{}
 		run := &base.Lines[0].Runs[0]
@@ -95,10 +96,11 @@ func TestLevelsAgree(t *testing.T) {
 // The job's totals are the sum of its runs', whatever their rules, soils and
 // bags; what is bought whole is rounded up once, and never costs more.
 func TestJobTotalsAreTheSumOfRuns(t *testing.T) {
+	t.Parallel()
 	rng := rand.New(rand.NewPCG(69, 1))
 	cat := shipped(t)
 	saved := 0
-	for n := range 80 {
+	for n := range sized(80, 24) {
 		j := anyHoles(t, rng)
 		for r := range 1 + rng.IntN(3) {
 			more := anyHoles(t, rng).Lines[0].Runs[0]

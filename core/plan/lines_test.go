@@ -110,9 +110,10 @@ func randomLines(t testing.TB, rng *rand.Rand) job.Job {
 
 // What must hold of lines of many runs, however much of them is measured.
 func TestPropertiesOfLines(t *testing.T) {
+	t.Parallel()
 	rng := rand.New(rand.NewPCG(31, 5))
 	cat := shipped(t)
-	for n := range 200 {
+	for n := range sized(200, 50) {
 		j := randomLines(t, rng)
 		p := plan.Make(j, cat)
 		if _, err := json.Marshal(p); err != nil {
@@ -529,10 +530,11 @@ func BenchmarkPlan500Runs(b *testing.B) {
 // The three ways to set a corner agree: the diagonal of the two legs, and the
 // end of the second leg by offset, against the places on the map.
 func TestCornersCanBeSetByTape(t *testing.T) {
+	t.Parallel()
 	rng := rand.New(rand.NewPCG(41, 5))
 	cat := shipped(t)
 	corners := 0
-	for range 120 {
+	for range sized(120, 40) {
 		p := plan.Make(randomLines(t, rng), cat)
 		for _, line := range p.Lines {
 			for i, c := range line.Corners {
@@ -557,7 +559,7 @@ func TestCornersCanBeSetByTape(t *testing.T) {
 			}
 		}
 	}
-	if corners < 300 {
+	if corners < sized(300, 90) {
 		t.Errorf("only %d corners", corners)
 	}
 }

@@ -61,9 +61,10 @@ func randomGrade(rng *rand.Rand, total length.Length) job.Grade {
 
 // What must hold on any job.
 func TestPropertiesOfAnyPlan(t *testing.T) {
+	t.Parallel()
 	rng := rand.New(rand.NewPCG(11, 12))
 	cat := shipped(t)
-	for n := range 600 {
+	for n := range sized(600, 150) {
 		j := random(t, rng)
 		p := plan.Make(j, cat)
 		run := p.Runs[0]
@@ -170,9 +171,10 @@ func unitsDoNotMatter(t *testing.T, j job.Job, p plan.Plan) {
 
 // The run seen from the other side is the same fence turned round.
 func TestMirroredRun(t *testing.T) {
+	t.Parallel()
 	rng := rand.New(rand.NewPCG(13, 14))
 	cat := shipped(t)
-	for range 250 {
+	for range sized(250, 70) {
 		j := random(t, rng)
 		m := j
 		run := j.Lines[0].Runs[0]
@@ -237,10 +239,11 @@ func TestSplitAtAPostChangesNoTotal(t *testing.T) {
 // Every remedy of every finding can be taken: the document stays sound, and
 // what it was for is gone or smaller.
 func TestRemediesHelp(t *testing.T) {
+	t.Parallel()
 	rng := rand.New(rand.NewPCG(15, 16))
 	cat := shipped(t)
 	seen := map[string]int{}
-	for range 160 {
+	for range sized(160, 40) {
 		j := random(t, rng)
 		run := &j.Lines[0].Runs[0]
 		spoil(rng, run)

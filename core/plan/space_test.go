@@ -453,10 +453,11 @@ func randomSpacing(t *testing.T, rng *rand.Rand) job.Job {
 // On any run: nothing is broken without a word; every remedy can be taken and
 // costs what it says; and the run seen from its other end has the same posts.
 func TestPropertiesOfSpacing(t *testing.T) {
+	t.Parallel()
 	cat := shipped(t)
 	rng := rand.New(rand.NewPCG(7, 77))
 	blocked, weighed := 0, 0
-	for n := range 140 {
+	for n := range sized(140, 40) {
 		j := randomSpacing(t, rng)
 		p := plan.Make(j, cat)
 		stakes(t, fmt.Sprint("job ", n), j, p)
@@ -483,7 +484,7 @@ func TestPropertiesOfSpacing(t *testing.T) {
 		mirroredSpacing(t, n, j, p)
 		otherUnits(t, n, j, p)
 	}
-	if blocked < 20 || weighed < 40 {
+	if blocked < sized(20, 5) || weighed < sized(40, 10) {
 		t.Errorf("only %d clashes and %d costs were met", blocked, weighed)
 	}
 }
@@ -880,7 +881,7 @@ func TestPropertiesOfSpacingOnLines(t *testing.T) {
 	cat := shipped(t)
 	rng := rand.New(rand.NewPCG(17, 71))
 	corners := 0
-	for n := range 16 {
+	for n := range sized(16, 6) {
 		j := randomLines(t, rng)
 		for l := range j.Lines {
 			for r := range j.Lines[l].Runs {
@@ -918,7 +919,7 @@ func TestPropertiesOfSpacingOnLines(t *testing.T) {
 		}
 		remediesApply(t, n, j, p)
 	}
-	if corners < 20 {
+	if corners < sized(20, 6) {
 		t.Errorf("only %d corners", corners)
 	}
 }
