@@ -12,6 +12,7 @@ import (
 	"strings"
 	"testing"
 	"testing/fstest"
+	"time"
 
 	"github.com/gofiber/fiber/v3"
 	"github.com/santhosh-tekuri/jsonschema/v6"
@@ -431,7 +432,13 @@ func TestBodyLimit(t *testing.T) {
 	go func() { served <- c.app.Listener(listener, fiber.ListenConfig{DisableStartupMessage: true}) }()
 	url := "http://" + listener.Addr().String()
 	for size, want := range map[int]int{5 << 20: http.StatusRequestEntityTooLarge, 1 << 10: http.StatusUnprocessableEntity} {
-		res, err := http.Post(url+"/api/plan", "application/json", strings.NewReader(strings.Repeat(" ", size)))
+		req, err := http.NewRequest("POST", url+"/api/plan", strings.NewReader(strings.Repeat(" ", size)))
+		if err != nil {
+			t.Fatal(err)
+		}
+		// So that the answer is read before the body is sent.
+		req.Header.Set("Expect", "100-continue")
+		res, err := (&http.Client{Transport: &http.Transport{ExpectContinueTimeout: time.Minute}}).Do(req)
 		if err != nil {
 			t.Fatalf("%d bytes: %v", size, err)
 		}
