@@ -3,7 +3,6 @@ package plan
 import (
 	"cmp"
 	"fmt"
-	"reflect"
 	"slices"
 
 	"mallow/core/finding"
@@ -226,13 +225,12 @@ func (t *corridorTrials) try(says reason.Text, change func(*job.Run), edits ...j
 	if len(job.CheckRun("", run, m.job.Units)) > 0 {
 		return
 	}
-	layout := m.layout
-	if !reflect.DeepEqual(run.Spacing, m.run.Spacing) || leans(run) != leans(m.run) || len(run.FixedPosts) != len(m.run.FixedPosts) {
-		layout = spacing.Lay(run, m.site(run))
-	}
-	course := m.course(run, layout)
-	course.Rough = true
-	line := grade.Solve(course)
+	then := m.trial(run)
+	then.rough = true
+	alone := []*maker{then}
+	gradeTogether(alone, nil, false)
+	settle(alone, func() { gradeTogether(alone, nil, false) })
+	layout, line := then.layout, then.line
 	worst := length.Length(0)
 	for _, b := range line.Bays {
 		worst = max(worst, earth(b))

@@ -89,6 +89,7 @@ type maker struct {
 	layout  spacing.Layout
 	steep   []spacing.Lean // leans that were too long for equal bays
 	line    grade.Line
+	rough   bool              // a trial that asks only what earth the line takes
 	turned  [2]spacing.Corner // the run starts, ends at a corner
 	inside  job.Side          // hand on which the line's own ground lies
 	start   *joint            // the corner post that the run before ends on, or nil

@@ -81,7 +81,9 @@ func gradeTogether(runs []*maker, turns []bool, ring bool) {
 
 // course is what is graded of a run.
 func (m *maker) course(run job.Run, layout spacing.Layout) grade.Course {
-	return grade.NewCourse(run, layout, m.profile, m.job.Units)
+	c := grade.NewCourse(run, layout, m.profile, m.job.Units)
+	c.Rough = m.rough
+	return c
 }
 
 // shifted moves the stations of the bays' gaps and earth.
