@@ -130,7 +130,7 @@ test('a bad size is refused with what is allowed', { tag: '@refused' }, async ({
   await open(page, mallow)
   await stage(page, 'Gates')
   await type(page.getByLabel('Leaf', { exact: true }), '2in')
-  await expect(page.getByText(/allowed is/).first()).toBeVisible()
+  await expect(page.getByText(/It must be/).first()).toBeVisible()
   await page.getByRole('button', { name: 'Back to what was saved' }).click()
   await expect(page.getByRole('textbox', { name: 'Inside' })).toHaveValue('48"')
 })

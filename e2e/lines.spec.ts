@@ -63,7 +63,7 @@ test('a closed yard: two diagonals, string drops, a slip, and the string picture
   // A diagonal that cannot be is refused with what could.
   await runBar(page, 'Run 2').click()
   await type(page.getByLabel('Diagonal', { exact: true }), '22m')
-  await expect(page.getByText(/allowed is 3\.000 m to 21\.000 m/).first()).toBeVisible()
+  await expect(page.getByText(/It must be 3\.000 m to 21\.000 m/).first()).toBeVisible()
   await page.getByRole('button', { name: 'Back to what was saved' }).click()
 
   await runBar(page, 'Run 1').click()

@@ -2,6 +2,7 @@ package exchange
 
 import (
 	"fmt"
+	"math"
 	"strconv"
 	"strings"
 
@@ -89,7 +90,7 @@ type columnsOf struct {
 }
 
 func (w columnsOf) in(name string) string     { return name + ", " + w.unit }
-func (w columnsOf) l(v length.Length) float64 { return float64(v / w.per) }
+func (w columnsOf) l(v length.Length) float64 { return math.Round(float64(v/w.per)*1e9) / 1e9 }
 func (w columnsOf) small() (string, float64)  { return w.volume(length.CubicFoot, "ft³", 0.001, "L") }
 
 func (w columnsOf) volume(imperial length.Volume, ft string, metric length.Volume, m string) (string, float64) {

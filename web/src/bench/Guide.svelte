@@ -100,7 +100,7 @@
           value={frost}
           field="/site/frostDepth"
           {units}
-          error={session.errorAt('/site/frostDepth')?.allowed}
+          error={session.wrongAt('/site/frostDepth')}
           oncommit={(mm) => set('/site/frostDepth', mm, `Frost depth ${short(mm ?? 0, units)}`)}
         />
       </li>

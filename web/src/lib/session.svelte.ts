@@ -276,6 +276,12 @@ export class Session {
     return this.errors.find((e) => e.field === path)
   }
 
+  /** What is wrong at a path, in words; nothing where nothing is. */
+  wrongAt(path: string): string | undefined {
+    const e = this.errorAt(path)
+    return e && wrongSays(e)
+  }
+
   /** What a field is called, for a message: the words of its last name. */
   fieldName(path: string): string {
     const name =

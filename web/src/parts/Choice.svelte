@@ -6,6 +6,8 @@
     value: string
     name: string
     costs?: string
+    /** Why it cannot be had here; it stays in sight. */
+    refused?: string
   }
   interface Props {
     label: string
@@ -27,13 +29,16 @@
     {#each options as o (o.value)}
       <RadioGroup.Item
         value={o.value}
-        class="min-h-11 border px-2.5 py-1.5 text-left leading-tight data-[state=checked]:border-mallow data-[state=checked]:bg-mallow-wash data-[state=checked]:shadow-[inset_0_0_0_1px_var(--mallow)] data-[state=unchecked]:border-line data-[state=unchecked]:bg-sheet"
+        disabled={!!o.refused && o.value !== value}
+        class="min-h-11 border px-2.5 py-1.5 text-left leading-tight data-[state=checked]:border-mallow data-[state=checked]:bg-mallow-wash data-[state=checked]:shadow-[inset_0_0_0_1px_var(--mallow)] data-[state=unchecked]:border-line data-[state=unchecked]:bg-sheet data-disabled:border-dashed data-disabled:text-pencil"
       >
         {#snippet children({ checked })}
           <span class="font-semibold"
             >{o.name}{#if checked}<span class="sr-only">, chosen</span>{/if}</span
           >
-          {#if o.costs}<span class="mt-0.5 block text-[0.88rem] text-pencil">{o.costs}</span>{/if}
+          {#if o.refused}<span class="mt-0.5 block text-[0.88rem] {checked ? 'text-warn' : ''}"
+              >not here: {o.refused}</span
+            >{:else if o.costs}<span class="mt-0.5 block text-[0.88rem] text-pencil">{o.costs}</span>{/if}
         {/snippet}
       </RadioGroup.Item>
     {/each}

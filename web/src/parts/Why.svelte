@@ -75,7 +75,7 @@
               optional={s.usual === undefined && s.path.includes('/hole/')}
               value={s.value as number | undefined}
               {units}
-              error={session.errorAt(s.path)?.allowed}
+              error={session.wrongAt(s.path)}
               oncommit={(mm) => set(s, mm, mm === null ? 'by the rules' : short(mm, units))}
             />
           {:else if s.kind === 'switch'}
@@ -84,13 +84,11 @@
               role="switch"
               aria-checked={s.value === true}
               aria-label={s.name}
-              
               onclick={() => set(s, !s.value, s.value ? 'no' : 'yes')}>{s.value ? 'Yes' : 'No'}</button
             >
           {:else if s.kind === 'ratio'}
             <NumberEntry
               label={s.name}
-              
               hideLabel
               value={s.value as number}
               oncommit={(n) => set(s, n, String(n))}
@@ -98,7 +96,6 @@
           {:else}
             <Pick
               label={s.name}
-              
               hideLabel
               value={String(s.value)}
               options={(s.choices ?? []).map((c) => ({ value: c, name: choiceName(c, s.path) }))}

@@ -75,6 +75,14 @@
           label={metric ? 'over 100 mm; 0: same' : 'over 4 in; 0: same'}
           kind="ratio"
         />
+        <RuleField {session} {level} field="hole/commonWidth" label="What crews dig; 0: the multiple" />
+        <RuleField
+          {session}
+          {level}
+          field="hole/widthTolerance"
+          label="Auger narrower by, %"
+          kind="percent"
+        />
         <RuleField {session} {level} field="hole/skipFactor" label="Leave the multiple out" kind="switch" />
         {#if gates}<RuleField
             {session}

@@ -117,13 +117,12 @@
           />
         </div>
         <p class="self-center leading-snug">
-          {line.id}: the concrete's bottom at <strong>{short(line.bottom, units)}</strong>
+          {line.id}: the concrete's bottom, <strong>{short(line.underFinished, units)}</strong> under the
+          ground as it will be,
           {#if session.run.frost !== undefined}
-            {#if line.bottom >= session.run.frost - 0.01}lies {short(line.bottom - session.run.frost, units)} under
-              the frost.{:else}<strong class="text-stop"
-                >stays {short(session.run.frost - line.bottom, units)} above the frost depth.</strong
-              >{/if}
-          {/if}
+            {#if line.heaves}<strong class="text-stop">stays above the frost depth.</strong>{:else}lies below
+              the frost depth.{/if}
+          {:else}is compared with no frost depth: none is known.{/if}
           The gravel lies under it, down to {short(line.holeDepth, units)}.
         </p>
       </div>
@@ -162,6 +161,11 @@
         value={Math.round(100 * session.run.solid)}
         error={session.errorAt(session.at('/fence/solidity')) ? 'Allowed is 1 to 100.' : ''}
         oncommit={(n) => set(session.at('/fence/solidity'), n / 100, `${n} % solid`)}
+      />
+      <NumberEntry
+        label="Wind the local code asks, {metric ? 'km/h' : 'mph'}"
+        hint="left empty: ask your building office"
+        {...number('/site/codeWind', metric ? 3.6 : 1 / 0.44704, 'Wind by the local code')}
       />
       <div>
         <div class="label mb-1">May move ½ in (13 mm)</div>

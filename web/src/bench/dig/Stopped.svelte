@@ -4,6 +4,7 @@
   import { costs } from '../../lib/cost'
   import { stopAt } from '../../lib/rules'
   import type { Session } from '../../lib/session.svelte'
+  import { wrongSays } from '../../lib/wrong'
   import { short, small, wind } from '../../lib/tape'
   import Choice from '../../parts/Choice.svelte'
   import Fraction from '../../parts/Fraction.svelte'
@@ -51,7 +52,7 @@
       optional
       {units}
       value={hit?.depth}
-      error={session.errors[0]?.allowed}
+      error={session.errors[0] && wrongSays(session.errors[0])}
       oncommit={stop}
     />
   </div>

@@ -24,6 +24,7 @@
     ),
   )
   const leaves = $derived(session.run.posts.filter((p) => p.wind?.leaf))
+  const code = $derived(session.value<number>('/site/codeWind'))
   const perMass = $derived(units.system === 'metric' ? 1 : 0.45359237)
   const given = (path: string) => {
     const kg = session.value<number>(`${path}/weight`)
@@ -41,8 +42,11 @@
 {#if weakest >= 0}
   {@const w = session.run.posts[weakest]!}
   <p class="mt-3 text-[1.05rem]">
-    The weakest footing of {session.run.name || session.run.id} is <strong>{w.id}</strong>, at a gust of
-    <strong>{wind(w.wind!.gust, units)}</strong>{#if w.wind!.wider}; one size wider <strong
+    The local code asks
+    <strong data-testid="code-wind"
+      >{code === undefined ? 'ask your building office' : wind(code, units)}</strong
+    >. For comparison, the weakest footing of {session.run.name || session.run.id} is <strong>{w.id}</strong>,
+    at a gust of <strong>{wind(w.wind!.gust, units)}</strong>{#if w.wind!.wider}; one size wider <strong
         >{wind(w.wind!.wider.gust, units)}</strong
       >{/if}{#if w.wind!.deeper}, one step deeper <strong>{wind(w.wind!.deeper.gust, units)}</strong>{/if}.
   </p>
@@ -57,7 +61,7 @@
 <PostTable
   {session}
   {view}
-  caption="Gust at the footing's limit"
+  caption="Gust at the footing's limit, to compare"
   head={['As planned', 'One size wider', 'One step deeper']}
 >
   {#snippet row(p)}
@@ -114,7 +118,7 @@
         label="One leaf of {g.name || g.id}, {units.system === 'metric' ? 'kg' : 'lb'}"
         value={given(g.path)}
         hint="left empty: estimated"
-        error={session.errorAt(`${g.path}/weight`)?.allowed ?? ''}
+        error={session.wrongAt(`${g.path}/weight`)}
         oncommit={(n) =>
           session.commit(
             [{ path: `${g.path}/weight`, value: n * perMass }],

@@ -91,7 +91,7 @@
           : 'lb'}"
         value={given}
         hint="left empty: estimated"
-        error={session.errorAt(`${gate.path}/weight`)?.allowed ?? ''}
+        error={session.wrongAt(`${gate.path}/weight`)}
         oncommit={(n) =>
           session.commit([{ path: `${gate.path}/weight`, value: n * perMass }], `Leaf of ${name}: ${n}`)}
         onclear={() =>

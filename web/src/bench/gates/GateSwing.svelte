@@ -133,7 +133,7 @@
         <NumberEntry
           label="Opens to, degrees"
           value={gate.open}
-          error={session.errorAt(at('open'))?.allowed ?? ''}
+          error={session.wrongAt(at('open'))}
           oncommit={(n) => set('open', n, `${name} opens to ${n}°`)}
         />
       </div>

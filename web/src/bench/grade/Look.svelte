@@ -12,6 +12,7 @@
 
   let { session }: { session: Session } = $props()
   const grade = $derived(session.value<Grade>(session.at('/grade')))
+  const had = $derived(looks.map((l) => ({ ...l, refused: session.run.looksRefused[l.value] })))
   const units = $derived(session.units)
   const look = $derived(grade?.look ?? 'stepped')
   const give = $derived(grade?.give ?? 'fill')
@@ -40,7 +41,7 @@
 
 <div class="grid max-w-6xl gap-x-8 gap-y-4 lg:grid-cols-2">
   <div class="grid content-start gap-4">
-    <Choice label="Look" value={look} options={looks} onpick={(v) => set('look', v, named(v, looks))} />
+    <Choice label="Look" value={look} options={had} onpick={(v) => set('look', v, named(v, looks))} />
     {#if present.has('stepped')}
       <Choice
         label="Steps"

@@ -13,6 +13,7 @@
   const parts = $derived(session.value<LookPart[]>(path) ?? [])
   const posts = $derived(session.run.posts)
   const base = $derived(session.value<string>(session.at('/grade/look')) ?? 'stepped')
+  const had = $derived(looks.map((l) => ({ ...l, refused: session.run.looksRefused[l.value] })))
   const name = (look: string) => looks.find((l) => l.value === look)?.name ?? look
 
   /** The post nearest to a station. */
@@ -43,7 +44,9 @@
   })
   function add() {
     if (!free) return
-    const look = (base === 'stepped' ? 'level' : 'stepped') as LookPart['look']
+    const look = (had.find(
+      (l) => l.value !== base && !l.refused && (l.value === 'level' || l.value === 'stepped'),
+    )?.value ?? 'level') as LookPart['look']
     commit(
       [...parts, { from: free.from.station, to: free.to.station, look }],
       `${name(look)} from ${free.from.id} to ${free.to.id}`,
@@ -66,7 +69,7 @@
           <Pick
             label="Look"
             value={p.look}
-            options={looks}
+            options={had}
             onpick={(v) => change(i, { look: v as LookPart['look'] }, name(v))}
           />
         </div>

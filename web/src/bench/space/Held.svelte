@@ -23,6 +23,7 @@
   }
   function setKind(i: number, v: string) {
     const { id, at } = posts[i]!
+    if (v === kind(posts[i]!)) return
     const next = {
       id,
       at,
@@ -30,6 +31,13 @@
       ...(v === 'grade' ? { grade: true } : {}),
     }
     session.commit([{ path: session.at(`/fixedPosts/${i}`), value: next }], `Held post: ${v}`)
+  }
+  /** Whether the other posts are spaced anew from a post that landed off its mark. */
+  function respace(i: number, v: string) {
+    session.commit(
+      [{ path: session.at(`/fixedPosts/${i}/respace`), value: v === 'all' ? true : null }],
+      v === 'all' ? 'The rest spaced anew' : 'Only the bays beside it',
+    )
   }
   function hold() {
     if (!current) return
@@ -60,8 +68,8 @@
   <div>
     <h2 class="font-bold">Held posts</h2>
     <p class="text-pencil">
-      Pull a post in the drawing, or hold the picked one here. The posts between are spaced anew; a post that
-      landed off its mark is held where it stands.
+      Pull a post in the drawing, or hold the picked one here. The posts between are spaced anew; where one
+      landed off its mark, only the bays beside it change.
     </p>
   </div>
   <button
@@ -94,6 +102,23 @@
       onclick={() => session.commit(letGo(session, f.id), `${p?.id ?? f.id} let go`)}
       ><Trash2 size={18} /></button
     >
+    {#if f.landed}
+      <div class="sm:col-span-2 sm:col-start-2">
+        <Choice
+          label="Then"
+          value={f.respace ? 'all' : 'beside'}
+          options={[
+            {
+              value: 'beside',
+              name: 'Only the bays beside',
+              costs: 'it is the post that was meant there; all others stay',
+            },
+            { value: 'all', name: 'Space the rest anew', costs: 'even bays; every post not yet dug moves' },
+          ]}
+          onpick={(v) => respace(i, v)}
+        />
+      </div>
+    {/if}
   </fieldset>
 {/each}
 

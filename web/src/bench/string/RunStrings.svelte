@@ -160,7 +160,7 @@
           value={units.system === 'metric'
             ? get<number>('pull')
             : Math.round(((get<number>('pull') ?? 0) / 4.4482216152605) * 10) / 10}
-          error={session.errorAt(session.at('/string/pull'))?.allowed}
+          error={session.wrongAt(session.at('/string/pull'))}
           oncommit={(n) =>
             set(
               'pull',
@@ -171,14 +171,14 @@
         <NumberEntry
           label="Props under it"
           value={get<number>('props') ?? 0}
-          error={session.errorAt(session.at('/string/props'))?.allowed}
+          error={session.wrongAt(session.at('/string/props'))}
           oncommit={(n) => set('props', n, `${n} props`)}
         />
       {/if}
       <NumberEntry
         label="Today's wind, {speed.name}"
         value={Math.round(wind * speed.per * 10) / 10}
-        error={session.errorAt('/site/wind')?.allowed}
+        error={session.wrongAt('/site/wind')}
         oncommit={(n) =>
           session.commit([{ path: '/site/wind', value: n / speed.per }], `Wind ${n} ${speed.name}`)}
       />

@@ -4,6 +4,7 @@
   import type { Squared } from '../../gen/api'
   import { api, Refused } from '../../lib/api'
   import type { Session } from '../../lib/session.svelte'
+  import { wrongSays } from '../../lib/wrong'
   import { degrees } from '../../lib/turn'
   import Fraction from '../../parts/Fraction.svelte'
   import Pick from '../../parts/Pick.svelte'
@@ -46,7 +47,7 @@
       .catch((e) => {
         if (mine !== asked) return
         const f = e instanceof Refused ? e.problem.fields?.[0] : undefined
-        trouble = f ? `Given ${f.given}; it can be ${f.allowed}.` : e instanceof Error ? e.message : String(e)
+        trouble = f ? wrongSays(f) : e instanceof Error ? e.message : String(e)
       })
   })
   function pick(i: number) {

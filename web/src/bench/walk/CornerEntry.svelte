@@ -79,7 +79,7 @@
       <NumberEntry
         label={by === 'interior' ? 'Degrees between the runs' : 'Degrees off straight on'}
         value={corner.angle ?? 0}
-        error={session.errorAt(`${path}/angle`)?.allowed}
+        error={session.wrongAt(`${path}/angle`)}
         oncommit={(n) => session.commit([{ path: `${path}/angle`, value: n }], `Corner ${n}°`)}
       />
     {:else if by === 'offset'}

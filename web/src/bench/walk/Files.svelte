@@ -228,14 +228,14 @@
       <NumberEntry
         label="Latitude, °"
         value={lat}
-        error={session.errorAt('/site/place/latitude')?.allowed}
+        error={session.wrongAt('/site/place/latitude')}
         oncommit={(n) => locate(n, lon)}
         onclear={() => locate(undefined, undefined)}
       />
       <NumberEntry
         label="Longitude, °"
         value={lon}
-        error={session.errorAt('/site/place/longitude')?.allowed}
+        error={session.wrongAt('/site/place/longitude')}
         oncommit={(n) => locate(lat, n)}
         onclear={() => locate(undefined, undefined)}
       />

@@ -238,7 +238,7 @@
         label="First run bears, °"
         hint="from north"
         value={session.value<number>(session.lineAt('/bearing'))}
-        error={session.errorAt(session.lineAt('/bearing'))?.allowed}
+        error={session.wrongAt(session.lineAt('/bearing'))}
         oncommit={(n) => session.commit([{ path: session.lineAt('/bearing'), value: n }], `Bearing ${n}°`)}
         onclear={() =>
           session.commit([{ path: session.lineAt('/bearing'), value: null }], 'Bearing not known')}

@@ -5,6 +5,7 @@
   import type { PegTest } from '../../gen/api'
   import { api, Refused } from '../../lib/api'
   import type { Session } from '../../lib/session.svelte'
+  import { wrongSays } from '../../lib/wrong'
   import Fraction from '../../parts/Fraction.svelte'
   import TapeEntry from '../../parts/TapeEntry.svelte'
 
@@ -34,7 +35,7 @@
       trouble = ''
     } catch (e) {
       const f = e instanceof Refused ? e.problem.fields?.[0] : undefined
-      trouble = f ? `Given ${f.given}; needed are ${f.allowed}.` : e instanceof Error ? e.message : String(e)
+      trouble = f ? wrongSays(f) : e instanceof Error ? e.message : String(e)
     }
   }
   async function readThem() {

@@ -215,7 +215,7 @@
     label="Sight climbs, mm per m"
     value={book.tilt ?? 0}
     hint="by the two-peg test"
-    error={session.errorAt(`${path}/tilt`)?.allowed}
+    error={session.wrongAt(`${path}/tilt`)}
     oncommit={(n) => session.commit([{ path: `${path}/tilt`, value: n }], `Level's tilt ${n} mm/m`)}
   />
   <label class="flex min-h-11 items-center gap-2.5 font-medium sm:mt-6">
