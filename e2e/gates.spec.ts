@@ -1,13 +1,8 @@
-import type { Locator, Page } from '@playwright/test'
-import { expect, open, part, saved, stage, test } from './mallow'
+import type { Page } from '@playwright/test'
+import { expect, finding, open, part, saved, stage, test, type } from './mallow'
 
-async function type(field: Locator, text: string) {
-  await field.fill(text)
-  await field.press('Enter')
-}
 const gate = (page: Page, name: string) =>
   page.getByRole('group', { name: 'Gates of the job' }).getByRole('button', { name: new RegExp(`^${name}`) }).click()
-const finding = (page: Page, rule: string) => page.locator(`[data-finding="${rule}"]`)
 const swing = (page: Page) => page.getByTestId('swing')
 const undo = (page: Page) => page.getByRole('button', { name: /^Undo/ }).click()
 /** The plan of the job as it is saved. */

@@ -1,13 +1,8 @@
-import type { Locator, Page } from '@playwright/test'
-import { elevation, expect, open, part, saved, stage, test } from './mallow'
+import type { Page } from '@playwright/test'
+import { elevation, expect, finding, open, part, saved, stage, test, type } from './mallow'
 
-async function type(field: Locator, text: string) {
-  await field.fill(text)
-  await field.press('Enter')
-}
 const runBar = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Runs' }).getByRole('button', { name, exact: true })
-const finding = (page: Page, rule: string) => page.locator(`[data-finding="${rule}"]`)
 const sums = (page: Page) => page.getByTestId('grade-sums')
 const take = (page: Page, look: string) =>
   page.locator(`[data-look="${look}"]`).getByRole('button', { name: 'Take it' }).click()

@@ -151,8 +151,11 @@ test('tape entry keeps what is typed, says how it reads it, and what it does not
   await most.press('Enter')
   await expect(runLoad(page)).toContainText('24 posts')
   await expect(load(page, 'posts')).toContainText('+5') // the difference, for a moment
+  // A bare number is what a spacing can be; the other reading is one tap away.
   await most.fill('6')
-  await page.getByRole('button', { name: 'or 6 ft' }).click()
+  await expect(page.getByRole('button', { name: 'or 6 in' })).toBeVisible()
+  await expect(page.getByText(/read as\s+6′/)).toBeAttached()
+  await most.press('Enter')
   await expect(most).toHaveValue(`6' 0"`)
   await most.press('ArrowUp')
   await expect(most).toHaveValue(`6' 0 1/16"`)

@@ -1,11 +1,7 @@
 import { readFileSync, writeFileSync } from 'node:fs'
-import type { Locator, Page } from '@playwright/test'
-import { elevation, expect, load, open, part, saved, siteMap, stage, test } from './mallow'
+import type { Page } from '@playwright/test'
+import { elevation, expect, load, open, part, saved, siteMap, stage, test, type } from './mallow'
 
-async function type(field: Locator, text: string) {
-  await field.fill(text)
-  await field.press('Enter')
-}
 async function choose(page: Page, label: string, option: string | RegExp) {
   await page.locator('[data-select-trigger]').filter({ visible: true }).and(page.getByLabel(label)).first().click()
   await page.getByRole('option', { name: option }).click()

@@ -1,7 +1,7 @@
 // Each test drives the real binary with a fresh copy of the demo data.
 import { spawn, type ChildProcess } from 'node:child_process'
 import { fileURLToPath } from 'node:url'
-import { expect, test as base, type Page } from '@playwright/test'
+import { expect, test as base, type Locator, type Page } from '@playwright/test'
 
 const binary = fileURLToPath(new URL('../bin/mallow', import.meta.url))
 
@@ -88,3 +88,10 @@ export const part = (page: Page, name: string) => page.getByRole('tab', { name: 
 export const stage = (page: Page, name: string) => page.getByRole('tab', { name: new RegExp(`^${name}`) }).click()
 export const saved = (page: Page) => expect(page.locator('[data-saving="saved"]')).toBeAttached()
 export const load = (page: Page, what: string) => page.locator(`[data-load="${what}"]`)
+export const finding = (page: Page, rule: string) => page.locator(`[data-finding="${rule}"]`)
+
+/** Types into a field and enters it. */
+export async function type(field: Locator, text: string) {
+  await field.fill(text)
+  await field.press('Enter')
+}

@@ -1,17 +1,12 @@
-import type { Locator, Page } from '@playwright/test'
-import { elevation, expect, load, open, part, saved, siteMap, stage, test } from './mallow'
+import type { Page } from '@playwright/test'
+import { elevation, expect, finding, load, open, part, saved, siteMap, stage, test, type } from './mallow'
 
-async function type(field: Locator, text: string) {
-  await field.fill(text)
-  await field.press('Enter')
-}
 async function choose(page: Page, label: string, option: string | RegExp) {
   await page.locator('[data-select-trigger]').filter({ visible: true }).and(page.getByLabel(label)).first().click()
   await page.getByRole('option', { name: option, exact: true }).click()
 }
 const runBar = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Runs' }).getByRole('button', { name, exact: true })
-const finding = (page: Page, rule: string) => page.locator(`[data-finding="${rule}"]`)
 const handle = (page: Page, post: string) => page.getByRole('slider', { name: new RegExp(`^${post}(,| )`) })
 const count = async (page: Page, what: string) => parseInt((await load(page, what).innerText()).match(/\d+/)![0])
 

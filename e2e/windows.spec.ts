@@ -6,31 +6,98 @@ import { expect, load, Mallow, open, saved, stage, test } from './mallow'
 // The browser logs the refusals and the lost server as errors; they are what
 // these tests are about.
 test.describe('more than one window', { tag: '@refused' }, () => {
-  for (const way of ['Save mine on top of theirs', 'Take theirs, drop my change', 'Keep mine as a job of its own']) {
-    test(`the second save is refused: ${way}`, async ({ page, context, mallow }) => {
+  for (const way of ['Here', 'In the other window', 'Take theirs, drop my change', 'Keep mine as a job of its own']) {
+    test(`the same field twice is asked: ${way}`, async ({ page, context, mallow }) => {
       await open(page, mallow)
       const other = await context.newPage()
       await other.goto(page.url())
       const here = page.getByLabel('Most spacing, centre to centre')
       const there = other.getByLabel('Most spacing, centre to centre')
+      await saved(other)
+      // Both type before either has heard of the other.
+      await here.fill('7ft')
       await there.fill('5ft')
       await there.press('Enter')
       await saved(other)
-      await here.fill('7ft')
       await here.press('Enter')
       const dialog = page.getByRole('alertdialog')
       await expect(dialog).toContainText('Most spacing, centre to centre 5')
-      await dialog.getByRole('button', { name: way }).click()
+      // Both values are shown, and neither is chosen beforehand.
+      await expect(dialog.getByRole('radio', { name: /^Here: 7' 0"/ })).not.toBeChecked()
+      await expect(dialog.getByRole('radio', { name: /^In the other window: 5' 0"/ })).not.toBeChecked()
+      await expect(dialog.getByRole('button', { name: /^Choose 1 more/ })).toBeDisabled()
+      await expect(page.locator('[data-saving="saved"]')).toHaveCount(0)
+      if (way === 'Here' || way === 'In the other window') {
+        await dialog.getByRole('radio', { name: new RegExp(`^${way}`) }).check()
+        await dialog.getByRole('button', { name: 'Save what is chosen' }).click()
+      } else await dialog.getByRole('button', { name: way }).click()
       await expect(dialog).toBeHidden()
       await saved(page)
       if (way.startsWith('Keep')) await expect(page.getByLabel('Name of the job')).toHaveValue(/\(copy\)$/)
-      await expect(here).toHaveValue(way.startsWith('Take') ? `5' 0"` : `7' 0"`)
+      await expect(here).toHaveValue(way === 'Here' || way.startsWith('Keep') ? `7' 0"` : `5' 0"`)
       // What the other window saved is still there, whichever way was taken.
       await other.reload()
       await other.getByRole('button', { name: 'History' }).click()
       await expect(other.getByRole('dialog')).toContainText(/centre to centre (5' 0"|60")/)
     })
   }
+
+  test('changes that do not touch each other are merged, and nobody is asked', async ({ page, context, mallow }) => {
+    await open(page, mallow)
+    const other = await context.newPage()
+    await other.goto(page.url())
+    await saved(other)
+    await page.getByLabel('Most spacing, centre to centre').fill('7ft')
+    await stage(other, 'Grade')
+    await other.getByLabel('Fence height').fill('5ft')
+    await other.getByLabel('Fence height').press('Enter')
+    await saved(other)
+    await page.getByLabel('Most spacing, centre to centre').press('Enter')
+    await saved(page)
+    await expect(page.getByRole('alertdialog')).toBeHidden()
+    await page.reload()
+    await expect(page.getByLabel('Most spacing, centre to centre')).toHaveValue(`7' 0"`)
+    await stage(page, 'Grade')
+    await expect(page.getByLabel('Fence height')).toHaveValue(/^(5' 0"|60")$/)
+  })
+
+  test('an idle window that is looked at again learns of what was saved', async ({ page, context, mallow }) => {
+    await open(page, mallow)
+    const other = await context.newPage()
+    await other.goto(page.url())
+    await saved(other)
+    await other.getByLabel('Most spacing, centre to centre').fill('6ft')
+    await other.getByLabel('Most spacing, centre to centre').press('Enter')
+    await saved(other)
+    await page.bringToFront()
+    await page.evaluate(() => window.dispatchEvent(new Event('focus')))
+    await expect(page.getByLabel('Most spacing, centre to centre')).toHaveValue(`6' 0"`)
+  })
+
+  test('two windows on one job keep what is unsaved apart', async ({ page, context, mallow }) => {
+    await open(page, mallow)
+    const other = await context.newPage()
+    await other.goto(page.url())
+    await saved(other)
+    // Neither can save.
+    await context.route('**/api/jobs/*', (route) => (route.request().method() === 'PUT' ? route.abort() : route.continue()))
+    await page.getByLabel('Most spacing, centre to centre').fill('7ft')
+    await page.getByLabel('Most spacing, centre to centre').press('Enter')
+    await other.getByLabel('Most spacing, centre to centre').fill('6ft')
+    await other.getByLabel('Most spacing, centre to centre').press('Enter')
+    const slots = () => page.evaluate(() => Object.keys(localStorage).filter((k) => k.startsWith('mallow.unsaved.')).map((k) => localStorage.getItem(k)))
+    await expect.poll(async () => (await slots()).length).toBe(2)
+    const kept = (await slots()).map((s) => (JSON.parse(s!) as { what: string }).what).sort()
+    expect(kept[0]).toMatch(/6' 0"|72"/)
+    expect(kept[1]).toMatch(/7' 0"|84"/)
+    // One goes; what it left is taken up by the next window on the job, once.
+    await other.close()
+    const next = await context.newPage()
+    await context.unroute('**/api/jobs/*')
+    await next.goto(page.url())
+    await saved(next)
+    await expect(next.getByLabel('Most spacing, centre to centre')).toHaveValue(`6' 0"`)
+  })
 })
 
 test('the server goes away and comes back; the change is kept and saved', { tag: '@refused' }, async ({ page }) => {

@@ -258,7 +258,12 @@ func (m *maker) judgeStopped() {
 		}
 		s := p.Stopped
 		f := finding.Finding{Rule: "stopped", Stage: finding.Dig, Severity: finding.Check, Place: finding.Place{Post: p.ID},
-			Says: reason.Say(p.ID, " is stopped by ", struckNames[s.What], " at ", s.Depth, "; the rules ask for ", s.Wanted, ". As it is it bears a gust of ", reason.Speed(s.Ways[0].Gust), ", at full depth ", reason.Speed(s.Planned), ".")}
+			Says: reason.Say(p.ID, " is stopped by ", struckNames[s.What], " at ", s.Depth, "; the rules ask for ", s.Wanted, ". To compare: as it is it bears a gust of ", reason.Speed(s.Ways[0].Gust), ", at full depth ", reason.Speed(s.Planned), "; ")}
+		if asked := m.job.Site.CodeWind; asked != nil {
+			f.Says = append(f.Says, reason.Say("the local code asks ", reason.Speed(*asked), ".")...)
+		} else {
+			f.Says = append(f.Says, reason.Say("what is asked here, the building office says.")...)
+		}
 		for _, w := range s.Ways {
 			says := append(slices.Clone(w.Name), reason.Say(": ", reason.Speed(w.Gust))...)
 			f.Remedies = append(f.Remedies, finding.Remedy{Says: says, Edits: w.Edits, Cost: w.Cost})
