@@ -122,6 +122,7 @@ test('a ground point is dragged, nudged and typed, and the posts follow', async 
   await page.mouse.down()
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 - 20, { steps: 5 })
   await page.mouse.up()
+  await page.waitForTimeout(700) // the last of the drag is on its way
   await saved(page)
   const lifted = Number((await point.getAttribute('aria-valuenow'))!)
   expect(lifted).toBeGreaterThan(34 * 25.4 + 50)

@@ -367,7 +367,7 @@ test('a corner is squared, and the strings say what to hold', { tag: '@refused' 
   await expect(check).toContainText('0.24° too open')
   await expect(check).toContainText('in, toward Street side')
   await type(page.getByLabel('Diagonal as taped'), '15m')
-  await expect(page.getByText('it can be 2.000 m to 14.000 m').first()).toBeVisible()
+  await expect(page.getByText('It must be 2.000 m to 14.000 m').first()).toBeVisible()
   // The sag is drawn larger than it is, and its true figure said.
   await expect(elevation(page)).toContainText(/sags 1 mm, drawn × \d+/)
   const constant = page.getByTestId('constant')

@@ -46,12 +46,23 @@ func gateWays(path string, run Run, i int, u length.Units) []Mend {
 	switch {
 	case wide > long+length.Tolerance:
 		need := u.SmallestMark * length.Length(math.Ceil(float64((wide-length.Tolerance)/u.SmallestMark)))
-		return []Mend{{fmt.Sprintf("Make the run %s long", u.Tape(need)), []Edit{Set(path+"/length", need), Set(at, need/2)}}}
+		return []Mend{{fmt.Sprintf("Make the run %s long", u.Tape(need)), append(longer(path, run, need), Set(at, need/2))}}
 	case first < -length.Tolerance:
 		return []Mend{{fmt.Sprintf("Put %s at the run's start", name), []Edit{Set(at, wide/2)}}}
 	case second > long+length.Tolerance:
 		return []Mend{{fmt.Sprintf("Put %s at the run's end", name), []Edit{Set(at, long-wide/2)}},
-			{fmt.Sprintf("Make the run %s long", u.Tape(second)), []Edit{Set(path+"/length", second)}}}
+			{fmt.Sprintf("Make the run %s long", u.Tape(second)), longer(path, run, second)}}
 	}
 	return nil
+}
+
+// longer gives a run a length, and takes the height at its far end along.
+func longer(path string, run Run, to length.Length) []Edit {
+	edits := []Edit{Set(path+"/length", to)}
+	for i, g := range run.Ground {
+		if length.Same(g.At, *run.Length) {
+			edits = append(edits, Set(fmt.Sprintf("%s/ground/%d/at", path, i), to))
+		}
+	}
+	return edits
 }

@@ -180,19 +180,27 @@ func (m *maker) withPart(first, last int, look job.Look) []job.LookPart {
 	return m.run.Grade.WithPart(job.LookPart{From: from, To: to, Look: look})
 }
 
-// postMore tries a post at the very hump or hollow, where the top may break.
+// postMore tries a post at the very hump, else at the hollow beside it, where
+// the top may break; where a post stands there already, half way.
 func (t *corridorTrials) postMore(bay int) {
 	m, b := t.maker, t.line.Bays[bay]
-	at := b.Most.At
+	places := []length.Length{b.Most.At, b.Least.At}
 	if b.Cut != nil && (b.Fill == nil || b.Cut.Depth >= b.Fill.Depth) || b.Least.Gap <= m.run.Fence.GapLeast+length.Tolerance && b.Cut == nil {
-		at = b.Least.At // the hump that holds the line up
+		places[0], places[1] = places[1], places[0] // the hump that holds the line up
 	}
 	from, to := m.layout.Posts[m.layout.Bays[bay].First].Station, m.layout.Posts[m.layout.Bays[bay].First+1].Station
-	at = m.job.Units.Round(at)
-	if at <= from+m.run.Post.Width || at >= to-m.run.Post.Width {
-		at = m.job.Units.Round((from + to) / 2)
+	places = append(places, (from+to)/2)
+	tried := len(t.out)
+	for _, at := range places {
+		at = m.job.Units.Round(at)
+		if len(t.out) == tried && at > from+m.run.Post.Width && at < to-m.run.Post.Width {
+			t.postAt(at)
+		}
 	}
-	id := ""
+}
+
+func (t *corridorTrials) postAt(at length.Length) {
+	m, id := t.maker, ""
 	for n := 1; id == "" || slices.ContainsFunc(m.run.FixedPosts, func(f job.FixedPost) bool { return f.ID == id }); n++ {
 		id = fmt.Sprintf("F%d", n)
 	}
