@@ -270,5 +270,5 @@ func nearMix(j job.Job, t Totals, runs []*maker) []finding.Finding {
 
 // percent says a share.
 func percent(share float64) string {
-	return strconv.FormatFloat(math.Round(share*1000)/10, 'f', -1, 64) + " %"
+	return strconv.FormatFloat(math.Round(share*1e4)/100, 'f', -1, 64) + " %"
 }

@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"math"
 	"strings"
 	"testing"
 
@@ -94,6 +95,64 @@ func TestNearMisses(t *testing.T) {
 		})
 		if f := find(plan.Make(j, cat), "near-stock"); f != nil {
 			t.Errorf("frost at %v in: %s", frost.Inches(), f.Says.Print(j.Units))
+		}
+	}
+}
+
+// Each limit of a near miss, just under it and just over it.
+func TestNearMissLimits(t *testing.T) {
+	cat := shipped(t)
+	feet := func(change func(*job.Job, *job.Run)) job.Job {
+		j := job.New("N", length.Imperial, cat)
+		j.Lines[0].Runs[0].Length = ptr(56 * length.Foot)
+		change(&j, &j.Lines[0].Runs[0])
+		return j
+	}
+	frost := func(at length.Length) job.Job { // posts pass 10 ft from 45 in on
+		return feet(func(j *job.Job, _ *job.Run) {
+			j.Site.FrostDepth, j.Hole.FrostMargin, j.Hole.RoundDepthTo = ptr(at*inch), ptr(length.Length(0)), ptr(length.Length(0))
+		})
+	}
+	thick := func(wide length.Length) job.Job { // 16 in is 4 % less than 16.67
+		return feet(func(_ *job.Job, r *job.Run) { r.Post.Width = wide * inch / 3 })
+	}
+	play := func(by length.Length) job.Job { // eight panels, two joints each
+		j := outfitted(t, "metal-panel", 60*length.Foot)
+		r := &j.Lines[0].Runs[0]
+		r.Length = ptr(8*r.Spacing.Regular(r.Post.Width, r.Post.Width) + 16*by)
+		return j
+	}
+	// A hole's width by hand is looked for that gives a figure between two others.
+	search := func(figure func(plan.Totals) float64, by length.Length, from, to float64) job.Job {
+		for wide := length.Length(300); wide < 300+6000*by; wide += by {
+			j := feet(func(_ *job.Job, r *job.Run) { r.Hole.Width = ptr(wide) })
+			if f := figure(plan.Make(j, cat).Totals); f > from && f < to {
+				return j
+			}
+		}
+		t.Fatalf("no hole gives a figure between %v and %v", from, to)
+		return job.Job{}
+	}
+	lastBag := func(b plan.Totals) float64 { return math.Mod(b.BagKinds[0].Exact, 1) }
+	lastStep := func(b plan.Totals) float64 {
+		step := length.CubicYard / 4
+		return b.Waste - (float64((b.Truck.Order-step)/b.Concrete) - 1)
+	}
+	for _, c := range []struct {
+		rule        string
+		under, over job.Job
+	}{
+		{"near-stock", frost(46), frost(46.1)},
+		{"near-auger", thick(16.65), thick(16.7)},
+		{"near-panel", play(3.95), play(4.05)},
+		{"near-bag", search(lastBag, 0.01, 0.046, 0.05), search(lastBag, 0.01, 0.0501, 0.055)},
+		{"near-truck", search(lastStep, 0.05, 0.018, 0.02), search(lastStep, 0.05, 0.0201, 0.0225)},
+	} {
+		if find(plan.Make(c.under, cat), c.rule) == nil {
+			t.Errorf("%s is not said just under its limit", c.rule)
+		}
+		if f := find(plan.Make(c.over, cat), c.rule); f != nil {
+			t.Errorf("%s is said just over its limit: %s", c.rule, f.Says.Print(c.over.Units))
 		}
 	}
 }

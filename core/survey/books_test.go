@@ -232,6 +232,24 @@ func TestSlipIsPointedAt(t *testing.T) {
 	}
 }
 
+// Ground that goes up and down by 15 mm at every entry stands 30 mm off the
+// line between its neighbours: five times that is a slip, a little less is none.
+func TestSlipStandsOutFiveTimes(t *testing.T) {
+	for out, want := range map[length.Length]int{149: 0, 151: 1} {
+		b := job.Book{ID: "B1", Kind: job.Drops, Run: "R1"}
+		for i := range 17 {
+			h := length.Length(500 + 15 - 30*(i%2))
+			if i == 8 {
+				h = 500 - 15 + out
+			}
+			b.Rows = append(b.Rows, job.Reading{At: length.Length(i) * 2000, Drop: h})
+		}
+		if s := survey.Reduce(line(b), "").Slips; len(s) != want {
+			t.Errorf("%v mm off: %+v, want %d", out, s, want)
+		}
+	}
+}
+
 // Rough ground, steady slopes, banks and ditches are no slips; one entry that
 // is ten inches or more out of a smooth series is one.
 func TestSlipsOnRandomGround(t *testing.T) {

@@ -42,11 +42,13 @@
 {#if weakest >= 0}
   {@const w = session.run.posts[weakest]!}
   <p class="mt-3 text-[1.05rem]">
-    The local code asks
-    <strong data-testid="code-wind"
-      >{code === undefined ? 'ask your building office' : wind(code, units)}</strong
-    >. For comparison, the weakest footing of {session.run.name || session.run.id} is <strong>{w.id}</strong>,
-    at a gust of <strong>{wind(w.wind!.gust, units)}</strong>{#if w.wind!.wider}; one size wider <strong
+    <span data-testid="code-wind"
+      >{#if code === undefined}What wind does the local code ask?
+        <strong>Ask your building office.</strong>{:else}The local code asks
+        <strong>{wind(code, units)}</strong>.{/if}</span
+    >
+    For comparison: the weakest footing of {session.run.name || session.run.id} is <strong>{w.id}</strong>, at
+    a gust of <strong>{wind(w.wind!.gust, units)}</strong>{#if w.wind!.wider}; one size wider <strong
         >{wind(w.wind!.wider.gust, units)}</strong
       >{/if}{#if w.wind!.deeper}, one step deeper <strong>{wind(w.wind!.deeper.gust, units)}</strong>{/if}.
   </p>
