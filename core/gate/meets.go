@@ -16,7 +16,7 @@ import (
 // leaf t thick, turned by θ about its middle, touches that corner where
 // a cos θ + g sin θ = t/2. A round post has no corner: its middle lies at
 // (−g − a, 0), and the face touches it where (g + a) sin θ = a + t/2. Before
-// that the leaf's own heel, its corner at (p, t/2), may run into the post's side.
+// that the leaf's own heel, its corner at (p, t/2), may run into the post's face, or come down on its side.
 func MeetsPost(post job.Post, hardware job.Hardware, thick length.Length) float64 {
 	a, g, t, p := float64(post.Width)/2, float64(hardware.Hinge-hardware.Pin), float64(thick)/2, float64(hardware.Pin)
 	round := post.Shape == job.RoundPost
@@ -56,8 +56,11 @@ func heelMeets(a, g, t, p float64, round bool) float64 {
 	if round {
 		middle := g + a
 		turned = math.Acos((a*a - reach*reach - middle*middle) / (2 * reach * middle))
-	} else if reach*math.Sin(turned) > a {
-		return 180 // it passes beside the post
+	} else if reach*math.Sin(turned) > a { // it comes down on the post's side
+		turned = math.Pi - math.Asin(a/reach)
+		if reach*math.Cos(turned) < -g-2*a {
+			return 180 // or behind it
+		}
 	}
 	if math.IsNaN(turned) || turned < lies {
 		return 180

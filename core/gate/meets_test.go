@@ -19,6 +19,7 @@ func TestLeafMeetsPostByTurningIt(t *testing.T) {
 	}{
 		{false, 100, 30, 0, 40},
 		{false, 89, 60, 10, 45},
+		{false, 60, 120, 80, 40}, // its face ends before the post
 		{false, 100, 4, 0, 40},
 		{true, 100, 30, 0, 40},
 		{true, 76, 60, 0, 20},

@@ -166,9 +166,16 @@ func TestSightingStartsAtAQuarterInch(t *testing.T) {
 // At a step a post shows what it does on its higher side.
 func TestRevealAtAStepIsTheHigherSides(t *testing.T) {
 	steps := 0
-	for _, p := range makeRun(t, bank(t, job.Stepped)).Posts {
+	j := bank(t, job.Stepped)
+	h := &j.Lines[0].Runs[0].Hole
+	h.Share, h.SkipFrost, h.SkipFloor, h.RoundDepthTo = ptr(job.Third), ptr(true), ptr(true), ptr(length.Length(0))
+	for _, p := range makeRun(t, j).Posts {
 		if p.Step != 0 {
 			steps++
+		}
+		// A third of the whole is half of what shows.
+		if p.Kind == job.LinePost && !length.Same(p.Foot, p.Reveal/2) {
+			t.Errorf("%s shows %v and stands %v deep", p.ID, p.Reveal, p.Foot)
 		}
 		if !length.Same(p.Reveal, p.Top-p.Ground) {
 			t.Errorf("%s shows %v, its top is %v over the ground", p.ID, p.Reveal, p.Top-p.Ground)
