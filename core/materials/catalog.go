@@ -98,14 +98,14 @@ type Catalog struct {
 
 // System finds a fence system: one of the job's own, or one of the catalogue.
 func (c Catalog) System(id string, own []job.System) (job.System, bool) {
-	for _, s := range own {
-		if s.ID == id {
-			return s, true
+	for i := range own {
+		if own[i].ID == id {
+			return own[i], true
 		}
 	}
-	for _, s := range c.Systems {
-		if s.ID == id {
-			return s.System, true
+	for i := range c.Systems {
+		if c.Systems[i].ID == id {
+			return c.Systems[i].System, true
 		}
 	}
 	return job.System{}, false

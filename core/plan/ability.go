@@ -1,6 +1,8 @@
 package plan
 
 import (
+	"slices"
+
 	"mallow/core/finding"
 	"mallow/core/footing"
 	"mallow/core/job"
@@ -12,8 +14,7 @@ import (
 // looks, steps and cautions all ask here; a run without a fence system is
 // taken to be of timber, which can do everything.
 func (m *maker) can(a job.Ability) bool {
-	sys, ok := m.cat.System(m.run.System, m.job.Systems)
-	return !ok || sys.Can(a)
+	return !slices.Contains(m.cannot, a)
 }
 
 // canLean tells whether the run's panels can follow a slope out of square.

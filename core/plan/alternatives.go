@@ -46,7 +46,7 @@ func planned(j job.Job, cat materials.Catalog, run string) *maker {
 		if !slices.ContainsFunc(j.Lines[l].Runs, func(r job.Run) bool { return r.ID == run }) {
 			continue
 		}
-		w := newLiner(j, l, cat, &reason.Book{})
+		w := newLiner(j, l, cat, reason.Unread())
 		w.make()
 		for _, m := range w.runs {
 			if m.run.ID == run && m.laid() {

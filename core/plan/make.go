@@ -64,6 +64,7 @@ type maker struct {
 
 	path      string
 	cat       materials.Catalog
+	cannot    []job.Ability // what the run's material cannot be asked to do
 	bag       materials.Bag
 	bagKnown  bool
 	book      *reason.Book
@@ -108,6 +109,9 @@ func newMaker(j job.Job, run job.Run, cat materials.Catalog, book *reason.Book, 
 		shared:    map[any][]reason.Step{},
 		widths:    map[holeKind]footing.Width{},
 		noAuger:   -1, shallow: -1, dry: -1,
+	}
+	if sys, ok := cat.System(run.System, j.Systems); ok {
+		m.cannot = sys.Cannot
 	}
 	m.run.KeepOuts = slices.Clone(run.KeepOuts)
 	for i := range m.run.KeepOuts { // a pipe has a diameter, measured or usual

@@ -74,7 +74,13 @@ type Why struct {
 type Ref int
 
 // Book keeps explanations.
-type Book struct{ whys []Why }
+type Book struct {
+	whys   []Why
+	unread bool
+}
+
+// Unread is a book that nobody reads, as of a trial: nothing is written in it.
+func Unread() *Book { return &Book{unread: true} }
 
 // Expect makes room for so many more explanations.
 func (b *Book) Expect(n int) { b.whys = slices.Grow(b.whys, n) }
@@ -119,6 +125,9 @@ func NewIndex[K comparable](b *Book) Index[K] { return Index[K]{b, map[K]Ref{}} 
 // Put returns the place of the explanation with the given key, writing it the
 // first time the key is seen.
 func (x Index[K]) Put(key K, write func() Why) Ref {
+	if x.book.unread {
+		return 0
+	}
 	if ref, ok := x.seen[key]; ok {
 		return ref
 	}
