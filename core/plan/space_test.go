@@ -497,9 +497,7 @@ func otherUnits(t *testing.T, n int, j job.Job, p plan.Plan) {
 	q := plan.Make(j, shipped(t))
 	a, b := p.Runs[0], q.Runs[0]
 	given := func(p plan.Plan) (out []string) {
-		for _, s := range plan.GivenUp(p) {
-			out = append(out, s)
-		}
+		out = append(out, plan.GivenUp(p)...)
 		slices.Sort(out)
 		return out
 	}
@@ -572,9 +570,7 @@ func mirroredSpacing(t *testing.T, n int, j job.Job, p plan.Plan) {
 	q := plan.Make(m, shipped(t))
 	a, b := p.Runs[0], q.Runs[0]
 	given := func(p plan.Plan) (out []string) {
-		for _, s := range plan.GivenUp(p) {
-			out = append(out, s)
-		}
+		out = append(out, plan.GivenUp(p)...)
 		slices.Sort(out)
 		return out
 	}
