@@ -221,3 +221,15 @@ test('what a fence system rules out is refused, with the reason', async ({ page,
   await page.keyboard.press('Escape')
   await saved(page)
 })
+
+test('the wind that the local code asks stands beside the gusts', async ({ page, mallow }) => {
+  await open(page, mallow)
+  await stage(page, 'Dig')
+  await part(page, 'Wind')
+  await expect(page.getByTestId('code-wind')).toContainText('Ask your building office')
+  await part(page, 'Frost and soil')
+  await type(page.getByLabel(/^Wind the local code asks/), '115')
+  await saved(page)
+  await part(page, 'Wind')
+  await expect(page.getByTestId('code-wind')).toContainText('The local code asks 115 mph')
+})

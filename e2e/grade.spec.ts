@@ -228,3 +228,16 @@ test('one control goes from hugging the ground to shooting it straight', async (
   await part(page, 'Tops and bays')
   await expect(cell(page, /^Posts/, 'P10', 1)).not.toHaveText(hugging)
 })
+
+test('a look that the panels cannot have stays in sight, with the reason', async ({ page, mallow }) => {
+  await open(page, mallow)
+  await stage(page, 'Space')
+  await page.getByRole('combobox', { name: /^Fence system/ }).click()
+  await page.getByRole('option', { name: /^Slotted concrete posts/ }).click()
+  await saved(page)
+  await stage(page, 'Grade')
+  const raked = page.getByRole('radio', { name: /^Raked/ })
+  await expect(raked).toBeDisabled()
+  await expect(raked).toContainText('not here: these panels are rigid')
+  await expect(page.getByRole('radio', { name: /^Stepped/ })).toBeEnabled()
+})

@@ -173,8 +173,10 @@ func TestRevealAtAStepIsTheHigherSides(t *testing.T) {
 		if p.Step != 0 {
 			steps++
 		}
-		// A third of the whole is half of what shows.
-		if p.Kind == job.LinePost && !length.Same(p.Foot, p.Reveal/2) {
+		// The upper panel stands 150 over the post's ground, of which 75 are
+		// filled: 1800 and 75 show there; beside the lower panel 1800 and 50. A
+		// third of the whole is half of what shows.
+		if p.Kind == job.LinePost && !length.Same(p.Foot, 1875/2.0) {
 			t.Errorf("%s shows %v and stands %v deep", p.ID, p.Reveal, p.Foot)
 		}
 		if !length.Same(p.Reveal, p.Top-p.Ground) {
