@@ -230,7 +230,7 @@ test('one control goes from hugging the ground to shooting it straight', async (
 })
 
 test('a look that the panels cannot have stays in sight, with the reason', async ({ page, mallow }) => {
-  await open(page, mallow)
+  await open(page, mallow, 'Pipit Yard')
   await stage(page, 'Space')
   await page.getByRole('combobox', { name: /^Fence system/ }).click()
   await page.getByRole('option', { name: /^Slotted concrete posts/ }).click()
