@@ -176,7 +176,7 @@ func TestLeastEarthAlongTheLine(t *testing.T) {
 	best, at := got, append([]float64(nil), y...)
 	rng := newRand(8, 8)
 	for step := 20.0; step > 0.02; step *= 0.9 {
-		for range sized(400, 150) {
+		for range sized(400, 100) {
 			try := append([]float64(nil), at...)
 			for i := range try {
 				if rng.IntN(3) == 0 {

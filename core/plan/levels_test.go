@@ -46,7 +46,7 @@ func TestLevelsAgree(t *testing.T) {
 	t.Parallel()
 	rng := rand.New(rand.NewPCG(68, 1))
 	cat := shipped(t)
-	for n := range sized(150, 50) {
+	for n := range sized(150, 35) {
 		base := random(t, rng)
 		base.Hole, base.Setting = job.HoleRules{}, job.SettingRules{}
 		run := &base.Lines[0].Runs[0]
@@ -100,7 +100,7 @@ func TestJobTotalsAreTheSumOfRuns(t *testing.T) {
 	rng := rand.New(rand.NewPCG(69, 1))
 	cat := shipped(t)
 	saved := 0
-	for n := range sized(80, 24) {
+	for n := range sized(80, 16) {
 		j := anyHoles(t, rng)
 		for r := range 1 + rng.IntN(3) {
 			more := anyHoles(t, rng).Lines[0].Runs[0]

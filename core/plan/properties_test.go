@@ -64,7 +64,7 @@ func TestPropertiesOfAnyPlan(t *testing.T) {
 	t.Parallel()
 	rng := rand.New(rand.NewPCG(11, 12))
 	cat := shipped(t)
-	for n := range sized(600, 150) {
+	for n := range sized(600, 100) {
 		j := random(t, rng)
 		p := plan.Make(j, cat)
 		run := p.Runs[0]
@@ -174,7 +174,7 @@ func TestMirroredRun(t *testing.T) {
 	t.Parallel()
 	rng := rand.New(rand.NewPCG(13, 14))
 	cat := shipped(t)
-	for range sized(250, 70) {
+	for range sized(250, 50) {
 		j := random(t, rng)
 		m := j
 		run := j.Lines[0].Runs[0]
@@ -243,7 +243,7 @@ func TestRemediesHelp(t *testing.T) {
 	rng := rand.New(rand.NewPCG(15, 16))
 	cat := shipped(t)
 	seen := map[string]int{}
-	for range sized(160, 40) {
+	for range sized(160, 24) {
 		j := random(t, rng)
 		run := &j.Lines[0].Runs[0]
 		spoil(rng, run)
