@@ -68,7 +68,7 @@
   const pieces = $derived(t.parts.filter((p) => !isPost(p)))
   const waste = $derived(
     t.waste > 0
-      ? `, with ${+(100 * t.waste).toFixed(1)} % waste`
+      ? `, with ${+(100 * t.waste).toFixed(1)}\u00a0% waste`
       : t.waste < 0
         ? ', with the waste that was given'
         : '',
