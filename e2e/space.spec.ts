@@ -107,7 +107,7 @@ test('a post is pulled, the rest re-space while it moves, and it is let go', asy
   // A post that landed off its mark moves nobody else: the bays beside it differ.
   await expect.poll(other).toBeCloseTo(before, 0)
   await expect(finding(page, 'landed')).toContainText('3″')
-  await page.getByRole('radio', { name: 'Space the rest anew' }).click()
+  await page.getByRole('radio', { name: 'Space the rest again' }).click()
   await expect.poll(other).toBeCloseTo((22.75 * 304.8) / 3, 0)
   await page.getByRole('radio', { name: 'Only the bays beside' }).click()
   await expect.poll(other).toBeCloseTo(before, 0)

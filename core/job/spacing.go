@@ -78,7 +78,7 @@ type FixedPost struct {
 	Landed bool          `json:"landed,omitempty" jsonschema_description:"It is set already, and really stands there."`
 	Grade  bool          `json:"grade,omitempty" jsonschema_description:"Grade post: the top changes slope here."`
 
-	Respace bool `json:"respace,omitempty" jsonschema_description:"Landed: the other posts are spaced anew from where it stands. Left out: it is the post that was meant to stand there, and only the bays beside it change."`
+	Respace bool `json:"respace,omitempty" jsonschema_description:"Landed: the other posts are spaced again from where it stands. Left out: it is the post that was meant to stand there, and only the bays beside it change."`
 
 	Gap *length.Length `json:"gap,omitempty" jsonschema:"minimum=-2000,maximum=4000" jsonschema_description:"Gap under the fence held here, where the look leans. Left out: found."`
 }

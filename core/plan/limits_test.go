@@ -90,7 +90,7 @@ func TestUncutPostsThatStandMuchDeeper(t *testing.T) {
 }
 
 // A landed post's bay is packed out by 38 mm (1 1/2 in, a packer's thickness) at
-// most; past that the rest is spaced anew.
+// most; past that the rest is spaced again.
 func TestBayIsPackedOutByAPacker(t *testing.T) {
 	j := outfitted(t, "metal-panel", 60*length.Foot)
 	before := makeRun(t, j)
@@ -152,7 +152,7 @@ func TestPropsGoByThePosts(t *testing.T) {
 }
 
 // The wind from which to sight instead blows the middle 6 mm (1/4 in, common
-// practice) out of line: reckoned back with the drift itself.
+// practice) out of line: checked with the drift itself.
 func TestSightingStartsAtAQuarterInch(t *testing.T) {
 	j, r := metricRun(t, 30000)
 	j.Site.Wind = 8

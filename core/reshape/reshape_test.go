@@ -220,7 +220,7 @@ func totals(p plan.Plan) [10]float64 {
 	for _, r := range p.Runs {
 		for _, post := range r.Posts {
 			if (post.Finished - post.Ground).Abs() > 0.5 {
-				// Posts that give way to something are spaced anew beside a
+				// Posts that give way to something are spaced again beside a
 				// split, and how deep they are dug goes with the ground there.
 				t.Dug, t.Spoil, t.Hours.ByHand, t.Holes, t.Concrete, t.Bags = 0, 0, 0, nil, 0, 0
 			}

@@ -153,7 +153,7 @@ const packMost = 38 * length.Millimetre
 // landed moves the posts that landed off their mark to where they stand: each
 // is the post that was meant to stand nearest, and only the bays beside it
 // change. It is false where a bay would pass the most that way: then the post
-// is held like any other, and the rest is spaced anew from it.
+// is held like any other, and the rest is spaced again from it.
 func (w *layer) landed() bool {
 	l := w.out
 	for i, p := range w.run.FixedPosts {

@@ -593,7 +593,7 @@ export interface FixedPost {
    */
   grade?: boolean
   /**
-   * Landed: the other posts are spaced anew from where it stands. Left out: it is the post that was meant to stand there, and only the bays beside it change.
+   * Landed: the other posts are spaced again from where it stands. Left out: it is the post that was meant to stand there, and only the bays beside it change.
    */
   respace?: boolean
   /**

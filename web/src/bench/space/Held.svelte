@@ -32,11 +32,11 @@
     }
     session.commit([{ path: session.at(`/fixedPosts/${i}`), value: next }], `Held post: ${v}`)
   }
-  /** Whether the other posts are spaced anew from a post that landed off its mark. */
+  /** Whether the other posts are spaced again from a post that landed off its mark. */
   function respace(i: number, v: string) {
     session.commit(
       [{ path: session.at(`/fixedPosts/${i}/respace`), value: v === 'all' ? true : null }],
-      v === 'all' ? 'The rest spaced anew' : 'Only the bays beside it',
+      v === 'all' ? 'The rest spaced again' : 'Only the bays beside it',
     )
   }
   function hold() {
@@ -68,7 +68,7 @@
   <div>
     <h2 class="font-bold">Held posts</h2>
     <p class="text-pencil">
-      Pull a post in the drawing, or hold the picked one here. The posts between are spaced anew; where one
+      Pull a post in the drawing, or hold the picked one here. The posts between are spaced again; where one
       landed off its mark, only the bays beside it change.
     </p>
   </div>
@@ -113,7 +113,7 @@
               name: 'Only the bays beside',
               costs: 'it is the post that was meant there; all others stay',
             },
-            { value: 'all', name: 'Space the rest anew', costs: 'even bays; every post not yet dug moves' },
+            { value: 'all', name: 'Space the rest again', costs: 'even bays; every post not yet dug moves' },
           ]}
           onpick={(v) => respace(i, v)}
         />
