@@ -59,10 +59,7 @@ func (w *gateJudge) fits(g job.Gate) bool {
 }
 
 // up is a length rounded up to the tape's mark.
-func (w *gateJudge) up(l length.Length) length.Length {
-	mark := w.m.job.Units.SmallestMark
-	return mark * length.Length(math.Ceil(float64((l-length.Tolerance)/mark)))
-}
+func (w *gateJudge) up(l length.Length) length.Length { return w.m.up(l) }
 
 // swing says where a leaf strikes the ground, and what would clear it.
 func (w *gateJudge) swing() {
