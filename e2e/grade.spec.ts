@@ -120,11 +120,12 @@ test('a hump: a way out is taken, the grade post is dragged, and the top is let 
     ['35ft', '26'],
   ]) {
     await type(page.getByLabel('Station of a new ground point'), at!)
+    const point = page.getByRole('slider', { name: `Ground height at ${parseInt(at!)}' 0"` })
     await page.keyboard.type(height!)
     await page.keyboard.press('Enter')
+    await expect(point).toHaveAttribute('aria-valuetext', `${height}"`)
     await saved(page)
   }
-  await saved(page)
   await stage(page, 'Grade')
   await page.getByRole('radio', { name: /^Raked/ }).click()
   await saved(page)
