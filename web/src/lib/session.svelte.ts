@@ -50,6 +50,8 @@ const fieldNames: Record<string, string> = {
 const RETRY = 2000
 /** How often a window that is looked at asks whether another one saved. */
 const LOOK = 15_000
+/** How often a change that the server works out is asked for again because the job changed meanwhile. */
+const REMADE = 6
 /** Twentieths of a second that undo waits for a save. */
 const PATIENCE = 60
 
@@ -328,12 +330,37 @@ export class Session {
     return this.takeMade(() => api.reshape({ doc: this.doc, op }))
   }
 
+  /**
+   * The same for a change that goes from where things now lie: it is worked
+   * out once the change before it is in and the plan has caught up, so that
+   * quick hands never move a corner from where it no longer is.
+   */
+  async reshapeFrom(op: () => Op): Promise<string | null> {
+    await this.shaping
+    await this.planned
+    return this.reshape(op())
+  }
+
   /** Saves a document that the server made of this one; returns what stood in the way. */
-  async takeMade(made: () => Promise<{ doc: Job; what: string }>): Promise<string | null> {
+  takeMade(made: () => Promise<{ doc: Job; what: string }>): Promise<string | null> {
+    // One after another, each of the document that the one before it made.
+    const taken = this.shaping.then(() => this.makeNow(made))
+    this.shaping = taken.then(() => this.planned)
+    return taken
+  }
+  private shaping: Promise<void> = Promise.resolve()
+
+  private async makeNow(made: () => Promise<{ doc: Job; what: string }>): Promise<string | null> {
     try {
-      const { doc, what } = await made()
-      this.commitDoc(doc, what)
-      return null
+      for (let k = 0; k < REMADE; k++) {
+        const from = this.doc
+        const { doc, what } = await made()
+        // What was changed here meanwhile is not overwritten: it is made again of that.
+        if (this.doc !== from) continue
+        this.commitDoc(doc, what)
+        return null
+      }
+      return 'The job kept changing meanwhile. Try again.'
     } catch (e) {
       if (e instanceof Refused) {
         const f = e.problem.fields?.[0]
@@ -427,7 +454,7 @@ export class Session {
   /** Moves come one after another, each from where the one before it led. */
   private move(to: (base: number) => Promise<JobState>): Promise<void> {
     Later.flush()
-    return (this.moving = this.moving.then(() => this.moveNow(to)))
+    return (this.moving = this.moving.then(() => this.shaping).then(() => this.moveNow(to)))
   }
   private async moveNow(to: (base: number) => Promise<JobState>) {
     // What is being saved is saved first; without a server nothing can be undone.
@@ -442,11 +469,16 @@ export class Session {
     }
   }
 
-  private async replan() {
-    if (this.planning) {
-      this.planAgain = true
-      return
-    }
+  /** Settles when the plan is of the document as it stands. */
+  private planned: Promise<void> = Promise.resolve()
+
+  private replan(): Promise<void> {
+    if (this.planning) this.planAgain = true
+    else this.planned = this.planNow()
+    return this.planned
+  }
+
+  private async planNow() {
     this.planning = true
     try {
       do {

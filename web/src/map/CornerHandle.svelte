@@ -1,6 +1,5 @@
 <script lang="ts">
   // A corner on the map: drag it, or nudge it mark by mark.
-  import { Later } from '../lib/later'
   import type { PlannedCorner, Units } from '../gen/api'
   import { dragging } from '../drawing/drag'
   import type { MapView, Spot } from './mapview.svelte'
@@ -10,25 +9,23 @@
     view: MapView
     units: Units
     label: string
-    /** Nudged places are meant to the mark; dragged ones to what a pixel can mean. */
-    onmove: (to: Spot, nudged: boolean) => void
-    onsettle: (to: Spot, nudged: boolean) => void
+    onmove: (to: Spot) => void
+    onsettle: (to: Spot) => void
     oncancel: () => void
+    onnudge: (dx: number, dy: number) => void
   }
-  let { corner, view, units, label, onmove, onsettle, oncancel }: Props = $props()
+  let { corner, view, units, label, onmove, onsettle, oncancel, onnudge }: Props = $props()
   const x = $derived(view.x(corner.place))
   const y = $derived(view.y(corner.place))
   let from: Spot = { x: 0, y: 0 }
   let to: Spot = { x: 0, y: 0 }
   const drag = dragging({
     start: () => (from = to = corner.place),
-    move: (dx, dy) => onmove((to = { x: from.x + dx / view.scale, y: from.y - dy / view.scale }), false),
-    end: () => onsettle(to, false),
+    move: (dx, dy) => onmove((to = { x: from.x + dx / view.scale, y: from.y - dy / view.scale })),
+    end: () => onsettle(to),
     cancel: () => oncancel(),
   })
 
-  // Nudges in quick succession are one revision.
-  const later = new Later(() => onsettle(to, true))
   function key(e: KeyboardEvent) {
     const way = {
       ArrowLeft: [-1, 0],
@@ -40,10 +37,7 @@
     e.preventDefault()
     e.stopPropagation()
     const step = (e.shiftKey ? 16 : 1) * units.smallestMark
-    const base = later.waiting ? to : corner.place
-    to = { x: base.x + way[0]! * step, y: base.y + way[1]! * step }
-    onmove(to, true)
-    later.wait()
+    onnudge(way[0]! * step, way[1]! * step)
   }
 </script>
 

@@ -1,9 +1,10 @@
 <script lang="ts">
   // The whole line from above, to scale: pick a run, turn a corner.
   import type { Snippet } from 'svelte'
-  import type { PlannedCorner } from '../gen/api'
+  import type { Op, PlannedCorner } from '../gen/api'
   import { snap } from '../drawing/drag'
   import { gestures } from '../drawing/gestures'
+  import { Later } from '../lib/later'
   import type { Session } from '../lib/session.svelte'
   import { tape } from '../lib/tape'
   import { degrees, turnText } from '../lib/turn'
@@ -26,6 +27,8 @@
   let svg: SVGSVGElement
   /** The corner under the hand, and where it is dragged to. */
   let dragged = $state<{ i: number; to: Spot } | null>(null)
+  /** The corner that keys move, and by how much. */
+  let nudged = $state<{ i: number; by: Spot } | null>(null)
 
   const north = $derived(session.value<number>(session.lineAt('/bearing')) !== undefined)
   const bar = $derived.by(() => {
@@ -47,14 +50,31 @@
 
   async function move(i: number, to: Spot) {
     dragged = null
-    const wrong = await session.reshape({
-      do: 'move corner',
-      line: session.lineIndex,
-      run: i,
-      place: { x: to.x, y: to.y },
-    })
+    told(await session.reshape(moved(i, to)))
+  }
+  const moved = (i: number, to: Spot): Op => ({
+    do: 'move corner',
+    line: session.lineIndex,
+    run: i,
+    place: { x: to.x, y: to.y },
+  })
+  function told(wrong: string | null) {
     if (wrong) session.notice = `The corner stays where it was. ${wrong}`
   }
+  // Keys move a corner by so much from where it lies when its turn comes.
+  const later = new Later(() => {
+    const { i, by } = nudged!
+    dragged = nudged = null
+    void session.reshapeFrom(() => moved(i, add(line.corners[i]!.place, by))).then(told)
+  })
+  function nudge(i: number, dx: number, dy: number) {
+    if (nudged && nudged.i !== i) Later.flush()
+    const by = add(nudged?.by ?? { x: 0, y: 0 }, { x: dx, y: dy })
+    nudged = { i, by }
+    dragged = { i, to: add(line.corners[i]!.place, by) }
+    later.wait()
+  }
+  const add = (a: Spot, b: Spot): Spot => ({ x: a.x + b.x, y: a.y + b.y })
   const fine = (p: Spot): Spot => ({
     x: snap(p.x, 1 / view.scale, units),
     y: snap(p.y, 1 / view.scale, units),
@@ -180,8 +200,9 @@
         {view}
         {units}
         label={said(c, i)}
-        onmove={(to, nudged) => (dragged = { i, to: nudged ? to : fine(to) })}
-        onsettle={(to, nudged) => move(i, nudged ? to : fine(to))}
+        onmove={(to) => (dragged = { i, to: fine(to) })}
+        onsettle={(to) => move(i, fine(to))}
+        onnudge={(dx, dy) => nudge(i, dx, dy)}
         oncancel={() => (dragged = null)}
       />
     {/each}
