@@ -13,7 +13,7 @@ import (
 
 // importFile reads a file and shows what it would make of the job. Nothing is
 // kept; the interface saves the document if it is taken.
-func (s *server) importFile(c fiber.Ctx) error {
+func (s *Server) importFile(c fiber.Ctx) error {
 	var req ImportRequest
 	if err := read(c, &req); err != nil {
 		return err
@@ -56,7 +56,7 @@ func asFile(err error, into *exchange.FileError) bool {
 }
 
 // build makes the changed document of what was found.
-func (s *server) build(j job.Job, req ImportRequest, out *ImportPreview) error {
+func (s *Server) build(j job.Job, req ImportRequest, out *ImportPreview) error {
 	if out.Shape == exchange.Profile {
 		return s.buildGround(j, req, out)
 	}
@@ -121,7 +121,7 @@ func freshLine(lines []job.Line) string {
 	}
 }
 
-func (s *server) buildGround(j job.Job, req ImportRequest, out *ImportPreview) error {
+func (s *Server) buildGround(j job.Job, req ImportRequest, out *ImportPreview) error {
 	for l, line := range j.Lines {
 		for r, run := range line.Runs {
 			if run.ID != req.Run {

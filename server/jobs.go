@@ -1,14 +1,13 @@
 package server
 
 import (
+	"cmp"
 	"encoding/json"
 	"errors"
-	"fmt"
-	"sync"
+	"strconv"
 
 	"github.com/gofiber/fiber/v3"
 
-	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/plan"
@@ -23,31 +22,49 @@ func read(c fiber.Ctx, into any) error {
 	return nil
 }
 
-func (s *server) state(r store.Revision) JobState {
+func (s *Server) state(r store.Revision) JobState {
 	_, unknown, err := job.Decode(r.Doc, s.Catalog)
 	if err != nil || unknown == nil {
 		unknown = []string{}
 	}
+	problem := ""
+	if err != nil {
+		problem = err.Error()
+	}
 	return JobState{
+		Name: r.Name, Problem: problem,
 		ID: r.Job, Revision: r.Number, Doc: r.Doc, What: r.What, SavedAt: r.SavedAt,
 		CanUndo: r.CanUndo, CanRedo: r.CanRedo, Unknown: unknown,
 	}
 }
 
 // answer sends a revision, or the error that stood in its way.
-func (s *server) answer(c fiber.Ctx, r store.Revision, err error) error {
+func (s *Server) answer(c fiber.Ctx, r store.Revision, err error) error {
 	if err != nil {
 		return err
 	}
 	return c.JSON(s.state(r))
 }
 
-func (s *server) get(c fiber.Ctx) error {
+// saved tells those who listen of a revision, and sends it.
+func (s *Server) saved(c fiber.Ctx, r store.Revision, err error) error {
+	if err == nil {
+		s.tellSaved(r)
+	}
+	return s.answer(c, r, err)
+}
+
+func (s *Server) tellSaved(r store.Revision) {
+	s.described(r)
+	s.live.tell(Event{Job: r.Job, Revision: r.Number, What: r.What, Kind: EventSaved})
+}
+
+func (s *Server) get(c fiber.Ctx) error {
 	r, err := s.Store.Get(c.Context(), c.Params("id"))
 	return s.answer(c, r, err)
 }
 
-func (s *server) create(c fiber.Ctx) error {
+func (s *Server) create(c fiber.Ctx) error {
 	var req CreateRequest
 	if err := read(c, &req); err != nil {
 		return err
@@ -63,31 +80,33 @@ func (s *server) create(c fiber.Ctx) error {
 		}
 		doc = fresh
 	}
-	if _, _, err := job.Decode(doc, s.Catalog); err != nil {
+	j, _, err := job.Decode(doc, s.Catalog)
+	if err != nil {
 		return err
 	}
 	if req.What == "" {
 		req.What = "New job"
 	}
-	r, err := s.Store.Create(c.Context(), doc, clip(req.What))
+	r, err := s.Store.Create(c.Context(), s.draft(doc, j.Name, req.What))
 	if err == nil {
 		c.Status(fiber.StatusCreated)
 	}
-	return s.answer(c, r, err)
+	return s.saved(c, r, err)
 }
 
-func (s *server) save(c fiber.Ctx) error {
+func (s *Server) save(c fiber.Ctx) error {
 	var req SaveRequest
 	if err := read(c, &req); err != nil {
 		return err
 	}
-	if _, _, err := job.Decode(req.Doc, s.Catalog); err != nil {
+	j, _, err := job.Decode(req.Doc, s.Catalog)
+	if err != nil {
 		return err
 	}
-	r, err := s.Store.Save(c.Context(), c.Params("id"), req.Base, req.Doc, clip(req.What))
+	r, err := s.Store.Save(c.Context(), c.Params("id"), req.Base, s.draft(req.Doc, j.Name, req.What))
 	var stale *store.StaleError
 	if !errors.As(err, &stale) {
-		return s.answer(c, r, err)
+		return s.saved(c, r, err)
 	}
 	return s.saveOver(c, req, stale.Head)
 }
@@ -97,7 +116,7 @@ const mostMerges = 5
 
 // saveOver lays a change over what another window saved since. Fields that
 // both changed are asked about; nothing is saved then.
-func (s *server) saveOver(c fiber.Ctx, req SaveRequest, head store.Revision) error {
+func (s *Server) saveOver(c fiber.Ctx, req SaveRequest, head store.Revision) error {
 	base := []byte(req.From)
 	if base == nil {
 		var err error
@@ -113,10 +132,11 @@ func (s *server) saveOver(c fiber.Ctx, req SaveRequest, head store.Revision) err
 		if len(clashes) > 0 {
 			return clash{&store.StaleError{Base: req.Base, Head: head}, clashes, merged}
 		}
-		if _, _, err := job.Decode(merged, s.Catalog); err != nil {
+		j, _, err := job.Decode(merged, s.Catalog)
+		if err != nil {
 			return err // each change is sound and both together are not
 		}
-		r, err := s.Store.Save(c.Context(), head.Job, head.Number, merged, clip(req.What))
+		r, err := s.Store.Save(c.Context(), head.Job, head.Number, s.draft(merged, j.Name, req.What))
 		var stale *store.StaleError
 		if errors.As(err, &stale) {
 			head = stale.Head
@@ -125,6 +145,7 @@ func (s *server) saveOver(c fiber.Ctx, req SaveRequest, head store.Revision) err
 		if err != nil {
 			return err
 		}
+		s.tellSaved(r)
 		state := s.state(r)
 		state.Merged = true
 		return c.JSON(state)
@@ -142,8 +163,8 @@ type clash struct {
 func (e clash) Unwrap() error { return e.error }
 
 // head says which revision is current, for a window that is looked at again.
-func (s *server) head(c fiber.Ctx) error {
-	r, err := s.Store.Get(c.Context(), c.Params("id"))
+func (s *Server) head(c fiber.Ctx) error {
+	r, err := s.Store.Head(c.Context(), c.Params("id"))
 	if err != nil {
 		return err
 	}
@@ -158,50 +179,52 @@ func clip(what string) string {
 	return what
 }
 
-func (s *server) move(c fiber.Ctx, to func(id string, req MoveRequest) (store.Revision, error)) error {
+func (s *Server) move(c fiber.Ctx, to func(id string, req MoveRequest) (store.Revision, error)) error {
 	var req MoveRequest
 	if err := read(c, &req); err != nil {
 		return err
 	}
 	r, err := to(c.Params("id"), req)
-	return s.answer(c, r, err)
+	return s.saved(c, r, err)
 }
 
-func (s *server) undo(c fiber.Ctx) error {
+func (s *Server) undo(c fiber.Ctx) error {
 	return s.move(c, func(id string, req MoveRequest) (store.Revision, error) {
 		return s.Store.Undo(c.Context(), id, req.Base)
 	})
 }
 
-func (s *server) redo(c fiber.Ctx) error {
+func (s *Server) redo(c fiber.Ctx) error {
 	return s.move(c, func(id string, req MoveRequest) (store.Revision, error) {
 		return s.Store.Redo(c.Context(), id, req.Base)
 	})
 }
 
-func (s *server) restore(c fiber.Ctx) error {
+func (s *Server) restore(c fiber.Ctx) error {
 	return s.move(c, func(id string, req MoveRequest) (store.Revision, error) {
 		return s.Store.Restore(c.Context(), id, req.Base, req.Revision)
 	})
 }
 
-func (s *server) delete(c fiber.Ctx) error {
+func (s *Server) delete(c fiber.Ctx) error {
 	if err := s.Store.Delete(c.Context(), c.Params("id")); err != nil {
 		return err
 	}
+	s.live.tell(Event{Job: c.Params("id"), Kind: EventDeleted})
 	return c.SendStatus(fiber.StatusNoContent)
 }
 
-func (s *server) undelete(c fiber.Ctx) error {
+func (s *Server) undelete(c fiber.Ctx) error {
 	if err := s.Store.Undelete(c.Context(), c.Params("id")); err != nil {
 		return err
 	}
+	s.live.tell(Event{Job: c.Params("id"), Kind: EventPutBack})
 	return c.SendStatus(fiber.StatusNoContent)
 }
 
-func (s *server) history(c fiber.Ctx) error {
+func (s *Server) history(c fiber.Ctx) error {
 	id := c.Params("id")
-	head, err := s.Store.Get(c.Context(), id)
+	head, err := s.Store.Head(c.Context(), id)
 	if err != nil {
 		return err
 	}
@@ -211,66 +234,60 @@ func (s *server) history(c fiber.Ctx) error {
 	}
 	h := History{Revisions: []RevisionSummary{}}
 	for _, r := range all {
-		h.Revisions = append(h.Revisions, RevisionSummary{r.Number, r.Parent, r.What, r.SavedAt, r.Number == head.Number})
+		h.Revisions = append(h.Revisions, RevisionSummary{r.Number, r.Parent, r.What, r.SavedAt, r.Number == head.Number, r.Pinned})
 	}
 	return c.JSON(h)
 }
 
-func (s *server) list(c fiber.Ctx) error {
-	all, err := s.Store.List(c.Context())
+// Pages of the list of jobs.
+const (
+	usualPage = 50
+	mostPage  = 200
+	mostWords = 200
+)
+
+// list sends a page of the list. Nothing is planned and no document is read
+// for it.
+func (s *Server) list(c fiber.Ctx) error {
+	q := store.Query{Words: c.Query("words"), Bin: fiber.Query[bool](c, "bin"), Skip: fiber.Query[int](c, "skip"), Most: fiber.Query[int](c, "most", usualPage)}
+	var bad job.Errors
+	if q.Skip < 0 {
+		bad = append(bad, job.FieldError{Field: "/skip", Given: strconv.Itoa(q.Skip), Allowed: "0 or more"})
+	}
+	if q.Most < 1 || q.Most > mostPage {
+		bad = append(bad, job.FieldError{Field: "/most", Given: strconv.Itoa(q.Most), Allowed: "1 to " + strconv.Itoa(mostPage)})
+	}
+	if n := len([]rune(q.Words)); n > mostWords {
+		bad = append(bad, job.FieldError{Field: "/words", Given: strconv.Itoa(n) + " characters", Allowed: "at most " + strconv.Itoa(mostWords)})
+	}
+	if len(bad) > 0 {
+		return bad
+	}
+	page, err := s.Store.List(c.Context(), q)
 	if err != nil {
 		return err
 	}
-	list := JobList{Jobs: []JobSummary{}}
-	for _, r := range all {
-		list.Jobs = append(list.Jobs, s.outlines.of(r, s.summarise))
+	list := JobList{Jobs: []JobSummary{}, Count: page.Count, Binned: page.Binned}
+	for _, e := range page.Entries {
+		sum, err := summary(e)
+		if err != nil {
+			return err
+		}
+		list.Jobs = append(list.Jobs, sum)
 	}
 	return c.JSON(list)
 }
 
-// summarise plans a job for the list. A job that cannot be read is listed
-// with the reason rather than hidden.
-func (s *server) summarise(r store.Revision) JobSummary {
-	sum := JobSummary{ID: r.Job, SavedAt: r.SavedAt, Units: length.Usual(length.Imperial), Outline: plan.Plan{}.Outline()}
-	j, _, err := job.Decode(r.Doc, s.Catalog)
-	if err != nil {
-		sum.Name, sum.Problem = r.Job, err.Error()
-		return sum
+// summary is a job in the list, with what was kept of it when it was saved.
+func summary(e store.Entry) (JobSummary, error) {
+	sum := JobSummary{ID: e.Job, Name: cmp.Or(e.Name, "Unreadable job"), SavedAt: e.SavedAt, Deleted: !e.DeletedAt.IsZero(), Pending: e.Facts == nil,
+		Facts: Facts{Units: length.Usual(length.Imperial), Outline: plan.Plan{}.Outline()}}
+	if sum.Deleted {
+		gone := e.DeletedAt.Add(store.BinFor)
+		sum.GoneAt = &gone
 	}
-	p := plan.Make(j, s.Catalog)
-	sum.Name, sum.Units, sum.Outline = j.Name, j.Units, p.Outline()
-	sum.Posts, sum.Bags = p.Totals.Posts, p.Totals.Bags
-	for _, f := range p.Findings {
-		switch f.Severity {
-		case finding.Missing:
-			sum.Missing++
-		case finding.Cannot, finding.Check:
-			sum.Problems++
-		}
+	if e.Facts == nil {
+		return sum, nil
 	}
-	return sum
-}
-
-// outlineCache keeps the summaries of revisions, which never change.
-type outlineCache struct {
-	mu   sync.Mutex
-	kept map[string]JobSummary
-}
-
-const outlinesMost = 2000
-
-func (o *outlineCache) of(r store.Revision, make func(store.Revision) JobSummary) JobSummary {
-	key := fmt.Sprintf("%s/%d", r.Job, r.Number)
-	o.mu.Lock()
-	defer o.mu.Unlock()
-	sum, ok := o.kept[key]
-	if !ok {
-		if o.kept == nil || len(o.kept) >= outlinesMost {
-			o.kept = map[string]JobSummary{}
-		}
-		sum = make(r)
-		o.kept[key] = sum
-	}
-	sum.Deleted = r.Deleted
-	return sum
+	return sum, json.Unmarshal(e.Facts, &sum.Facts)
 }

@@ -26,17 +26,16 @@ type JobState struct {
 	SavedAt  time.Time `json:"savedAt" jsonschema:"required"`
 	CanUndo  bool      `json:"canUndo" jsonschema:"required"`
 	CanRedo  bool      `json:"canRedo" jsonschema:"required"`
+	Name     string    `json:"name" jsonschema:"required"`
+	Problem  string    `json:"problem,omitempty" jsonschema_description:"Why the document cannot be planned: it opens to be read, put back or taken out only."`
 	Unknown  []string  `json:"unknown" jsonschema:"required" jsonschema_description:"Fields of the document that are kept but not used."`
 	Merged   bool      `json:"merged,omitempty" jsonschema_description:"What was saved was laid over another window's change: the document has both."`
 }
 
-// JobSummary is a job in the list.
-type JobSummary struct {
-	ID       string          `json:"id" jsonschema:"required"`
-	Name     string          `json:"name" jsonschema:"required"`
-	SavedAt  time.Time       `json:"savedAt" jsonschema:"required"`
-	Deleted  bool            `json:"deleted" jsonschema:"required"`
-	Problem  string          `json:"problem,omitempty" jsonschema_description:"Why the job cannot be read, if it cannot."`
+// Facts are what a list shows of a job's plan. They are kept with the revision
+// when it is saved.
+type Facts struct {
+	Problem  string          `json:"problem,omitempty" jsonschema_description:"Why the job cannot be read or planned, if it cannot."`
 	Units    length.Units    `json:"units" jsonschema:"required"`
 	Outline  plan.Silhouette `json:"outline" jsonschema:"required"`
 	Posts    int             `json:"posts" jsonschema:"required"`
@@ -45,9 +44,22 @@ type JobSummary struct {
 	Problems int             `json:"problems" jsonschema:"required" jsonschema_description:"Findings that cannot be built or want a look."`
 }
 
-// JobList is every job, the latest saved first.
+// JobSummary is a job in the list.
+type JobSummary struct {
+	ID      string     `json:"id" jsonschema:"required"`
+	Name    string     `json:"name" jsonschema:"required"`
+	SavedAt time.Time  `json:"savedAt" jsonschema:"required"`
+	Deleted bool       `json:"deleted" jsonschema:"required"`
+	GoneAt  *time.Time `json:"goneAt,omitempty" jsonschema_description:"When a deleted job may go from the bin for good."`
+	Pending bool       `json:"pending" jsonschema:"required" jsonschema_description:"What follows is not worked out yet; an event tells when it is."`
+	Facts
+}
+
+// JobList is a page of the list of jobs, the latest saved first.
 type JobList struct {
-	Jobs []JobSummary `json:"jobs" jsonschema:"required"`
+	Jobs   []JobSummary `json:"jobs" jsonschema:"required"`
+	Count  int          `json:"count" jsonschema:"required" jsonschema_description:"Jobs that fit, on all pages."`
+	Binned int          `json:"binned" jsonschema:"required" jsonschema_description:"Jobs in the bin."`
 }
 
 // RevisionSummary is one line of a job's history.
@@ -57,6 +69,52 @@ type RevisionSummary struct {
 	What    string    `json:"what" jsonschema:"required"`
 	SavedAt time.Time `json:"savedAt" jsonschema:"required"`
 	Current bool      `json:"current" jsonschema:"required"`
+	Pinned  bool      `json:"pinned" jsonschema:"required" jsonschema_description:"Kept however old it gets."`
+}
+
+// PinRequest keeps a revision, or lets it go by its age again.
+type PinRequest struct {
+	Revision int  `json:"revision" jsonschema:"required"`
+	Pinned   bool `json:"pinned" jsonschema:"required"`
+}
+
+// Keeping is how the jobs are kept.
+type Keeping struct {
+	Folder    string       `json:"folder" jsonschema:"required" jsonschema_description:"Data folder."`
+	Bytes     int64        `json:"bytes" jsonschema:"required" jsonschema_description:"Size of the database."`
+	Jobs      int          `json:"jobs" jsonschema:"required"`
+	Revisions int          `json:"revisions" jsonschema:"required"`
+	Trouble   string       `json:"trouble,omitempty" jsonschema_description:"What is the matter with the database, and what to do."`
+	Backups   []KeptBackup `json:"backups" jsonschema:"required" jsonschema_description:"In the data folder, the newest first."`
+	Replica   string       `json:"replica,omitempty" jsonschema_description:"Where the jobs are replicated to."`
+	Throwaway bool         `json:"throwaway" jsonschema:"required" jsonschema_description:"A demo: gone when it stops."`
+	Tidying   TidyingState `json:"tidying" jsonschema:"required"`
+}
+
+// KeptBackup is one backup in the data folder.
+type KeptBackup struct {
+	Name  string    `json:"name" jsonschema:"required"`
+	Why   string    `json:"why" jsonschema:"required"`
+	At    time.Time `json:"at" jsonschema:"required"`
+	Bytes int64     `json:"bytes" jsonschema:"required"`
+}
+
+// TidyingState is what goes by age next.
+type TidyingState struct {
+	On        bool       `json:"on" jsonschema:"required"`
+	Due       *time.Time `json:"due,omitempty" jsonschema_description:"When it may go; left out before it is announced."`
+	Revisions int        `json:"revisions" jsonschema:"required"`
+	Jobs      int        `json:"jobs" jsonschema:"required" jsonschema_description:"From the bin."`
+}
+
+// TidyingRequest switches the tidying.
+type TidyingRequest struct {
+	On bool `json:"on" jsonschema:"required"`
+}
+
+// BackupRequest names a backup in the data folder.
+type BackupRequest struct {
+	Name string `json:"name" jsonschema:"required"`
 }
 
 // History is a job's revisions, the newest first.
@@ -150,6 +208,8 @@ type Printing struct {
 	Of    int    `json:"of,omitempty"`
 	Ready string `json:"ready,omitempty" jsonschema_description:"Token to fetch the file with."`
 	Name  string `json:"name,omitempty"`
+
+	Failed string `json:"failed,omitempty" jsonschema_description:"Why there is no file."`
 }
 
 // SheetKind is a kind of sheet that can be printed.

@@ -21,17 +21,25 @@ type waysOut struct {
 func (w waysOut) Unwrap() error { return w.error }
 
 // plan answers a job document with its plan. Nothing is kept.
-func (s *server) plan(c fiber.Ctx) error {
+func (s *Server) plan(c fiber.Ctx) error {
 	j, _, err := job.Decode(c.Body(), s.Catalog)
 	if err != nil {
 		return waysOut{err, job.Mends(j)}
 	}
-	return c.JSON(plan.Make(j, s.Catalog))
+	doc := c.Body()
+	return s.planning(c, "plan", planBudget, func(stop func() error) error {
+		p, err := plan.MakeUntil(stop, j, s.Catalog)
+		if err != nil {
+			return err
+		}
+		s.recent.keep(doc, factsOf(p))
+		return c.JSON(p)
+	})
 }
 
 // tape reads an entry while it is being typed, so that the notation has one
 // reader. What is not understood is an answer too, not a failure.
-func (s *server) tape(c fiber.Ctx) error {
+func (s *Server) tape(c fiber.Ctx) error {
 	sys := length.Imperial
 	if c.Query("system") == string(length.Metric) {
 		sys = length.Metric
@@ -52,7 +60,7 @@ func (s *server) tape(c fiber.Ctx) error {
 	return c.JSON(out)
 }
 
-func (s *server) catalogue(c fiber.Ctx) error {
+func (s *Server) catalogue(c fiber.Ctx) error {
 	out := Catalogue{Bags: s.Catalog.Bags, Posts: s.Catalog.Posts, Strings: s.Catalog.Strings, Services: s.Catalog.Services, Systems: s.Catalog.Systems, Soils: s.Catalog.Soils, Supply: s.Catalog.Supply, Hardware: s.Catalog.Hardware, Makes: s.Catalog.Makes, Runs: map[string]job.Run{}, Gates: map[string]job.Gate{}, Marks: map[string][]float64{}}
 	for _, k := range paper.Kinds {
 		out.Sheets = append(out.Sheets, SheetKind{k.ID, k.Name, k.Stage, k.Of})

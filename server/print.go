@@ -1,11 +1,12 @@
 package server
 
 import (
-	"bufio"
+	"cmp"
 	"context"
 	"crypto/rand"
 	"encoding/hex"
 	"encoding/json"
+	"errors"
 	"mime"
 	"net/url"
 	"strings"
@@ -14,17 +15,28 @@ import (
 
 	"github.com/gofiber/fiber/v3"
 
+	"mallow/core/job"
+	"mallow/core/plan"
 	"mallow/exchange"
 	"mallow/paper"
+	"mallow/store"
 )
 
 // source is a kept job, planned, with what its sheets are stamped with.
-func (s *server) source(c fiber.Ctx) (exchange.Source, error) {
+func (s *Server) source(c fiber.Ctx, stop func() error) (exchange.Source, error) {
 	rev, err := s.Store.Get(c.Context(), c.Params("id"))
 	if err != nil {
 		return exchange.Source{}, err
 	}
-	j, p, err := s.planned(rev.Doc)
+	return s.sourceOf(rev, stop)
+}
+
+func (s *Server) sourceOf(rev store.Revision, stop func() error) (exchange.Source, error) {
+	j, _, err := job.Decode(rev.Doc, s.Catalog)
+	if err != nil {
+		return exchange.Source{}, err
+	}
+	p, err := plan.MakeUntil(stop, j, s.Catalog)
 	if err != nil {
 		return exchange.Source{}, err
 	}
@@ -43,21 +55,35 @@ func want(c fiber.Ctx) (exchange.Want, error) {
 	return w, nil
 }
 
-// exportFile sends a job, or a part of it, as a file.
-func (s *server) exportFile(c fiber.Ctx) error {
+// exportFile sends a job, or a part of it, as a file. The document itself
+// comes out of a job that cannot be planned too.
+func (s *Server) exportFile(c fiber.Ctx) error {
 	w, err := want(c)
 	if err != nil {
 		return err
 	}
-	src, err := s.source(c)
-	if err != nil {
-		return err
+	if w.What == "json" {
+		rev, err := s.Store.Get(c.Context(), c.Params("id"))
+		if err != nil {
+			return err
+		}
+		file, err := exchange.Source{Doc: rev.Doc, Stamp: paper.Stamp{Job: cmp.Or(rev.Name, rev.Job)}}.Export(w, nil)
+		if err != nil {
+			return err
+		}
+		return send(c, file)
 	}
-	file, err := src.Export(w, nil)
-	if err != nil {
-		return err
-	}
-	return send(c, file)
+	return s.planning(c, "export", exportBudget, func(stop func() error) error {
+		src, err := s.source(c, stop)
+		if err != nil {
+			return err
+		}
+		file, err := src.Export(w, func(int, int) error { return stop() })
+		if err != nil {
+			return err
+		}
+		return send(c, file)
+	})
 }
 
 // send sends a file under its name, in any script.
@@ -80,18 +106,18 @@ func disposition(name string) string {
 }
 
 // pages says how many pages a sheet has.
-func (s *server) pages(c fiber.Ctx) error {
-	d, err := s.laid(c)
-	if err != nil {
+func (s *Server) pages(c fiber.Ctx) error {
+	var d paper.Document
+	if err := s.laid(c, &d); err != nil {
 		return err
 	}
 	return c.JSON(Pages{Count: len(d.Pages), Width: d.Size.Width, Height: d.Size.Height})
 }
 
 // pageSVG draws one page, counted from 1.
-func (s *server) pageSVG(c fiber.Ctx) error {
-	d, err := s.laid(c)
-	if err != nil {
+func (s *Server) pageSVG(c fiber.Ctx) error {
+	var d paper.Document
+	if err := s.laid(c, &d); err != nil {
 		return err
 	}
 	n := fiber.Query[int](c, "page", 1)
@@ -102,16 +128,18 @@ func (s *server) pageSVG(c fiber.Ctx) error {
 	return c.Send(d.SVG(n - 1))
 }
 
-func (s *server) laid(c fiber.Ctx) (paper.Document, error) {
+func (s *Server) laid(c fiber.Ctx, into *paper.Document) error {
 	w, err := want(c)
 	if err != nil {
-		return paper.Document{}, err
+		return err
 	}
-	src, err := s.source(c)
-	if err != nil {
-		return paper.Document{}, err
-	}
-	return src.Document(w)
+	return s.planning(c, "pages", exportBudget, func(stop func() error) error {
+		src, err := s.source(c, stop)
+		if err == nil {
+			*into, err = src.Document(w)
+		}
+		return err
+	})
 }
 
 // prints keeps what was printed until it is fetched, a few at a time.
@@ -170,50 +198,62 @@ func (p *prints) take(token string) (exchange.Written, bool) {
 
 // print writes sheets as PDF and says how far it is, line by line. Whoever
 // hangs up stops it.
-func (s *server) print(c fiber.Ctx) error {
+func (s *Server) print(c fiber.Ctx) error {
 	w, err := want(c)
 	if err != nil {
 		return err
 	}
 	w.What = "pdf"
-	src, err := s.source(c)
+	var src exchange.Source
+	// A refusal is an answer, not a stream.
+	err = s.planning(c, "print", exportBudget, func(stop func() error) error {
+		if src, err = s.source(c, stop); err == nil {
+			_, err = src.Document(w)
+		}
+		return err
+	})
 	if err != nil {
 		return err
 	}
-	if _, err := src.Document(w); err != nil { // a refusal is an answer, not a stream
-		return err
-	}
-	c.Set(fiber.HeaderContentType, "application/x-ndjson")
-	c.Set("X-Accel-Buffering", "no")
-	return c.SendStreamWriter(func(out *bufio.Writer) {
-		ctx, stop := context.WithTimeout(context.Background(), keptFor)
-		defer stop()
-		enc := json.NewEncoder(out)
-		every := 1
-		file, err := src.Export(w, func(done, of int) error {
-			if every = max(1, of/50); done%every != 0 && done != of {
-				return ctx.Err()
-			}
-			if err := enc.Encode(Printing{Done: done, Of: of}); err != nil {
-				return err
-			}
-			if err := out.Flush(); err != nil {
-				return err // whoever listened has gone
-			}
-			return ctx.Err()
-		})
-		if err != nil {
-			s.Log.Info("printing stopped", "error", err)
-			return
-		}
-		if enc.Encode(Printing{Ready: s.prints.keep(file), Name: file.Name}) == nil {
-			_ = out.Flush() // whoever listened may have gone
-		}
+	return s.stream(c, "application/x-ndjson", exportBudget, func(ctx context.Context, out pipe) error {
+		return s.planned(ctx, "print", func(stop func() error) error { return s.printTo(out, stop, src, w) })
+	}, func(out pipe, err error) {
+		_ = json.NewEncoder(out).Encode(Printing{Failed: printingFailed(err)}) // whoever listened may have gone
 	})
 }
 
+func printingFailed(err error) string {
+	if errors.Is(err, errTookTooLong) {
+		return "Printing took too long and was stopped. Print one run's sheets at a time."
+	}
+	return "Something broke while printing. Nothing that was saved is lost; the log says more."
+}
+
+// mostSteps is how often a print says how far it is.
+const mostSteps = 50
+
+func (s *Server) printTo(out pipe, stop func() error, src exchange.Source, w exchange.Want) error {
+	enc := json.NewEncoder(out)
+	file, err := src.Export(w, func(done, of int) error {
+		if every := max(1, of/mostSteps); done%every != 0 && done != of {
+			return stop()
+		}
+		if enc.Encode(Printing{Done: done, Of: of}) != nil || out.Flush() != nil {
+			return errHungUp
+		}
+		return stop()
+	})
+	if err != nil {
+		return err
+	}
+	if enc.Encode(Printing{Ready: s.prints.keep(file), Name: file.Name}) != nil || out.Flush() != nil {
+		return errHungUp
+	}
+	return nil
+}
+
 // fetchPrint sends what was printed.
-func (s *server) fetchPrint(c fiber.Ctx) error {
+func (s *Server) fetchPrint(c fiber.Ctx) error {
 	file, ok := s.prints.take(c.Params("token"))
 	if !ok {
 		return fiber.NewError(fiber.StatusNotFound, "This print is not kept any more. Print it again.")

@@ -4,23 +4,24 @@ package server
 
 import (
 	"context"
-	"errors"
+	"fmt"
 	"io/fs"
 	"log/slog"
 	"net"
+	"runtime"
+	"runtime/debug"
 	"strings"
+	"sync"
 	"time"
 
 	"github.com/gofiber/fiber/v3"
 	"github.com/gofiber/fiber/v3/middleware/compress"
 	"github.com/gofiber/fiber/v3/middleware/helmet"
 	"github.com/gofiber/fiber/v3/middleware/recover"
+	"github.com/gofiber/fiber/v3/middleware/requestid"
 	"github.com/gofiber/fiber/v3/middleware/static"
 
-	"mallow/core/job"
 	"mallow/core/materials"
-	"mallow/core/reshape"
-	"mallow/exchange"
 	"mallow/standin"
 	"mallow/store"
 )
@@ -34,40 +35,91 @@ type Config struct {
 	Hosts   []string      // names it answers to, besides loopback and the address it listens on
 	Log     *slog.Logger
 	Version string
+
+	Planners  int    // how many plan at once; 0: as many as there are processors
+	Metrics   bool   // count requests and plans
+	Replica   string // where the jobs are replicated to, to be shown
+	Throwaway bool   // a demo: what is changed is gone when it stops
 }
 
 // bodyLimit bounds a request: a job of 20,000 ground points is about 1 MB.
 const bodyLimit = 4 << 20
+
+const (
+	headerLimit     = 8 << 10
+	mostConnections = 4096
+)
 
 // policy allows nothing from outside and no inline script. Bits UI places
 // its floating parts through the style object, which style-src leaves alone.
 const policy = "default-src 'self'; script-src 'self'; style-src 'self'; img-src 'self' data:; " +
 	"font-src 'self'; connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
 
-type server struct {
+// Server is the application, and what goes on beside its requests.
+type Server struct {
+	App *fiber.App
 	Config
-	outlines outlineCache
-	prints   prints
+	prints      prints
+	recent      recent
+	gate        *gate
+	live        *hub
+	metrics     *metrics
+	undescribed chan struct{}
+
+	running context.Context // until Close
+	stop    context.CancelCauseFunc
+
+	listening    context.Context // until EndStreams
+	endListening context.CancelCauseFunc
+	beside       sync.WaitGroup
 }
 
-// New builds the application.
-func New(c Config) *fiber.App {
-	s := &server{Config: c}
+// New builds the application and begins what goes on beside it. Close ends it.
+func New(c Config) *Server {
+	s := &Server{Config: c, live: newHub(), undescribed: make(chan struct{}, 1)}
+	s.gate = newGate(max(1, c.Planners), mostWaiting)
+	if c.Planners == 0 {
+		s.gate = newGate(runtime.NumCPU(), mostWaiting)
+	}
+	s.running, s.stop = context.WithCancelCause(context.Background())
+	s.listening, s.endListening = context.WithCancelCause(s.running)
+	if c.Metrics {
+		s.metrics = newMetrics(s)
+	}
+	s.App = s.app()
+	s.guarded(s.describe)
+	return s
+}
+
+// EndStreams ends those streams that would go on for ever: a server that stops
+// waits for its requests.
+func (s *Server) EndStreams() { s.endListening(errStopping) }
+
+// Close ends whatever still goes on.
+func (s *Server) Close() {
+	s.stop(errStopping)
+	s.beside.Wait()
+}
+
+func (s *Server) app() *fiber.App {
 	app := fiber.New(fiber.Config{
-		AppName:      "Mallow",
-		BodyLimit:    bodyLimit,
-		Immutable:    true,
-		ReadTimeout:  15 * time.Second,
-		IdleTimeout:  60 * time.Second,
-		ErrorHandler: s.fail,
+		AppName:        "Mallow",
+		BodyLimit:      bodyLimit,
+		Immutable:      true,
+		ReadTimeout:    30 * time.Second,
+		WriteTimeout:   writeTimeout,
+		IdleTimeout:    60 * time.Second,
+		ReadBufferSize: headerLimit,
+		Concurrency:    mostConnections,
+		ErrorHandler:   s.fail,
 	})
-	app.Use(s.logged, recover.New(), s.hostChecked, s.sameOrigin)
+	app.Use(requestid.New(), s.logged, recover.New(recover.Config{EnableStackTrace: true, StackTraceHandler: s.panicked}),
+		s.hostChecked, s.sameOrigin, plainBody)
 	app.Use(helmet.New(helmet.Config{
 		ContentSecurityPolicy: policy, XFrameOptions: "DENY",
 		PermissionPolicy: "camera=(), geolocation=(), microphone=()",
 	}))
-	app.Get("/healthz", s.health)
-	s.routes(app.Group("/api", noStore))
+	s.routes(app)
 	app.Use("/api", func(fiber.Ctx) error {
 		return fiber.NewError(fiber.StatusNotFound, "There is nothing at this address of the API.")
 	})
@@ -75,37 +127,68 @@ func New(c Config) *fiber.App {
 	return app
 }
 
-func (s *server) routes(api fiber.Router) {
-	api.Get("/version", func(c fiber.Ctx) error { return c.JSON(fiber.Map{"version": s.Version}) })
-	api.Get("/catalogue", s.catalogue)
-	api.Get("/tape", s.tape)
-	api.Post("/plan", s.plan)
-	api.Post("/reshape", s.reshape)
-	api.Post("/alternatives", s.alternatives)
-	api.Post("/looks", s.looks)
-	api.Post("/square", s.square)
-	api.Post("/pegs", s.pegs)
-	api.Post("/rod/walk", s.walk)
-	api.Post("/rod/pegs", s.walkPegs)
-	api.Post("/office/ask", s.askOffice)
-	api.Post("/office/marks", s.officeMarks)
-	api.Post("/import", s.importFile)
-	api.Get("/jobs", s.list)
-	api.Post("/jobs", s.create)
-	api.Get("/jobs/:id", s.get)
-	api.Get("/jobs/:id/head", s.head)
-	api.Put("/jobs/:id", s.save)
-	api.Delete("/jobs/:id", s.delete)
-	api.Post("/jobs/:id/undelete", s.undelete)
-	api.Post("/jobs/:id/undo", s.undo)
-	api.Post("/jobs/:id/redo", s.redo)
-	api.Post("/jobs/:id/restore", s.restore)
-	api.Get("/jobs/:id/history", s.history)
-	api.Get("/jobs/:id/export", s.exportFile)
-	api.Get("/jobs/:id/pages", s.pages)
-	api.Get("/jobs/:id/page.svg", s.pageSVG)
-	api.Post("/jobs/:id/print", s.print)
-	api.Get("/prints/:token", s.fetchPrint)
+// route is one address of the API and what answers there.
+type route struct {
+	method, path string
+	handler      fiber.Handler
+}
+
+func (s *Server) routes(app *fiber.App) {
+	app.Use("/api", noStore)
+	allowed := map[string][]string{}
+	for _, r := range []route{
+		{fiber.MethodGet, "/healthz", s.health},
+		{fiber.MethodGet, "/api/version", func(c fiber.Ctx) error { return c.JSON(fiber.Map{"version": s.Version}) }},
+		{fiber.MethodGet, "/api/catalogue", s.catalogue},
+		{fiber.MethodGet, "/api/tape", s.tape},
+		{fiber.MethodPost, "/api/plan", s.plan},
+		{fiber.MethodPost, "/api/reshape", s.reshape},
+		{fiber.MethodPost, "/api/alternatives", s.alternatives},
+		{fiber.MethodPost, "/api/looks", s.looks},
+		{fiber.MethodPost, "/api/square", s.square},
+		{fiber.MethodPost, "/api/pegs", s.pegs},
+		{fiber.MethodPost, "/api/rod/walk", s.walk},
+		{fiber.MethodPost, "/api/rod/pegs", s.walkPegs},
+		{fiber.MethodPost, "/api/office/ask", s.askOffice},
+		{fiber.MethodPost, "/api/office/marks", s.officeMarks},
+		{fiber.MethodPost, "/api/import", s.importFile},
+		{fiber.MethodGet, "/api/jobs", s.list},
+		{fiber.MethodPost, "/api/jobs", s.create},
+		{fiber.MethodGet, "/api/jobs/:id", s.get},
+		{fiber.MethodGet, "/api/jobs/:id/head", s.head},
+		{fiber.MethodPut, "/api/jobs/:id", s.save},
+		{fiber.MethodDelete, "/api/jobs/:id", s.delete},
+		{fiber.MethodPost, "/api/jobs/:id/undelete", s.undelete},
+		{fiber.MethodPost, "/api/jobs/:id/undo", s.undo},
+		{fiber.MethodPost, "/api/jobs/:id/redo", s.redo},
+		{fiber.MethodPost, "/api/jobs/:id/restore", s.restore},
+		{fiber.MethodGet, "/api/jobs/:id/history", s.history},
+		{fiber.MethodGet, "/api/jobs/:id/export", s.exportFile},
+		{fiber.MethodGet, "/api/jobs/:id/pages", s.pages},
+		{fiber.MethodGet, "/api/jobs/:id/page.svg", s.pageSVG},
+		{fiber.MethodPost, "/api/jobs/:id/print", s.print},
+		{fiber.MethodGet, "/api/prints/:token", s.fetchPrint},
+		{fiber.MethodPost, "/api/jobs/:id/pin", s.pin},
+		{fiber.MethodGet, "/api/jobs.zip", s.allJobs},
+		{fiber.MethodGet, "/api/live", s.liveEvents},
+		{fiber.MethodGet, "/api/keeping", s.keeping},
+		{fiber.MethodPost, "/api/keeping/backups", s.backUp},
+		{fiber.MethodPost, "/api/keeping/restore", s.restoreBackup},
+		{fiber.MethodPut, "/api/keeping/tidying", s.setTidying},
+	} {
+		app.Add([]string{r.method}, r.path, r.handler)
+		if r.method == fiber.MethodGet {
+			app.Add([]string{fiber.MethodHead}, r.path, r.handler)
+			allowed[r.path] = append(allowed[r.path], fiber.MethodHead)
+		}
+		allowed[r.path] = append(allowed[r.path], r.method)
+	}
+	for path, methods := range allowed {
+		app.All(path, func(c fiber.Ctx) error {
+			c.Set(fiber.HeaderAllow, strings.Join(methods, ", "))
+			return fiber.NewError(fiber.StatusMethodNotAllowed, "This address takes "+strings.Join(methods, ", ")+", not "+c.Method()+".")
+		})
+	}
 }
 
 func noStore(c fiber.Ctx) error {
@@ -115,7 +198,7 @@ func noStore(c fiber.Ctx) error {
 
 // frontEnd serves the built interface; every other address is the interface's
 // own and gets its page.
-func (s *server) frontEnd(app *fiber.App) {
+func (s *Server) frontEnd(app *fiber.App) {
 	if _, err := fs.Stat(s.Web, "index.html"); err != nil {
 		app.Use(func(c fiber.Ctx) error {
 			return c.Status(fiber.StatusServiceUnavailable).SendString("The interface was not built into this binary. Run: make build\n")
@@ -141,7 +224,7 @@ func (s *server) frontEnd(app *fiber.App) {
 	}))
 }
 
-func (s *server) health(c fiber.Ctx) error {
+func (s *Server) health(c fiber.Ctx) error {
 	if err := s.Store.Ping(c.Context()); err != nil {
 		return err
 	}
@@ -149,14 +232,15 @@ func (s *server) health(c fiber.Ctx) error {
 }
 
 // hostChecked refuses names that this server does not go by, so that a page
-// elsewhere cannot reach it by pointing its own name at loopback.
-func (s *server) hostChecked(c fiber.Ctx) error {
+// elsewhere cannot reach it by pointing its own name at this machine. Only who
+// is on this machine may call it localhost.
+func (s *Server) hostChecked(c fiber.Ctx) error {
 	name := c.Host()
 	if h, _, err := net.SplitHostPort(name); err == nil {
 		name = h
 	}
 	name = strings.ToLower(strings.Trim(name, "[]"))
-	if ip := net.ParseIP(name); name == "localhost" || ip != nil && ip.IsLoopback() {
+	if ip := net.ParseIP(name); (name == "localhost" || ip != nil && ip.IsLoopback()) && nearby(c) {
 		return c.Next()
 	}
 	for _, h := range s.Hosts {
@@ -168,8 +252,25 @@ func (s *server) hostChecked(c fiber.Ctx) error {
 		"Mallow does not answer to the name "+name+". Start it with --host "+name+" if it should.")
 }
 
+// nearby tells whether a request comes from this machine. A connection without
+// an address, as tests make, does not come over a network.
+func nearby(c fiber.Ctx) bool {
+	ip := c.RequestCtx().RemoteIP()
+	return ip.IsLoopback() || ip.IsUnspecified()
+}
+
+// plainBody refuses packed bodies: a few bytes can unfold to gigabytes, and no
+// window of Mallow's sends any.
+func plainBody(c fiber.Ctx) error {
+	if e := c.Get(fiber.HeaderContentEncoding); e != "" && !strings.EqualFold(e, "identity") {
+		c.Set(fiber.HeaderAcceptEncoding, "identity")
+		return fiber.NewError(fiber.StatusUnsupportedMediaType, "Send the body as it is, not packed: Content-Encoding is not taken.")
+	}
+	return c.Next()
+}
+
 // sameOrigin refuses changes that another site's page asks for.
-func (s *server) sameOrigin(c fiber.Ctx) error {
+func (s *Server) sameOrigin(c fiber.Ctx) error {
 	switch c.Method() {
 	case fiber.MethodGet, fiber.MethodHead, fiber.MethodOptions:
 		return c.Next()
@@ -183,7 +284,9 @@ func (s *server) sameOrigin(c fiber.Ctx) error {
 	return c.Next()
 }
 
-func (s *server) logged(c fiber.Ctx) error {
+// logged notes what was answered: addresses with the ids of jobs, never their
+// names or what is in them.
+func (s *Server) logged(c fiber.Ctx) error {
 	start := time.Now()
 	err := c.Next()
 	if err != nil { // answer now, so that the log has the status
@@ -191,8 +294,9 @@ func (s *server) logged(c fiber.Ctx) error {
 			return err
 		}
 	}
+	status := c.Response().StatusCode()
 	level := slog.LevelDebug
-	if c.Response().StatusCode() >= fiber.StatusInternalServerError {
+	if status >= fiber.StatusInternalServerError {
 		level = slog.LevelError
 	} else if c.Method() != fiber.MethodGet && !strings.HasSuffix(c.Path(), "/plan") {
 		level = slog.LevelInfo
@@ -201,55 +305,16 @@ func (s *server) logged(c fiber.Ctx) error {
 	if !c.Response().IsBodyStream() {
 		bytes = len(c.Response().Body())
 	}
-	s.Log.Log(c.Context(), level, "request", "method", c.Method(), "path", c.Path(),
-		"status", c.Response().StatusCode(), "took", time.Since(start), "bytes", bytes)
+	took := time.Since(start)
+	s.metrics.answered(c.Method(), c.Route().Path, status, took)
+	s.Log.Log(c.Context(), level, "request", "id", requestID(c), "method", c.Method(), "path", c.Path(),
+		"status", status, "took", took, "bytes", bytes)
 	return nil
 }
 
-// fail answers an error in the words of the trade. What is ours to mend is
-// logged; what is the user's to mend says how.
-func (s *server) fail(c fiber.Ctx, err error) error {
-	p := Problem{Status: fiber.StatusInternalServerError, Title: "Something broke in Mallow",
-		Detail: "Nothing that was saved is lost. Try again; if it stays, look at the log."}
-	var fields job.Errors
-	var stale *store.StaleError
-	var refused reshape.Refused
-	var file exchange.FileError
-	var wait standin.WaitError
-	var known *fiber.Error
-	switch {
-	case errors.As(err, &fields):
-		p = Problem{Status: fiber.StatusUnprocessableEntity, Title: "Some of what was entered cannot be used", Detail: fields.Error(), Fields: fields}
-		var out waysOut
-		if errors.As(err, &out) {
-			p.Ways = out.ways
-		}
-	case errors.As(err, &stale):
-		current := s.state(stale.Head)
-		p = Problem{Status: fiber.StatusConflict, Title: "The job was changed elsewhere",
-			Detail: "It was saved in another window since this one loaded it. Nothing is lost: choose which to go on with.", Current: &current}
-		var both clash
-		if errors.As(err, &both) {
-			p.Detail = "Another window changed the same fields. Nothing is lost: choose for each which value to keep."
-			p.Clashes, p.Merged = both.clashes, both.merged
-		}
-	case errors.Is(err, store.ErrNotFound):
-		p = Problem{Status: fiber.StatusNotFound, Title: "No such job", Detail: "It is not in this list of jobs. It may be kept in another data folder."}
-	case errors.Is(err, store.ErrNothingThen):
-		p = Problem{Status: fiber.StatusUnprocessableEntity, Title: "Nothing to go to", Detail: "There is no such earlier or later state of this job."}
-	case errors.As(err, &refused):
-		p = Problem{Status: fiber.StatusUnprocessableEntity, Title: "That cannot be done to the line", Detail: refused.Why}
-	case errors.As(err, &file):
-		p = Problem{Status: fiber.StatusUnprocessableEntity, Title: "The file cannot be used", Detail: file.Why}
-	case errors.As(err, &wait):
-		p = Problem{Status: fiber.StatusUnprocessableEntity, Title: "Not marked yet", Detail: wait.Error()}
-	case errors.As(err, &known):
-		p = Problem{Status: known.Code, Title: "That did not work", Detail: known.Message}
-	case errors.Is(err, context.Canceled):
-		p = Problem{Status: fiber.StatusServiceUnavailable, Title: "Mallow is stopping", Detail: "Try again when it is back."}
-	default:
-		s.Log.Error("request failed", "method", c.Method(), "path", c.Path(), "error", err)
-	}
-	c.Status(p.Status)
-	return c.JSON(p, "application/problem+json")
+func requestID(c fiber.Ctx) string { return requestid.FromContext(c) }
+
+func (s *Server) panicked(c fiber.Ctx, r any) {
+	s.metrics.panicked()
+	s.Log.Error("panic", "id", requestID(c), "in", c.Route().Path, "panic", fmt.Sprint(r), "stack", string(debug.Stack()))
 }

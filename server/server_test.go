@@ -11,7 +11,9 @@ import (
 	"net"
 	"net/http"
 	"path/filepath"
+	"slices"
 	"strings"
+	"sync"
 	"testing"
 	"testing/fstest"
 	"time"
@@ -30,9 +32,11 @@ import (
 )
 
 type client struct {
-	t   *testing.T
-	app *fiber.App
-	log *bytes.Buffer
+	t    *testing.T
+	app  *fiber.App
+	log  *locked
+	srv  *server.Server
+	kept *store.Store
 }
 
 func start(t *testing.T) *client {
@@ -51,15 +55,51 @@ func startLevel(t *testing.T, level standin.Level) *client {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() { _ = kept.Close() })
-	var log bytes.Buffer
+	var log locked
 	web := fstest.MapFS{
 		"index.html":      {Data: []byte("<!doctype html>")},
 		"assets/index.js": {Data: []byte("1")},
 	}
-	return &client{t, server.New(server.Config{
+	s := server.New(server.Config{
 		Store: kept, Catalog: cat, Web: web, Hosts: []string{"fence.test"}, Version: "test",
 		Log: slog.New(slog.NewTextHandler(&log, nil)), Level: level,
-	}), &log}
+	})
+	t.Cleanup(s.Close) // before the store
+	return &client{t, s.App, &log, s, kept}
+}
+
+// locked is a log that many write and a test reads.
+type locked struct {
+	sync.Mutex
+	bytes.Buffer
+}
+
+func (l *locked) Write(p []byte) (int, error) {
+	l.Lock()
+	defer l.Unlock()
+	return l.Buffer.Write(p)
+}
+
+func (l *locked) String() string {
+	l.Lock()
+	defer l.Unlock()
+	return l.Buffer.String()
+}
+
+// listed reads the list once every job in it is described.
+func (c *client) listed(query string) server.JobList {
+	c.t.Helper()
+	var list server.JobList
+	for range 200 {
+		list = server.JobList{}
+		c.must(200, "GET", "/api/jobs"+query, "", &list)
+		if !slices.ContainsFunc(list.Jobs, func(j server.JobSummary) bool { return j.Pending }) {
+			return list
+		}
+		time.Sleep(10 * time.Millisecond)
+	}
+	c.t.Fatal("the list is never described")
+	return list
 }
 
 // ask sends a request and returns the status, the headers and the body.
@@ -152,14 +192,12 @@ func TestJobFromNewToBin(t *testing.T) {
 		t.Fatalf("history %+v", h)
 	}
 	c.must(204, "DELETE", path, "", nil)
-	var list server.JobList
-	c.must(200, "GET", "/api/jobs", "", &list)
-	if len(list.Jobs) != 1 || !list.Jobs[0].Deleted || list.Jobs[0].Name != "Far side" || list.Jobs[0].Missing != 3 {
+	list := c.listed("?bin=true")
+	if len(list.Jobs) != 1 || !list.Jobs[0].Deleted || list.Jobs[0].GoneAt == nil || list.Jobs[0].Name != "Far side" || list.Jobs[0].Missing != 3 {
 		t.Fatalf("list %+v", list)
 	}
 	c.must(204, "POST", path+"/undelete", "{}", nil)
-	c.must(200, "GET", "/api/jobs", "", &list)
-	if list.Jobs[0].Deleted {
+	if list = c.listed(""); len(list.Jobs) != 1 || list.Jobs[0].Deleted {
 		t.Fatal("the list still says deleted")
 	}
 }
@@ -344,12 +382,13 @@ func TestUnreadableJobIsListed(t *testing.T) {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() { _ = kept.Close() })
-	if _, err := kept.Create(context.Background(), []byte(`{"mallow":7}`), "newer"); err != nil {
+	if _, err := kept.Create(context.Background(), store.Draft{Doc: []byte(`{"mallow":7}`), What: "newer"}); err != nil {
 		t.Fatal(err)
 	}
-	c := &client{t, server.New(server.Config{Store: kept, Catalog: cat, Web: fstest.MapFS{}, Log: slog.New(slog.DiscardHandler)}), nil}
-	var list server.JobList
-	c.must(200, "GET", "/api/jobs", "", &list)
+	s := server.New(server.Config{Store: kept, Catalog: cat, Web: fstest.MapFS{}, Log: slog.New(slog.DiscardHandler)})
+	t.Cleanup(s.Close)
+	c := &client{t, s.App, nil, s, kept}
+	list := c.listed("")
 	if len(list.Jobs) != 1 || !strings.Contains(list.Jobs[0].Problem, "newer Mallow") {
 		t.Errorf("got %+v", list)
 	}

@@ -1,7 +1,6 @@
 package server
 
 import (
-	"bufio"
 	"context"
 	"encoding/json"
 	"errors"
@@ -15,7 +14,6 @@ import (
 
 	"mallow/core/job"
 	"mallow/core/length"
-	"mallow/core/plan"
 	"mallow/core/reshape"
 	"mallow/core/stringline"
 	"mallow/core/survey"
@@ -24,7 +22,7 @@ import (
 
 // reshape answers a document with a changed one. Nothing is kept: the
 // interface saves what it takes.
-func (s *server) reshape(c fiber.Ctx) error {
+func (s *Server) reshape(c fiber.Ctx) error {
 	var req ReshapeRequest
 	if err := read(c, &req); err != nil {
 		return err
@@ -37,7 +35,7 @@ func (s *server) reshape(c fiber.Ctx) error {
 }
 
 // square says what a corner's diagonal should be, and what a taped one means.
-func (s *server) square(c fiber.Ctx) error {
+func (s *Server) square(c fiber.Ctx) error {
 	var req SquareRequest
 	if err := read(c, &req); err != nil {
 		return err
@@ -77,7 +75,7 @@ func (s *server) square(c fiber.Ctx) error {
 }
 
 // pegs works out a two-peg test.
-func (s *server) pegs(c fiber.Ctx) error {
+func (s *Server) pegs(c fiber.Ctx) error {
 	var req PegRequest
 	if err := read(c, &req); err != nil {
 		return err
@@ -101,7 +99,7 @@ const (
 
 // walk streams the readings of the simulated level, one line of JSON each, as
 // they are taken.
-func (s *server) walk(c fiber.Ctx) error {
+func (s *Server) walk(c fiber.Ctx) error {
 	var req WalkRequest
 	if err := read(c, &req); err != nil {
 		return err
@@ -125,7 +123,7 @@ func (s *server) walk(c fiber.Ctx) error {
 		return job.Errors{{Field: "/every", Given: fmt.Sprint(float64(req.Every)), Allowed: fmt.Sprintf("wide enough for %d readings; this makes %d", mostStops, len(stops))}}
 	}
 	var rows []job.Reading
-	return s.stream(c, standin.NewWalk(s.Level, line, stops), len(stops), func(i int, r standin.Reading) any {
+	return s.readings(c, standin.NewWalk(s.Level, line, stops), len(stops), func(i int, r standin.Reading) any {
 		rows = survey.Record(rows, stops[i], r.Rod, r.Sight)
 		last := len(rows) - 1
 		return WalkReading{Stop: stops[i], Reading: r.Rod, Sight: r.Sight, Number: i + 1, Of: len(stops), Row: last, Entry: rows[last]}
@@ -136,41 +134,41 @@ func (s *server) walk(c fiber.Ctx) error {
 const pegApart = 30 * length.Metre
 
 // walkPegs streams the four readings of a two-peg test.
-func (s *server) walkPegs(c fiber.Ctx) error {
-	return s.stream(c, standin.NewPegs(s.Level, pegApart), 4, func(i int, r standin.Reading) any {
+func (s *Server) walkPegs(c fiber.Ctx) error {
+	return s.readings(c, standin.NewPegs(s.Level, pegApart), 4, func(i int, r standin.Reading) any {
 		return PegReading{Name: [4]string{"midA", "midB", "endA", "endB"}[i], Reading: r.Rod, Sight: r.Sight}
 	})
 }
 
-// stream takes readings from a rod one by one and sends each at once.
-func (s *server) stream(c fiber.Ctx, rod standin.Rod, n int, of func(int, standin.Reading) any) error {
-	c.Set(fiber.HeaderContentType, "application/x-ndjson")
-	c.Set("X-Accel-Buffering", "no")
-	return c.SendStreamWriter(func(w *bufio.Writer) {
-		ctx, stop := context.WithTimeout(context.Background(), 5*time.Minute)
-		defer stop()
-		enc := json.NewEncoder(w)
+// walkBudget is how long a walk may take.
+const walkBudget = 5 * time.Minute
+
+// readings takes readings from a rod one by one and sends each at once.
+func (s *Server) readings(c fiber.Ctx, rod standin.Rod, n int, of func(int, standin.Reading) any) error {
+	return s.stream(c, "application/x-ndjson", walkBudget, func(ctx context.Context, out pipe) error {
+		enc := json.NewEncoder(out)
 		for i := range n {
 			r, err := rod.Next(ctx)
-			if err != nil {
-				if !errors.Is(err, standin.ErrDone) && !errors.Is(err, io.EOF) {
-					s.Log.Warn("rod stopped", "error", err)
-				}
-				return
+			if errors.Is(err, standin.ErrDone) || errors.Is(err, io.EOF) {
+				return nil
 			}
-			if enc.Encode(of(i, r)) != nil || w.Flush() != nil {
-				return // whoever listened has gone
+			if err != nil {
+				return err
+			}
+			if enc.Encode(of(i, r)) != nil || out.Flush() != nil {
+				return errHungUp
 			}
 		}
-	})
+		return nil
+	}, nil)
 }
 
-func (s *server) office() standin.Office {
+func (s *Server) office() standin.Office {
 	return standin.Office{Wait: 3, Services: s.Catalog.Services}
 }
 
 // askOffice files a request with the simulated locating office.
-func (s *server) askOffice(c fiber.Ctx) error {
+func (s *Server) askOffice(c fiber.Ctx) error {
 	j, day, req, err := s.officeRequest(c)
 	if err != nil {
 		return err
@@ -184,7 +182,7 @@ func (s *server) askOffice(c fiber.Ctx) error {
 }
 
 // officeMarks puts the office's marks into the job once it has been.
-func (s *server) officeMarks(c fiber.Ctx) error {
+func (s *Server) officeMarks(c fiber.Ctx) error {
 	j, day, req, err := s.officeRequest(c)
 	if err != nil {
 		return err
@@ -208,7 +206,7 @@ func (s *server) officeMarks(c fiber.Ctx) error {
 	return c.JSON(Changed{Doc: doc, What: fmt.Sprintf("The office's marks: %d new", n)})
 }
 
-func (s *server) officeRequest(c fiber.Ctx) (job.Job, time.Time, OfficeRequest, error) {
+func (s *Server) officeRequest(c fiber.Ctx) (job.Job, time.Time, OfficeRequest, error) {
 	var req OfficeRequest
 	if err := read(c, &req); err != nil {
 		return job.Job{}, time.Time{}, req, err
@@ -222,13 +220,4 @@ func (s *server) officeRequest(c fiber.Ctx) (job.Job, time.Time, OfficeRequest, 
 		err = job.Errors{{Field: "/day", Given: strconv.Quote(req.Day), Allowed: "a date, year-month-day"}}
 	}
 	return j, day, req, err
-}
-
-// plan of a document that is being imported into or exported from.
-func (s *server) planned(doc []byte) (job.Job, plan.Plan, error) {
-	j, _, err := job.Decode(doc, s.Catalog)
-	if err != nil {
-		return j, plan.Plan{}, err
-	}
-	return j, plan.Make(j, s.Catalog), nil
 }

@@ -28,10 +28,14 @@ func open(t testing.TB) (*store.Store, string) {
 	return s, file
 }
 
+func draft(doc []byte, what string) store.Draft {
+	return store.Draft{Doc: doc, What: what, Name: "Job"}
+}
+
 func TestUndoRedoAndHistory(t *testing.T) {
 	ctx := context.Background()
 	s, file := open(t)
-	r, err := s.Create(ctx, []byte(`{"n":1}`), "one")
+	r, err := s.Create(ctx, draft([]byte(`{"n":1}`), "one"))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -48,7 +52,7 @@ func TestUndoRedoAndHistory(t *testing.T) {
 		r = got
 	}
 	save := func(doc string) func() (store.Revision, error) {
-		return func() (store.Revision, error) { return s.Save(ctx, id, r.Number, []byte(doc), "saved") }
+		return func() (store.Revision, error) { return s.Save(ctx, id, r.Number, draft([]byte(doc), "saved")) }
 	}
 	undo := func() (store.Revision, error) { return s.Undo(ctx, id, r.Number) }
 	redo := func() (store.Revision, error) { return s.Redo(ctx, id, r.Number) }
@@ -101,16 +105,16 @@ func safely(t *testing.T, file string) {
 func TestStaleSaveIsRefused(t *testing.T) {
 	ctx := context.Background()
 	s, _ := open(t)
-	first, err := s.Create(ctx, []byte("a"), "one")
+	first, err := s.Create(ctx, draft([]byte("a"), "one"))
 	if err != nil {
 		t.Fatal(err)
 	}
-	if _, err := s.Save(ctx, first.Job, first.Number, []byte("b"), "first window"); err != nil {
+	if _, err := s.Save(ctx, first.Job, first.Number, draft([]byte("b"), "first window")); err != nil {
 		t.Fatal(err)
 	}
 	for what, do := range map[string]func() (store.Revision, error){
 		"save": func() (store.Revision, error) {
-			return s.Save(ctx, first.Job, first.Number, []byte("c"), "second window")
+			return s.Save(ctx, first.Job, first.Number, draft([]byte("c"), "second window"))
 		},
 		"undo":    func() (store.Revision, error) { return s.Undo(ctx, first.Job, first.Number) },
 		"redo":    func() (store.Revision, error) { return s.Redo(ctx, first.Job, first.Number) },
@@ -131,7 +135,7 @@ func TestStaleSaveIsRefused(t *testing.T) {
 func TestOnlyOneOfManySavesWins(t *testing.T) {
 	ctx := context.Background()
 	s, _ := open(t)
-	r, err := s.Create(ctx, []byte("0"), "one")
+	r, err := s.Create(ctx, draft([]byte("0"), "one"))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -140,7 +144,7 @@ func TestOnlyOneOfManySavesWins(t *testing.T) {
 	var wait sync.WaitGroup
 	for i := range 12 {
 		wait.Go(func() {
-			_, err := s.Save(ctx, r.Job, r.Number, fmt.Append(nil, i), "at once")
+			_, err := s.Save(ctx, r.Job, r.Number, draft(fmt.Append(nil, i), "at once"))
 			var stale *store.StaleError
 			mu.Lock()
 			defer mu.Unlock()
@@ -163,15 +167,17 @@ func TestOnlyOneOfManySavesWins(t *testing.T) {
 func TestDeleteCanBeUndone(t *testing.T) {
 	ctx := context.Background()
 	s, file := open(t)
-	r, err := s.Create(ctx, []byte("kept"), "one")
+	r, err := s.Create(ctx, draft([]byte("kept"), "one"))
 	if err != nil {
 		t.Fatal(err)
 	}
 	if err := s.Delete(ctx, r.Job); err != nil {
 		t.Fatal(err)
 	}
-	if list, err := s.List(ctx); err != nil || len(list) != 1 || !list[0].Deleted {
-		t.Errorf("list %v, %v", list, err)
+	for bin, want := range map[bool]int{true: 1, false: 0} {
+		if list, err := s.List(ctx, store.Query{Bin: bin, Most: 10}); err != nil || len(list.Entries) != want || list.Count != want || list.Binned != 1 {
+			t.Errorf("list %v, %v", list, err)
+		}
 	}
 	if err := s.Undelete(ctx, r.Job); err != nil {
 		t.Fatal(err)
@@ -205,13 +211,13 @@ func BenchmarkSave(b *testing.B) {
 	ctx := context.Background()
 	s, _ := open(b)
 	doc := make([]byte, 4000)
-	r, err := s.Create(ctx, doc, "one")
+	r, err := s.Create(ctx, draft(doc, "one"))
 	if err != nil {
 		b.Fatal(err)
 	}
 	b.ReportAllocs()
 	for b.Loop() {
-		if r, err = s.Save(ctx, r.Job, r.Number, doc, "again"); err != nil {
+		if r, err = s.Save(ctx, r.Job, r.Number, draft(doc, "again")); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -220,7 +226,7 @@ func BenchmarkSave(b *testing.B) {
 func BenchmarkLoad(b *testing.B) {
 	ctx := context.Background()
 	s, _ := open(b)
-	r, err := s.Create(ctx, make([]byte, 4000), "one")
+	r, err := s.Create(ctx, draft(make([]byte, 4000), "one"))
 	if err != nil {
 		b.Fatal(err)
 	}

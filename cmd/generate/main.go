@@ -60,6 +60,11 @@ type api struct {
 	Looks               server.Looks               `json:"looks"`
 	Pages               server.Pages               `json:"pages"`
 	Printing            server.Printing            `json:"printing"`
+	Event               server.Event               `json:"event"`
+	Keeping             server.Keeping             `json:"keeping"`
+	BackupRequest       server.BackupRequest       `json:"backupRequest"`
+	TidyingRequest      server.TidyingRequest      `json:"tidyingRequest"`
+	PinRequest          server.PinRequest          `json:"pinRequest"`
 }
 
 func main() {

@@ -5,7 +5,6 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"os"
 	"path/filepath"
 	"strings"
 	"time"
@@ -93,7 +92,7 @@ func exportOne(c *cobra.Command, src exchange.Source, want exchange.Want, name, 
 		_, err = c.OutOrStdout().Write(file.Data)
 		return err
 	}
-	if err := os.WriteFile(name, file.Data, 0o644); err != nil {
+	if err := writeFile(name, file.Data); err != nil {
 		return usageError{err}
 	}
 	fmt.Fprintf(c.ErrOrStderr(), "mallow: wrote %s, %d bytes\n", name, len(file.Data))
@@ -108,12 +107,7 @@ func source(name string, stdin io.Reader) (exchange.Source, error) {
 		return src, err
 	}
 	date := time.Now()
-	if name == "-" {
-		src.Doc, err = io.ReadAll(stdin)
-	} else {
-		src.Doc, err = os.ReadFile(name)
-	}
-	if err != nil {
+	if src.Doc, err = readFile(name, stdin); err != nil {
 		return src, err
 	}
 	if src.Job, _, err = job.Decode(src.Doc, cat); err != nil {
@@ -132,7 +126,7 @@ func importCommand() *cobra.Command {
 		Long:    "Read a line from CSV, GPX or GeoJSON and write a new job document with it; or read a job document, check it and write it as it is. FILE - is standard input.",
 		Example: "  mallow import walked.gpx --to job.json\n  mallow import - --system metric < points.csv",
 		RunE: func(c *cobra.Command, given []string) error {
-			raw, err := readAll(given[0], c.InOrStdin())
+			raw, err := readFile(given[0], c.InOrStdin())
 			if err != nil {
 				return usageError{err}
 			}
@@ -144,7 +138,7 @@ func importCommand() *cobra.Command {
 				_, err = c.OutOrStdout().Write(doc)
 				return err
 			}
-			if err := os.WriteFile(to, doc, 0o644); err != nil {
+			if err := writeFile(to, doc); err != nil {
 				return usageError{err}
 			}
 			return nil
@@ -156,13 +150,6 @@ func importCommand() *cobra.Command {
 	f.StringVar(&system, "system", "imperial", "units of the new job: imperial or metric")
 	f.Float64Var(&off, "off", 150, "how far off a straight run a point may lie, millimetres; more makes a corner")
 	return c
-}
-
-func readAll(name string, stdin io.Reader) ([]byte, error) {
-	if name == "-" {
-		return io.ReadAll(stdin)
-	}
-	return os.ReadFile(name)
 }
 
 // imported is the job document that a file makes.

@@ -22,10 +22,12 @@ type usageError struct{ error }
 func main() { os.Exit(run()) }
 
 func run() int {
+	signal.Ignore(syscall.SIGPIPE) // a log that nobody reads any more is no reason to end
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
+	context.AfterFunc(ctx, stop) // a second signal ends at once
 	err := root().ExecuteContext(ctx)
-	if err == nil {
+	if err == nil || ctx.Err() != nil && errors.Is(err, context.Canceled) {
 		return 0
 	}
 	fmt.Fprintf(os.Stderr, "mallow: %v\n", err)
@@ -51,7 +53,8 @@ func root() *cobra.Command {
 		RunE: func(c *cobra.Command, _ []string) error { return c.Help() },
 	}
 	c.SetFlagErrorFunc(func(_ *cobra.Command, err error) error { return usageError{err} })
-	c.AddCommand(serveCommand(), demoCommand(), planCommand(), exportCommand(), importCommand(), versionCommand())
+	c.AddCommand(serveCommand(), demoCommand(), planCommand(), exportCommand(), importCommand(),
+		backupCommand(), restoreCommand(), doctorCommand(), versionCommand())
 	return c
 }
 

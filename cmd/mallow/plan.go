@@ -6,7 +6,6 @@ import (
 	"fmt"
 	"io"
 	"math"
-	"os"
 	"text/tabwriter"
 
 	"github.com/spf13/cobra"
@@ -52,12 +51,7 @@ func planFile(name string, stdin io.Reader) (plan.Plan, []string, error) {
 	if err != nil {
 		return plan.Plan{}, nil, err
 	}
-	var doc []byte
-	if name == "-" {
-		doc, err = io.ReadAll(stdin)
-	} else {
-		doc, err = os.ReadFile(name)
-	}
+	doc, err := readFile(name, stdin)
 	if err != nil {
 		return plan.Plan{}, nil, err
 	}

@@ -30,7 +30,7 @@ func Check(j Job) Errors {
 		}
 		e = append(e, checkLine(at, line, u)...)
 	}
-	return e
+	return append(e, checkCost(j)...)
 }
 
 // once refuses a name that something else of the same kind has already.
@@ -111,9 +111,9 @@ func checkGround(at string, r Run, u length.Units) Errors {
 	return e
 }
 
-// mostPosts bounds what one run may ask of the machine: 20,000 posts are some
-// 48 km of fence.
-const mostPosts = 20000
+// mostPosts bounds what one run may ask of the machine; cost.go says what a
+// whole job may.
+const mostPosts = MostPosts
 
 // CheckRun returns which of a run's fields do not fit together.
 func CheckRun(at string, r Run, u length.Units) Errors { return checkRun(at, r, u) }

@@ -33,20 +33,28 @@ const mostAlternatives = 3
 // Alternatives lays a run out in the other ways worth having. It is false
 // when the job has no such run with a length.
 func Alternatives(j job.Job, cat materials.Catalog, run string) ([]Alternative, bool) {
-	if m := planned(j, cat, run); m != nil {
-		return m.alternatives(), true
-	}
-	return nil, false
+	out, ok, _ := AlternativesUntil(nil, j, cat, run)
+	return out, ok
+}
+
+// AlternativesUntil is Alternatives with somebody who may end it, as MakeUntil.
+func AlternativesUntil(stop func() error, j job.Job, cat materials.Catalog, run string) (out []Alternative, ok bool, err error) {
+	err = until(func() {
+		if m := planned(j, cat, run, newWatch(stop)); m != nil {
+			out, ok = m.alternatives(), true
+		}
+	})
+	return out, ok, err
 }
 
 // planned is a run of the job with its whole line planned around it; nil when
 // there is no such run with a length.
-func planned(j job.Job, cat materials.Catalog, run string) *maker {
+func planned(j job.Job, cat materials.Catalog, run string, watch *watch) *maker {
 	for l := range j.Lines {
 		if !slices.ContainsFunc(j.Lines[l].Runs, func(r job.Run) bool { return r.ID == run }) {
 			continue
 		}
-		w := newLiner(j, l, cat, reason.Unread())
+		w := newLiner(j, l, cat, reason.Unread(), watch)
 		w.make()
 		for _, m := range w.runs {
 			if m.run.ID == run && m.laid() {

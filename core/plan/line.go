@@ -124,11 +124,11 @@ type liner struct {
 	out      Line
 }
 
-func newLiner(j job.Job, l int, cat materials.Catalog, book *reason.Book) *liner {
+func newLiner(j job.Job, l int, cat materials.Catalog, book *reason.Book, watch *watch) *liner {
 	line := j.Lines[l]
 	w := &liner{job: j, line: line, path: fmt.Sprintf("/lines/%d", l), book: book, few: reason.NewIndex[any](book)}
 	for r, run := range line.Runs {
-		w.runs = append(w.runs, newMaker(j, run, cat, book, fmt.Sprintf("%s/runs/%d", w.path, r)))
+		w.runs = append(w.runs, newMaker(j, run, cat, book, watch, fmt.Sprintf("%s/runs/%d", w.path, r)))
 	}
 	w.out = Line{ID: line.ID, Name: line.Name, Path: w.path, Closed: line.Closed, Runs: len(line.Runs), Corners: []Corner{}, Books: []BookCheck{}}
 	return w

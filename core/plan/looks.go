@@ -57,10 +57,18 @@ var lookIdeas = []lookIdea{
 // Looks plans a run in every look. It is false when the job has no such run
 // with a length.
 func Looks(j job.Job, cat materials.Catalog, run string) ([]LookChoice, bool) {
-	if m := planned(j, cat, run); m != nil {
-		return m.lookChoices(), true
-	}
-	return nil, false
+	out, ok, _ := LooksUntil(nil, j, cat, run)
+	return out, ok
+}
+
+// LooksUntil is Looks with somebody who may end it, as MakeUntil.
+func LooksUntil(stop func() error, j job.Job, cat materials.Catalog, run string) (out []LookChoice, ok bool, err error) {
+	err = until(func() {
+		if m := planned(j, cat, run, newWatch(stop)); m != nil {
+			out, ok = m.lookChoices(), true
+		}
+	})
+	return out, ok, err
 }
 
 func (m *maker) lookChoices() []LookChoice {

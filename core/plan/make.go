@@ -17,12 +17,21 @@ import (
 )
 
 // Make plans a job that Decode has checked.
-func Make(j job.Job, cat materials.Catalog) Plan {
+func Make(j job.Job, cat materials.Catalog) Plan { return makePlan(j, cat, newWatch(nil)) }
+
+// MakeUntil is Make for those who cannot wait without end: stop is asked now
+// and then, and the error that it gives ends the planning.
+func MakeUntil(stop func() error, j job.Job, cat materials.Catalog) (p Plan, err error) {
+	err = until(func() { p = makePlan(j, cat, newWatch(stop)) })
+	return p, err
+}
+
+func makePlan(j job.Job, cat materials.Catalog, watch *watch) Plan {
 	p := Plan{Mallow: Version, Name: j.Name, Units: j.Units, Lines: []Line{}, Findings: []finding.Finding{}}
 	book := &reason.Book{}
 	var makers []*maker
 	for l := range j.Lines {
-		w := newLiner(j, l, cat, book)
+		w := newLiner(j, l, cat, book, watch)
 		w.make()
 		for _, m := range w.runs {
 			p.Runs = append(p.Runs, m.out)
@@ -42,6 +51,7 @@ func Make(j job.Job, cat materials.Catalog) Plan {
 	p.Cautions = cautions(makers)
 	p.Totals = jobTotals(makers, book, cat)
 	p.Findings = append(p.Findings, nearMix(j, p.Totals, makers)...)
+	p.Findings = append(p.Findings, watch.findings()...)
 	p.Rules = book.Fold()
 	p.Reasons = book.Whys()
 	return p
@@ -68,6 +78,7 @@ type maker struct {
 	bag       materials.Bag
 	bagKnown  bool
 	book      *reason.Book
+	watch     *watch
 	few       reason.Index[any] // explanations of which there are few, under any key
 	findings  []finding.Finding
 	depthWhys reason.Index[depthKey]
@@ -98,9 +109,10 @@ type maker struct {
 	out     Run
 }
 
-func newMaker(j job.Job, run job.Run, cat materials.Catalog, book *reason.Book, path string) *maker {
+func newMaker(j job.Job, run job.Run, cat materials.Catalog, book *reason.Book, watch *watch, path string) *maker {
+	watch.look()
 	m := &maker{
-		job: j, given: run, run: run, usual: cat.UsualRun(j.Units.System), path: path, cat: cat, book: book,
+		job: j, given: run, run: run, usual: cat.UsualRun(j.Units.System), path: path, cat: cat, book: book, watch: watch,
 		few:       reason.NewIndex[any](book),
 		depthWhys: reason.NewIndex[depthKey](book),
 		stockWhys: reason.NewIndex[[2]length.Length](book),
@@ -256,6 +268,7 @@ func bayID(i int) string  { return "B" + strconv.Itoa(i+1) }
 func (m *maker) posts() {
 	m.out.Posts = make([]Post, len(m.layout.Posts))
 	for i, at := range m.layout.Posts {
+		m.watch.look()
 		ground := m.profile.Height(at.Station)
 		p := Post{
 			ID: postID(i), Kind: at.Kind, Gate: m.gateID(at.Gate),

@@ -36,18 +36,20 @@ type WayOut struct {
 
 // stopped works out the ways out of every hole that was stopped.
 func (m *maker) stopped() {
+	moves := newMoves(m)
 	for i := range m.out.Posts {
+		m.watch.look()
 		p := &m.out.Posts[i]
 		if p.spot < 0 || p.Shared != "" || p.Stays != "" {
 			continue
 		}
 		if d := &m.ditches[p.Card]; d.sized.hit != nil && d.sized.depth.Stopped {
-			p.Stopped = m.stop(i, d)
+			p.Stopped = m.stop(i, d, moves)
 		}
 	}
 }
 
-func (m *maker) stop(i int, d *ditch) *Stopped {
+func (m *maker) stop(i int, d *ditch, moves *moves) *Stopped {
 	p, st := &m.out.Posts[i], m.stand(i, d)
 	hit := d.sized.hit
 	s := &Stopped{What: hit.What, Depth: hit.Depth, Wanted: d.sized.depth.Rounded + d.sized.lowered, Settled: hit.Settled}
@@ -65,7 +67,7 @@ func (m *maker) stop(i int, d *ditch) *Stopped {
 		w.belled()
 		w.pinned()
 	}
-	w.moved()
+	w.moved(moves)
 	s.Ways = w.ways
 	return s
 }
@@ -201,38 +203,106 @@ func (w *wayFinder) pinned() {
 		Gust: g, Frost: w.frost(), Edits: w.clear(job.SettledPinned, w.spot("hole/pin", pin))})
 }
 
+// mostAlone is up to how many stopped holes each is moved by itself. Where
+// more were stopped by the same, it is the ground that is so: they are moved
+// together, and weighed once.
+const mostAlone = 4
+
+// moves are the trials of moving stopped posts.
+type moves struct {
+	m      *maker
+	struck map[job.Struck][]int // line posts that were stopped, by what
+	made   map[job.Struck]*move
+}
+
+// move is the layout with posts moved clear of what stopped them.
+type move struct {
+	posts []int
+	outs  []job.KeepOut // all that is in the way then
+	now   *maker
+	then  *maker // nil: it makes nothing better
+}
+
+func newMoves(m *maker) *moves {
+	v := &moves{m: m, struck: map[job.Struck][]int{}, made: map[job.Struck]*move{}}
+	for i := range m.out.Posts {
+		p := &m.out.Posts[i]
+		if p.spot < 0 || p.Shared != "" || p.Stays != "" || p.Kind != job.LinePost {
+			continue
+		}
+		if d := &m.ditches[p.Card]; d.sized.hit != nil && d.sized.depth.Stopped {
+			v.struck[d.sized.hit.What] = append(v.struck[d.sized.hit.What], i)
+		}
+	}
+	return v
+}
+
+// of is the move of a post: with those that were stopped by the same, where
+// they are many.
+func (v *moves) of(w *wayFinder) *move {
+	what := w.plain.sized.hit.What
+	all := v.struck[what]
+	if len(all) <= mostAlone {
+		return v.weigh(what, []int{w.index}, w.width)
+	}
+	if v.made[what] == nil {
+		v.made[what] = v.weigh(what, all, w.width)
+	}
+	return v.made[what]
+}
+
+func (v *moves) weigh(what job.Struck, posts []int, width length.Length) *move {
+	m := v.m
+	t := &move{posts: posts, outs: slices.Clone(m.given.KeepOuts)}
+	kind := job.Rock
+	if what == job.HitWater {
+		kind = job.NoDig
+	}
+	for _, i := range posts {
+		at := m.given.Spots[m.out.Posts[i].spot].At
+		t.outs = append(t.outs, job.KeepOut{ID: freeID(t.outs), Kind: kind, At: at, Width: width})
+	}
+	run := m.given
+	run.KeepOuts = t.outs
+	if len(job.CheckRun("", run, m.job.Units)) > 0 || !m.watch.afford(2*len(m.layout.Posts)) {
+		return t
+	}
+	now, then := m.now(), m.trial(run).weigh()
+	if then.trouble() <= now.trouble() {
+		then.wind()
+		t.now, t.then = now, then
+	}
+	return t
+}
+
 // moved is the layout's own answer when the post makes way for what is there.
-func (w *wayFinder) moved() {
+func (w *wayFinder) moved(moves *moves) {
 	m := w.m
 	if w.post.Kind != job.LinePost || len(m.layout.Posts) > weighMost {
 		return
 	}
-	at := m.given.Spots[w.post.spot].At
-	rock := job.KeepOut{ID: freeID(m.given.KeepOuts), Kind: job.Rock, At: at, Width: w.width}
-	if w.plain.sized.hit.What == job.HitWater {
-		rock.Kind = job.NoDig
-	}
-	run := m.given
-	run.KeepOuts = append(slices.Clone(m.given.KeepOuts), rock)
-	if len(job.CheckRun("", run, m.job.Units)) > 0 {
+	t := moves.of(w)
+	if t.then == nil {
 		return
 	}
-	now, then := m.now(), m.trial(run).weigh()
-	if then.trouble() > now.trouble() {
-		return
-	}
-	then.wind()
 	weakest := -1.0
-	for i := range then.out.Posts {
-		if p := &then.out.Posts[i]; p.Wind != nil && p.Kind == job.LinePost && (weakest < 0 || p.Wind.Gust < weakest) {
+	for i := range t.then.out.Posts {
+		if p := &t.then.out.Posts[i]; p.Wind != nil && p.Kind == job.LinePost && (weakest < 0 || p.Wind.Gust < weakest) {
 			weakest = p.Wind.Gust
 		}
 	}
-	cost := costOf(now, then)
-	w.add(WayOut{ID: "moved", Name: reason.Say("Move the post clear of it"), Says: reason.Say("The bays beside it are laid out anew, and a new hole is dug to its full depth. Fill and tamp the old one."),
-		Gust: max(0, weakest), Frost: true, Cost: &cost,
-		Concrete: cost.Concrete + w.post.ConcreteVolume - w.volume(w.width, w.plain.sized.rules.Hole), // whatever is taken now
-		Edits:    []job.Edit{m.set("/keepOuts", run.KeepOuts)}})
+	name := reason.Say("Move the post clear of it")
+	if n := len(t.posts); n > 1 {
+		name = reason.Say("Move all ", n, " posts that were stopped so clear of it")
+	}
+	cost := costOf(t.now, t.then)
+	concrete := cost.Concrete
+	for _, i := range t.posts { // whatever is taken now
+		concrete += m.out.Posts[i].ConcreteVolume - w.volume(w.width, w.plain.sized.rules.Hole)
+	}
+	w.add(WayOut{ID: "moved", Name: name, Says: reason.Say("The bays beside it are spaced again, and a new hole is dug to its full depth. Fill and tamp the old one."),
+		Gust: max(0, weakest), Frost: true, Cost: &cost, Concrete: concrete,
+		Edits: []job.Edit{m.set("/keepOuts", t.outs)}})
 }
 
 func freeID(list []job.KeepOut) string {

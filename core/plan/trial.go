@@ -17,7 +17,7 @@ const weighMost = 1500
 // trial plans the run as it would be, by itself: what its corner posts share
 // with other runs is the same before and after, and falls out of a difference.
 func (m *maker) trial(run job.Run) *maker {
-	t := newMaker(m.job, run, m.cat, reason.Unread(), m.path)
+	t := newMaker(m.job, run, m.cat, reason.Unread(), m.watch, m.path)
 	t.inside = m.inside
 	t.lay(m.ground, m.turned)
 	return t
@@ -82,7 +82,7 @@ func (m *maker) offer(says reason.Text, better func(now, then *maker) bool, chan
 	}
 	run := m.given
 	change(&run)
-	if len(job.CheckRun("", run, m.job.Units)) > 0 {
+	if len(job.CheckRun("", run, m.job.Units)) > 0 || !m.watch.afford(len(m.layout.Posts)) {
 		return nil
 	}
 	now, then := m.now(), m.trial(run).weigh()
@@ -114,7 +114,7 @@ func (m *maker) inLine(run job.Run) *maker {
 			}
 			j.Lines[l].Runs = slices.Clone(j.Lines[l].Runs)
 			j.Lines[l].Runs[r] = run
-			w := newLiner(j, l, m.cat, reason.Unread())
+			w := newLiner(j, l, m.cat, reason.Unread(), m.watch)
 			w.quiet = true
 			w.make()
 			return w.runs[r]

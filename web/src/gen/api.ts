@@ -33,6 +33,11 @@ export interface MallowAPI {
   looks?: Looks
   pages?: Pages
   printing?: Printing
+  event?: Event
+  keeping?: Keeping
+  backupRequest?: BackupRequest
+  tidyingRequest?: TidyingRequest
+  pinRequest?: PinRequest
 }
 export interface Job {
   /**
@@ -3375,6 +3380,11 @@ export interface JobState {
   savedAt: string
   canUndo: boolean
   canRedo: boolean
+  name: string
+  /**
+   * Why the document cannot be planned: it opens to be read, put back or taken out only.
+   */
+  problem?: string
   /**
    * Fields of the document that are kept but not used.
    */
@@ -3386,6 +3396,14 @@ export interface JobState {
 }
 export interface JobList {
   jobs: JobSummary[]
+  /**
+   * Jobs that fit, on all pages.
+   */
+  count: number
+  /**
+   * Jobs in the bin.
+   */
+  binned: number
 }
 export interface JobSummary {
   id: string
@@ -3393,7 +3411,15 @@ export interface JobSummary {
   savedAt: string
   deleted: boolean
   /**
-   * Why the job cannot be read, if it cannot.
+   * When a deleted job may go from the bin for good.
+   */
+  goneAt?: string
+  /**
+   * What follows is not worked out yet; an event tells when it is.
+   */
+  pending: boolean
+  /**
+   * Why the job cannot be read or planned, if it cannot.
    */
   problem?: string
   units: Units
@@ -3458,6 +3484,10 @@ export interface RevisionSummary {
   what: string
   savedAt: string
   current: boolean
+  /**
+   * Kept however old it gets.
+   */
+  pinned: boolean
 }
 export interface CreateRequest {
   name?: string
@@ -4244,4 +4274,77 @@ export interface Printing {
    */
   ready?: string
   name?: string
+  /**
+   * Why there is no file.
+   */
+  failed?: string
+}
+export interface Event {
+  job?: string
+  /**
+   * The job's current revision.
+   */
+  revision?: number
+  /**
+   * What the revision changed.
+   */
+  what?: string
+  kind: 'saved' | 'deleted' | 'put back' | 'described' | 'reset'
+}
+export interface Keeping {
+  /**
+   * Data folder.
+   */
+  folder: string
+  /**
+   * Size of the database.
+   */
+  bytes: number
+  jobs: number
+  revisions: number
+  /**
+   * What is the matter with the database, and what to do.
+   */
+  trouble?: string
+  /**
+   * In the data folder, the newest first.
+   */
+  backups: KeptBackup[]
+  /**
+   * Where the jobs are replicated to.
+   */
+  replica?: string
+  /**
+   * A demo: gone when it stops.
+   */
+  throwaway: boolean
+  tidying: TidyingState
+}
+export interface KeptBackup {
+  name: string
+  why: string
+  at: string
+  bytes: number
+}
+export interface TidyingState {
+  on: boolean
+  /**
+   * When it may go; left out before it is announced.
+   */
+  due?: string
+  revisions: number
+  /**
+   * From the bin.
+   */
+  jobs: number
+}
+export interface BackupRequest {
+  name: string
+}
+export interface TidyingRequest {
+  on: boolean
+}
+export interface PinRequest {
+  revision: number
+  pinned: boolean
 }

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { Dialog, Popover } from 'bits-ui'
   import Download from '@lucide/svelte/icons/download'
+  import Pin from '@lucide/svelte/icons/pin'
   import HistoryIcon from '@lucide/svelte/icons/history'
   import Redo2 from '@lucide/svelte/icons/redo-2'
   import Ruler from '@lucide/svelte/icons/ruler'
@@ -30,6 +31,10 @@
     showHistory = true
     history = null
     history = (await api.history(session.id).catch(() => null))?.revisions ?? []
+  }
+
+  async function pin(r: RevisionSummary) {
+    history = (await api.pin(session.id, r.number, !r.pinned).catch(() => null))?.revisions ?? history
   }
 
   function rename(e: Event & { currentTarget: HTMLInputElement }) {
@@ -151,6 +156,13 @@
               <span class="font-semibold">{r.what}</span>
               <span class="block text-[0.9rem] text-pencil">{when.format(new Date(r.savedAt))}</span>
             </span>
+            <button
+              class="btn btn-plain btn-icon {r.pinned ? 'text-mallow' : 'text-pencil'}"
+              aria-pressed={r.pinned}
+              aria-label="Keep revision {r.number} however old it gets"
+              title="Keep it however old it gets"
+              onclick={() => pin(r)}><Pin size={18} fill={r.pinned ? 'currentColor' : 'none'} /></button
+            >
             {#if r.current}
               <span class="font-semibold text-mallow">current</span>
             {:else}

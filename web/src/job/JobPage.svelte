@@ -9,7 +9,8 @@
   import { View } from '../drawing/view.svelte'
   import { provideAsking } from '../lib/asking.svelte'
   import { Gone, Refused } from '../lib/api'
-  import { Session } from '../lib/session.svelte'
+  import { Session, Unplannable } from '../lib/session.svelte'
+  import type { JobState } from '../gen/api'
   import type { Stage } from '../lib/stages'
   import { MapView } from '../map/mapview.svelte'
   import SiteMap from '../map/SiteMap.svelte'
@@ -19,6 +20,7 @@
   import WhyPopover from '../parts/WhyPopover.svelte'
   import Conflict from './Conflict.svelte'
   import JobBar from './JobBar.svelte'
+  import ReadOnly from './ReadOnly.svelte'
   import SavingNotice from './SavingNotice.svelte'
 
   let { params }: { params: { id: string } } = $props()
@@ -30,10 +32,12 @@
   /** On a small screen one of the two drawings is shown. */
   let fromAbove = $state(false)
   let trouble = $state.raw<{ title: string; detail: string } | null>(null)
+  let unplannable = $state.raw<JobState | null>(null)
   provideAsking()
 
   async function open(id: string) {
     trouble = null
+    unplannable = null
     session?.close()
     session = null
     try {
@@ -48,14 +52,14 @@
       session = s
       document.title = `${s.doc.name} · Mallow`
     } catch (e) {
-      trouble = {
-        title:
-          e instanceof Refused
-            ? e.problem.title
-            : e instanceof Gone
-              ? 'Mallow is not answering'
-              : 'This job cannot be opened',
-        detail: e instanceof Error ? e.message : String(e),
+      if (id !== params.id) return
+      if (e instanceof Unplannable) unplannable = e.job
+      else {
+        const said = e instanceof Refused || e instanceof Gone ? e.problem : undefined
+        trouble = {
+          title: said?.title ?? (e instanceof Gone ? 'Mallow is not answering' : 'This job cannot be opened'),
+          detail: said?.detail ?? (e instanceof Error ? e.message : String(e)),
+        }
       }
     }
   }
@@ -93,6 +97,8 @@
         <a class="btn" href="#/">All jobs</a>
       </p>
     </main>
+  {:else if unplannable}
+    <ReadOnly job={unplannable} onchanged={() => open(params.id)} />
   {:else if session && view}
     <SavingNotice {session} />
     <main class="flex min-h-0 flex-1 flex-col">

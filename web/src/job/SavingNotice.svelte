@@ -7,7 +7,7 @@
 
 {#if session.saving === 'gone'}
   <div class="flex flex-wrap items-center gap-x-3 border-b border-stop bg-stop-wash px-3 py-2" role="alert">
-    <strong class="text-stop">Mallow is not answering.</strong>
+    <strong class="text-stop">{session.trouble || 'Mallow is not answering.'}</strong>
     <span
       >Your last change is kept in this browser and is saved as soon as it is back. Trying every two seconds.</span
     >

@@ -4,31 +4,68 @@
   import { onMount } from 'svelte'
   import type { JobSummary } from '../gen/api'
   import { api } from '../lib/api'
+  import { Live } from '../lib/live'
   import { tape } from '../lib/tape'
   import Masthead from '../parts/Masthead.svelte'
   import Fraction from '../parts/Fraction.svelte'
   import NewJob from './NewJob.svelte'
   import Silhouette from './Silhouette.svelte'
 
+  const PAGE = 50
   let jobs = $state.raw<JobSummary[] | null>(null)
+  /** How many fit the words, and how many are in the bin. */
+  let count = $state(0)
+  let binned = $state(0)
+  let bin = $state.raw<JobSummary[]>([])
+  let binOpen = $state(false)
+  let words = $state('')
   let trouble = $state('')
   let making = $state(false)
   let removed = $state.raw<JobSummary | null>(null)
-  const open = $derived(jobs?.filter((j) => !j.deleted) ?? [])
-  const bin = $derived(jobs?.filter((j) => j.deleted) ?? [])
+  let asking: AbortController | null = null
 
-  async function load() {
+  /** Reads as many as are shown, or one page more. */
+  async function load(more = 0) {
+    asking?.abort()
+    const mine = (asking = new AbortController())
     try {
-      jobs = (await api.list()).jobs
+      const shown = more ? (jobs ?? []) : []
+      const most = more || Math.min(200, Math.max(PAGE, jobs?.length ?? 0))
+      const page = await api.list({ words, skip: shown.length, most }, mine.signal)
+      const known = new Set(shown.map((j) => j.id))
+      jobs = [...shown, ...page.jobs.filter((j) => !known.has(j.id))]
+      count = page.count
+      binned = page.binned
+      if (binOpen) bin = (await api.list({ bin: true, most: 200 }, mine.signal)).jobs
       trouble = ''
     } catch (e) {
-      trouble = e instanceof Error ? e.message : String(e)
+      if (!mine.signal.aborted) trouble = e instanceof Error ? e.message : String(e)
     }
   }
   onMount(() => {
     document.title = 'Mallow'
     void load()
+    // Many changes at once are one reading of the list.
+    let soon: ReturnType<typeof setTimeout> | undefined
+    const live = new Live('', () => {
+      clearTimeout(soon)
+      soon = setTimeout(() => void load(), 150)
+    })
+    return () => {
+      clearTimeout(soon)
+      live.close()
+    }
   })
+
+  let typed: ReturnType<typeof setTimeout> | undefined
+  function search(text: string) {
+    words = text
+    clearTimeout(typed)
+    typed = setTimeout(() => {
+      jobs = jobs && []
+      void load()
+    }, 120)
+  }
 
   async function act(what: () => Promise<void>, job: JobSummary | null) {
     try {
@@ -42,6 +79,7 @@
   }
 
   const counts = (j: JobSummary) => `${j.posts} posts${j.bags ? ` · ${j.bags} bags` : ''}`
+  const day = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' })
   const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' })
 </script>
 
@@ -49,10 +87,25 @@
 <main class="mx-auto max-w-6xl p-3 pb-24 sm:p-6">
   <div class="flex items-center justify-between gap-3">
     <h1 class="text-2xl font-bold">Jobs</h1>
+    <a class="btn btn-plain ml-auto inline-flex" href="#/keeping">Keeping</a>
     <button class="btn btn-main" onclick={() => (making = true)}
       ><Plus size={20} aria-hidden="true" />New job</button
     >
   </div>
+  {#if words || count > 8}
+    <label class="mt-3 flex items-center gap-3">
+      <span class="sr-only">Search the jobs</span>
+      <input
+        type="search"
+        class="min-h-11 w-full max-w-md border border-line bg-sheet px-3"
+        placeholder="Search by name"
+        maxlength="200"
+        value={words}
+        oninput={(e) => search(e.currentTarget.value)}
+      />
+      <span class="text-pencil" role="status">{count} {count === 1 ? 'job' : 'jobs'}</span>
+    </label>
+  {/if}
 
   {#if trouble}
     <div class="mt-4 border border-stop bg-stop-wash p-4 text-stop" role="alert">
@@ -60,13 +113,17 @@
       <p class="mt-1 text-ink">
         What was saved is kept. Look whether Mallow still runs where you started it.
       </p>
-      <button class="btn mt-3" onclick={load}>Try again</button>
+      <button class="btn mt-3" onclick={() => load()}>Try again</button>
     </div>
   {/if}
 
   {#if !jobs && !trouble}
     <p class="mt-6 text-pencil" aria-busy="true">Reading the jobs …</p>
-  {:else if jobs && !open.length}
+  {:else if jobs && words && !count}
+    <p class="mt-6">
+      No job’s name holds that. <button class="btn" onclick={() => search('')}>Show all</button>
+    </p>
+  {:else if jobs && !jobs.length && !words}
     <div class="mt-6 border border-line bg-sheet p-6">
       <p class="text-lg font-semibold">No jobs yet</p>
       <p class="mt-1 max-w-prose">
@@ -76,12 +133,14 @@
   {/if}
 
   <ul class="mt-4 grid gap-3">
-    {#each open as j (j.id)}
+    {#each jobs ?? [] as j (j.id)}
       <li class="grid border border-line bg-sheet hover:border-ink sm:grid-cols-[17rem_1fr_auto]">
         <a href="#/jobs/{j.id}" class="flex flex-col justify-center p-3 sm:p-4">
           <span class="text-[1.15rem] leading-snug font-bold">{j.name}</span>
           {#if j.problem}
             <span class="text-stop">Cannot be read: {j.problem}</span>
+          {:else if j.pending}
+            <span class="text-pencil">being planned …</span>
           {:else if j.posts}
             <span><Fraction mm={j.outline.length} units={j.units} long /> · {counts(j)}</span>
           {:else}
@@ -107,13 +166,32 @@
     {/each}
   </ul>
 
-  {#if bin.length}
-    <details class="mt-8">
-      <summary class="min-h-11 cursor-pointer py-2 font-semibold">Deleted ({bin.length})</summary>
+  {#if jobs && jobs.length < count}
+    <p class="mt-4 text-center">
+      <button class="btn" onclick={() => load(PAGE)}
+        >Show {Math.min(PAGE, count - jobs.length)} more of {count}</button
+      >
+    </p>
+  {/if}
+
+  {#if binned}
+    <details
+      class="mt-8"
+      bind:open={binOpen}
+      ontoggle={() => {
+        if (binOpen) void load()
+      }}
+    >
+      <summary class="min-h-11 cursor-pointer py-2 font-semibold">Deleted ({binned})</summary>
       <ul class="mt-1 grid gap-1">
         {#each bin as j (j.id)}
           <li class="flex items-center justify-between gap-3 border-t border-rule py-1">
-            <span>{j.name}</span>
+            <span
+              >{j.name}
+              {#if j.goneAt}<span class="text-[0.9rem] text-pencil"
+                  >kept until {day.format(new Date(j.goneAt))} at least</span
+                >{/if}</span
+            >
             <button class="btn" onclick={() => act(() => api.undelete(j.id), null)}>Put back</button>
           </li>
         {/each}

@@ -1,6 +1,10 @@
 import type {
   Alternatives,
   AlternativesRequest,
+  BackupRequest,
+  Keeping,
+  PinRequest,
+  TidyingRequest,
   Looks,
   Catalogue,
   CreateRequest,
@@ -36,12 +40,15 @@ export class Refused extends Error {
   }
 }
 
-/** The server did not answer. */
+/** The server did not answer, or cannot for now: it is worth asking again. */
 export class Gone extends Error {
-  constructor() {
-    super('Mallow is not answering.')
+  constructor(readonly problem?: Problem) {
+    super(problem ? `${problem.title}. ${problem.detail}` : 'Mallow is not answering.')
   }
 }
+
+/** What is worth asking again is no refusal. */
+const no = (problem: Problem) => (problem.status >= 500 ? new Gone(problem) : new Refused(problem))
 
 async function call<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
   let answer: Response
@@ -63,7 +70,7 @@ async function call<T>(method: string, path: string, body?: unknown, signal?: Ab
   } catch {
     throw new Gone()
   }
-  throw new Refused(problem)
+  throw no(problem)
 }
 
 /** Takes an answer that comes line by line, each as soon as it is there. */
@@ -80,7 +87,7 @@ async function stream<T>(path: string, body: unknown, signal: AbortSignal, each:
     if (signal.aborted) return
     throw e instanceof TypeError ? new Gone() : e
   }
-  if (!answer.ok) throw new Refused((await answer.json()) as Problem)
+  if (!answer.ok) throw no((await answer.json()) as Problem)
   const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader()
   let rest = ''
   try {
@@ -108,7 +115,19 @@ export const api = {
   walk: (req: WalkRequest, signal: AbortSignal, each: (r: WalkReading) => void) =>
     stream('/rod/walk', req, signal, each),
   walkPegs: (signal: AbortSignal, each: (r: PegReading) => void) => stream('/rod/pegs', {}, signal, each),
-  list: () => call<JobList>('GET', '/jobs'),
+  list: (query: { words?: string; skip?: number; most?: number; bin?: boolean } = {}, signal?: AbortSignal) =>
+    call<JobList>(
+      'GET',
+      `/jobs?${new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]))}`,
+      undefined,
+      signal,
+    ),
+  keeping: () => call<Keeping>('GET', '/keeping'),
+  backUp: () => call<Keeping>('POST', '/keeping/backups', {}),
+  putBack: (name: string) => call<Keeping>('POST', '/keeping/restore', { name } satisfies BackupRequest),
+  setTidying: (on: boolean) => call<Keeping>('PUT', '/keeping/tidying', { on } satisfies TidyingRequest),
+  pin: (id: string, revision: number, pinned: boolean) =>
+    call<History>('POST', `/jobs/${id}/pin`, { revision, pinned } satisfies PinRequest),
   get: (id: string) => call<JobState>('GET', `/jobs/${id}`),
   head: (id: string) => call<Head>('GET', `/jobs/${id}/head`),
   create: (req: CreateRequest) => call<JobState>('POST', '/jobs', req),

@@ -16,6 +16,7 @@ import type {
 } from '../gen/api'
 import { api, Gone, Refused } from './api'
 import { change, read, type Change } from './doc'
+import { Live } from './live'
 import { Slot, kept, type Pending } from './slot'
 import { wrongSays } from './wrong'
 import { Later } from './later'
@@ -48,12 +49,19 @@ const fieldNames: Record<string, string> = {
 }
 
 const RETRY = 2000
-/** How often a window that is looked at asks whether another one saved. */
-const LOOK = 15_000
+/** How often a window that is looked at asks whether another one saved, should it not be told. */
+const LOOK = 60_000
 /** How often a change that the server works out is asked for again because the job changed meanwhile. */
 const REMADE = 6
 /** Twentieths of a second that undo waits for a save. */
 const PATIENCE = 60
+
+/** A job whose document cannot be planned: it opens to be read only. */
+export class Unplannable extends Error {
+  constructor(readonly job: JobState) {
+    super(job.problem)
+  }
+}
 
 export class Session {
   doc = $state.raw<Job>()!
@@ -70,6 +78,8 @@ export class Session {
   /** Ways out of what was refused, beside typing something else. */
   ways = $state.raw<Mend[]>([])
   notice = $state('')
+  /** What the server says is the matter, while it cannot save. */
+  trouble = $state('')
   post = $state(0)
   /** The run that is worked on, by its id, so that it stays when runs move. */
   runID = $state('')
@@ -116,10 +126,12 @@ export class Session {
 
   static async open(id: string): Promise<Session> {
     const [state, catalogue] = await Promise.all([api.get(id), api.catalogue()])
+    if (state.problem) throw new Unplannable(state)
     const s = new Session(id, catalogue)
     s.take(state)
     s.watch()
     s.plan = await api.plan(state.doc).catch((e) => {
+      s.close()
       if (e instanceof Refused) throw new Error(`This job cannot be read: ${e.problem.detail}`)
       throw e
     })
@@ -134,22 +146,21 @@ export class Session {
     clearInterval(this.looking)
     document.removeEventListener('visibilitychange', this.glance)
     window.removeEventListener('focus', this.glance)
-    this.channel?.close()
+    this.live?.close()
   }
 
   private looking: ReturnType<typeof setInterval> | undefined
-  private channel: BroadcastChannel | undefined
+  private live: Live | undefined
   private readonly glance = () => void this.lookAgain()
 
-  /** Learns of what other windows save: at once when it is looked at, or when they are this browser's. */
+  /** Learns of what other windows save as it happens, and when it is looked at again. */
   private watch() {
     document.addEventListener('visibilitychange', this.glance)
     window.addEventListener('focus', this.glance)
     this.looking = setInterval(this.glance, LOOK)
-    if ('BroadcastChannel' in window) {
-      this.channel = new BroadcastChannel(`mallow.${this.id}`)
-      this.channel.onmessage = this.glance
-    }
+    this.live = new Live(this.id, (e) => {
+      if (e.kind === 'reset' || (e.kind === 'saved' && e.revision !== this.revision)) this.glance()
+    })
   }
 
   /** Takes up a newer revision, unless something of this window's own waits to be saved. */
@@ -543,7 +554,6 @@ export class Session {
     try {
       const state = await api.save(this.id, { base: p.base, from: p.from, doc: p.doc, what: p.what })
       this.known(state)
-      this.channel?.postMessage(state.revision)
       if (this.behind) void this.replan()
       if (this.queue === p) {
         this.drop()
@@ -587,6 +597,7 @@ export class Session {
       if (p && this.queue === p) this.drop()
     } else if (e instanceof Gone) {
       this.saving = 'gone'
+      this.trouble = e.problem ? e.message : ''
       this.retry = setTimeout(() => void this.again(), RETRY)
     } else throw e
   }

@@ -66,6 +66,7 @@
     try {
       await api.print(session.id, what, stop.signal, (p) => {
         progress = p
+        if (p.failed) trouble = p.failed
         if (p.ready) {
           const a = document.createElement('a')
           a.href = `/api/prints/${p.ready}`

@@ -1,0 +1,99 @@
+package job
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+
+	"mallow/core/length"
+)
+
+// What one job may ask of the machine, all its lines together. It is far more
+// than a season's work on one site; a larger site is several jobs.
+const (
+	MostPosts   = 20000 // some 48 km of fence
+	MostRuns    = 500
+	MostGates   = 500
+	MostHeights = 40000 // ground heights, and rows of field books
+	MostSpots   = 2000  // single holes with rules of their own
+	MostInWay   = 2000  // things in the way
+	MostHeld    = 2000  // held posts and bays
+)
+
+// count is how many of one thing a job has, and where it first had too many.
+type count struct {
+	what  string
+	most  int
+	given float64
+	field string
+}
+
+func (c *count) add(n float64, field string) {
+	if c.given += n; c.given > float64(c.most) && c.field == "" {
+		c.field = field
+	}
+}
+
+// checkCost refuses a job that is over what a job may ask, at the run or book
+// that takes it over.
+func checkCost(j Job) Errors {
+	posts := count{what: "posts", most: MostPosts}
+	runs := count{what: "runs", most: MostRuns}
+	gates := count{what: "gates", most: MostGates}
+	heights := count{what: "ground heights", most: MostHeights}
+	spots := count{what: "single holes with rules of their own", most: MostSpots}
+	inWay := count{what: "things in the way", most: MostInWay}
+	held := count{what: "held posts and bays", most: MostHeld}
+	for l, line := range j.Lines {
+		at := fmt.Sprintf("/lines/%d", l)
+		for b, book := range line.Books {
+			heights.add(float64(len(book.Rows)), fmt.Sprintf("%s/books/%d/rows", at, b))
+		}
+		for r, run := range line.Runs {
+			at := fmt.Sprintf("%s/runs/%d", at, r)
+			runs.add(1, at)
+			gates.add(float64(len(run.Gates)), at+"/gates")
+			heights.add(float64(len(run.Ground)), at+"/ground")
+			spots.add(float64(len(run.Spots)), at+"/spots")
+			inWay.add(float64(len(run.KeepOuts)), at+"/keepOuts")
+			held.add(float64(len(run.FixedPosts)+len(run.HeldBays)), at+"/fixedPosts")
+			posts.add(postsOf(run), at+"/length")
+		}
+	}
+	var e Errors
+	for _, c := range []count{posts, runs, gates, heights, spots, inWay, held} {
+		if c.field != "" {
+			e = append(e, FieldError{c.field, number(c.given) + " " + c.what + " in the job",
+				fmt.Sprintf("at most %s %s in one job, all lines together: split a larger site into several jobs", number(float64(c.most)), c.what)})
+		}
+	}
+	return e
+}
+
+// postsOf is how many posts a run takes at the least.
+func postsOf(r Run) float64 {
+	if r.Length == nil {
+		return 0
+	}
+	bay := r.Spacing.Most
+	if _, ok := r.Spacing.ByPiece(); ok {
+		bay = r.Spacing.Regular(r.Post.Width, r.Post.Width)
+	}
+	if bay <= 0 {
+		return 0 // refused with the spacing
+	}
+	n := math.Ceil(float64(*r.Length/max(bay, length.Millimetre))) + 1
+	if n > mostPosts+1 {
+		return 0 // refused with the run's spacing already
+	}
+	return n
+}
+
+// number prints a count with its thousands apart.
+func number(n float64) string {
+	s := strconv.FormatFloat(math.Round(n), 'f', 0, 64)
+	for i := len(s) - 3; i > 0; i -= 3 {
+		s = s[:i] + "," + s[i:]
+	}
+	return s
+}

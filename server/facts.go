@@ -1,0 +1,162 @@
+package server
+
+import (
+	"context"
+	"crypto/sha256"
+	"encoding/json"
+	"errors"
+	"sync"
+
+	"mallow/core/finding"
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/plan"
+	"mallow/store"
+)
+
+// factsOf is what a list shows of a plan.
+func factsOf(p plan.Plan) Facts {
+	f := Facts{Units: p.Units, Outline: p.Outline(), Posts: p.Totals.Posts, Bags: p.Totals.Bags}
+	for _, one := range p.Findings {
+		switch one.Severity {
+		case finding.Missing:
+			f.Missing++
+		case finding.Cannot, finding.Check:
+			f.Problems++
+		}
+	}
+	return f
+}
+
+// factsKept is how many documents' facts are kept from their plans until the
+// same document is saved, as it is a moment later.
+const factsKept = 64
+
+// recent keeps the facts of documents that were just planned.
+type recent struct {
+	sync.Mutex
+	facts map[[sha256.Size]byte][]byte
+	order [][sha256.Size]byte
+}
+
+func (r *recent) keep(doc []byte, f Facts) {
+	raw, err := json.Marshal(f)
+	if err != nil {
+		return // worked out again when it is saved
+	}
+	key := sha256.Sum256(doc)
+	r.Lock()
+	defer r.Unlock()
+	if r.facts == nil {
+		r.facts = map[[sha256.Size]byte][]byte{}
+	}
+	if _, ok := r.facts[key]; !ok {
+		r.order = append(r.order, key)
+	}
+	r.facts[key] = raw
+	if len(r.order) > factsKept {
+		delete(r.facts, r.order[0])
+		r.order = r.order[1:]
+	}
+}
+
+func (r *recent) of(doc []byte) []byte {
+	r.Lock()
+	defer r.Unlock()
+	return r.facts[sha256.Sum256(doc)]
+}
+
+// draft is what is saved of a checked document.
+func (s *Server) draft(doc []byte, name, what string) store.Draft {
+	return store.Draft{Doc: doc, What: clip(what), Name: name, Facts: s.recent.of(doc)}
+}
+
+// described makes sure that what was just saved will be described.
+func (s *Server) described(r store.Revision) {
+	if r.Facts == nil {
+		select {
+		case s.undescribed <- struct{}{}:
+		default: // it is awake already
+		}
+	}
+}
+
+// describe plans what lists cannot show yet, one job after another, whenever
+// something was saved whose plan nobody had asked for, and once at the start.
+func (s *Server) describe() {
+	for {
+		s.describeAll()
+		select {
+		case <-s.running.Done():
+			return
+		case <-s.undescribed:
+		}
+	}
+}
+
+func (s *Server) describeAll() {
+	for after := ""; s.running.Err() == nil; {
+		r, ok, err := s.Store.Undescribed(s.running, after)
+		if !ok {
+			if err != nil && s.running.Err() == nil {
+				s.Log.Error("describing jobs", "error", err)
+			}
+			return
+		}
+		after = r.Job
+		if err != nil { // its document cannot be read; the others can
+			s.Log.Error("describing a job", "job", r.Job, "error", err)
+			continue
+		}
+		name, facts, err := s.factsOfDoc(r.Doc)
+		if err != nil {
+			return // stopping
+		}
+		raw, err := json.Marshal(facts)
+		if err == nil {
+			err = s.Store.Describe(s.running, r.Job, r.Number, name, raw)
+		}
+		if err != nil {
+			s.Log.Error("describing a job", "job", r.Job, "error", err)
+			continue
+		}
+		s.live.tell(Event{Job: r.Job, Revision: r.Number, Kind: EventDescribed})
+	}
+}
+
+// factsOfDoc plans a document. One that cannot be read, or that takes too
+// long, is described by the reason.
+func (s *Server) factsOfDoc(doc []byte) (name string, f Facts, err error) {
+	f = Facts{Units: length.Usual(length.Imperial), Outline: plan.Plan{}.Outline()}
+	j, _, err := job.Decode(doc, s.Catalog)
+	if err != nil {
+		f.Problem = err.Error()
+		return nameIn(doc), f, nil
+	}
+	f.Units = j.Units
+	ctx, stop := context.WithTimeoutCause(s.running, planBudget, errTookTooLong)
+	defer stop()
+	err = s.planned(ctx, "facts", func(stop func() error) error {
+		defer s.recovered("describing a job", func(e error) { f.Problem, err = "its plan broke off; the log says more", nil })
+		p, err := plan.MakeUntil(stop, j, s.Catalog)
+		if err == nil {
+			f = factsOf(p)
+		}
+		return err
+	})
+	if errors.Is(err, errTookTooLong) {
+		f.Problem, err = "planning it takes too long", nil
+	}
+	return j.Name, f, err
+}
+
+// nameIn is the name in a document that cannot be used.
+func nameIn(doc []byte) string {
+	var named struct {
+		Name string `json:"name"`
+	}
+	if json.Unmarshal(doc, &named) != nil || named.Name == "" {
+		return "Unreadable job"
+	}
+	return named.Name
+}

@@ -1,0 +1,297 @@
+package store
+
+import (
+	"context"
+	"crypto/rand"
+	"database/sql"
+	"errors"
+	"fmt"
+	"strings"
+	"time"
+)
+
+// Revision is one saved state of a job.
+type Revision struct {
+	Job     string
+	Number  int
+	Parent  int // 0 for the first
+	Doc     []byte
+	What    string
+	Name    string
+	Facts   []byte // what a list shows of it; nil until it is described
+	Pinned  bool
+	SavedAt time.Time
+	CanUndo bool
+	CanRedo bool
+	Deleted bool // the job is in the bin
+}
+
+// Draft is what a save brings: a document, what it changed, the job's name,
+// and what a list shows of it, where that is known already.
+type Draft struct {
+	Doc   []byte
+	What  string
+	Name  string
+	Facts []byte
+}
+
+// Create saves a document as a new job.
+func (s *Store) Create(ctx context.Context, d Draft) (Revision, error) {
+	id := strings.ToLower(rand.Text()[:12])
+	var head Revision
+	err := s.tx(ctx, func(tx *sql.Tx) error {
+		if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, head, created_at) VALUES (?, 1, ?)`, id, s.stamp()); err != nil {
+			return err
+		}
+		if err := s.add(ctx, tx, id, 1, nil, d); err != nil {
+			return err
+		}
+		var err error
+		head, err = setHead(ctx, tx, id, 1)
+		return err
+	})
+	return head, err
+}
+
+func (s *Store) stamp() string { return s.now().Format(time.RFC3339Nano) }
+
+// add writes a revision.
+func (s *Store) add(ctx context.Context, tx *sql.Tx, id string, number int, parent any, d Draft) error {
+	if _, err := tx.ExecContext(ctx,
+		`INSERT INTO revisions (job_id, number, parent, what, saved_at, name, facts) VALUES (?, ?, ?, ?, ?, ?, ?)`,
+		id, number, parent, d.What, s.stamp(), d.Name, d.Facts); err != nil {
+		return err
+	}
+	_, err := tx.ExecContext(ctx, `INSERT INTO documents (job_id, number, doc) VALUES (?, ?, ?)`, id, number, d.Doc)
+	return err
+}
+
+// setHead makes a revision current, and puts what lists show of it beside the job.
+func setHead(ctx context.Context, tx *sql.Tx, id string, number int) (Revision, error) {
+	if _, err := tx.ExecContext(ctx, `UPDATE jobs SET head = ?1, (name, saved_at, facts) = (
+		SELECT name, saved_at, facts FROM revisions WHERE job_id = ?2 AND number = ?1) WHERE id = ?2`, number, id); err != nil {
+		return Revision{}, err
+	}
+	head, err := current(ctx, tx, id)
+	if err != nil {
+		return head, err
+	}
+	_, err = tx.ExecContext(ctx, `UPDATE jobs SET sought = ? WHERE id = ?`, sought(head.Name), id)
+	return head, err
+}
+
+// sought is a name as it is searched: without the case of its letters, in any
+// script.
+func sought(name string) string { return strings.ToLower(name) }
+
+type querier interface {
+	QueryRowContext(context.Context, string, ...any) *sql.Row
+	QueryContext(context.Context, string, ...any) (*sql.Rows, error)
+}
+
+const columns = `r.job_id, r.number, COALESCE(r.parent, 0), r.what, r.name, r.facts, r.pinned, r.saved_at,
+	r.parent IS NOT NULL,
+	EXISTS (SELECT 1 FROM revisions c WHERE c.job_id = r.job_id AND c.parent = r.number),
+	j.deleted_at IS NOT NULL`
+
+func scan(row interface{ Scan(...any) error }) (Revision, error) {
+	var r Revision
+	var saved string
+	err := row.Scan(&r.Job, &r.Number, &r.Parent, &r.What, &r.Name, &r.Facts, &r.Pinned, &saved, &r.CanUndo, &r.CanRedo, &r.Deleted)
+	if errors.Is(err, sql.ErrNoRows) {
+		return r, ErrNotFound
+	}
+	if err != nil {
+		return r, err
+	}
+	r.SavedAt, err = time.Parse(time.RFC3339Nano, saved)
+	return r, err
+}
+
+// current is a job's head, with its document.
+func current(ctx context.Context, q querier, id string) (Revision, error) {
+	r, err := head(ctx, q, id)
+	if err != nil {
+		return r, err
+	}
+	r.Doc, err = document(ctx, q, id, r.Number)
+	return r, err
+}
+
+// head is a job's current revision without its document.
+func head(ctx context.Context, q querier, id string) (Revision, error) {
+	return scan(q.QueryRowContext(ctx, `SELECT `+columns+`
+		FROM jobs j JOIN revisions r ON r.job_id = j.id AND r.number = j.head WHERE j.id = ?`, id))
+}
+
+// Get returns a job's current revision.
+func (s *Store) Get(ctx context.Context, id string) (r Revision, err error) {
+	err = s.snapshot(ctx, func(tx *sql.Tx) error {
+		r, err = current(ctx, tx, id)
+		return err
+	})
+	return r, err
+}
+
+// Head returns a job's current revision without its document.
+func (s *Store) Head(ctx context.Context, id string) (r Revision, err error) {
+	defer told(&err)
+	return head(ctx, s.read, id)
+}
+
+// Doc returns the document of one of a job's revisions.
+func (s *Store) Doc(ctx context.Context, id string, number int) (doc []byte, err error) {
+	err = s.snapshot(ctx, func(tx *sql.Tx) error {
+		doc, err = document(ctx, tx, id, number)
+		return err
+	})
+	return doc, err
+}
+
+// History returns a job's revisions without their documents, the newest first.
+func (s *Store) History(ctx context.Context, id string) (list []Revision, err error) {
+	err = s.snapshot(ctx, func(tx *sql.Tx) error {
+		if _, err := head(ctx, tx, id); err != nil {
+			return err
+		}
+		list, err = all(ctx, tx, `SELECT `+columns+`
+			FROM jobs j JOIN revisions r ON r.job_id = j.id WHERE j.id = ? ORDER BY r.number DESC`, id)
+		return err
+	})
+	return list, err
+}
+
+func all(ctx context.Context, q querier, query string, args ...any) (list []Revision, err error) {
+	rows, err := q.QueryContext(ctx, query, args...)
+	if err != nil {
+		return nil, err
+	}
+	defer func() { err = errors.Join(err, rows.Close()) }()
+	for rows.Next() {
+		r, err := scan(rows)
+		if err != nil {
+			return nil, err
+		}
+		list = append(list, r)
+	}
+	return list, rows.Err()
+}
+
+// Save adds a revision on top of base, which must be the current one.
+func (s *Store) Save(ctx context.Context, id string, base int, d Draft) (Revision, error) {
+	// A conflict is seen without waiting in the line of those who write.
+	if now, err := s.Head(ctx, id); err != nil {
+		return Revision{}, err
+	} else if now.Number != base {
+		return s.stale(ctx, id, base)
+	}
+	return s.move(ctx, id, base, func(tx *sql.Tx, head Revision) (int, error) { return s.append(ctx, tx, head, d) })
+}
+
+func (s *Store) stale(ctx context.Context, id string, base int) (Revision, error) {
+	now, err := s.Get(ctx, id)
+	if err == nil && now.Number != base {
+		err = &StaleError{Base: base, Head: now}
+	}
+	return Revision{}, err
+}
+
+// Undo makes the parent of the current revision current.
+func (s *Store) Undo(ctx context.Context, id string, base int) (Revision, error) {
+	return s.move(ctx, id, base, func(_ *sql.Tx, head Revision) (int, error) {
+		if !head.CanUndo {
+			return 0, ErrNothingThen
+		}
+		return head.Parent, nil
+	})
+}
+
+// Redo makes the newest child of the current revision current.
+func (s *Store) Redo(ctx context.Context, id string, base int) (Revision, error) {
+	return s.move(ctx, id, base, func(tx *sql.Tx, head Revision) (int, error) {
+		if !head.CanRedo {
+			return 0, ErrNothingThen
+		}
+		var n int
+		err := tx.QueryRowContext(ctx, `SELECT MAX(number) FROM revisions WHERE job_id = ? AND parent = ?`, id, head.Number).Scan(&n)
+		return n, err
+	})
+}
+
+// Restore saves an earlier revision's document as a new revision.
+func (s *Store) Restore(ctx context.Context, id string, base, number int) (Revision, error) {
+	return s.move(ctx, id, base, func(tx *sql.Tx, head Revision) (int, error) {
+		doc, err := document(ctx, tx, id, number)
+		if err != nil {
+			return 0, err
+		}
+		d := Draft{Doc: doc, What: fmt.Sprintf("Back to revision %d", number)}
+		err = tx.QueryRowContext(ctx, `SELECT name, facts FROM revisions WHERE job_id = ? AND number = ?`, id, number).Scan(&d.Name, &d.Facts)
+		if err != nil {
+			return 0, err
+		}
+		return s.append(ctx, tx, head, d)
+	})
+}
+
+// append writes a revision whose parent is the head.
+func (s *Store) append(ctx context.Context, tx *sql.Tx, head Revision, d Draft) (int, error) {
+	var n int
+	if err := tx.QueryRowContext(ctx, `SELECT MAX(number) + 1 FROM revisions WHERE job_id = ?`, head.Job).Scan(&n); err != nil {
+		return 0, err
+	}
+	return n, s.add(ctx, tx, head.Job, n, head.Number, d)
+}
+
+// move changes a job's head, if base is still the head.
+func (s *Store) move(ctx context.Context, id string, base int, to func(*sql.Tx, Revision) (int, error)) (Revision, error) {
+	var moved Revision
+	err := s.tx(ctx, func(tx *sql.Tx) error {
+		now, err := head(ctx, tx, id)
+		if err != nil {
+			return err
+		}
+		if now.Number != base {
+			if now.Doc, err = document(ctx, tx, id, now.Number); err != nil {
+				return err
+			}
+			return &StaleError{Base: base, Head: now}
+		}
+		n, err := to(tx, now)
+		if err != nil {
+			return err
+		}
+		moved, err = setHead(ctx, tx, id, n)
+		return err
+	})
+	return moved, err
+}
+
+// Pin keeps a revision however old it gets; unpinned it goes by age again.
+func (s *Store) Pin(ctx context.Context, id string, number int, pinned bool) error {
+	return s.one(ctx, `UPDATE revisions SET pinned = ? WHERE job_id = ? AND number = ?`, pinned, id, number)
+}
+
+// Delete puts a job in the bin; Undelete takes it out again.
+func (s *Store) Delete(ctx context.Context, id string) error {
+	return s.one(ctx, `UPDATE jobs SET deleted_at = ? WHERE id = ?`, s.stamp(), id)
+}
+
+// Undelete takes a job out of the bin.
+func (s *Store) Undelete(ctx context.Context, id string) error {
+	return s.one(ctx, `UPDATE jobs SET deleted_at = NULL WHERE id = ?`, id)
+}
+
+// one changes one row, which must be there.
+func (s *Store) one(ctx context.Context, query string, args ...any) error {
+	return s.tx(ctx, func(tx *sql.Tx) error {
+		res, err := tx.ExecContext(ctx, query, args...)
+		if err != nil {
+			return err
+		}
+		if n, err := res.RowsAffected(); err != nil || n == 0 {
+			return errors.Join(ErrNotFound, err)
+		}
+		return nil
+	})
+}

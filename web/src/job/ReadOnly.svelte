@@ -1,0 +1,59 @@
+<script lang="ts">
+  // A job that cannot be planned: why, and the ways out. Nothing of it is
+  // changed by looking at it.
+  import { onMount } from 'svelte'
+  import type { JobState, RevisionSummary } from '../gen/api'
+  import { api } from '../lib/api'
+
+  interface Props {
+    job: JobState
+    onchanged: () => void
+  }
+  let { job, onchanged }: Props = $props()
+  let revisions = $state.raw<RevisionSummary[]>([])
+  let trouble = $state('')
+  const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' })
+  onMount(() => void api.history(job.id).then((h) => (revisions = h.revisions)))
+
+  async function back(number: number) {
+    try {
+      await api.restore(job.id, job.revision, number)
+      onchanged()
+    } catch (e) {
+      trouble = e instanceof Error ? e.message : String(e)
+    }
+  }
+</script>
+
+<main class="mx-auto max-w-2xl p-4 sm:p-6">
+  <h1 class="text-2xl font-bold">{job.name || 'This job'} cannot be planned</h1>
+  <p class="mt-3 border-l-4 border-stop bg-stop-wash p-3">{job.problem}</p>
+  <p class="mt-3 max-w-prose">
+    It is kept as it was saved, and can be taken out or gone back in. A document that was written by a newer
+    Mallow opens there.
+  </p>
+  {#if trouble}<p class="mt-3 font-semibold text-stop" role="alert">{trouble}</p>{/if}
+  <p class="mt-4 flex flex-wrap gap-2">
+    <a class="btn inline-flex" href="/api/jobs/{job.id}/export?what=json" download>The job document (JSON)</a>
+    <a class="btn inline-flex" href="#/">All jobs</a>
+  </p>
+  {#if revisions.length > 1}
+    <h2 class="mt-6 text-lg font-bold">Go back to what it was</h2>
+    <ol class="mt-2 border-b border-rule">
+      {#each revisions as r (r.number)}
+        <li class="flex items-center gap-3 border-t border-rule py-1.5">
+          <span class="w-8 text-right text-pencil">{r.number}</span>
+          <span class="min-w-0 flex-1 leading-snug"
+            ><span class="font-semibold">{r.what}</span><span class="block text-[0.9rem] text-pencil"
+              >{when.format(new Date(r.savedAt))}</span
+            ></span
+          >
+          {#if r.current}<span class="font-semibold text-mallow">current</span>
+          {:else}<button class="btn" onclick={() => back(r.number)}
+              >Go back<span class="sr-only"> to revision {r.number}</span></button
+            >{/if}
+        </li>
+      {/each}
+    </ol>
+  {/if}
+</main>
