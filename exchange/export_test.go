@@ -1,7 +1,11 @@
 package exchange_test
 
 import (
+	"bytes"
+	"encoding/csv"
 	"errors"
+	"regexp"
+	"strconv"
 	"strings"
 	"testing"
 	"time"
@@ -89,4 +93,54 @@ func mustCatalog(t *testing.T) materials.Catalog {
 		t.Fatal(err)
 	}
 	return cat
+}
+
+// Names that a spreadsheet would take for formulas, emoji, quotes and line ends:
+// every export is written, and no cell of any table begins a formula.
+func TestHostileNames(t *testing.T) {
+	for _, name := range []string{"=1+1", "+cmd", "-2+3", "@SUM(A1)", "\t=1", "\r=1", "\n=1", "🦊", `"quoted", and; more`, "</text><script>", "%s%n"} {
+		src := demoSource(t)
+		src.Plan.Name, src.Stamp.Job = name, name
+		for r := range src.Plan.Runs {
+			run := &src.Plan.Runs[r]
+			run.ID, run.Name = name, name
+			for g := range run.Gates {
+				run.Gates[g].Name = name
+			}
+			for i := range run.Posts {
+				run.Posts[i].ID = name
+			}
+		}
+		for _, what := range []string{"pdf", "xlsx", "dxf", "svg", "csv", "gpx", "waypoints", "geojson", "posts", "bays", "materials", "setout", "tops", "holes", "gates"} {
+			f, err := src.Export(exchange.Want{What: what, Sheet: map[bool]string{true: "load"}[what == "pdf"]}, nil)
+			if err != nil {
+				t.Errorf("%q as %s: %v", name, what, err)
+				continue
+			}
+			if !strings.HasPrefix(f.Type, "text/csv") {
+				continue
+			}
+			rows, err := csv.NewReader(bytes.NewReader(f.Data)).ReadAll()
+			if err != nil {
+				t.Errorf("%q as %s: %v", name, what, err)
+			}
+			for _, row := range rows {
+				for _, cell := range row {
+					if _, err := strconv.ParseFloat(cell, 64); err != nil && cell != "" && strings.ContainsRune("=+-@\t\r\n", rune(cell[0])) {
+						t.Fatalf("%q as %s: a cell %q", name, what, cell)
+					}
+				}
+			}
+		}
+	}
+}
+
+// Which cells are made safe, and that numbers stay numbers.
+func TestGuardedCells(t *testing.T) {
+	src := demoSource(t)
+	src.Plan.Runs[0].Posts[1].Ground = -1234.5
+	f, err := src.Export(exchange.Want{What: "posts"}, nil)
+	if err != nil || !regexp.MustCompile(`,-\d+(\.\d+)?,`).Match(f.Data) {
+		t.Errorf("a negative height did not stay a number: %v", err)
+	}
 }

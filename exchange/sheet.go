@@ -41,7 +41,7 @@ func TopicCSV(p plan.Plan, name string) (Written, error) {
 			for i, v := range r {
 				switch v := v.(type) {
 				case string:
-					row[i] = guarded(v)
+					row[i] = v
 				case float64:
 					row[i] = strconv.FormatFloat(v, 'f', -1, 64)
 				case nil:

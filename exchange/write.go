@@ -7,6 +7,7 @@ import (
 	"encoding/xml"
 	"fmt"
 	"strconv"
+	"strings"
 
 	"mallow/core/job"
 	"mallow/core/length"
@@ -73,7 +74,7 @@ func LineCSV(p plan.Plan, line int) (Written, error) {
 		if a.corner {
 			point = "corner"
 		}
-		rows = append(rows, []string{number(a.at.X), number(a.at.Y), height, guarded(a.run), number(a.station), point})
+		rows = append(rows, []string{number(a.at.X), number(a.at.Y), height, a.run, number(a.station), point})
 	}
 	return table("line.csv", rows, len(rows) > 2)
 }
@@ -91,20 +92,32 @@ func RunCSV(p plan.Plan, run int) (Written, error) {
 	return table("ground.csv", rows, len(rows) > 1)
 }
 
-// guarded keeps a name from being taken for a formula by a spreadsheet.
-func guarded(s string) string {
-	if s != "" && bytes.ContainsRune([]byte("=+-@\t\r"), rune(s[0])) {
-		return "'" + s
+// guarded keeps a cell from being taken for a formula by a spreadsheet. Plain
+// numbers stay numbers, whatever their sign.
+func guarded(cell string) string {
+	if cell == "" || !strings.ContainsRune("=+-@\t\r\n", rune(cell[0])) {
+		return cell
 	}
-	return s
+	if _, err := strconv.ParseFloat(cell, 64); err == nil && cell[0] == '-' && cell[len(cell)-1] <= '9' {
+		return cell
+	}
+	return "'" + cell
 }
 
+// table writes every CSV file.
 func table(name string, rows [][]string, any bool) (Written, error) {
 	if !any {
 		return Written{}, refuse("Nothing is measured yet that could be written.")
 	}
 	var b bytes.Buffer
-	if err := csv.NewWriter(&b).WriteAll(rows); err != nil {
+	safe := make([][]string, len(rows))
+	for i, row := range rows {
+		safe[i] = make([]string, len(row))
+		for k, cell := range row {
+			safe[i][k] = guarded(cell)
+		}
+	}
+	if err := csv.NewWriter(&b).WriteAll(safe); err != nil {
 		return Written{}, err
 	}
 	return Written{name, "text/csv; charset=utf-8", b.Bytes()}, nil

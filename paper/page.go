@@ -5,11 +5,10 @@ package paper
 
 import (
 	"fmt"
+	"strings"
 	"time"
 
 	"golang.org/x/image/font"
-	"golang.org/x/image/font/gofont/gobold"
-	"golang.org/x/image/font/gofont/goregular"
 	"golang.org/x/image/font/sfnt"
 	"golang.org/x/image/math/fixed"
 )
@@ -105,7 +104,7 @@ func (l *layout) measure(words string, size float64, bold bool) float64 {
 	}
 	const units = 1000
 	var sum fixed.Int26_6
-	for _, r := range words {
+	for _, r := range l.printable(words) {
 		g, err := f.font.GlyphIndex(&f.buffer, r)
 		if err != nil {
 			continue
@@ -130,7 +129,8 @@ type layout struct {
 
 // Lay puts sheets on pages.
 func Lay(title string, sheets []Sheet, size Size, stamp Stamp) Document {
-	l := &layout{size: size, stamp: stamp, regular: parsed(goregular.TTF), bold: parsed(gobold.TTF)}
+	l := &layout{size: size, stamp: stamp}
+	l.regular, l.bold = fonts()
 	heads := []Sheet{}
 	for _, s := range sheets {
 		l.sheet = s
@@ -148,8 +148,24 @@ func Lay(title string, sheets []Sheet, size Size, stamp Stamp) Document {
 	}
 	for i := range l.pages {
 		l.head(&l.pages[i], heads[i], i+1, len(l.pages))
+		l.print(&l.pages[i])
 	}
-	return Document{Size: size, Title: title, Stamp: stamp, Pages: l.pages}
+	return Document{Size: size, Title: l.printable(title), Stamp: stamp, Pages: l.pages}
+}
+
+// print makes sure that a page holds only what its fonts can draw, and says
+// what stands for the rest.
+func (l *layout) print(p *Page) {
+	lacking := false
+	for i := range p.Words {
+		if words := l.printable(p.Words[i].Text); words != p.Words[i].Text {
+			lacking = lacking || strings.ContainsRune(words, Substitute)
+			p.Words[i].Text = words
+		}
+	}
+	if lacking {
+		p.Words = append(p.Words, Word{margin, l.size.Height - margin + 4, substituted, 8, false, l.measure(substituted, 8, false)})
+	}
 }
 
 // together keeps a heading on the page of the figure that follows it.

@@ -191,3 +191,46 @@ func BenchmarkWholeSetOf2000Posts(b *testing.B) {
 		}
 	}
 }
+
+// Emoji, glued emoji, a script that the fonts lack and control characters:
+// nothing falls over, each sign is one substitute, and the page says what that
+// stands for. What the fonts have prints as itself.
+func TestWhatNoFontHasIsSubstituted(t *testing.T) {
+	for name, want := range map[string]string{
+		"Weißdorn Łąka Ωμέγα Забор": "Weißdorn Łąka Ωμέγα Забор",
+		"🦊 Fox":                     "□ Fox",
+		"👨‍👩‍👧 yard":               "□ yard",
+		"👍🏽":                        "□",
+		"❤\ufe0f":                   "□",
+		"牧場":                        "□□",
+		"a\tb\u202ec":               "a bc",
+		"\U0010ffff\u2028x":         "□ x",
+	} {
+		j, p := demoJob(t, 0)
+		p.Name, p.Runs[0].Name, p.Runs[0].Gates[0].Name = name, name, name
+		s := stamp(p)
+		s.Job = name
+		d := paper.Lay(name, paper.Set(j, p), paper.Letter, s)
+		if got := d.Pages[0].Words; !hasWord(got, want) {
+			t.Errorf("%q: no word %q on the first page", name, want)
+		}
+		if said := hasWord(d.Pages[0].Words, "□ stands for characters that the printing font lacks."); said != strings.ContainsRune(want, '□') {
+			t.Errorf("%q: the substitute is stated: %v", name, said)
+		}
+		if raw, err := d.PDF(nil); err != nil || len(raw) < 10000 {
+			t.Errorf("%q: %d bytes, %v", name, len(raw), err)
+		}
+		if svg := d.SVG(0); bytes.ContainsRune(svg, '🦊') {
+			t.Errorf("%q: the preview differs from the print", name)
+		}
+	}
+}
+
+func hasWord(words []paper.Word, text string) bool {
+	for _, w := range words {
+		if w.Text == text {
+			return true
+		}
+	}
+	return false
+}

@@ -67,7 +67,7 @@ func (s *Server) exportFile(c fiber.Ctx) error {
 		if err != nil {
 			return err
 		}
-		file, err := exchange.Source{Doc: rev.Doc, Stamp: paper.Stamp{Job: cmp.Or(rev.Name, rev.Job)}}.Export(w, nil)
+		file, err := exchange.Source{Doc: rev.Doc, Plan: plan.Plan{Name: cmp.Or(rev.Name, rev.Job)}, Stamp: paper.Stamp{Revision: rev.Number}}.Export(w, nil)
 		if err != nil {
 			return err
 		}
