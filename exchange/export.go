@@ -40,6 +40,9 @@ type Source struct {
 // Export writes one file. Told hears of each page of a printed set, and stops
 // the writing with an error.
 func (s Source) Export(w Want, told func(done, of int) error) (Written, error) {
+	if w.What == "json" { // the document is there whether it can be planned or not
+		return Written{s.name(w, "job", "json"), "application/json", s.Doc}, nil
+	}
 	if w.Line < 0 || w.Line >= len(s.Plan.Lines) {
 		return Written{}, refuse("There is no line %d; the job has %d.", w.Line+1, len(s.Plan.Lines))
 	}
@@ -67,8 +70,6 @@ func (s Source) Export(w Want, told func(done, of int) error) (Written, error) {
 			out.Name = s.name(w, w.What, "csv")
 		}
 		return out, err
-	case "json":
-		return Written{s.name(w, "job", "json"), "application/json", s.Doc}, nil
 	case "csv":
 		out, err = LineCSV(s.Plan, w.Line)
 	case "gpx":

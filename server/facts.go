@@ -1,7 +1,6 @@
 package server
 
 import (
-	"context"
 	"crypto/sha256"
 	"encoding/json"
 	"errors"
@@ -134,9 +133,7 @@ func (s *Server) factsOfDoc(doc []byte) (name string, f Facts, err error) {
 		return nameIn(doc), f, nil
 	}
 	f.Units = j.Units
-	ctx, stop := context.WithTimeoutCause(s.running, planBudget, errTookTooLong)
-	defer stop()
-	err = s.planned(ctx, "facts", func(stop func() error) error {
+	err = s.planned(s.running, "facts", planBudget, func(stop func() error) error {
 		defer s.recovered("describing a job", func(e error) { f.Problem, err = "its plan broke off; the log says more", nil })
 		p, err := plan.MakeUntil(stop, j, s.Catalog)
 		if err == nil {

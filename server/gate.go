@@ -18,6 +18,8 @@ const (
 	// mostWaiting is how many wait in line for the planner; who comes after them
 	// is told to come back.
 	mostWaiting = 64
+	// mostWait is how long one waits there.
+	mostWait = 10 * time.Second
 	// peekEvery is how often a client is looked for while it waits.
 	peekEvery = 100 * time.Millisecond
 )
@@ -51,8 +53,10 @@ func (g *gate) enter(ctx context.Context) (func(), error) {
 	if g.waiting.Add(1) > g.most {
 		return nil, errBusy
 	}
-	if err := g.places.Acquire(ctx, 1); err != nil {
-		return nil, context.Cause(ctx)
+	waiting, stop := context.WithTimeoutCause(ctx, mostWait, errBusy)
+	defer stop()
+	if err := g.places.Acquire(waiting, 1); err != nil {
+		return nil, context.Cause(waiting)
 	}
 	return func() { g.places.Release(1) }, nil
 }
@@ -85,18 +89,21 @@ func (s *Server) until(conn net.Conn, budget time.Duration) (context.Context, co
 // planning does work that plans, within its budget, when its turn comes. What
 // it does asks now and then whether to go on.
 func (s *Server) planning(c fiber.Ctx, what string, budget time.Duration, do func(stop func() error) error) error {
-	ctx, end := s.until(c.RequestCtx().Conn(), budget)
+	ctx, end := s.until(c.RequestCtx().Conn(), mostWait+budget)
 	defer end()
-	return s.planned(ctx, what, do)
+	return s.planned(ctx, what, budget, do)
 }
 
-// planned is planning for those who have a context already.
-func (s *Server) planned(ctx context.Context, what string, do func(stop func() error) error) error {
+// planned is planning for those who have a context already. The budget is for
+// the work, not for the waiting.
+func (s *Server) planned(ctx context.Context, what string, budget time.Duration, do func(stop func() error) error) error {
 	leave, err := s.gate.enter(ctx)
 	if err != nil {
 		return err
 	}
 	defer leave()
+	ctx, stop := context.WithTimeoutCause(ctx, budget, errTookTooLong)
+	defer stop()
 	start := time.Now()
 	defer func() { s.metrics.planned(what, time.Since(start)) }()
 	return do(func() error {

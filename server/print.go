@@ -216,7 +216,7 @@ func (s *Server) print(c fiber.Ctx) error {
 		return err
 	}
 	return s.stream(c, "application/x-ndjson", exportBudget, func(ctx context.Context, out pipe) error {
-		return s.planned(ctx, "print", func(stop func() error) error { return s.printTo(out, stop, src, w) })
+		return s.planned(ctx, "print", exportBudget, func(stop func() error) error { return s.printTo(out, stop, src, w) })
 	}, func(out pipe, err error) {
 		_ = json.NewEncoder(out).Encode(Printing{Failed: printingFailed(err)}) // whoever listened may have gone
 	})

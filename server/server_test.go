@@ -62,7 +62,7 @@ func startLevel(t *testing.T, level standin.Level) *client {
 	}
 	s := server.New(server.Config{
 		Store: kept, Catalog: cat, Web: web, Hosts: []string{"fence.test"}, Version: "test",
-		Log: slog.New(slog.NewTextHandler(&log, nil)), Level: level,
+		Log: slog.New(slog.NewTextHandler(&log, &slog.HandlerOptions{Level: slog.LevelDebug})), Level: level,
 	})
 	t.Cleanup(s.Close) // before the store
 	return &client{t, s.App, &log, s, kept}

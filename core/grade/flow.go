@@ -238,27 +238,27 @@ func (f *flow) weigh(i int) {
 			f.p.NearlyAtMost(ground+float64(f.Fence.GapMost)+high0*(1-part)+high1*part, weight, terms...)
 		}
 	}
-	from, height := 0.0, float64(f.Ground.Height(f.from(i)))
+	// Where two pieces meet, one weight stands for both their ends.
+	from, height, met := 0.0, float64(f.Ground.Height(f.from(i))), 0.0
 	piece := func(to, high float64) {
 		n := 2 * int(math.Ceil((to-from)*weighed/2))
 		step := (to - from) / float64(n)
-		for k := range n + 1 {
-			share := step / 3
-			switch {
-			case k > 0 && k < n && k%2 == 1:
-				share *= 4
-			case k > 0 && k < n:
-				share *= 2
+		put(from, height, met+step/3)
+		for k := 1; k < n; k++ {
+			share := step * 2 / 3
+			if k%2 == 1 {
+				share = step * 4 / 3
 			}
 			t := float64(k) / float64(n)
 			put(from+t*(to-from), height+t*(high-height), share)
 		}
-		from, height = to, high
+		from, height, met = to, high, step/3
 	}
 	for _, b := range f.corridor[i].between {
 		piece(b.part, b.ground)
 	}
 	piece(1, float64(f.Ground.Height(f.to(i))))
+	put(from, height, met)
 }
 
 // shape adds what the line would be like: near to the least gap at every

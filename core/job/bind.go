@@ -126,7 +126,13 @@ func (b *binder) span(lim limits, isLength bool) string {
 	return fmt.Sprintf("a number from %s to %s", plain(lim.least), plain(lim.most))
 }
 
-func plain(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
+// plain is a number as people write it, unless that would be a page of noughts.
+func plain(v float64) string {
+	if a := math.Abs(v); a != 0 && (a < 1e-6 || a > 1e15) {
+		return strconv.FormatFloat(v, 'g', -1, 64)
+	}
+	return strconv.FormatFloat(v, 'f', -1, 64)
+}
 
 func (b *binder) list(path string, given any, into reflect.Value, lim limits) {
 	items, ok := given.([]any)

@@ -16,6 +16,9 @@ func Check(j Job) Errors {
 		e = append(e, FieldError{"/units/smallestMark", plain(float64(u.SmallestMark)), allowedMarks(u.System)})
 		return e
 	}
+	if w := j.Site.Wind; w != 0 && w < leastWind {
+		e = append(e, FieldError{"/site/wind", plain(w) + " m/s", plain(leastWind) + " m/s to 60 m/s, or 0 for none"})
+	}
 	e = append(e, checkTicket(j.Site.Before.Ticket)...)
 	e = append(e, checkSystems(j.Systems)...)
 	e = append(e, checkHole("", j.Hole, j.Setting, Post{}, u)...)
@@ -32,6 +35,9 @@ func Check(j Job) Errors {
 	}
 	return append(e, checkCost(j)...)
 }
+
+// leastWind is the lightest wind that can be told from none, metres per second.
+const leastWind = 0.1
 
 // once refuses a name that something else of the same kind has already.
 func once(field, id, what string, seen map[string]bool) Errors {

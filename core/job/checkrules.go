@@ -27,6 +27,9 @@ func checkRules(at string, r Run, u length.Units) Errors {
 	return e
 }
 
+// leastStep is the finest that a depth is rounded to: no digger marks finer.
+const leastStep = length.Millimetre
+
 // stoutest is the run's post that is widest across.
 func (r Run) stoutest() Post {
 	if end := r.PostOf(EndPost); end.Across() > r.Post.Across() {
@@ -60,6 +63,9 @@ func checkHole(at string, h HoleRules, s SettingRules, post Post, u length.Units
 	}
 	if d := h.Depth; d != nil && *d != 0 && *d < leastFoot {
 		refuse("/hole/depth", u.Short(*d), "at least "+u.Short(leastFoot)+", or 0 to go by the rules")
+	}
+	if d := h.RoundDepthTo; d != nil && *d != 0 && *d < leastStep {
+		refuse("/hole/roundDepthTo", plain(float64(*d))+" mm", "at least "+u.Short(leastStep)+", or 0 not to round")
 	}
 	if f := h.WideFactor; f != nil && *f > 0 && *f < 1 {
 		refuse("/hole/wideFactor", plain(*f), "0, or from 1 to 8")

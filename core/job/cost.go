@@ -11,13 +11,15 @@ import (
 // What one job may ask of the machine, all its lines together. It is far more
 // than a season's work on one site; a larger site is several jobs.
 const (
-	MostPosts   = 20000 // some 48 km of fence
+	MostPosts   = 10000 // some 24 km of fence
+	MostLeaning = 1500  // of them on runs that are raked or rolling somewhere
 	MostRuns    = 500
 	MostGates   = 500
-	MostHeights = 40000 // ground heights, and rows of field books
+	MostHeights = 10000 // ground heights, and rows of field books
 	MostSpots   = 2000  // single holes with rules of their own
 	MostInWay   = 2000  // things in the way
 	MostHeld    = 2000  // held posts and bays
+	MostParts   = 2000  // parts of runs with looks of their own
 )
 
 // count is how many of one thing a job has, and where it first had too many.
@@ -44,6 +46,8 @@ func checkCost(j Job) Errors {
 	spots := count{what: "single holes with rules of their own", most: MostSpots}
 	inWay := count{what: "things in the way", most: MostInWay}
 	held := count{what: "held posts and bays", most: MostHeld}
+	lean := count{what: "posts on raked and rolling runs", most: MostLeaning}
+	parts := count{what: "parts with a look of their own", most: MostParts}
 	for l, line := range j.Lines {
 		at := fmt.Sprintf("/lines/%d", l)
 		for b, book := range line.Books {
@@ -57,11 +61,16 @@ func checkCost(j Job) Errors {
 			spots.add(float64(len(run.Spots)), at+"/spots")
 			inWay.add(float64(len(run.KeepOuts)), at+"/keepOuts")
 			held.add(float64(len(run.FixedPosts)+len(run.HeldBays)), at+"/fixedPosts")
-			posts.add(postsOf(run), at+"/length")
+			parts.add(float64(len(run.Grade.Parts)), at+"/grade/parts")
+			n := postsOf(run)
+			posts.add(n, at+"/length")
+			if leaning(run) {
+				lean.add(n, at+"/grade/look")
+			}
 		}
 	}
 	var e Errors
-	for _, c := range []count{posts, runs, gates, heights, spots, inWay, held} {
+	for _, c := range []count{posts, lean, runs, gates, heights, spots, inWay, held, parts} {
 		if c.field != "" {
 			e = append(e, FieldError{c.field, number(c.given) + " " + c.what + " in the job",
 				fmt.Sprintf("at most %s %s in one job, all lines together: split a larger site into several jobs", number(float64(c.most)), c.what)})
@@ -82,11 +91,40 @@ func postsOf(r Run) float64 {
 	if bay <= 0 {
 		return 0 // refused with the spacing
 	}
-	n := math.Ceil(float64(*r.Length/max(bay, length.Millimetre))) + 1
+	long := *r.Length
+	if leaning(r) { // spaced along the ground
+		long = 0
+		var from, low length.Length
+		for i, g := range r.Ground {
+			if i > 0 {
+				long += length.Length(math.Hypot(float64(g.At-from), min(mostLean*float64(g.At-from), math.Abs(float64(g.Height-low)))))
+			} else {
+				long += g.At
+			}
+			from, low = g.At, g.Height
+		}
+		long += *r.Length - from
+	}
+	n := math.Ceil(float64(long/max(bay, length.Millimetre))) + 1
 	if n > mostPosts+1 {
 		return 0 // refused with the run's spacing already
 	}
 	return n
+}
+
+// mostLean is the steepest ground that posts are counted along.
+const mostLean = 2
+
+func leaning(r Run) bool {
+	if r.Grade.Look.Leans() {
+		return true
+	}
+	for _, p := range r.Grade.Parts {
+		if p.Look.Leans() {
+			return true
+		}
+	}
+	return false
 }
 
 // number prints a count with its thousands apart.

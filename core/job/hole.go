@@ -100,7 +100,7 @@ type HoleRules struct {
 	GateExtraDepth  *length.Length `json:"gateExtraDepth,omitempty" jsonschema:"minimum=0,maximum=1500" jsonschema_description:"Gate posts go this much deeper."`
 	HingeExtraDepth *length.Length `json:"hingeExtraDepth,omitempty" jsonschema:"minimum=0,maximum=1500" jsonschema_description:"The post that a leaf hangs on goes so much deeper still."`
 	EndExtraDepth   *length.Length `json:"endExtraDepth,omitempty" jsonschema:"minimum=0,maximum=1500" jsonschema_description:"End and corner posts go this much deeper."`
-	RoundDepthTo    *length.Length `json:"roundDepthTo,omitempty" jsonschema:"minimum=0,maximum=300" jsonschema_description:"Depth is rounded up to a multiple of this, so that one mark on the digger's handle serves. 0: not rounded."`
+	RoundDepthTo    *length.Length `json:"roundDepthTo,omitempty" jsonschema:"minimum=0,maximum=300" jsonschema_description:"Depth is rounded up to a multiple of this, so that one mark on the digger's handle serves. 0: not rounded, else at least 1 mm."`
 	Depth           *length.Length `json:"depth,omitempty" jsonschema:"minimum=0,maximum=5000" jsonschema_description:"Depth of the post's foot set by hand, over all rules; 0: by the rules, whatever is said farther out."`
 
 	Driven  *Driven        `json:"driven,omitempty" jsonschema:"enum=none,enum=line,enum=all" jsonschema_description:"Posts that are driven, without a hole: none, the line posts, or all. Usual: none."`

@@ -11,7 +11,7 @@ type Site struct {
 	Movement   bool           `json:"movement,omitempty" jsonschema_description:"Half an inch of movement at the ground does no harm, which doubles the soil's bearing in the published formula. Left out: it may not move; new jobs have it, as most fences are designed."`
 	CodeWind   *float64       `json:"codeWind,omitempty" jsonschema:"minimum=10,maximum=120" jsonschema_description:"Wind that the local code asks a fence to be built for, metres per second. Left out: not asked yet."`
 	Crew       *Crew          `json:"crew,omitempty" jsonschema_description:"How fast the crew digs. Left out: usual rates."`
-	Wind       float64        `json:"wind,omitempty" jsonschema:"minimum=0,maximum=60" jsonschema_description:"Today's wind, metres per second; it pushes strings aside."`
+	Wind       float64        `json:"wind,omitempty" jsonschema:"minimum=0,maximum=60" jsonschema_description:"Today's wind, metres per second, 0 or at least 0.1; it pushes strings aside."`
 	Place      *Place         `json:"place,omitempty" jsonschema_description:"Where on earth the map's zero lies, where it is known. Lines stand on the map by their x and y; with a bearing, north is up."`
 	Before     Before         `json:"before"`
 }

@@ -12,6 +12,7 @@ import (
 
 func (m *maker) find(f finding.Finding) {
 	f.Place.Run = m.run.ID
+	f.Remedies = slices.DeleteFunc(f.Remedies, func(r finding.Remedy) bool { return !m.watch.tell(r.Edits) })
 	m.findings = append(m.findings, f)
 }
 

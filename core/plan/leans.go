@@ -30,11 +30,21 @@ func (m *maker) groundLeans(run job.Run) []spacing.Lean {
 	var from, low length.Length
 	m.profile.Each(0, m.ground.Length, func(at, high length.Length) {
 		if at > from && run.Grade.LookAt((from+at)/2).Leans() {
-			out = append(out, spacing.Lean{From: from, To: at, Slope: float64((high - low) / (at - from))})
+			out = append(out, spacing.Lean{From: from, To: at, Slope: leanable((high - low) / (at - from))})
 		}
 		from, low = at, high
 	})
 	return out
+}
+
+// steepestLean is the steepest that pieces are spaced along: 2 up for 1 along,
+// where nobody stands any more. What is steeper has no posts on which leaning
+// pieces fit, and judgeLeans says so; a slip of a height does not ask for
+// millions of posts.
+const steepestLean = 2
+
+func leanable(slope length.Length) float64 {
+	return math.Max(-steepestLean, math.Min(steepestLean, float64(slope)))
 }
 
 // lineLeans is how the pieces lean on the line that was found.
@@ -45,7 +55,7 @@ func (m *maker) lineLeans() []spacing.Lean {
 			continue
 		}
 		from, to := m.span(i)
-		out = append(out, spacing.Lean{From: from, To: to, Slope: float64((b.TopEnd - b.TopStart) / (to - from))})
+		out = append(out, spacing.Lean{From: from, To: to, Slope: leanable((b.TopEnd - b.TopStart) / (to - from))})
 	}
 	return out
 }
@@ -60,6 +70,9 @@ const (
 	// mostSettling is how often posts and top line are found from each other
 	// before what is left over is said instead.
 	mostSettling = 12
+	// longLine is how many posts make a line on which fewer turns are taken.
+	longLine     = 500
+	longSettling = 2
 	// settled is how far posts may still move: a hundredth of a millimetre.
 	settled = length.Millimetre / 100
 )
@@ -69,7 +82,7 @@ const (
 // depends on how they lean, which depends on where the posts stand. regrade
 // finds the line of all runs that are graded together.
 func settle(runs []*maker, regrade func()) {
-	for range mostSettling {
+	for range turnsFor(runs) {
 		moved := false
 		for _, m := range runs {
 			if m.laid() && leans(m.run) && m.relay() {
@@ -81,6 +94,19 @@ func settle(runs []*maker, regrade func()) {
 		}
 		regrade()
 	}
+}
+
+// turnsFor is how many turns are taken: fewer on lines so long that each takes
+// its time.
+func turnsFor(runs []*maker) int {
+	posts := 0
+	for _, m := range runs {
+		posts += len(m.layout.Posts)
+	}
+	if posts > longLine {
+		return longSettling
+	}
+	return mostSettling
 }
 
 // relay lays the run out again by the line that was found, and tells whether
@@ -113,11 +139,12 @@ func (m *maker) relay() bool {
 	for i := 0; !moved && i < len(next.Posts); i++ {
 		moved = (next.Posts[i].Station - m.layout.Posts[i].Station).Abs() > settled
 	}
-	if moved {
-		m.layout = next
-	} else {
-		m.layout.Bays = next.Bays // the pieces as they lean on this very line
+	if !moved { // the pieces as they lean on this very line, on the posts that it was found over
+		for i := range next.Posts {
+			next.Posts[i].Station = m.layout.Posts[i].Station
+		}
 	}
+	m.layout = next
 	return moved
 }
 

@@ -101,7 +101,7 @@ func randomLines(t testing.TB, rng *rand.Rand) job.Job {
 		line.Balance = rng.IntN(2) == 0
 		j.Lines = append(j.Lines, line)
 	}
-	j.Site.Wind = rng.Float64() * 10
+	j.Site.Wind = 0.1 + rng.Float64()*10
 	if errs := job.Check(j); len(errs) > 0 {
 		t.Fatal(errs)
 	}

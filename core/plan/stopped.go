@@ -264,7 +264,7 @@ func (v *moves) weigh(what job.Struck, posts []int, width length.Length) *move {
 	}
 	run := m.given
 	run.KeepOuts = t.outs
-	if len(job.CheckRun("", run, m.job.Units)) > 0 || !m.watch.afford(2*len(m.layout.Posts)) {
+	if len(job.CheckRun("", run, m.job.Units)) > 0 || !m.afford(run) {
 		return t
 	}
 	now, then := m.now(), m.trial(run).weigh()
@@ -282,7 +282,7 @@ func (w *wayFinder) moved(moves *moves) {
 		return
 	}
 	t := moves.of(w)
-	if t.then == nil {
+	if t.then == nil || !m.watch.tell([]job.Edit{m.set("/keepOuts", t.outs)}) {
 		return
 	}
 	weakest := -1.0
@@ -344,8 +344,10 @@ func (m *maker) judgeStopped() {
 		if used[s.ID] {
 			continue
 		}
-		f := finding.Finding{Rule: "spot-left", Stage: finding.Dig, Severity: finding.Note,
-			Remedies: []finding.Remedy{{Says: reason.Say("Forget it"), Edits: []job.Edit{m.set("/spots", without(m.given.Spots, i))}}}}
+		f := finding.Finding{Rule: "spot-left", Stage: finding.Dig, Severity: finding.Note}
+		if m.watch.told < mostTold {
+			f.Remedies = []finding.Remedy{{Says: reason.Say("Forget it"), Edits: []job.Edit{m.set("/spots", without(m.given.Spots, i))}}}
+		}
 		if s.Hit != nil {
 			f.Says = reason.Say("The hole at ", reason.Tape(s.At), ", stopped by ", struckNames[s.Hit.What], ", is no post's any more. Fill and tamp it.")
 		} else {

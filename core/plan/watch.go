@@ -1,12 +1,15 @@
 package plan
 
 import (
+	"reflect"
+
 	"mallow/core/finding"
+	"mallow/core/job"
 	"mallow/core/reason"
 )
 
-// mostTrials is what one plan spends on weighing ways out, in posts of trial
-// layouts: some seconds. What is beyond it is not offered, and that is said.
+// mostTrials is what one plan spends on weighing ways out, a second or two. What
+// is beyond it is not offered, and that is said.
 const mostTrials = 400_000
 
 // watch is what a plan under way is held by: somebody who may tell it to stop,
@@ -14,6 +17,7 @@ const mostTrials = 400_000
 type watch struct {
 	stop  func() error
 	left  int
+	told  int
 	spent bool // something was not weighed
 }
 
@@ -33,15 +37,52 @@ func (w *watch) look() {
 	}
 }
 
-// afford tells whether a trial of so many posts can be paid for, and pays.
-func (w *watch) afford(posts int) bool {
-	w.look()
-	if posts > w.left {
+// afford tells whether a trial of a run can be paid for, and pays.
+func (m *maker) afford(run job.Run) bool {
+	m.watch.look()
+	cost := m.effort(run)
+	if cost > m.watch.left {
+		m.watch.spent = true
+		return false
+	}
+	m.watch.left -= cost
+	return true
+}
+
+// mostTold is how many entries the lists hold that a plan's ways out set afresh:
+// each such way tells its whole list.
+const mostTold = 20_000
+
+// tell tells whether edits are still to be told in full.
+func (w *watch) tell(edits []job.Edit) bool {
+	for _, e := range edits {
+		if v := reflect.ValueOf(e.Value); v.Kind() == reflect.Slice {
+			w.told += v.Len()
+		}
+	}
+	if w.told > mostTold {
 		w.spent = true
 		return false
 	}
-	w.left -= posts
 	return true
+}
+
+// trialBase is what the smallest trial costs, in posts.
+const trialBase = 8
+
+// effort is what a trial of a run costs. A line that leans is solved for, with
+// some limits for each bay and each height of the ground; leaning pieces are
+// spaced and solved for in turns.
+func (m *maker) effort(run job.Run) int {
+	posts := len(m.layout.Posts) + trialBase
+	if !leans(run) {
+		return 2 * posts
+	}
+	limits := 32*posts + 6*len(m.ground.Points)
+	if _, piece := run.Spacing.ByPiece(); piece {
+		return 6 * limits
+	}
+	return 2 * limits
 }
 
 // findings says that not everything was weighed.

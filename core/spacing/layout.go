@@ -102,10 +102,10 @@ func Lay(run job.Run, site Site) Layout {
 	for i, p := range run.FixedPosts {
 		w.soft[i] = p.Landed && !p.Respace
 	}
-	for {
+	for k := 0; ; k++ {
 		l = Layout{}
 		w.lay()
-		if w.landed() {
+		if w.landed(k < mostOneByOne) {
 			break
 		}
 	}
@@ -120,6 +120,7 @@ func (w *layer) lay() {
 	} else {
 		w.slant = newSlant(nil, run.Spacing, 0) // equal bays are equal over the level
 	}
+	w.shut = w.shutOut()
 	end := *run.Length
 	l.Posts = append(make([]Post, 0, Count(end, run.Spacing.Most)+16), w.post(0, job.EndPost))
 	for _, f := range w.fixed() {
@@ -153,17 +154,21 @@ const packMost = 38 * length.Millimetre
 // landed moves the posts that landed off their mark to where they stand: each
 // is the post that was meant to stand nearest, and only the bays beside it
 // change. It is false where a bay would pass the most that way: then the post
-// is held like any other, and the rest is spaced again from it.
-func (w *layer) landed() bool {
+// is held like any other, and the rest is spaced again from it. One by one, as
+// what is held may make room for the next; or all at once, where they are many.
+func (w *layer) landed(oneByOne bool) bool {
 	l := w.out
+	all := true
 	for i, p := range w.run.FixedPosts {
 		if !w.soft[i] {
 			continue
 		}
 		k := l.nearest(p.At)
 		if k < 0 || !w.lands(k, p.At) {
-			w.soft[i] = false
-			return false
+			if w.soft[i], all = false, false; oneByOne {
+				return false
+			}
+			continue
 		}
 		post := &l.Posts[k]
 		by := p.At - post.Station
@@ -180,8 +185,11 @@ func (w *layer) landed() bool {
 			s.Uneven, s.Shift = max(s.Uneven, by.Abs()), max(s.Shift, post.Shift.Abs())
 		}
 	}
-	return true
+	return all
 }
+
+// mostOneByOne is how many landed posts are held one by one.
+const mostOneByOne = 24
 
 // nearest is the line post that stands nearest to a station, between its
 // neighbours' middles; -1 where that post is fixed for another reason.
@@ -230,6 +238,7 @@ type layer struct {
 	site  Site
 	slant slant
 	soft  []bool // fixed posts that landed, and move the post that is nearest
+	shut  []Closed
 	out   *Layout
 }
 
@@ -421,14 +430,25 @@ func (w *layer) stretch(from, to length.Length) Stretch {
 		q.OddFirst, q.Shared = w.first(from, to), s.Odd == job.OddShared
 	}
 	q.Least = min(s.Shortest(q.Most), q.Most)
-	for i, k := range w.run.KeepOuts {
-		c, ok := w.closed(k)
-		c.From, c.To, c.Of = w.slant.Along(c.From), w.slant.Along(c.To), i
-		if ok && c.To > from && c.From < to {
+	for _, c := range w.shut {
+		if c.To > from && c.From < to {
 			q.Closed = append(q.Closed, c)
 		}
 	}
 	return q
+}
+
+// shutOut lists where no line post can stand, along the slope where pieces lie
+// so.
+func (w *layer) shutOut() []Closed {
+	out := make([]Closed, 0, len(w.run.KeepOuts))
+	for i, k := range w.run.KeepOuts {
+		if c, ok := w.closed(k); ok {
+			c.From, c.To, c.Of = w.slant.Along(c.From), w.slant.Along(c.To), i
+			out = append(out, c)
+		}
+	}
+	return out
 }
 
 // yields are the things that can be dug out, if it comes to that; a pipe, a

@@ -102,13 +102,18 @@ func standOut(s []reading, kind string) []Slip {
 	for i := 1; i < n-1; i++ {
 		off[i] = s[i].value - lineAt(s[i-1], s[i+1], s[i].at)
 	}
+	sorted := make([]length.Length, 0, n-2)
+	for _, o := range off[1 : n-1] {
+		sorted = append(sorted, o.Abs())
+	}
+	slices.Sort(sorted)
 	var out []Slip
 	for i := 1; i < n-1; i++ {
 		stands := off[i].Abs()
 		if s[i].known || stands < leastSlip || stands < off[i-1].Abs() || stands < off[i+1].Abs() {
 			continue
 		}
-		rough, around := roughness(s, i)
+		rough, around := roughness(s, off, sorted, i)
 		if stands < times*rough || stands < 3*around {
 			continue
 		}
@@ -128,22 +133,54 @@ func lineAt(a, b reading, at length.Length) length.Length {
 
 // roughness is how far the series' other entries typically stand off the line
 // between their neighbours, were entry i not there; and how far its own two
-// neighbours do.
-func roughness(s []reading, i int) (typical, around length.Length) {
-	rest := slices.Concat(s[:i], s[i+1:])
-	var off []length.Length
-	for k := 1; k < len(rest)-1; k++ {
-		d := (rest[k].value - lineAt(rest[k-1], rest[k+1], rest[k].at)).Abs()
-		off = append(off, d)
-		if k == i-1 || k == i {
-			around = max(around, d)
+// neighbours do. Only those two stand otherwise then, so that the middle of all
+// of them is found from all as they stand, sorted once.
+func roughness(s []reading, off, sorted []length.Length, i int) (typical, around length.Length) {
+	gone := []length.Length{off[i].Abs()}
+	var come []length.Length
+	for _, k := range [2]int{i - 1, i + 1} {
+		if k < 1 || k > len(s)-2 {
+			continue
+		}
+		before, after := s[i-1], s[i+1]
+		if k == i-1 {
+			before = s[i-2]
+		} else {
+			after = s[i+2]
+		}
+		d := (s[k].value - lineAt(before, after, s[k].at)).Abs()
+		gone, come = append(gone, off[k].Abs()), append(come, d)
+		around = max(around, d)
+	}
+	return middleOf(sorted, gone, come), around
+}
+
+// middleOf is the middle of sorted values, the upper one of two, had some of
+// them gone and others come. It looks no farther from the middle than those
+// can move it.
+func middleOf(sorted, gone, come []length.Length) length.Length {
+	n := len(sorted) - len(gone) + len(come)
+	if n == 0 {
+		return 0
+	}
+	reach := len(gone) + len(come) + 1
+	low, high := max(0, n/2-reach), min(len(sorted), n/2+reach+1)
+	near := slices.Clone(sorted[low:high])
+	for _, g := range gone {
+		if k, ok := slices.BinarySearch(near, g); ok {
+			near = slices.Delete(near, k, k+1)
+		} else if k == 0 && low > 0 {
+			low--
 		}
 	}
-	if len(off) == 0 {
-		return 0, 0
+	for _, c := range come {
+		if k, _ := slices.BinarySearch(near, c); k == 0 && low > 0 {
+			low++
+		} else {
+			near = slices.Insert(near, k, c)
+		}
 	}
-	slices.Sort(off)
-	return off[len(off)/2], around
+	return near[n/2-low]
 }
 
 // likely lists what was probably meant: a foot, ten inches, a decimetre or a

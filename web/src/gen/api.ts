@@ -97,7 +97,7 @@ export interface Site {
   codeWind?: number
   crew?: Crew
   /**
-   * Today's wind, metres per second; it pushes strings aside.
+   * Today's wind, metres per second, 0 or at least 0.1; it pushes strings aside.
    */
   wind?: number
   place?: EarthPlace
@@ -258,7 +258,7 @@ export interface Run {
   /**
    * Ground heights in order of station, straight in between. Left out: taken as level.
    *
-   * @maxItems 20000
+   * @maxItems 10000
    */
   ground?: GroundPoint[]
   /**
@@ -979,7 +979,7 @@ export interface HoleRules {
    */
   endExtraDepth?: number
   /**
-   * Depth is rounded up to a multiple of this, so that one mark on the digger's handle serves. 0: not rounded.
+   * Depth is rounded up to a multiple of this, so that one mark on the digger's handle serves. 0: not rounded, else at least 1 mm.
    */
   roundDepthTo?: number
   /**
@@ -1172,7 +1172,7 @@ export interface Book {
    */
   tilt?: number
   /**
-   * @maxItems 20000
+   * @maxItems 10000
    */
   rows?: BookRow[]
 }
