@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"errors"
 	"sync"
+	"time"
 
 	"mallow/core/finding"
 	"mallow/core/job"
@@ -103,6 +104,7 @@ func (s *Server) describeAll() {
 			return
 		}
 		after = r.Job
+		began := time.Now()
 		if err != nil { // its document cannot be read; the others can
 			s.Log.Error("describing a job", "job", r.Job, "error", err)
 			continue
@@ -120,6 +122,10 @@ func (s *Server) describeAll() {
 			continue
 		}
 		s.live.tell(Event{Job: r.Job, Revision: r.Number, Kind: EventDescribed})
+		select { // a third of the time, at the most: others wait for their plans
+		case <-s.running.Done():
+		case <-time.After(2 * time.Since(began)):
+		}
 	}
 }
 

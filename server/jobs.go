@@ -24,6 +24,11 @@ func read(c fiber.Ctx, into any) error {
 
 func (s *Server) state(r store.Revision) JobState {
 	_, unknown, err := job.Decode(r.Doc, s.Catalog)
+	return stateOf(r, unknown, err)
+}
+
+// stateOf is the state of a document that has just been decoded.
+func stateOf(r store.Revision, unknown []string, err error) JobState {
 	if err != nil || unknown == nil {
 		unknown = []string{}
 	}
@@ -99,14 +104,18 @@ func (s *Server) save(c fiber.Ctx) error {
 	if err := read(c, &req); err != nil {
 		return err
 	}
-	j, _, err := job.Decode(req.Doc, s.Catalog)
+	j, unknown, err := job.Decode(req.Doc, s.Catalog)
 	if err != nil {
 		return err
 	}
 	r, err := s.Store.Save(c.Context(), c.Params("id"), req.Base, s.draft(req.Doc, j.Name, req.What))
 	var stale *store.StaleError
+	if err == nil {
+		s.tellSaved(r)
+		return c.JSON(stateOf(r, unknown, nil))
+	}
 	if !errors.As(err, &stale) {
-		return s.saved(c, r, err)
+		return err
 	}
 	return s.saveOver(c, req, stale.Head)
 }

@@ -36,21 +36,23 @@ type Draft struct {
 }
 
 // Create saves a document as a new job.
-func (s *Store) Create(ctx context.Context, d Draft) (Revision, error) {
-	id := strings.ToLower(rand.Text()[:12])
-	var head Revision
-	err := s.tx(ctx, func(tx *sql.Tx) error {
-		if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, head, created_at) VALUES (?, 1, ?)`, id, s.stamp()); err != nil {
-			return err
-		}
-		if err := s.add(ctx, tx, id, 1, nil, d); err != nil {
-			return err
-		}
-		var err error
-		head, err = setHead(ctx, tx, id, 1)
+func (s *Store) Create(ctx context.Context, d Draft) (head Revision, err error) {
+	err = s.tx(ctx, func(tx *sql.Tx) error {
+		head, err = s.create(ctx, tx, d)
 		return err
 	})
 	return head, err
+}
+
+func (s *Store) create(ctx context.Context, tx *sql.Tx, d Draft) (Revision, error) {
+	id := strings.ToLower(rand.Text()[:12])
+	if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, head, created_at) VALUES (?, 1, ?)`, id, s.stamp()); err != nil {
+		return Revision{}, err
+	}
+	if err := s.add(ctx, tx, id, 1, nil, d); err != nil {
+		return Revision{}, err
+	}
+	return setHead(ctx, tx, id, 1)
 }
 
 func (s *Store) stamp() string { return s.now().Format(time.RFC3339Nano) }
@@ -291,6 +293,18 @@ func (s *Store) one(ctx context.Context, query string, args ...any) error {
 		}
 		if n, err := res.RowsAffected(); err != nil || n == 0 {
 			return errors.Join(ErrNotFound, err)
+		}
+		return nil
+	})
+}
+
+// CreateMany saves documents as new jobs, all or none.
+func (s *Store) CreateMany(ctx context.Context, all []Draft) error {
+	return s.tx(ctx, func(tx *sql.Tx) error {
+		for _, d := range all {
+			if _, err := s.create(ctx, tx, d); err != nil {
+				return err
+			}
 		}
 		return nil
 	})

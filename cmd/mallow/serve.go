@@ -10,6 +10,7 @@ import (
 	"net/http"
 	"os"
 	"path/filepath"
+	"runtime"
 	"sync"
 	"time"
 
@@ -178,7 +179,9 @@ func (s *serving) serve(ctx context.Context, dir string, docs [][]byte, out io.W
 			}
 		}()
 	}
+	planners := shareProcessors()
 	app := server.New(server.Config{
+		Planners: planners,
 		Level: standin.Usual,
 		Store: kept, Catalog: cat, Web: web.Files(), Hosts: s.names(), Version: version, Log: log,
 		Metrics: s.metrics != "", Replica: replica.Shown(s.replicate), Throwaway: s.demo,
@@ -192,6 +195,17 @@ func (s *serving) serve(ctx context.Context, dir string, docs [][]byte, out io.W
 	defer s.keep(ctx, kept, log)()
 	fmt.Fprintf(out, "Mallow is at %s (stop with Ctrl-C)\n", url(listener.Addr()))
 	return attend(ctx, app, listener)
+}
+
+// shareProcessors has the system share the processors between planning and all
+// else: as many plan at once as there are processors, and what is short finds
+// a thread of its own beside them. It returns how many may plan at once.
+func shareProcessors() int {
+	processors := runtime.GOMAXPROCS(0)
+	if os.Getenv("GOMAXPROCS") == "" {
+		runtime.GOMAXPROCS(processors + 2)
+	}
+	return processors
 }
 
 // attend serves until the context ends, then lets requests in flight end.
