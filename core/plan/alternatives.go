@@ -79,7 +79,7 @@ func (m *maker) alternatives() []Alternative {
 	for _, i := range m.ideas() {
 		run := m.given
 		i.change(&run)
-		if len(out) > mostAlternatives || len(job.CheckRun("", run, m.job.Units)) > 0 {
+		if len(out) > mostAlternatives || !m.sound(run) {
 			continue
 		}
 		then := m.inLine(run)

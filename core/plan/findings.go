@@ -91,7 +91,7 @@ func (m *maker) moveGates(segment int, span length.Length) []finding.Remedy {
 		moved := m.run
 		moved.Gates = append([]job.Gate(nil), m.run.Gates...)
 		moved.Gates[gate].At += by
-		if len(job.CheckRun("", moved, m.job.Units)) > 0 {
+		if !m.sound(moved) {
 			return
 		}
 		at := moved.Gates[gate].At

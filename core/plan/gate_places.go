@@ -81,7 +81,7 @@ func (m *maker) newGate(id, name string, says reason.Text, g job.Gate) NewGate {
 	switch {
 	case g.Opening < 300*length.Millimetre || g.Opening > 12*length.Metre:
 		out.Refused = "an opening is 12 in to 39 ft (300 mm to 12 m)"
-	case len(job.CheckGates("", level, m.job.Units)) > 0 || len(job.CheckRun("", run, m.job.Units)) > 0:
+	case len(job.CheckGates("", level, m.job.Units)) > 0 || !m.sound(run):
 		out.Refused = "no room for it there"
 	default:
 		// Only what is not usual is written down.

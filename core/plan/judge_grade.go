@@ -230,7 +230,7 @@ func (t *corridorTrials) try(says reason.Text, change func(*job.Run), edits ...j
 	m := t.maker
 	run := m.run
 	change(&run)
-	if len(job.CheckRun("", run, m.job.Units)) > 0 || !m.afford(run) {
+	if !m.sound(run) || !m.afford(run) {
 		return
 	}
 	then := m.trial(run)

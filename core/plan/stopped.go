@@ -264,7 +264,7 @@ func (v *moves) weigh(what job.Struck, posts []int, width length.Length) *move {
 	}
 	run := m.given
 	run.KeepOuts = t.outs
-	if len(job.CheckRun("", run, m.job.Units)) > 0 || !m.afford(run) {
+	if !m.sound(run) || !m.afford(run) {
 		return t
 	}
 	now, then := m.now(), m.trial(run).weigh()

@@ -82,7 +82,7 @@ func (m *maker) offer(says reason.Text, better func(now, then *maker) bool, chan
 	}
 	run := m.given
 	change(&run)
-	if len(job.CheckRun("", run, m.job.Units)) > 0 || !m.afford(run) {
+	if !m.sound(run) || !m.afford(run) {
 		return nil
 	}
 	now, then := m.now(), m.trial(run).weigh()

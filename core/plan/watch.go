@@ -67,6 +67,19 @@ func (w *watch) tell(edits []job.Edit) bool {
 	return true
 }
 
+// sound tells whether the job would take a run as it is changed. To look costs
+// something too, where a run holds much; when nothing is left to spend, it is
+// taken for unsound and said not to be weighed.
+func (m *maker) sound(run job.Run) bool {
+	m.watch.look()
+	m.watch.left -= (4*len(run.Gates) + len(run.Spots) + len(run.KeepOuts) + len(run.Ground)/2) / 16
+	if m.watch.left < 0 {
+		m.watch.spent = true
+		return false
+	}
+	return len(job.CheckRun("", run, m.job.Units)) == 0
+}
+
 // trialBase is what the smallest trial costs, in posts.
 const trialBase = 8
 
