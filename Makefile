@@ -1,7 +1,7 @@
 # make demo   start Mallow with the demo jobs
 # make test   everything that CI checks
 # make bench  the figures
-.PHONY: demo serve build test test-full quick go-lint go-test go-full e2e-check web-check e2e generate generate-check fmt bench screenshots fuzz chromium poppler clean
+.PHONY: torture torture-cut demo serve build test test-full quick go-lint go-test go-full e2e-check web-check e2e generate generate-check fmt bench screenshots fuzz chromium poppler clean
 
 VERSION := $(shell git describe --tags --always --dirty 2>/dev/null || echo development)
 CHROMIUM ?= /usr/bin/chromium
@@ -48,11 +48,11 @@ fmt:
 	gofmt -w $$(git ls-files '*.go')
 	cd web && npm run format
 
-test: go-test web-check e2e-check e2e
+test: go-test web-check e2e-check e2e torture-cut
 	@echo "All checks passed."
 
 # The same with every property tried in full and races looked for everywhere.
-test-full: go-lint go-full web-check e2e-check e2e
+test-full: go-lint go-full web-check e2e-check e2e torture-cut
 	@echo "All checks passed, in full."
 
 # Under a minute: what breaks most often.
@@ -67,10 +67,10 @@ go-lint:
 	go tool staticcheck ./...
 
 # Races are looked for where there are goroutines.
-CONCURRENT := ./server ./store ./standin ./cmd/mallow
+CONCURRENT := ./server ./store ./replica ./standin ./cmd/mallow
 
 go-test: go-lint
-	go test -short $$(go list ./... | grep -vE '/(server|store|standin|cmd/mallow)$$')
+	go test -short $$(go list ./... | grep -vE '/(server|store|replica|standin|cmd/mallow)$$')
 	go test -short -race $(CONCURRENT)
 
 go-full:
@@ -95,6 +95,16 @@ poppler:
 
 screenshots: bin/mallow e2e/node_modules chromium
 	cd e2e && node screenshots.mjs
+
+# Tries to bring the binary down and to make it lose what it saved. How long:
+# make torture FOR=1h; some of it: ONLY="kills,stops".
+FOR ?= 10m
+ONLY ?=
+torture: bin/mallow
+	go run ./cmd/torture -binary bin/mallow -for $(FOR) -only "$(ONLY)"
+
+torture-cut: bin/mallow
+	go run ./cmd/torture -binary bin/mallow -for 2m
 
 bench: bin/mallow
 	sh scripts/bench.sh

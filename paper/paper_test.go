@@ -199,7 +199,7 @@ func TestWhatNoFontHasIsSubstituted(t *testing.T) {
 	for name, want := range map[string]string{
 		"Weißdorn Łąka Ωμέγα Забор": "Weißdorn Łąka Ωμέγα Забор",
 		"🦊 Fox":                     "□ Fox",
-		"👨‍👩‍👧 yard":               "□ yard",
+		"👨‍👩‍👧 yard":                "□ yard",
 		"👍🏽":                        "□",
 		"❤\ufe0f":                   "□",
 		"牧場":                        "□□",

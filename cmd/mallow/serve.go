@@ -182,8 +182,8 @@ func (s *serving) serve(ctx context.Context, dir string, docs [][]byte, out io.W
 	planners := shareProcessors()
 	app := server.New(server.Config{
 		Planners: planners,
-		Level: standin.Usual,
-		Store: kept, Catalog: cat, Web: web.Files(), Hosts: s.names(), Version: version, Log: log,
+		Level:    standin.Usual,
+		Store:    kept, Catalog: cat, Web: web.Files(), Hosts: s.names(), Version: version, Log: log,
 		Metrics: s.metrics != "", Replica: replica.Shown(s.replicate), Throwaway: s.demo,
 	})
 	defer app.Close()
