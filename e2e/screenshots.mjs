@@ -78,13 +78,10 @@ await shot('dig', {}, async (page) => {
   await pick(page, 3)
   await top(page, page.getByTestId('hole-card'))
 })
-await shot('what-if', {}, async (page) => {
-  await open(page, 'Dig')
-  await part(page, 'What if')
-  await page.getByLabel(/^Hole width/).focus()
-  await page.keyboard.press('ArrowRight')
-  await page.getByText('+32').first().waitFor()
-  await top(page, page.getByRole('tablist', { name: 'Parts of the digging' }))
+await shot('keeping', {}, async (page) => {
+  await page.getByRole('link', { name: 'Keeping' }).click()
+  await page.getByRole('button', { name: 'Back up now' }).click()
+  await page.getByText('the copy was verified').waitFor()
 })
 await shot('pour', {}, async (page) => {
   await open(page, 'Pour')

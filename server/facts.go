@@ -4,6 +4,7 @@ import (
 	"crypto/sha256"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"sync"
 	"time"
 
@@ -135,7 +136,7 @@ func (s *Server) factsOfDoc(doc []byte) (name string, f Facts, err error) {
 	f = Facts{Units: length.Usual(length.Imperial), Outline: plan.Plan{}.Outline()}
 	j, _, err := job.Decode(doc, s.Catalog)
 	if err != nil {
-		f.Problem = err.Error()
+		f.Problem = plainly(err)
 		return nameIn(doc), f, nil
 	}
 	f.Units = j.Units
@@ -151,6 +152,20 @@ func (s *Server) factsOfDoc(doc []byte) (name string, f Facts, err error) {
 		f.Problem, err = "planning it takes too long", nil
 	}
 	return j.Name, f, err
+}
+
+// plainly says what is wrong with a document without the places in it, which
+// only programs read.
+func plainly(err error) string {
+	var fields job.Errors
+	if !errors.As(err, &fields) || len(fields) == 0 {
+		return err.Error()
+	}
+	says := fields[0].Given + "; allowed is " + fields[0].Allowed
+	if n := len(fields) - 1; n > 0 {
+		says += fmt.Sprintf(" (and %d more)", n)
+	}
+	return says
 }
 
 // nameIn is the name in a document that cannot be used.

@@ -32,12 +32,13 @@ func stateOf(r store.Revision, unknown []string, err error) JobState {
 	if err != nil || unknown == nil {
 		unknown = []string{}
 	}
-	problem := ""
+	problem, wrong := "", job.Errors{}
 	if err != nil {
-		problem = err.Error()
+		problem = plainly(err)
+		errors.As(err, &wrong)
 	}
 	return JobState{
-		Name: r.Name, Problem: problem,
+		Name: r.Name, Problem: problem, Wrong: wrong,
 		ID: r.Job, Revision: r.Number, Doc: r.Doc, What: r.What, SavedAt: r.SavedAt,
 		CanUndo: r.CanUndo, CanRedo: r.CanRedo, Unknown: unknown,
 	}

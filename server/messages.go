@@ -19,17 +19,18 @@ type Document = json.RawMessage
 
 // JobState is a job as it stands.
 type JobState struct {
-	ID       string    `json:"id" jsonschema:"required"`
-	Revision int       `json:"revision" jsonschema:"required"`
-	Doc      Document  `json:"doc" jsonschema:"required"`
-	What     string    `json:"what" jsonschema:"required" jsonschema_description:"What this revision changed."`
-	SavedAt  time.Time `json:"savedAt" jsonschema:"required"`
-	CanUndo  bool      `json:"canUndo" jsonschema:"required"`
-	CanRedo  bool      `json:"canRedo" jsonschema:"required"`
-	Name     string    `json:"name" jsonschema:"required"`
-	Problem  string    `json:"problem,omitempty" jsonschema_description:"Why the document cannot be planned: it opens to be read, put back or taken out only."`
-	Unknown  []string  `json:"unknown" jsonschema:"required" jsonschema_description:"Fields of the document that are kept but not used."`
-	Merged   bool      `json:"merged,omitempty" jsonschema_description:"What was saved was laid over another window's change: the document has both."`
+	ID       string           `json:"id" jsonschema:"required"`
+	Revision int              `json:"revision" jsonschema:"required"`
+	Doc      Document         `json:"doc" jsonschema:"required"`
+	What     string           `json:"what" jsonschema:"required" jsonschema_description:"What this revision changed."`
+	SavedAt  time.Time        `json:"savedAt" jsonschema:"required"`
+	CanUndo  bool             `json:"canUndo" jsonschema:"required"`
+	CanRedo  bool             `json:"canRedo" jsonschema:"required"`
+	Name     string           `json:"name" jsonschema:"required"`
+	Problem  string           `json:"problem,omitempty" jsonschema_description:"Why the document cannot be planned: it opens to be read, put back or taken out only."`
+	Wrong    []job.FieldError `json:"wrong,omitempty" jsonschema_description:"The same, field by field."`
+	Unknown  []string         `json:"unknown" jsonschema:"required" jsonschema_description:"Fields of the document that are kept but not used."`
+	Merged   bool             `json:"merged,omitempty" jsonschema_description:"What was saved was laid over another window's change: the document has both."`
 }
 
 // Facts are what a list shows of a job's plan. They are kept with the revision

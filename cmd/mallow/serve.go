@@ -142,6 +142,7 @@ func dataDir(flag string) (string, error) {
 }
 
 func (s *serving) serve(ctx context.Context, dir string, docs [][]byte, out io.Writer) (err error) {
+	ownersAlone()
 	cat, err := catalog.Load()
 	if err != nil {
 		return err

@@ -5,6 +5,7 @@ import (
 	"database/sql"
 	"errors"
 	"fmt"
+	"net"
 	"net/http"
 	"os"
 	"os/exec"
@@ -12,6 +13,7 @@ import (
 	"strings"
 	"sync"
 	"sync/atomic"
+	"syscall"
 	"time"
 
 	_ "modernc.org/sqlite"
@@ -95,6 +97,64 @@ func earlyStops(r *rig) error {
 	}
 	r.say("%d stops within 40 ms of the start, 0 hangs", n)
 	return nil
+}
+
+// oddEnds: a second signal ends it at once, and a log that nobody reads any
+// more does not end it.
+func oddEnds(r *rig) error {
+	data := filepath.Join(r.dir, "data")
+	s, err := r.serve(data)
+	if err != nil {
+		return err
+	}
+	c, err := net.Dial("tcp", strings.TrimPrefix(s.url, "http://"))
+	if err != nil {
+		return err
+	}
+	defer c.Close()
+	fmt.Fprintf(c, "POST /api/plan HTTP/1.1\r\nHost: localhost\r\nContent-Length: 100000\r\n\r\n{") // it waits for this one
+	time.Sleep(100 * time.Millisecond)
+	_ = s.cmd.Process.Signal(syscall.SIGTERM)
+	time.Sleep(200 * time.Millisecond)
+	began := time.Now()
+	_ = s.cmd.Process.Signal(syscall.SIGTERM)
+	select {
+	case <-s.done:
+	case <-time.After(2 * time.Second):
+		s.kill()
+		return errors.New("a second signal did not end it within 2 s")
+	}
+	took := time.Since(began)
+	in, out, err := os.Pipe()
+	if err != nil {
+		return err
+	}
+	b := &server{cmd: exec.CommandContext(r.ctx, r.binary, "serve", "--data", data, "--listen", "127.0.0.1:0", "--verbose"), out: &tail{}, done: make(chan struct{})}
+	b.cmd.Stdout, b.cmd.Stderr = b.out, out
+	if err := b.cmd.Start(); err != nil {
+		return err
+	}
+	go func() {
+		b.err = b.cmd.Wait()
+		close(b.done)
+	}()
+	if err := errors.Join(out.Close(), in.Close()); err != nil {
+		return err
+	}
+	defer b.kill()
+	for range 300 {
+		if b.url = strings.TrimSuffix(address.FindString(b.out.String()), "/"); b.url != "" {
+			break
+		}
+		time.Sleep(10 * time.Millisecond)
+	}
+	for n := range 20 {
+		if _, err := b.create(n); err != nil {
+			return fmt.Errorf("with a broken log: %w", err)
+		}
+	}
+	r.say("ended %v after the second signal; goes on with a broken log", took.Round(time.Millisecond))
+	return b.alive()
 }
 
 // writers: 50 save and 50 read at once; then 500 edits of one job from ten

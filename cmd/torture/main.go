@@ -31,6 +31,7 @@ var trials = []trial{
 	{"kills", 0.16, kills},
 	{"stops", 0.12, stops},
 	{"early stops", 0.04, earlyStops},
+	{"odd ends", 0.01, oddEnds},
 	{"writers", 0.10, writers},
 	{"replica", 0.08, replicas},
 	{"backups", 0.05, backups},

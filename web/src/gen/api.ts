@@ -3386,6 +3386,10 @@ export interface JobState {
    */
   problem?: string
   /**
+   * The same, field by field.
+   */
+  wrong?: FieldError[]
+  /**
    * Fields of the document that are kept but not used.
    */
   unknown: string[]
@@ -3393,6 +3397,11 @@ export interface JobState {
    * What was saved was laid over another window's change: the document has both.
    */
   merged?: boolean
+}
+export interface FieldError {
+  field: string
+  given: string
+  allowed: string
 }
 export interface JobList {
   jobs: JobSummary[]
@@ -3551,11 +3560,6 @@ export interface Problem {
   clashes?: Clash[]
   merged?: Job
   current?: JobState
-}
-export interface FieldError {
-  field: string
-  given: string
-  allowed: string
 }
 export interface Mend {
   says: string

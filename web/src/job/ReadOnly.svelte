@@ -4,6 +4,7 @@
   import { onMount } from 'svelte'
   import type { JobState, RevisionSummary } from '../gen/api'
   import { api } from '../lib/api'
+  import { wrongSays } from '../lib/wrong'
 
   interface Props {
     job: JobState
@@ -27,7 +28,12 @@
 
 <main class="mx-auto max-w-2xl p-4 sm:p-6">
   <h1 class="text-2xl font-bold">{job.name || 'This job'} cannot be planned</h1>
-  <p class="mt-3 border-l-4 border-stop bg-stop-wash p-3">{job.problem}</p>
+  <div class="mt-3 border-l-4 border-stop bg-stop-wash p-3">
+    {#each (job.wrong ?? []).slice(0, 4) as e (e.field)}<p>{wrongSays(e)}</p>{:else}<p>
+        {job.problem}
+      </p>{/each}
+    {#if (job.wrong?.length ?? 0) > 4}<p>And {job.wrong!.length - 4} more.</p>{/if}
+  </div>
   <p class="mt-3 max-w-prose">
     It is kept as it was saved, and can be taken out or gone back in. A document that was written by a newer
     Mallow opens there.

@@ -103,7 +103,7 @@
         value={words}
         oninput={(e) => search(e.currentTarget.value)}
       />
-      <span class="text-pencil" role="status">{count} {count === 1 ? 'job' : 'jobs'}</span>
+      <span class="whitespace-nowrap text-pencil" role="status">{count} {count === 1 ? 'job' : 'jobs'}</span>
     </label>
   {/if}
 
@@ -134,7 +134,9 @@
 
   <ul class="mt-4 grid gap-3">
     {#each jobs ?? [] as j (j.id)}
-      <li class="grid border border-line bg-sheet hover:border-ink sm:grid-cols-[17rem_1fr_auto]">
+      <li
+        class="grid grid-cols-[1fr_auto] border border-line bg-sheet hover:border-ink sm:grid-cols-[17rem_1fr_auto]"
+      >
         <a href="#/jobs/{j.id}" class="flex flex-col justify-center p-3 sm:p-4">
           <span class="text-[1.15rem] leading-snug font-bold">{j.name}</span>
           {#if j.problem}
@@ -152,7 +154,12 @@
           {#if j.problems}<span class="font-medium text-warn">{j.problems} to look at</span>{/if}
           <span class="text-[0.9rem] text-pencil">saved {when.format(new Date(j.savedAt))}</span>
         </a>
-        <a href="#/jobs/{j.id}" class="flex items-end px-2 pt-2" tabindex="-1" aria-hidden="true">
+        <a
+          href="#/jobs/{j.id}"
+          class="flex items-end px-2 max-sm:order-last max-sm:col-span-2 sm:pt-2"
+          tabindex="-1"
+          aria-hidden="true"
+        >
           {#if j.posts}<Silhouette outline={j.outline} /><span class="sr-only"
               >{tape(j.outline.length, j.units)}</span
             >{/if}
@@ -177,8 +184,10 @@
   {#if binned}
     <details
       class="mt-8"
-      bind:open={binOpen}
-      ontoggle={() => {
+      open={binOpen}
+      ontoggle={(e) => {
+        if (binOpen === e.currentTarget.open) return
+        binOpen = e.currentTarget.open
         if (binOpen) void load()
       }}
     >
