@@ -67,7 +67,10 @@ func versionOf(ctx context.Context, db *sql.DB) (int64, error) {
 	case id != applicationID && (id != 0 || ours != 3): // the first version did not mark its files
 		return 0, Trouble{Foreign, errors.New("it is a database of another program")}
 	}
-	var v int64
+	var v, made int64
+	if err := db.QueryRowContext(ctx, `SELECT COUNT(*) FROM sqlite_schema WHERE name = 'goose_db_version'`).Scan(&made); err != nil || made == 0 {
+		return 0, err // ended before its first migration
+	}
 	err = db.QueryRowContext(ctx, `SELECT COALESCE(MAX(version_id), 0) FROM goose_db_version WHERE is_applied`).Scan(&v)
 	return v, err
 }
@@ -112,6 +115,10 @@ func (s *Store) migrate(ctx context.Context) error {
 			return fmt.Errorf("the backup before the change to version %d: %w", Version(), err)
 		}
 	}
+	// Marked first: a file that is only half made is to be known as ours.
+	if _, err := s.write.ExecContext(ctx, fmt.Sprintf(`PRAGMA application_id = %d`, applicationID)); err != nil {
+		return err
+	}
 	if err := migrate(ctx, s.write); err != nil {
 		return err
 	}
@@ -123,8 +130,7 @@ func (s *Store) migrate(ctx context.Context) error {
 			return err
 		}
 	}
-	_, err = s.write.ExecContext(ctx, fmt.Sprintf(`PRAGMA application_id = %d`, applicationID))
-	return err
+	return nil
 }
 
 func migrate(ctx context.Context, db *sql.DB) error {

@@ -273,3 +273,24 @@ func TestDamageIsNoticed(t *testing.T) {
 		t.Errorf("a bad backup was kept: %v, %v", list, err)
 	}
 }
+
+// A file whose making was cut short, after the mark or before the first
+// migration, is gone on with.
+func TestAHalfMadeDatabaseIsGoneOnWith(t *testing.T) {
+	ctx := context.Background()
+	const mark = `PRAGMA application_id = 1298952055;`
+	const list = `CREATE TABLE goose_db_version (id INTEGER PRIMARY KEY AUTOINCREMENT, version_id INTEGER NOT NULL, is_applied INTEGER NOT NULL, tstamp TIMESTAMP DEFAULT (datetime('now')));`
+	for name, made := range map[string]string{"marked": mark, "begun": mark + list + `INSERT INTO goose_db_version (version_id, is_applied) VALUES (0, 1);`} {
+		file := filepath.Join(t.TempDir(), store.FileName)
+		written(t, file, made)
+		s, err := store.Open(ctx, file)
+		if err != nil {
+			t.Errorf("%s: %v", name, err)
+			continue
+		}
+		if _, err := s.Create(ctx, draft([]byte("{}"), "new")); err != nil {
+			t.Errorf("%s: %v", name, err)
+		}
+		s.Close()
+	}
+}

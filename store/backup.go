@@ -86,24 +86,12 @@ func removed(paths ...string) error {
 	return err
 }
 
-func jobIDs(ctx context.Context, db *sql.DB) (ids []string, err error) {
+func jobIDs(ctx context.Context, db *sql.DB) ([]string, error) {
 	var tables int
 	if err := db.QueryRowContext(ctx, `SELECT COUNT(*) FROM sqlite_schema WHERE name = 'jobs'`).Scan(&tables); err != nil || tables == 0 {
 		return nil, err
 	}
-	rows, err := db.QueryContext(ctx, `SELECT id FROM jobs`)
-	if err != nil {
-		return nil, err
-	}
-	defer func() { err = errors.Join(err, rows.Close()) }()
-	for rows.Next() {
-		var id string
-		if err := rows.Scan(&id); err != nil {
-			return nil, err
-		}
-		ids = append(ids, id)
-	}
-	return ids, rows.Err()
+	return column[string](ctx, db, `SELECT id FROM jobs`)
 }
 
 // copyPages copies a database as it stands at one moment; who writes goes on.

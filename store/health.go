@@ -5,6 +5,7 @@ import (
 	"database/sql"
 	"errors"
 	"fmt"
+	"slices"
 	"sync"
 )
 
@@ -56,25 +57,65 @@ func whole(ctx context.Context, db *sql.DB, check string) error {
 }
 
 // Each gives every job's current revision to do, one after another, those in
-// the bin too; with the error of those that cannot be read.
+// the bin too; with the error of those of which nothing can be read. Of a
+// damaged database it gives what is left: a job whose current revision cannot
+// be read as of the newest one that can.
 func (s *Store) Each(ctx context.Context, do func(Revision, error) error) (err error) {
 	defer told(&err)
-	ids, err := jobIDs(ctx, s.read)
+	ids, damaged, err := s.allIDs(ctx)
 	if err != nil {
-		// The index of a damaged table may be whole where the table is not.
 		return err
 	}
 	for _, id := range ids {
 		r, err := s.Get(ctx, id)
-		r.Job = id
-		if errors.Is(err, ErrNotFound) {
+		if errors.Is(err, ErrNotFound) && !damaged {
 			continue // gone meanwhile
 		}
+		if err != nil && ctx.Err() == nil {
+			r, err = s.newestReadable(ctx, id, err)
+		}
+		r.Job = id
 		if err := do(r, err); err != nil {
 			return err
 		}
 	}
 	return nil
+}
+
+// allIDs lists the jobs, from wherever their ids can still be read.
+func (s *Store) allIDs(ctx context.Context) (ids []string, damaged bool, err error) {
+	var errs error
+	read := 0
+	for _, query := range []string{`SELECT id FROM jobs`, `SELECT id FROM jobs NOT INDEXED`, `SELECT DISTINCT job_id FROM documents`, `SELECT job_id FROM documents NOT INDEXED`, `SELECT job_id FROM revisions NOT INDEXED`} {
+		found, err := column[string](ctx, s.read, query)
+		ids, errs = append(ids, found...), errors.Join(errs, err)
+		if err == nil {
+			read++
+			if errs == nil {
+				return ids, false, nil
+			}
+		}
+	}
+	slices.Sort(ids)
+	if ids = slices.Compact(ids); len(ids) == 0 && read == 0 {
+		return nil, true, errs
+	}
+	return ids, true, nil
+}
+
+// newestReadable is the newest of a job's documents that can be read.
+func (s *Store) newestReadable(ctx context.Context, id string, why error) (Revision, error) {
+	numbers, err := column[int](ctx, s.read, `SELECT number FROM documents WHERE job_id = ?`, id)
+	if len(numbers) == 0 && err != nil {
+		numbers, _ = column[int](ctx, s.read, `SELECT number FROM documents NOT INDEXED WHERE job_id = ?`, id) // what comes before the damage
+	}
+	slices.Sort(numbers)
+	for _, n := range slices.Backward(numbers) {
+		if doc, err := s.Doc(ctx, id, n); err == nil {
+			return Revision{Job: id, Number: n, Doc: doc, Name: fmt.Sprintf("Rescued, revision %d,", n)}, nil
+		}
+	}
+	return Revision{Job: id}, why
 }
 
 // Size is how large the database is, with what is free within it, in bytes.

@@ -136,11 +136,11 @@ func (o old) revisions() (n int) {
 func outlived(ctx context.Context, q querier, at time.Time) (o old, err error) {
 	o.thin = map[string][]int{}
 	edge := at.Add(-BinFor).Format(time.RFC3339Nano)
-	if o.jobs, err = texts(ctx, q, `SELECT id FROM jobs WHERE deleted_at < ? ORDER BY id`, edge); err != nil {
+	if o.jobs, err = column[string](ctx, q, `SELECT id FROM jobs WHERE deleted_at < ? ORDER BY id`, edge); err != nil {
 		return o, err
 	}
 	edge = at.Add(-WholeFor).Format(time.RFC3339Nano)
-	aged, err := texts(ctx, q, `SELECT job_id FROM revisions WHERE saved_at < ? GROUP BY job_id HAVING COUNT(*) > 1`, edge)
+	aged, err := column[string](ctx, q, `SELECT job_id FROM revisions WHERE saved_at < ? GROUP BY job_id HAVING COUNT(*) > 1`, edge)
 	if err != nil {
 		return o, err
 	}
@@ -167,16 +167,18 @@ func outlived(ctx context.Context, q querier, at time.Time) (o old, err error) {
 	return o, nil
 }
 
-func texts(ctx context.Context, q querier, query string, args ...any) (list []string, err error) {
+// column reads the one column that a query answers; with an error, what came
+// before it.
+func column[T any](ctx context.Context, q querier, query string, args ...any) (list []T, err error) {
 	rows, err := q.QueryContext(ctx, query, args...)
 	if err != nil {
 		return nil, err
 	}
 	defer func() { err = errors.Join(err, rows.Close()) }()
 	for rows.Next() {
-		var one string
+		var one T
 		if err := rows.Scan(&one); err != nil {
-			return nil, err
+			return list, err
 		}
 		list = append(list, one)
 	}
@@ -258,7 +260,7 @@ func (s *Store) thinJob(ctx context.Context, id string, numbers []int) (n int, e
 }
 
 func drop(ctx context.Context, tx *sql.Tx, id string, number int) error {
-	rows, err := ints(ctx, tx, `SELECT number FROM documents WHERE job_id = ? AND base = ? ORDER BY number`, id, number)
+	rows, err := column[int](ctx, tx, `SELECT number FROM documents WHERE job_id = ? AND base = ? ORDER BY number`, id, number)
 	if err != nil {
 		return err
 	}
@@ -284,22 +286,6 @@ func drop(ctx context.Context, tx *sql.Tx, id string, number int) error {
 		}
 	}
 	return nil
-}
-
-func ints(ctx context.Context, q querier, query string, args ...any) (list []int, err error) {
-	rows, err := q.QueryContext(ctx, query, args...)
-	if err != nil {
-		return nil, err
-	}
-	defer func() { err = errors.Join(err, rows.Close()) }()
-	for rows.Next() {
-		var n int
-		if err := rows.Scan(&n); err != nil {
-			return nil, err
-		}
-		list = append(list, n)
-	}
-	return list, rows.Err()
 }
 
 // shrinkPages is how many pages are given back at a time, so that nobody waits

@@ -3,6 +3,7 @@ package job
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strconv"
 
 	"mallow/core/length"
@@ -64,7 +65,7 @@ func checkCost(j Job) Errors {
 			parts.add(float64(len(run.Grade.Parts)), at+"/grade/parts")
 			n := postsOf(run)
 			posts.add(n, at+"/length")
-			if leaning(run) {
+			if run.Leans() {
 				lean.add(n, at+"/grade/look")
 			}
 		}
@@ -92,7 +93,7 @@ func postsOf(r Run) float64 {
 		return 0 // refused with the spacing
 	}
 	long := *r.Length
-	if leaning(r) { // spaced along the ground
+	if r.Leans() { // spaced along the ground
 		long = 0
 		var from, low length.Length
 		for i, g := range r.Ground {
@@ -115,16 +116,9 @@ func postsOf(r Run) float64 {
 // mostLean is the steepest ground that posts are counted along.
 const mostLean = 2
 
-func leaning(r Run) bool {
-	if r.Grade.Look.Leans() {
-		return true
-	}
-	for _, p := range r.Grade.Parts {
-		if p.Look.Leans() {
-			return true
-		}
-	}
-	return false
+// Leans tells whether some part of a run leans with the ground.
+func (r Run) Leans() bool {
+	return r.Grade.Look.Leans() || slices.ContainsFunc(r.Grade.Parts, func(p LookPart) bool { return p.Look.Leans() })
 }
 
 // number prints a count with its thousands apart.

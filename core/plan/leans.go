@@ -10,19 +10,6 @@ import (
 	"mallow/core/spacing"
 )
 
-// leans tells whether some part of a run leans with the ground.
-func leans(run job.Run) bool {
-	if run.Grade.Look.Leans() {
-		return true
-	}
-	for _, p := range run.Grade.Parts {
-		if p.Look.Leans() {
-			return true
-		}
-	}
-	return false
-}
-
 // groundLeans is how pieces would lean that lay on the ground itself: where a
 // leaning run's spacing begins, before its top line is known.
 func (m *maker) groundLeans(run job.Run) []spacing.Lean {
@@ -85,7 +72,7 @@ func settle(runs []*maker, regrade func()) {
 	for range turnsFor(runs) {
 		moved := false
 		for _, m := range runs {
-			if m.laid() && leans(m.run) && m.relay() {
+			if m.laid() && m.run.Leans() && m.relay() {
 				moved = true
 			}
 		}
@@ -157,7 +144,7 @@ func (m *maker) misfit() length.Length {
 // judgeLeans says where no posts could be found on which leaning pieces fit.
 func (m *maker) judgeLeans() {
 	_, piece := m.run.Spacing.ByPiece()
-	if !leans(m.run) || piece && m.run.Spacing.Odd == job.OddAll {
+	if !m.run.Leans() || piece && m.run.Spacing.Odd == job.OddAll {
 		return
 	}
 	worst, over := -1, m.misfit()

@@ -169,7 +169,7 @@ func (m *maker) lay(ground survey.Ground, turned [2]spacing.Corner) {
 // site is what the spacing must know beside the run.
 func (m *maker) site(run job.Run) spacing.Site {
 	s := spacing.Site{Mark: m.job.Units.SmallestMark, Hole: m.opened, Start: m.turned[0], End: m.turned[1]}
-	if _, piece := run.Spacing.ByPiece(); piece && leans(run) {
+	if _, piece := run.Spacing.ByPiece(); piece && run.Leans() {
 		s.Leans = m.groundLeans(run)
 	}
 	return s

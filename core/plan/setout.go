@@ -106,7 +106,7 @@ func (m *maker) sticks() []Stick {
 		}
 		bay := &m.out.Bays[i]
 		long := bay.Clear
-		if _, piece := m.run.Spacing.ByPiece(); piece && leans(m.run) { // held along the slope, as the piece lies
+		if _, piece := m.run.Spacing.ByPiece(); piece && m.run.Leans() { // held along the slope, as the piece lies
 			long *= length.Length(math.Hypot(1, float64(bay.Lean/bay.CentreToCentre)))
 		}
 		key := int64(math.Round(float64(long) / mark))

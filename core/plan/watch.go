@@ -88,7 +88,7 @@ const trialBase = 8
 // spaced and solved for in turns.
 func (m *maker) effort(run job.Run) int {
 	posts := len(m.layout.Posts) + trialBase
-	if !leans(run) {
+	if !run.Leans() {
 		return 2 * posts
 	}
 	limits := 32*posts + 6*len(m.ground.Points)

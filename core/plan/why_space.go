@@ -60,7 +60,7 @@ func (m *maker) whyFence(s spacing.Segment) reason.Why {
 	}
 	w.Steps = append(w.Steps, reason.Step{Rule: "Fewest posts, then fewest odd bays", Source: geometry,
 		Says: reason.Say("Of all ways with every bay from ", min(sp.Shortest(most), most), " to ", most, " and every hole clear of what is in the way: the fewest posts, then the fewest odd bays, then the most even, then the nearest to the plain layout.")})
-	if _, piece := m.run.Spacing.ByPiece(); piece && leans(m.run) {
+	if _, piece := m.run.Spacing.ByPiece(); piece && m.run.Leans() {
 		w.Steps = append(w.Steps, reason.Step{Rule: "Raked pieces lie along the slope", Source: geometry,
 			Says: reason.Say("A piece is as long as it is: on the slope it spans less level distance, while the posts stay plumb and as far from it as on the flat. This stretch is ", s.To-s.From, " level, ",
 				m.profile.Along(s.To)-m.profile.Along(s.From), " along the ground.")})
