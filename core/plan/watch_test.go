@@ -52,7 +52,7 @@ func TestPlansEndWhenTold(t *testing.T) {
 }
 
 // A job with as much in doubt as a job may have says that not all was weighed;
-// usual ones, and a line of thirty runs in doubt, are weighed in full.
+// usual ones, and a line of eight runs in doubt, are weighed in full.
 func TestNotAllIsWeighed(t *testing.T) {
 	said := func(p plan.Plan) bool {
 		for _, f := range p.Findings {
