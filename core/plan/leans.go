@@ -160,6 +160,10 @@ func (m *maker) judgeLeans() {
 		case b.Piece > 0 && b.Trims == 0:
 			long = b.Piece - m.run.Spacing.Piece
 		}
+		if slope := b.Lean / b.CentreToCentre; piece && slope.Abs() > steepestLean {
+			// Spaced as if it leaned no more than that, which it does.
+			long = b.CentreToCentre * length.Length(math.Hypot(1, float64(slope))-math.Hypot(1, steepestLean))
+		}
 		if long > over {
 			worst, over = i, long
 		}

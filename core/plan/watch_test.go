@@ -136,3 +136,49 @@ func TestManyStoppedHolesMoveTogether(t *testing.T) {
 		}
 	}
 }
+
+// A slip of a height makes a slope that nothing can be raked along: the posts
+// are spaced along 2 up for 1 along at the most, and the plan says that the
+// pieces do not fit.
+func TestASlipAsksForNoMillionsOfPosts(t *testing.T) {
+	cat := shipped(t)
+	j := job.New("Slip", length.Metric, cat)
+	r := &j.Lines[0].Runs[0]
+	long := length.Length(24000)
+	r.Length, r.Grade.Look = &long, job.Raked
+	r.Spacing.Way, r.Spacing.Piece = job.PanelsBetween, 1800
+	r.Ground = []job.GroundPoint{{At: 0}, {At: 12000, Height: 700000}, {At: 24000, Height: 700000}}
+	p := plan.Make(j, cat)
+	// 12 m at 2 up for 1 along are 26.8 m: with the 12 m level at most 38.9 m of panels.
+	if n := len(p.Runs[0].Posts); n > 25 || n < 14 {
+		t.Errorf("%d posts", n)
+	}
+	if find(p, "lean-misfit") == nil {
+		t.Error("that the pieces do not fit is not said")
+	}
+}
+
+// Each way out that sets a whole list tells all of it: as many are told as keep
+// the answer a size that a phone can take.
+func TestListsAreNotToldWithoutEnd(t *testing.T) {
+	cat := shipped(t)
+	j := job.New("Spots", length.Metric, cat)
+	r := &j.Lines[0].Runs[0]
+	long := length.Length(24000)
+	r.Length = &long
+	for k := range 2000 {
+		r.Spots = append(r.Spots, job.Spot{ID: fmt.Sprintf("S%d", k), At: length.Length(k) * 12})
+	}
+	left, told := 0, 0
+	for _, f := range plan.Make(j, cat).Findings {
+		if f.Rule == "spot-left" {
+			left++
+			if len(f.Remedies) > 0 {
+				told++
+			}
+		}
+	}
+	if left < 1900 || told == 0 || told > 12 {
+		t.Errorf("%d rules without a post, %d with a way out", left, told)
+	}
+}
