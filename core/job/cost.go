@@ -16,7 +16,7 @@ const (
 	MostLeaning = 1500  // of them on runs that are raked or rolling somewhere
 	MostRuns    = 500
 	MostGates   = 500
-	MostHeights = 10000 // ground heights, and rows of field books
+	MostHeights = 20000 // ground heights, and rows of field books
 	MostSpots   = 2000  // single holes with rules of their own
 	MostInWay   = 2000  // things in the way
 	MostHeld    = 2000  // held posts and bays

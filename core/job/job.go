@@ -33,7 +33,7 @@ type Run struct {
 	Taped  Taped          `json:"taped,omitempty" jsonschema:"enum=level,enum=slope" jsonschema_description:"How the length, and the stations of ground heights and field books, were taped: level, or along the ground and reduced to level by the heights. Usual: level."`
 	Corner *Corner        `json:"corner,omitempty" jsonschema_description:"How the line turns at this run's start. On the first run of an open line it has no meaning; on that of a closed one it is a check."`
 
-	Ground     []GroundPoint `json:"ground,omitempty" jsonschema:"maxItems=10000" jsonschema_description:"Ground heights in order of station, straight in between. Left out: taken as level."`
+	Ground     []GroundPoint `json:"ground,omitempty" jsonschema:"maxItems=20000" jsonschema_description:"Ground heights in order of station, straight in between. Left out: taken as level."`
 	Gates      []Gate        `json:"gates,omitempty" jsonschema:"maxItems=1000" jsonschema_description:"Gates in order of station."`
 	KeepOuts   []KeepOut     `json:"keepOuts,omitempty" jsonschema:"maxItems=1000" jsonschema_description:"What is in the way of holes."`
 	FixedPosts []FixedPost   `json:"fixedPosts,omitempty" jsonschema:"maxItems=1000" jsonschema_description:"Posts held at their station; the others are spaced between them."`

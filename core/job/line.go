@@ -101,7 +101,7 @@ type Book struct {
 	Allow  Allowance      `json:"allow,omitempty" jsonschema:"enum=set-ups,enum=third order" jsonschema_description:"Rod: how large the closing error may be. Usual: set-ups."`
 	Spread bool           `json:"spread,omitempty" jsonschema_description:"Rod: spread the closing error evenly over the set-ups."`
 	Tilt   float64        `json:"tilt,omitempty" jsonschema:"minimum=-5,maximum=5" jsonschema_description:"Rod: how far the level's line of sight climbs, millimetres for each metre, by the two-peg test. Readings with a sight distance are corrected by it."`
-	Rows   []Reading      `json:"rows,omitempty" jsonschema:"maxItems=10000"`
+	Rows   []Reading      `json:"rows,omitempty" jsonschema:"maxItems=20000"`
 }
 
 // Reading is one row of a page.

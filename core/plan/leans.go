@@ -57,9 +57,11 @@ const (
 	// mostSettling is how often posts and top line are found from each other
 	// before what is left over is said instead.
 	mostSettling = 12
-	// longLine is how many posts make a line on which fewer turns are taken.
-	longLine     = 500
-	longSettling = 2
+	// longLine is how many posts make a line on which fewer turns are taken; so
+	// many heights of the ground weigh as much as one post.
+	longLine       = 500
+	heightsPerPost = 4
+	longSettling   = 2
 	// settled is how far posts may still move: a hundredth of a millimetre.
 	settled = length.Millimetre / 100
 )
@@ -86,11 +88,11 @@ func settle(runs []*maker, regrade func()) {
 // turnsFor is how many turns are taken: fewer on lines so long that each takes
 // its time.
 func turnsFor(runs []*maker) int {
-	posts := 0
+	size := 0
 	for _, m := range runs {
-		posts += len(m.layout.Posts)
+		size += len(m.layout.Posts) + len(m.ground.Points)/heightsPerPost
 	}
-	if posts > longLine {
+	if size > longLine {
 		return longSettling
 	}
 	return mostSettling

@@ -258,7 +258,7 @@ export interface Run {
   /**
    * Ground heights in order of station, straight in between. Left out: taken as level.
    *
-   * @maxItems 10000
+   * @maxItems 20000
    */
   ground?: GroundPoint[]
   /**
@@ -1172,7 +1172,7 @@ export interface Book {
    */
   tilt?: number
   /**
-   * @maxItems 10000
+   * @maxItems 20000
    */
   rows?: BookRow[]
 }
