@@ -27,8 +27,10 @@ func TestReplicaRestores(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer s.Close()
-	if _, err := replica.Start(ctx, s.Path(), filepath.Join(dir, "within"), slog.New(slog.DiscardHandler)); err == nil || !strings.Contains(err.Error(), "within the data folder") {
-		t.Errorf("a replica beside the database: %v", err)
+	for _, target := range []string{filepath.Join(dir, "within"), dir, dir + "/x/.."} {
+		if _, err := replica.Start(ctx, s.Path(), target, slog.New(slog.DiscardHandler)); err == nil || !strings.Contains(err.Error(), "within the data folder") {
+			t.Errorf("a replica at %s, beside the database: %v", target, err)
+		}
 	}
 	if _, err := replica.Start(ctx, s.Path(), "ftp://x/y", slog.New(slog.DiscardHandler)); err == nil {
 		t.Error("an address that is none was taken")
