@@ -74,3 +74,17 @@ func (l *layout) printable(words string) string {
 
 // fonts are what words are measured and printed in.
 func fonts() (regular, bold *face) { return parsed(goregular.TTF), parsed(gobold.TTF) }
+
+// basic is a title as a PDF's properties take it: any script, but no sign
+// beyond the first 65,536 characters, which the library cannot write there.
+func basic(title string) string {
+	return strings.Map(func(r rune) rune {
+		switch {
+		case r > 0xffff:
+			return Substitute
+		case r == joiner, unicode.IsControl(r):
+			return -1
+		}
+		return r
+	}, title)
+}

@@ -150,7 +150,7 @@ func Lay(title string, sheets []Sheet, size Size, stamp Stamp) Document {
 		l.head(&l.pages[i], heads[i], i+1, len(l.pages))
 		l.print(&l.pages[i])
 	}
-	return Document{Size: size, Title: l.printable(title), Stamp: stamp, Pages: l.pages}
+	return Document{Size: size, Title: basic(title), Stamp: stamp, Pages: l.pages}
 }
 
 // print makes sure that a page holds only what its fonts can draw, and says
