@@ -275,7 +275,7 @@ func (v *moves) weigh(what job.Struck, posts []int, width length.Length) *move {
 	return t
 }
 
-// moved is the layout's own answer when the post makes way for what is there.
+// moved is the layout's own answer when the post moves clear of what is there.
 func (w *wayFinder) moved(moves *moves) {
 	m := w.m
 	if w.post.Kind != job.LinePost || len(m.layout.Posts) > weighMost {
