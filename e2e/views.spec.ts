@@ -120,6 +120,14 @@ tours.paper = async (page, mallow, look) => {
   await look('print and files')
 }
 
+tours.keeping = async (page, mallow, look) => {
+  await page.goto(`${mallow.url}#/keeping`)
+  await page.getByRole('button', { name: 'Back up now' }).click()
+  await expect(page.getByText('the copy was verified')).toBeVisible()
+  await page.getByRole('button', { name: /^Put back the backup of/ }).click()
+  await look('keeping')
+}
+
 tours.holes = async (page, mallow, look) => {
   await open(page, mallow)
   await stage(page, 'Dig')
@@ -182,6 +190,10 @@ for (const width of [360, 390, 768, 1280, 2560]) {
         expect(Math.max(...over), `${bench}, ${name}`).toBeLessThanOrEqual(0)
       }
     }
+    await page.goto(`${mallow.url}#/keeping`)
+    await page.getByRole('button', { name: 'Back up now' }).click()
+    await expect(page.getByText('the copy was verified')).toBeVisible()
+    expect(await page.evaluate(() => document.documentElement.scrollWidth), 'keeping').toBeLessThanOrEqual(width)
   })
 }
 
