@@ -86,7 +86,8 @@ export const runLoad = (page: Page) => page.getByTestId('run-load')
 export const part = (page: Page, name: string) => page.getByRole('tab', { name: new RegExp(`^${name}`) }).click()
 
 export const stage = (page: Page, name: string) => page.getByRole('tab', { name: new RegExp(`^${name}`) }).click()
-export const saved = (page: Page) => expect(page.locator('[data-saving="saved"]')).toBeAttached()
+export const saved = (page: Page) =>
+  expect(page.locator('[data-saving="saved"][data-planned="true"]')).toBeAttached()
 export const load = (page: Page, what: string) => page.locator(`[data-load="${what}"]`)
 export const finding = (page: Page, rule: string) => page.locator(`[data-finding="${rule}"]`)
 

@@ -78,7 +78,8 @@
     ? 'text-pencil'
     : 'font-semibold text-stop'}"
   role="status"
-  data-saving={session.saving}>{states[session.saving]}</span
+  data-saving={session.saving}
+  data-planned={session.caughtUp}>{states[session.saving]}</span
 >
 <span class="flex-1 max-sm:hidden"></span>
 <button

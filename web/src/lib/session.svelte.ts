@@ -108,6 +108,8 @@ export class Session {
   /** Draw the whole line, corner after corner, rather than one run. */
   unrolled = $state(false)
 
+  /** No newer plan is on its way than the one that is drawn. */
+  caughtUp = $state(true)
   /** The server did not answer for the newest plan: the drawing shows an older one. */
   behind = $state(false)
 
@@ -491,6 +493,7 @@ export class Session {
 
   private async planNow() {
     this.planning = true
+    this.caughtUp = false
     try {
       do {
         this.planAgain = false
@@ -511,6 +514,7 @@ export class Session {
       } while (this.planAgain)
     } finally {
       this.planning = false
+      this.caughtUp = true
     }
   }
 
