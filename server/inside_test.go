@@ -24,7 +24,7 @@ import (
 	"mallow/store"
 )
 
-func inside(t *testing.T) (*Server, *guardedLog) {
+func inside(t *testing.T) (*Server, *LockedLog) {
 	t.Helper()
 	cat, err := catalog.Load()
 	if err != nil {
@@ -34,7 +34,7 @@ func inside(t *testing.T) (*Server, *guardedLog) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	var log guardedLog
+	var log LockedLog
 	s := New(Config{Store: kept, Catalog: cat, Web: fstest.MapFS{}, Log: slog.New(slog.NewTextHandler(&log, nil)), Metrics: true})
 	t.Cleanup(func() { s.Close(); _ = kept.Close() })
 	return s, &log
@@ -202,18 +202,20 @@ func TestMetrics(t *testing.T) {
 	}
 }
 
-type guardedLog struct {
+// LockedLog is a log that many write and a test reads; the tests from outside
+// use it too.
+type LockedLog struct {
 	sync.Mutex
 	b bytes.Buffer
 }
 
-func (l *guardedLog) Write(p []byte) (int, error) {
+func (l *LockedLog) Write(p []byte) (int, error) {
 	l.Lock()
 	defer l.Unlock()
 	return l.b.Write(p)
 }
 
-func (l *guardedLog) String() string {
+func (l *LockedLog) String() string {
 	l.Lock()
 	defer l.Unlock()
 	return l.b.String()

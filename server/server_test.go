@@ -13,7 +13,6 @@ import (
 	"path/filepath"
 	"slices"
 	"strings"
-	"sync"
 	"testing"
 	"testing/fstest"
 	"time"
@@ -34,7 +33,7 @@ import (
 type client struct {
 	t    *testing.T
 	app  *fiber.App
-	log  *locked
+	log  *server.LockedLog
 	srv  *server.Server
 	kept *store.Store
 }
@@ -55,7 +54,7 @@ func startLevel(t *testing.T, level standin.Level) *client {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() { _ = kept.Close() })
-	var log locked
+	var log server.LockedLog
 	web := fstest.MapFS{
 		"index.html":      {Data: []byte("<!doctype html>")},
 		"assets/index.js": {Data: []byte("1")},
@@ -66,24 +65,6 @@ func startLevel(t *testing.T, level standin.Level) *client {
 	})
 	t.Cleanup(s.Close) // before the store
 	return &client{t, s.App, &log, s, kept}
-}
-
-// locked is a log that many write and a test reads.
-type locked struct {
-	sync.Mutex
-	bytes.Buffer
-}
-
-func (l *locked) Write(p []byte) (int, error) {
-	l.Lock()
-	defer l.Unlock()
-	return l.Buffer.Write(p)
-}
-
-func (l *locked) String() string {
-	l.Lock()
-	defer l.Unlock()
-	return l.Buffer.String()
 }
 
 // listed reads the list once every job in it is described.
