@@ -2,6 +2,7 @@ package main
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"os"
 	"os/exec"
@@ -32,10 +33,42 @@ func fill(ctx context.Context, file string, n int) error {
 	return s.Close()
 }
 
-// maxRSS is the most memory that an ended process had resident, in bytes.
-func maxRSS(cmd *exec.Cmd) int64 {
-	if u, ok := cmd.ProcessState.SysUsage().(*syscall.Rusage); ok {
-		return u.Maxrss << 10
+// weighed runs the program and says the most memory it had resident, in bytes.
+// What a process is said to have held at most includes what its parent held
+// when it began, and this one has held hundreds of megabytes by then; so a
+// fresh one of these begins it.
+func (r *rig) weighed(args ...string) (used int64, out []byte, err error) {
+	self, err := os.Executable()
+	if err != nil {
+		return 0, nil, err
 	}
-	return 0
+	out, err = exec.CommandContext(r.ctx, self, append([]string{"weigh", r.binary}, args...)...).Output()
+	if err != nil {
+		return 0, out, err
+	}
+	var failed bool
+	if _, err := fmt.Sscan(string(out), &used, &failed); err != nil {
+		return 0, out, fmt.Errorf("%q: %w", out, err)
+	}
+	if failed {
+		err = errProgram
+	}
+	return used, out, err
+}
+
+// errProgram says that a weighed program ended with an error of its own.
+var errProgram = errors.New("the program ended with an error")
+
+// weigh runs a program for weighed: it prints its most resident memory,
+// whether it failed, and what it said.
+func weigh(args []string) error {
+	cmd := exec.Command(args[0], args[1:]...)
+	out, err := cmd.CombinedOutput()
+	usage, ok := cmd.ProcessState.SysUsage().(*syscall.Rusage)
+	if !ok {
+		return errors.Join(err, errors.New("this machine does not say what a process used"))
+	}
+	fmt.Println(usage.Maxrss<<10, err != nil)
+	_, err = os.Stdout.Write(out)
+	return err
 }

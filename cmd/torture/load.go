@@ -9,7 +9,6 @@ import (
 	"net"
 	"net/http"
 	"os"
-	"os/exec"
 	"path/filepath"
 	"strconv"
 	"strings"
@@ -98,14 +97,17 @@ func bombs(r *rig) error {
 				return err
 			}
 		}
-		cmd := exec.CommandContext(r.ctx, r.binary, "import", from)
-		out, err := cmd.CombinedOutput()
+		used, out, err := r.weighed("import", from)
 		if err == nil {
 			return fmt.Errorf("%s was taken in", name)
 		}
-		if used := maxRSS(cmd); used > 200<<20 {
+		if !errors.Is(err, errProgram) {
+			return err
+		}
+		if used > 200<<20 {
 			return fmt.Errorf("%s took %d MB: %s", name, used>>20, out)
 		}
+		r.say("%s refused with %d MB", name, used>>20)
 	}
 	r.say("%d bombs, no 500, %d MB resident after", numbers, before>>20)
 	if before > 600<<20 {

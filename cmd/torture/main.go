@@ -78,6 +78,13 @@ func main() {
 	seed := flag.Uint64("seed", uint64(time.Now().UnixNano()), "seed of what is random")
 	flag.StringVar(&keepWorst, "keep", "", "file to write the slowest document into")
 	flag.Parse()
+	if flag.Arg(0) == "weigh" {
+		if err := weigh(flag.Args()[1:]); err != nil {
+			fmt.Fprintln(os.Stderr, "torture:", err)
+			os.Exit(1)
+		}
+		return
+	}
 	if err := tortureAll(*binary, *length, *only, *seed); err != nil {
 		fmt.Fprintln(os.Stderr, "torture:", err)
 		os.Exit(1)
