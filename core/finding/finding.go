@@ -61,6 +61,7 @@ type Cost struct {
 
 // Finding is one thing that the plan has to say.
 type Finding struct {
+	ID       string      `json:"id,omitempty" jsonschema_description:"Its name, by which its ways out are asked for."`
 	Rule     string      `json:"rule" jsonschema:"required" jsonschema_description:"Which check spoke; stable, for programs."`
 	Severity Severity    `json:"severity" jsonschema:"required,enum=missing,enum=cannot,enum=check,enum=note"`
 	Stage    Stage       `json:"stage" jsonschema:"required,enum=walk,enum=string,enum=space,enum=grade,enum=gates,enum=dig,enum=pour"`

@@ -1,361 +1,515 @@
 package plan
 
 import (
-	"cmp"
-	"slices"
-	"strconv"
-
+	"mallow/core/engine"
 	"mallow/core/finding"
-	"mallow/core/footing"
-	"mallow/core/grade"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/materials"
 	"mallow/core/reason"
-	"mallow/core/spacing"
+	"mallow/core/stage"
+	"mallow/core/stage/dig"
+	"mallow/core/stage/gates"
+	"mallow/core/stage/load"
+	"mallow/core/stage/setout"
+	"mallow/core/stage/slope"
+	"mallow/core/stage/space"
+	"mallow/core/stage/walk"
 	"mallow/core/survey"
+	"strconv"
 )
 
-// Make plans a job that Decode has checked.
-func Make(j job.Job, cat materials.Catalog) Plan { return makePlan(j, cat, newWatch(nil)) }
+// Make plans a job that Decode has checked, with all that can be said of it:
+// every figure explained, every finding with its ways out.
+func Make(j job.Job, cat materials.Catalog) Plan {
+	p, _ := MakeUntil(nil, j, cat) // only who stops it gets an error
+	return p
+}
 
 // MakeUntil is Make for those who cannot wait without end: stop is asked now
 // and then, and the error that it gives ends the planning.
 func MakeUntil(stop func() error, j job.Job, cat materials.Catalog) (p Plan, err error) {
-	err = until(func() { p = makePlan(j, cat, newWatch(stop)) })
+	watch := stage.NewWatch(stop)
+	err = stage.Until(func() {
+		r := &Result{engine.Compute(j, cat, nil, watch.Look)}
+		p = r.Figures()
+		r.put(&p, r.tell(watch))
+		p.Findings = r.advised(watch)
+		r.putWays(&p, watch)
+		r.putReasons(&p)
+	})
 	return p, err
 }
 
-func makePlan(j job.Job, cat materials.Catalog, watch *watch) Plan {
-	p := Plan{Mallow: Version, Name: j.Name, Units: j.Units, Lines: []Line{}, Findings: []finding.Finding{}}
-	book := &reason.Book{}
-	var makers []*maker
-	for l := range j.Lines {
-		w := newLiner(j, l, cat, book, watch)
-		w.make()
-		for _, m := range w.runs {
-			p.Runs = append(p.Runs, m.out)
+// Compute finds a job's figures. What the last result has from the same, it
+// takes over; there need be none.
+func Compute(stop func() error, j job.Job, cat materials.Catalog, last *Result) (r *Result, err error) {
+	var was *engine.Result
+	if last != nil {
+		was = last.Result
+	}
+	err = stage.Until(func() { r = &Result{engine.Compute(j, cat, was, stage.NewWatch(stop).Look)} })
+	return r, err
+}
+
+// Result is a job as it is computed. It does not change: many may ask it at
+// once, and the next one takes over what is still the same.
+type Result struct{ *engine.Result }
+
+// Figures is the plan without words but those of the findings, and without the
+// ways out of these.
+func (r *Result) Figures() Plan {
+	p := Plan{Mallow: Version, Name: r.Job.Name, Units: r.Job.Units, Lines: []walk.Line{}, Findings: []finding.Finding{}, Before: walk.ClearanceOf(r.Job), Totals: r.Totals}
+	for _, l := range r.Lines {
+		line := l.Walk.Out
+		line.First = len(p.Runs)
+		line.Corners = append([]walk.Corner{}, line.Corners...)
+		for i := range line.Corners {
+			line.Corners[i].Post = cornerPost(l, i)
 		}
-		w.out.First = len(makers)
-		makers = append(makers, w.runs...)
-		p.Lines = append(p.Lines, w.out)
-		p.Findings = append(p.Findings, w.findings...)
+		p.Lines = append(p.Lines, line)
+		for i, run := range l.Runs {
+			p.Runs = append(p.Runs, document(run, l, i))
+		}
 	}
-	judgeSwings(makers)
-	for _, m := range makers {
-		p.Findings = append(p.Findings, m.findings...)
+	r.putStruck(&p)
+	for _, f := range r.Findings() {
+		if !f.Maybe {
+			p.Findings = append(p.Findings, f.Finding)
+		}
 	}
-	p.Levels = jobLevel(j, cat.UsualRules(j.Units.System))
-	p.Before = clearance(j)
-	p.Findings = append(p.Findings, siteFindings(j, cat, makers)...)
-	p.Cautions = cautions(makers)
-	p.Totals = jobTotals(makers, book, cat)
-	p.Findings = append(p.Findings, nearMix(j, p.Totals, makers)...)
-	p.Findings = append(p.Findings, watch.findings()...)
-	p.Rules = book.Fold()
-	p.Reasons = book.Whys()
+	name := func(t *load.Totals) {
+		t.Parts = append([]load.LoadPart{}, t.Parts...)
+		for i := range t.Parts {
+			t.Parts[i].Says = t.Parts[i].Words()
+		}
+	}
+	for i := range p.Runs {
+		name(&p.Runs[i].Totals)
+	}
+	name(&p.Totals)
 	return p
 }
 
-// maker plans one run.
-type maker struct {
-	job   job.Job
-	given job.Run // as in the document
-	run   job.Run // as planned: its length level, without gates that do not fit on it
-	gates []int   // place of each planned gate in the document
-	usual job.Run
-
-	usualRules job.Said
-	rules      ruleBook
-	soil       materials.Soil
-	soilKnown  bool
-	cards      map[cardKey]int
-	ditches    []ditch // what each card was worked out from
-
-	path      string
-	cat       materials.Catalog
-	cannot    []job.Ability // what the run's material cannot be asked to do
-	bag       materials.Bag
-	bagKnown  bool
-	book      *reason.Book
-	watch     *watch
-	few       reason.Index[any] // explanations of which there are few, under any key
-	findings  []finding.Finding
-	depthWhys reason.Index[depthKey]
-	stockWhys reason.Index[[2]length.Length] // by reveal and foot
-	gapWhys   reason.Index[[2]grade.Gap]     // by least and most
-	windWhys  reason.Index[windKey]
-	shared    map[any][]reason.Step // rules that many explanations have in common
-
-	widths map[holeKind]footing.Width
-
-	// Posts that something is to be said of, noted while their holes are sized.
-	noAuger, shallow, dry int
-
-	widest length.Length // of the holes and posts
-	weak   []string      // posts that carry a joint in every rail
-	asIs   *maker        // the run as it is, weighed as trials are
-
-	ground  survey.Ground
-	profile survey.Profile
-	layout  spacing.Layout
-	steep   []spacing.Lean // leans that were too long for equal bays
-	line    grade.Line
-	rough   bool              // a trial that asks only what earth the line takes
-	turned  [2]spacing.Corner // the run starts, ends at a corner
-	inside  job.Side          // hand on which the line's own ground lies
-	start   *joint            // the corner post that the run before ends on, or nil
-	end     *joint            // the corner post that the next run starts on, or nil
-	out     Run
+// cornerPost is the post at one of a line's corners: the last one of the run
+// that ends there, or else the first one of the run that starts.
+func cornerPost(l *engine.Line, i int) string {
+	n := len(l.Runs)
+	before := i - 1
+	if l.Walk.Line.Closed {
+		before = (i + n - 1) % n
+	}
+	if before >= 0 {
+		if posts := l.Runs[before].Holes.Posts; len(posts) > 0 {
+			return posts[len(posts)-1].ID
+		}
+	}
+	if i < n && len(l.Runs[i].Holes.Posts) > 0 {
+		return l.Runs[i].Holes.Posts[0].ID
+	}
+	return ""
 }
 
-func newMaker(j job.Job, run job.Run, cat materials.Catalog, book *reason.Book, watch *watch, path string) *maker {
-	watch.look()
-	m := &maker{
-		job: j, given: run, run: run, usual: cat.UsualRun(j.Units.System), path: path, cat: cat, book: book, watch: watch,
-		few:       reason.NewIndex[any](book),
-		depthWhys: reason.NewIndex[depthKey](book),
-		stockWhys: reason.NewIndex[[2]length.Length](book),
-		gapWhys:   reason.NewIndex[[2]grade.Gap](book),
-		windWhys:  reason.NewIndex[windKey](book),
-		shared:    map[any][]reason.Step{},
-		widths:    map[holeKind]footing.Width{},
-		noAuger:   -1, shallow: -1, dry: -1,
+// document is one run of the plan document.
+func document(run *engine.Run, l *engine.Line, i int) Run {
+	m, at := run.Load, l.Walk.Places[i]
+	frost, estimated := m.Frost()
+	out := Run{
+		ID: m.Spec.ID, Name: m.Spec.Name, Path: m.Path, Line: l.Walk.Line.ID, Start: at.Start, From: at.From, To: at.To, Bearing: at.Bearing,
+		Hollow: m.Spec.Post.Hollow, Frost: frost, FrostEstimated: estimated, Solid: m.Solid(), LooksRefused: m.LooksRefused(), Way: m.Spec.Spacing.Way,
+		Cards: m.Cards, Ground: []survey.Point{}, Segments: m.Segments, Posts: m.Holes.Posts, Bays: m.Slope.Bays, Gates: m.Made, InTheWay: m.InTheWay, Rails: m.RailRows,
+		String: run.Marking.Strings, SetOut: run.Marking.Marks, TopLine: run.Marking.Tops, Totals: m.Totals,
 	}
-	if sys, ok := cat.System(run.System, j.Systems); ok {
-		m.cannot = sys.Cannot
+	if out.Way == "" {
+		out.Way = job.EqualBays
 	}
-	m.run.KeepOuts = slices.Clone(run.KeepOuts)
-	for i := range m.run.KeepOuts { // a pipe has a diameter, measured or usual
-		if k := &m.run.KeepOuts[i]; k.Kind == job.Service && k.Width == 0 {
-			if s, ok := cat.Service(k.Service); ok {
-				k.Width = s.Diameter
+	if !m.Laid() {
+		out.Segments, out.Posts, out.Bays, out.InTheWay = []space.Segment{}, []dig.Post{}, []slope.Bay{}, []space.InTheWay{}
+		return out
+	}
+	out.Length, out.Correction, out.SlopeLength = m.Ground.Length, m.Ground.Correction, m.Profile.Along(m.Ground.Length)
+	out.Ground, out.Measured, out.Finished = m.Ground.Points, m.Ground.Measured, m.Slope.Finished
+	return out
+}
+
+// putStruck marks what leaves strike on the map.
+func (r *Result) putStruck(p *Plan) {
+	all := make([]*gates.Gates, len(r.Runs))
+	place := map[*gates.Gates]int{}
+	for i, run := range r.Runs {
+		all[i], place[run.Gates] = run.Gates, i
+	}
+	hits, _ := gates.Strikes(all)
+	for _, h := range hits {
+		run := &p.Runs[place[h.On()]]
+		run.Gates = h.Mark(run.Gates)
+	}
+}
+
+// Told is what is said beside the figures: what to do, what to mind, what can
+// be chosen.
+type Told struct {
+	Cautions []stage.Caution `json:"cautions" jsonschema:"required"`
+	Levels   stage.RuleLevel `json:"levels" jsonschema:"required" jsonschema_description:"The rules for holes as they come out for the whole job."`
+	Runs     []RunTold       `json:"runs" jsonschema:"required" jsonschema_description:"In the plan's order."`
+}
+
+// RunTold is what is said of a run.
+type RunTold struct {
+	Run       string            `json:"run" jsonschema:"required"`
+	Reminders []stage.Caution   `json:"reminders" jsonschema:"required"`
+	Levels    []stage.RuleLevel `json:"levels" jsonschema:"required" jsonschema_description:"The rules for holes as they come out for the run, for each kind of post, and for the single posts that have their own."`
+	AddGate   []space.NewGate   `json:"addGate" jsonschema:"required" jsonschema_description:"Gates that can be put into it, and where each would go."`
+	Cards     [][]reason.Text   `json:"cards" jsonschema:"required" jsonschema_description:"What to do at each kind of hole, in order."`
+	Gates     []GateTold        `json:"gates" jsonschema:"required"`
+	Tops      []reason.Text     `json:"tops" jsonschema:"required" jsonschema_description:"What to do on site to set the tops, in order."`
+}
+
+// GateTold is what is said of a gate.
+type GateTold struct {
+	Checks []gates.GateCheck `json:"checks" jsonschema:"required" jsonschema_description:"Measures that show that its two posts stand right, before anything is hung."`
+	leaves []gates.GateLeaf
+	Braces []gates.LeafBrace  `json:"braces" jsonschema:"required"`
+	Adjust []*gates.Adjusting `json:"adjust" jsonschema:"required" jsonschema_description:"How each leaf's tip is lifted; null where it has not dropped."`
+	Steps  []gates.GateStep   `json:"steps" jsonschema:"required"`
+	After  []gates.GateStep   `json:"after" jsonschema:"required"`
+	Order  []gates.GateStep   `json:"order" jsonschema:"required"`
+}
+
+// Tell says what there is to say beside the figures.
+func (r *Result) Tell(stop func() error) (t Told, err error) {
+	err = stage.Until(func() { t = r.tell(stage.NewWatch(stop)) })
+	return t, err
+}
+
+func (r *Result) tell(watch *stage.Watch) Told {
+	t := Told{Cautions: r.Cautions(), Levels: stage.JobLevel(r.Job, r.Catalog.UsualRules(r.Job.Units.System)), Runs: []RunTold{}}
+	advice := r.Advice(watch)
+	for _, run := range r.Runs {
+		out := RunTold{Run: run.Laid.Spec.ID, Reminders: []stage.Caution{}, Levels: run.Holes.Levels(), AddGate: []space.NewGate{}, Cards: run.Holes.Tell(), Gates: []GateTold{}, Tops: []reason.Text{}}
+		if run.Laid.Laid() {
+			out.Reminders, out.Tops = run.Marking.Remind(), run.Marking.TopSteps(run.Marking.Tops)
+			out.AddGate = run.Line.NewGates(advice.On(run.Laid.Spec.ID))
+		}
+		for _, g := range run.Gates.Tell() {
+			told := GateTold{Checks: g.Checks, leaves: g.Leaves, Steps: g.Steps, After: g.After, Order: g.Order, Braces: []gates.LeafBrace{}, Adjust: []*gates.Adjusting{}}
+			for _, l := range g.Leaves {
+				told.Braces, told.Adjust = append(told.Braces, *l.Brace), append(told.Adjust, l.Adjust)
+			}
+			out.Gates = append(out.Gates, told)
+		}
+		t.Runs = append(t.Runs, out)
+	}
+	return t
+}
+
+// put puts what is told into the plan's own places.
+func (r *Result) put(p *Plan, t Told) {
+	p.Cautions, p.Levels = t.Cautions, &t.Levels
+	for i := range p.Runs {
+		run, told := &p.Runs[i], &t.Runs[i]
+		run.Reminders, run.Levels, run.AddGate = told.Reminders, told.Levels, told.AddGate
+		run.Cards = append([]dig.Card{}, run.Cards...)
+		for k := range run.Cards {
+			run.Cards[k].Steps = told.Cards[k]
+		}
+		run.Gates = append([]gates.Gate{}, run.Gates...)
+		for k := range run.Gates {
+			g, said := &run.Gates[k], &told.Gates[k]
+			g.Checks, g.Steps, g.After, g.Order = said.Checks, said.Steps, said.After, said.Order
+			g.Leaves = append([]gates.GateLeaf{}, g.Leaves...)
+			for l := range g.Leaves {
+				g.Leaves[l].Brace, g.Leaves[l].Adjust = said.leaves[l].Brace, said.leaves[l].Adjust
+			}
+		}
+		if run.TopLine != nil {
+			tops := *run.TopLine
+			tops.Steps = told.Tops
+			run.TopLine = &tops
+		}
+	}
+}
+
+// Advised is a finding with its ways out.
+type Advised struct {
+	ID       string           `json:"id" jsonschema:"required" jsonschema_description:"Name of the finding."`
+	Remedies []finding.Remedy `json:"remedies" jsonschema:"required"`
+	More     *finding.Finding `json:"more,omitempty" jsonschema_description:"The finding itself, where it is only worth saying since there is a way out."`
+}
+
+// Advise works out the ways out of findings, one after the other, of all of
+// them or of those that are named, and hands each over as it is found.
+func (r *Result) Advise(stop func() error, ids []string, each func(Advised) error) error {
+	watch := stage.NewWatch(stop)
+	var failed error
+	err := stage.Until(func() {
+		advice := r.Advice(watch)
+		for _, f := range r.Findings() {
+			if len(ids) > 0 && !contains(ids, f.ID) {
+				continue
+			}
+			one := Advised{ID: f.ID, Remedies: advice.Ways(f)}
+			if f.Maybe {
+				if len(one.Remedies) == 0 {
+					continue
+				}
+				whole := f.Finding
+				whole.Remedies = one.Remedies
+				one.More = &whole
+			}
+			if one.Remedies == nil {
+				one.Remedies = []finding.Remedy{}
+			}
+			if failed = each(one); failed != nil {
+				return
+			}
+		}
+		for _, f := range watch.Findings() {
+			f.ID = f.Rule
+			if failed = each(Advised{ID: f.ID, Remedies: []finding.Remedy{}, More: &f}); failed != nil {
+				return
+			}
+		}
+	})
+	if failed != nil {
+		return failed
+	}
+	return err
+}
+
+func contains(list []string, s string) bool { return stage.Has(list, s) }
+
+// advised are all findings with their ways out.
+func (r *Result) advised(watch *stage.Watch) []finding.Finding {
+	out := []finding.Finding{}
+	advice := r.Advice(watch)
+	for _, f := range r.Findings() {
+		f.Remedies = advice.Ways(f)
+		if !f.Maybe || len(f.Remedies) > 0 {
+			out = append(out, f.Finding)
+		}
+	}
+	return append(out, watch.Findings()...)
+}
+
+// Ways are the ways out of a hole that was stopped, each in the measure of the
+// hole as it should have been.
+func (r *Result) Ways(stop func() error, run, post string) (ways []dig.WayOut, ok bool, err error) {
+	err = stage.Until(func() {
+		res := r.Run(run)
+		if res == nil {
+			return
+		}
+		for i := range res.Holes.Posts {
+			if p := &res.Holes.Posts[i]; p.ID == post && p.Stopped != nil {
+				ways, ok = res.Holes.WaysOut(r.Advice(stage.NewWatch(stop)).On(run), i), true
+			}
+		}
+	})
+	return ways, ok, err
+}
+
+// putWays puts the ways out of stopped holes into the plan.
+func (r *Result) putWays(p *Plan, watch *stage.Watch) {
+	advice := r.Advice(watch)
+	for i, run := range r.Runs {
+		var posts []dig.Post
+		for k := range run.Holes.Posts {
+			if run.Holes.Posts[k].Stopped == nil {
+				continue
+			}
+			if posts == nil {
+				posts = append([]dig.Post{}, p.Runs[i].Posts...)
+				p.Runs[i].Posts = posts
+			}
+			s := *posts[k].Stopped
+			s.Ways = run.Holes.WaysOut(advice.On(run.Laid.Spec.ID), k)
+			posts[k].Stopped = &s
+		}
+	}
+}
+
+// Alternatives lays a run out in the other ways worth having. It is false
+// when the job has no such run with a length.
+func (r *Result) Alternatives(stop func() error, run string) (out []Alternative, ok bool, err error) {
+	err = stage.Until(func() {
+		if m := r.Run(run); m != nil && m.Laid.Laid() {
+			out, ok = alternatives(r.Advice(stage.NewWatch(stop)), m), true
+		}
+	})
+	return out, ok, err
+}
+
+// Looks plans a run in every look. It is false when the job has no such
+// run with a length.
+func (r *Result) Looks(stop func() error, run string) (out []LookChoice, ok bool, err error) {
+	err = stage.Until(func() {
+		if m := r.Run(run); m != nil && m.Laid.Laid() {
+			out, ok = looksOf(r.Advice(stage.NewWatch(stop)), m), true
+		}
+	})
+	return out, ok, err
+}
+
+// Alternatives computes a job and lays one of its runs out in other ways.
+func Alternatives(j job.Job, cat materials.Catalog, run string) ([]Alternative, bool) {
+	out, ok, _ := AlternativesUntil(nil, j, cat, run)
+	return out, ok
+}
+
+// AlternativesUntil is Alternatives with somebody who may end it, as MakeUntil.
+func AlternativesUntil(stop func() error, j job.Job, cat materials.Catalog, run string) ([]Alternative, bool, error) {
+	r, err := Compute(stop, j, cat, nil)
+	if err != nil {
+		return nil, false, err
+	}
+	return r.Alternatives(stop, run)
+}
+
+// Looks computes a job and plans one of its runs in every look.
+func Looks(j job.Job, cat materials.Catalog, run string) ([]LookChoice, bool) {
+	out, ok, _ := LooksUntil(nil, j, cat, run)
+	return out, ok
+}
+
+// LooksUntil is Looks with somebody who may end it, as MakeUntil.
+func LooksUntil(stop func() error, j job.Job, cat materials.Catalog, run string) ([]LookChoice, bool, error) {
+	r, err := Compute(stop, j, cat, nil)
+	if err != nil {
+		return nil, false, err
+	}
+	return r.Looks(stop, run)
+}
+
+// explainer puts explanations into a plan, each once.
+type explainer struct {
+	r     *Result
+	whys  []reason.Why
+	seen  map[string]reason.Ref
+	rules map[string]int
+	all   []reason.Step
+}
+
+// putReasons explains every figure of the plan that can be explained.
+func (r *Result) putReasons(p *Plan) {
+	e := &explainer{r: r, seen: map[string]reason.Ref{}, rules: map[string]int{}, all: []reason.Step{}, whys: []reason.Why{}}
+	for l := range p.Lines {
+		line := &p.Lines[l]
+		for i := range line.Corners {
+			line.Corners[i].Why = e.ref(stage.Figure{Line: line.ID, Of: "corner", ID: strconv.Itoa(i)})
+		}
+		if line.Closing != nil {
+			c := *line.Closing
+			c.Why = e.ref(stage.Figure{Line: line.ID, Of: "closing"})
+			line.Closing = &c
+		}
+	}
+	for i := range p.Runs {
+		e.run(&p.Runs[i])
+	}
+	p.Totals.Why = e.totals("")
+	p.Reasons, p.Rules = e.whys, e.all
+}
+
+func (e *explainer) run(run *Run) {
+	of := func(of, id, what string) *reason.Ref {
+		return e.ref(stage.Figure{Run: run.ID, Of: of, ID: id, What: what})
+	}
+	must := func(of2, id, what string) reason.Ref {
+		if ref := of(of2, id, what); ref != nil {
+			return *ref
+		}
+		return 0
+	}
+	run.Segments = append([]space.Segment{}, run.Segments...)
+	for i := range run.Segments {
+		run.Segments[i].Why = of("segment", strconv.Itoa(i), "")
+	}
+	run.Posts = append([]dig.Post{}, run.Posts...)
+	for i := range run.Posts {
+		p := &run.Posts[i]
+		p.Why = &dig.PostWhy{Station: must("post", p.ID, "station"), Top: must("post", p.ID, "top"), HoleWidth: must("post", p.ID, "holeWidth"),
+			HoleDepth: must("post", p.ID, "holeDepth"), Concrete: must("post", p.ID, "concrete"), Stock: must("post", p.ID, "stock")}
+		if p.Wind != nil {
+			w := *p.Wind
+			w.Why = of("post", p.ID, "gust")
+			p.Wind = &w
+		}
+	}
+	run.Bays = append([]slope.Bay{}, run.Bays...)
+	for i := range run.Bays {
+		b := &run.Bays[i]
+		b.Why = &slope.BayWhy{Spacing: must("bay", b.ID, "spacing"), Gap: must("bay", b.ID, "gap"), Lean: must("bay", b.ID, "lean")}
+	}
+	for i := range run.Gates {
+		g := &run.Gates[i]
+		g.Why = &gates.GateWhy{Inside: must("gate", g.ID, "inside"), Clear: must("gate", g.ID, "clear"), Swing: must("gate", g.ID, "swing"), Pull: must("gate", g.ID, "pull")}
+	}
+	if run.String != nil {
+		s := *run.String
+		s.Why = &setout.RunStringWhy{Constant: must("string", "", "constant"), Sag: must("string", "", "sag"), Drift: must("string", "", "drift")}
+		run.String = &s
+	}
+	if run.TopLine != nil {
+		t := *run.TopLine
+		t.Why = of("tops", "", "")
+		run.TopLine = &t
+	}
+	run.Totals.Why = e.totals(run.ID)
+}
+
+func (e *explainer) totals(run string) *load.TotalsWhy {
+	of := func(what string) reason.Ref {
+		if ref := e.ref(stage.Figure{Run: run, Of: "totals", What: what}); ref != nil {
+			return *ref
+		}
+		return 0
+	}
+	return &load.TotalsWhy{Concrete: of("concrete"), Gravel: of("gravel"), Hours: of("hours"), Spoil: of("spoil")}
+}
+
+// ref is the place of a figure's explanation in the plan's list; nil where the
+// figure has none.
+func (e *explainer) ref(f stage.Figure) *reason.Ref {
+	w, ok := e.r.Explain(f)
+	if !ok {
+		return nil
+	}
+	w.Rules = make([]int, len(w.Steps))
+	for i, s := range w.Steps {
+		key := s.Key()
+		at, ok := e.rules[key]
+		if !ok {
+			at = len(e.all)
+			e.all, e.rules[key] = append(e.all, s), at
+		}
+		w.Rules[i] = at
+	}
+	key := w.Key()
+	ref, ok := e.seen[key]
+	if !ok {
+		ref = reason.Ref(len(e.whys))
+		e.whys, e.seen[key] = append(e.whys, w), ref
+	}
+	return &ref
+}
+
+// GivenUp names what a plan's layouts had to leave out, run by run.
+func GivenUp(p Plan) []string {
+	var out []string
+	for _, r := range p.Runs {
+		for _, s := range r.Segments {
+			for _, id := range s.GivenUp {
+				out = append(out, r.ID+"/"+id)
 			}
 		}
 	}
-	m.usualRules = cat.UsualRules(j.Units.System)
-	m.bag, m.bagKnown = cat.Bag(m.runRules().Setting.Bag)
-	m.soil, m.soilKnown = cat.Soil(cmp.Or(run.Soil, j.Site.Soil))
-	frost, estimated := m.frost()
-	m.out = Run{
-		Solid: m.solid(), LooksRefused: m.looksRefused(),
-		ID: run.ID, Name: run.Name, Path: m.path, Hollow: run.Post.Hollow, Frost: frost, FrostEstimated: estimated, Cards: []Card{}, Levels: []RuleLevel{},
-		Ground: []survey.Point{}, Segments: []Segment{}, Posts: []Post{}, Bays: []Bay{}, Gates: []Gate{}, AddGate: []NewGate{}, InTheWay: []InTheWay{}, Reminders: []Caution{}, Rails: []RailRow{}, Way: cmp.Or(run.Spacing.Way, job.EqualBays),
-	}
-	return m
+	return out
 }
 
-// laid tells whether the run has a length, without which nothing stands.
-func (m *maker) laid() bool { return m.given.Length != nil }
-
-// lay finds where the run's posts stand, which the runs on both sides of a
-// corner must know of each other.
-func (m *maker) lay(ground survey.Ground, turned [2]spacing.Corner) {
-	m.ground, m.turned = ground, turned
-	m.missing()
-	if !m.laid() {
-		return
-	}
-	level := ground.Length
-	m.run.Length = &level
-	m.fitGates()
-	m.profile = ground.Profile()
-	m.layout = spacing.Lay(m.run, m.site(m.run))
-	m.out.Length, m.out.Correction = level, ground.Correction
-	m.out.SlopeLength = m.profile.Along(level)
-	m.out.Ground, m.out.Measured = ground.Points, ground.Measured
-}
-
-// site is what the spacing must know beside the run.
-func (m *maker) site(run job.Run) spacing.Site {
-	s := spacing.Site{Mark: m.job.Units.SmallestMark, Hole: m.opened, Start: m.turned[0], End: m.turned[1]}
-	if _, piece := run.Spacing.ByPiece(); piece && run.Leans() {
-		s.Leans = m.groundLeans(run)
-	}
+// outline draws a trial small.
+func outline(m *load.Load) Silhouette {
+	s := Silhouette{Ground: [][2]length.Length{}, Posts: [][3]length.Length{}, Bays: []Outline{}, Hollow: m.Spec.Post.Hollow}
+	s.add(Run{Length: m.Ground.Length, Ground: m.Ground.Points, Posts: m.Holes.Posts, Bays: m.Slope.Bays}, 0, true)
 	return s
-}
-
-// fitGates leaves out the gates that do not fit once a slope tape is reduced
-// to level, and says so; the document was checked against the tape.
-func (m *maker) fitGates() {
-	m.gates = make([]int, len(m.run.Gates))
-	for i := range m.gates {
-		m.gates[i] = i
-	}
-	if m.run.Taped != job.TapedSlope {
-		return
-	}
-	all := m.run.Gates
-	m.run.Gates, m.gates = nil, nil
-	for i, g := range all {
-		trial := m.run
-		trial.Gates = append(append([]job.Gate(nil), m.run.Gates...), g)
-		if len(job.CheckGates("", trial, m.job.Units)) == 0 {
-			m.run.Gates, m.gates = trial.Gates, append(m.gates, i)
-			continue
-		}
-		m.find(finding.Finding{Rule: "gate-off-level", Stage: finding.Walk, Severity: finding.Cannot, Place: finding.Place{Gate: g.ID},
-			Says: reason.Say("Level, the run is ", reason.Tape(*m.run.Length), " long, and the gate at ", reason.Tape(g.At), " no longer fits on it: it is left out.")})
-	}
-}
-
-// make plans the posts and bays; the runs on either side have been laid.
-func (m *maker) make(start, end *joint) {
-	if !m.laid() {
-		return
-	}
-	m.start, m.end = start, end
-	m.book.Expect(4*len(m.layout.Posts) + 16) // most posts differ in depth, length and gap
-	m.segments()
-	m.posts()
-}
-
-// finish plans what needs the corner posts of the runs on either side.
-func (m *maker) finish() {
-	if m.laid() {
-		m.obstacles()
-		m.bays()
-		m.out.Finished = m.finishedGround()
-		m.wind()
-		m.gatesMade()
-		m.stopped()
-		m.rails()
-		m.strings()
-		m.setOut()
-		m.topLine()
-	}
-	m.out.Totals = m.totals()
-	if m.laid() {
-		m.judge()
-		m.judgeObstacles()
-		m.judgeSpacing()
-		m.judgeLeans()
-		m.judgeSystem()
-		m.judgeStopped()
-		m.judgeFilling()
-		m.judgeGates()
-		m.judgeNear()
-		m.out.AddGate = m.newGates()
-	}
-	m.out.Levels = m.levels()
-}
-
-func (m *maker) gateID(index int) string {
-	if index == spacing.NoGate {
-		return ""
-	}
-	return m.run.Gates[index].ID
-}
-
-func (m *maker) segments() {
-	for _, s := range m.layout.Segments {
-		out := Segment{
-			From: s.From, To: s.To, Gate: m.gateID(s.Gate), Bays: s.Bays, Each: s.Regular,
-			Odd: s.Odd, Uneven: s.Uneven, Shift: s.Shift, Why: m.whySegment(s),
-		}
-		if s.Block != nil {
-			for _, k := range s.Block.Of {
-				out.GivenUp = append(out.GivenUp, m.run.KeepOuts[k].ID)
-			}
-		}
-		m.out.Segments = append(m.out.Segments, out)
-	}
-}
-
-func postID(i int) string { return "P" + strconv.Itoa(i+1) }
-func bayID(i int) string  { return "B" + strconv.Itoa(i+1) }
-
-func (m *maker) posts() {
-	m.out.Posts = make([]Post, len(m.layout.Posts))
-	for i, at := range m.layout.Posts {
-		m.watch.look()
-		ground := m.profile.Height(at.Station)
-		p := Post{
-			ID: postID(i), Kind: at.Kind, Gate: m.gateID(at.Gate),
-			Station: at.Station, Slope: m.profile.Along(at.Station),
-			Ground: ground, Finished: ground, Top: m.line.Tops[i], Reveal: m.line.Tops[i] - ground,
-			Shift: at.Shift, Card: -1, spot: -1,
-		}
-		if at.Held != spacing.Nothing {
-			held := m.run.FixedPosts[at.Held]
-			p.Held, p.Landed, p.Grade = held.ID, held.Landed, held.Grade
-		}
-		if at.Stays != spacing.Nothing {
-			p.Stays = m.run.KeepOuts[at.Stays].ID
-		}
-		if i == len(m.out.Posts)-1 && m.end != nil {
-			p.Top = max(p.Top, m.end.next.line.Tops[0])
-			p.Reveal = p.Top - ground
-		}
-		p.Grade = p.Grade || m.line.Knots[i]
-		m.section(&p, at)
-		m.onSlope(&p, i)
-		switch {
-		case p.Stays != "":
-			m.reuse(&p)
-		default:
-			m.dig(&p, i)
-			m.cut(&p)
-		}
-		p.Why.Station = m.whyStation(p, at)
-		p.Why.Top = m.whyTop(p, m.courseLook(min(i, len(m.layout.Bays)-1)))
-		m.out.Posts[i] = p
-	}
-}
-
-// widestPost is the widest that an old post is taken to be; what is wider is
-// its footing, or a stretch.
-const widestPost = 400 * length.Millimetre
-
-// section gives a post its own section: that of its kind, or of the old post
-// that it is.
-func (m *maker) section(p *Post, at spacing.Post) {
-	own := m.run.PostOf(p.Kind)
-	p.Width, p.Round, p.Hollow = own.Width, own.Shape == job.RoundPost, own.Hollow
-	if at.Stays == spacing.Nothing {
-		return
-	}
-	if wide := m.run.KeepOuts[at.Stays].Width; wide >= 20 && wide <= widestPost {
-		p.Width = wide
-	}
-}
-
-// cut takes the post from the stock lengths.
-func (m *maker) cut(p *Post) {
-	p.Needed = p.Reveal + p.Foot
-	if p.CutFirst = m.run.Post.Cut == job.CutFirst; !p.CutFirst && m.can(job.CutPosts) {
-		p.Needed += m.run.Post.Trim
-	}
-	if stock, ok := footing.Stock(p.Needed, m.run.Post.Stock); ok {
-		off := stock - p.Reveal - p.Foot
-		p.Stock, p.CutOff = &stock, &off
-	}
-	p.Why.Stock = m.whyStock(p)
-}
-
-func (m *maker) bays() {
-	m.out.Bays = make([]Bay, len(m.layout.Bays))
-	for i, b := range m.layout.Bays {
-		from, to := m.out.Posts[b.First], m.out.Posts[b.First+1]
-		g := m.line.Bays[i]
-		bay := Bay{
-			ID: bayID(i), Gate: m.gateID(b.Gate), From: from.ID, To: to.ID,
-			CentreToCentre: to.Station - from.Station,
-			Clear:          to.Station - from.Station - (m.run.PostOf(from.Kind).Width+m.run.PostOf(to.Kind).Width)/2,
-			Odd:            b.Odd, Piece: b.Piece, PieceCut: b.Cut, Trims: b.Trims, Lead: b.Lead, Trail: b.Trail,
-			BottomStart: g.BottomStart, BottomEnd: g.BottomEnd,
-			TopStart: g.TopStart, TopEnd: g.TopEnd,
-			GapLeast: g.Least, GapMost: g.Most, Cut: g.Cut, Fill: g.Fill,
-			Why: BayWhy{Spacing: m.out.Segments[b.Segment].Why},
-		}
-		if b.Held != spacing.Nothing {
-			bay.Held = m.run.HeldBays[b.Held].ID
-		}
-		m.leaning(&bay, i, from, to)
-		bay.Why.Gap = m.whyGap(bay, b.Gate)
-		m.out.Bays[i] = bay
-		if b.Gate != spacing.NoGate {
-			m.out.Gates = append(m.out.Gates, m.sized(b.Gate, &bay))
-		}
-	}
 }

@@ -125,7 +125,7 @@ func refsHold(t *testing.T, p plan.Plan) {
 		figure(b.Why.Spacing, "Spacing", "Gate posts")
 		figure(b.Why.Lean, "Rails and panels on the slope")
 	}
-	figure(p.Runs[0].TopLine.Why, "How the tops are set")
+	figure(*p.Runs[0].TopLine.Why, "How the tops are set")
 	for _, w := range p.Reasons {
 		if w.Sentence.Print(p.Units) == "" || len(w.Steps) == 0 || len(w.Rules) != len(w.Steps) {
 			t.Fatalf("%s is not explained", w.Figure)

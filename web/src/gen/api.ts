@@ -1320,16 +1320,19 @@ export interface Plan {
   before: Clearance
   totals: Totals
   findings: Finding[]
-  cautions: Caution[]
-  levels: RuleLevel
   /**
-   * The rules that the reasons name, each once.
+   * What can hurt someone; left out where only figures are asked for.
    */
-  rules: Step[]
+  cautions?: Caution[]
+  levels?: RuleLevel
   /**
-   * Explanations; the figures' why fields are places in this list.
+   * The rules that the reasons name, each once; left out likewise.
    */
-  reasons: Why[]
+  rules?: Step[]
+  /**
+   * Explanations; the figures' why fields are places in this list; left out likewise.
+   */
+  reasons?: Why[]
 }
 export interface PlannedLine {
   id: string
@@ -1470,7 +1473,7 @@ export interface Closing {
   angleSum?: number
   spread: boolean
   legs: Balance[]
-  why: number
+  why?: number
 }
 export interface Balance {
   run: string
@@ -1561,7 +1564,7 @@ export interface PlannedRun {
   /**
    * The rules for holes as they come out for the run, for each kind of post, and for the single posts that have their own.
    */
-  levels: RuleLevel[]
+  levels?: RuleLevel[]
   /**
    * Some height of it was measured; else its ground is taken as level, or as its neighbours have it.
    */
@@ -1576,7 +1579,7 @@ export interface PlannedRun {
   /**
    * What to keep in mind where its posts are lined up and set.
    */
-  reminders: Caution[]
+  reminders?: Caution[]
   segments: Segment[]
   posts: PlannedPost[]
   bays: PlannedBay[]
@@ -1598,7 +1601,7 @@ export interface PlannedRun {
   /**
    * Gates that can be put into it, and where each would go.
    */
-  addGate: NewGate[]
+  addGate?: NewGate[]
   totals: Totals
 }
 export interface HoleCard {
@@ -1710,7 +1713,7 @@ export interface HoleCard {
   /**
    * What to do, in order.
    */
-  steps: Text[]
+  steps?: Text[]
 }
 export interface HoleCut {
   depth: number
@@ -1935,7 +1938,7 @@ export interface RunString {
    * Far post that is sighted at.
    */
   target: string
-  why: RunStringWhy
+  why?: RunStringWhy
 }
 export interface Hang {
   at: number
@@ -2001,7 +2004,7 @@ export interface Segment {
    * How far the farthest post is off its regular place.
    */
   shift: number
-  why: number
+  why?: number
   /**
    * What is in the way that no layout could keep clear of: planned as if it were not there.
    */
@@ -2020,41 +2023,13 @@ export interface PlannedPost {
    */
   landed?: boolean
   /**
-   * A grade post: the top changes slope here.
-   */
-  grade?: boolean
-  /**
-   * A gate leaf hangs on it.
-   */
-  hung?: boolean
-  /**
    * Old post that it is: no hole, no new post.
    */
   stays?: string
   /**
-   * It is driven; a hole is only that of its collar.
-   */
-  driven?: boolean
-  /**
-   * Old footing that is dug out and poured anew with this hole.
-   */
-  repoured?: string
-  /**
    * How far it stands off its regular place.
    */
   shift?: number
-  /**
-   * Run that ends at this corner post: it is dug and counted there.
-   */
-  shared?: string
-  /**
-   * What its hole runs into.
-   */
-  inWay?: string[]
-  /**
-   * What it must be dug by hand for.
-   */
-  hand?: string[]
   /**
    * Its own section: side, or diameter of a round post. An old post's where it was measured.
    */
@@ -2080,9 +2055,9 @@ export interface PlannedPost {
    */
   ground: number
   /**
-   * Height of the ground as it will be, once the plan's cuts and fills are made.
+   * A grade post: the top changes slope here.
    */
-  finished: number
+  grade?: boolean
   /**
    * Height of the post's top above the datum.
    */
@@ -2115,6 +2090,34 @@ export interface PlannedPost {
    * Holes or routs for the rails, the lowest first; left out where rails do not go into posts.
    */
   holes?: RailHole[]
+  /**
+   * A gate leaf hangs on it.
+   */
+  hung?: boolean
+  /**
+   * It is driven; a hole is only that of its collar.
+   */
+  driven?: boolean
+  /**
+   * Old footing that is dug out and poured anew with this hole.
+   */
+  repoured?: string
+  /**
+   * Run that ends at this corner post: it is dug and counted there.
+   */
+  shared?: string
+  /**
+   * What its hole runs into.
+   */
+  inWay?: string[]
+  /**
+   * What it must be dug by hand for.
+   */
+  hand?: string[]
+  /**
+   * Height of the ground as it will be, once the plan's cuts and fills are made.
+   */
+  finished: number
   holeWidth: number
   /**
    * Depth to dig from today's ground, with the gravel.
@@ -2180,7 +2183,7 @@ export interface PlannedPost {
    * It is cut before it is set, to needed.
    */
   cutFirst?: boolean
-  why: PostWhy
+  why?: PostWhy
 }
 export interface RailHole {
   /**
@@ -2200,6 +2203,10 @@ export interface Stopped {
    */
   wanted: number
   /**
+   * Gust at the limit as it is, metres per second.
+   */
+  asIs: number
+  /**
    * Gust at the limit had it reached that depth, metres per second.
    */
   planned: number
@@ -2209,9 +2216,9 @@ export interface Stopped {
    */
   same: number
   /**
-   * What each way out gives, in the same measure.
+   * What each way out gives, in the same measure; left out where only figures are asked for.
    */
-  ways: WayOut[]
+  ways?: WayOut[]
 }
 export interface WayOut {
   /**
@@ -2266,7 +2273,7 @@ export interface PostWind {
   wider?: WindTry
   deeper?: WindTry
   leaf?: LeafPull
-  why: number
+  why?: number
 }
 export interface WindTry {
   /**
@@ -2387,7 +2394,7 @@ export interface PlannedBay {
    */
   board?: number
   infill?: PanelInfill
-  why: BayWhy
+  why?: BayWhy
 }
 export interface Gap {
   gap: number
@@ -2601,8 +2608,8 @@ export interface TopLine {
   /**
    * What to do on site, in order.
    */
-  steps: Text[]
-  why: number
+  steps?: Text[]
+  why?: number
 }
 export interface TopPiece {
   from: string
@@ -2737,7 +2744,7 @@ export interface PlannedGate {
   /**
    * Measures that prove the two posts before anything is hung.
    */
-  checks: GateCheck[]
+  checks?: GateCheck[]
   /**
    * The one on the first post first.
    */
@@ -2752,21 +2759,21 @@ export interface PlannedGate {
   /**
    * How it is hung, in order.
    */
-  steps: GateStep[]
+  steps?: GateStep[]
   /**
    * What to look at after a week.
    */
-  after: GateStep[]
+  after?: GateStep[]
   /**
    * What is ordered for it.
    */
-  order: GateStep[]
-  why: GateWhy
+  order?: GateStep[]
+  why?: GateWhy
 }
 export interface GateCheck {
   name: string
   length: number
-  says: Text
+  says?: Text
 }
 export interface GateLeaf {
   /**
@@ -2871,7 +2878,7 @@ export interface LeafBrace {
    * Degrees from level.
    */
   angle: number
-  says: Text
+  says?: Text
 }
 export interface Adjusting {
   drop: number
@@ -2888,7 +2895,7 @@ export interface Adjusting {
    */
   travel: number
   enough: boolean
-  says: Text
+  says?: Text
 }
 export interface LeafSide {
   side: 'in' | 'out'
@@ -3033,7 +3040,7 @@ export interface PostLength {
   edits: Edit[]
 }
 export interface GateStep {
-  says: Text
+  says?: Text
 }
 export interface GateWhy {
   inside: number
@@ -3166,7 +3173,7 @@ export interface Totals {
    * Posts at which the top steps.
    */
   steps: number
-  why: TotalsWhy
+  why?: TotalsWhy
 }
 export interface LoadPart {
   what: 'line posts' | 'terminal posts' | 'panels' | 'rails' | 'bays of boards' | 'gravel boards'
@@ -3291,6 +3298,10 @@ export interface Check {
   says: Text
 }
 export interface Finding {
+  /**
+   * Its name, by which its ways out are asked for.
+   */
+  id?: string
   /**
    * Which check spoke; stable, for programs.
    */

@@ -1,0 +1,111 @@
+package job
+
+import (
+	"encoding/json"
+	"fmt"
+	"reflect"
+	"strconv"
+	"strings"
+)
+
+// Edited returns the run as edits of the document change it, whose pointers
+// begin with the run's own path. It shares what it does not change with the
+// run that it is made from. What an edit takes away is as usual again.
+func (r Run) Edited(path string, usual Run, edits []Edit) (Run, error) {
+	for _, e := range edits {
+		rest, ok := strings.CutPrefix(e.Path, path+"/")
+		if !ok {
+			return r, fmt.Errorf("edit of %s: not of the run at %s", e.Path, path)
+		}
+		if err := setIn(reflect.ValueOf(&r).Elem(), reflect.ValueOf(usual), strings.Split(rest, "/"), e); err != nil {
+			return r, err
+		}
+	}
+	return r, nil
+}
+
+// setIn makes an edit below a value, copying what it goes through. Usual is
+// the same value as it usually is, or none.
+func setIn(v, usual reflect.Value, steps []string, e Edit) error {
+	if len(steps) == 0 {
+		return setTo(v, usual, e)
+	}
+	switch v.Kind() {
+	case reflect.Pointer:
+		fresh := reflect.New(v.Type().Elem())
+		if !v.IsNil() {
+			fresh.Elem().Set(v.Elem())
+		}
+		if usual.IsValid() {
+			usual = usual.Elem() // none where it is nil
+		}
+		v.Set(fresh)
+		return setIn(fresh.Elem(), usual, steps, e)
+	case reflect.Struct:
+		i := fieldNamed(v.Type(), steps[0])
+		if i == nil {
+			break
+		}
+		if usual.IsValid() {
+			usual = usual.FieldByIndex(i)
+		}
+		return setIn(v.FieldByIndex(i), usual, steps[1:], e)
+	case reflect.Slice:
+		list := reflect.MakeSlice(v.Type(), 0, v.Len()+1)
+		list = reflect.AppendSlice(list, v)
+		at, err := strconv.Atoi(steps[0])
+		if steps[0] == "-" {
+			at, err = list.Len(), nil
+			list = reflect.Append(list, reflect.Zero(v.Type().Elem()))
+		}
+		if err != nil || at < 0 || at >= list.Len() {
+			return fmt.Errorf("edit of %s: no element %s", e.Path, steps[0])
+		}
+		v.Set(list)
+		return setIn(list.Index(at), reflect.Value{}, steps[1:], e)
+	}
+	return fmt.Errorf("edit of %s: nothing to go into at %s", e.Path, steps[0])
+}
+
+func setTo(v, usual reflect.Value, e Edit) error {
+	if e.Value == nil {
+		if !usual.IsValid() {
+			usual = reflect.Zero(v.Type())
+		}
+		v.Set(usual)
+		return nil
+	}
+	given := reflect.ValueOf(e.Value)
+	if v.Kind() == reflect.Pointer && given.Kind() != reflect.Pointer {
+		fresh := reflect.New(v.Type().Elem())
+		v.Set(fresh)
+		v = fresh.Elem()
+	}
+	switch {
+	case given.Type().AssignableTo(v.Type()):
+		v.Set(given)
+		return nil
+	case given.Kind() == v.Kind() && given.CanConvert(v.Type()):
+		v.Set(given.Convert(v.Type()))
+		return nil
+	}
+	raw, err := json.Marshal(e.Value)
+	if err == nil {
+		err = json.Unmarshal(raw, v.Addr().Interface())
+	}
+	if err != nil {
+		return fmt.Errorf("edit of %s: %w", e.Path, err)
+	}
+	return nil
+}
+
+// fieldNamed finds a struct's field by its name in documents.
+func fieldNamed(t reflect.Type, name string) []int {
+	for _, f := range reflect.VisibleFields(t) {
+		tag, _, _ := strings.Cut(f.Tag.Get("json"), ",")
+		if tag == name && f.IsExported() {
+			return f.Index
+		}
+	}
+	return nil
+}

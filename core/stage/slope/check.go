@@ -1,0 +1,365 @@
+package slope
+
+import (
+	"mallow/core/finding"
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/reason"
+	"mallow/core/spacing"
+	"mallow/core/stage"
+	"mallow/core/stage/space"
+	"math"
+)
+
+// gradeCheck looks at how a run lies on its slope.
+type check struct {
+	*Slope
+	*stage.Checking
+}
+
+// check says what is to be said of the run on its slope.
+func (m *Slope) Check(c *stage.Checking) {
+	w := check{m, c}
+	w.corridor()
+	w.rack()
+	w.steps()
+	w.marks()
+	w.lowRails()
+	w.weakJoints()
+	w.misfits()
+	w.system()
+	w.nearBays()
+	w.nearPanels()
+}
+
+// weakJoints looks for posts on which nothing carries through.
+func (m *check) weakJoints() {
+	if n := len(m.Weak); n > 0 {
+		m.Find(finding.Finding{Rule: "weak-joints", Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Post: m.Weak[0]},
+			Says: reason.Say("Every rail has a joint on ", stage.Names(m.Weak), ": nothing carries through there.")}, func(a *stage.Advising) []finding.Remedy {
+			return a.Offer(reason.Say("Rails that span two bays"), func(now, then *stage.Outcome) bool { return then.Weak < now.Weak }, m.Set("/spacing/piece", 2*m.Spec.Spacing.Piece/length.Length(m.Spec.Spacing.Spans())), m.Set("/spacing/span", 2))
+		})
+	}
+}
+
+// system holds the run's slope against the fence type it was set up from.
+func (m *check) system() {
+	sys, ok := m.Cat.System(m.Spec.System, m.Job.Systems)
+	if !ok || m.Spec.System == "" {
+		return
+	}
+	if limit, own := sys.Grade.Rack, m.Spec.Grade.Rack; limit != nil && m.Spec.Grade.Look.Leans() && (own == nil || *own > *limit) {
+		m.Find(finding.Finding{Rule: "rack-over-system", Stage: finding.Grade, Severity: finding.Check,
+			Says: reason.Say(sys.Name, " rack at most ", *limit, "; this run lets them rack more.")}, func(a *stage.Advising) []finding.Remedy {
+			return []finding.Remedy{{Says: reason.Say("Rack at most ", *limit), Edits: []job.Edit{m.Set("/grade/rack", *limit)}}}
+		})
+	}
+	if m.Spec.Fence.GapMost > sys.Fence.GapMost && sys.Fence.GapMost <= smallGap {
+		m.Find(finding.Finding{Rule: "gap-over-system", Stage: finding.Grade, Severity: finding.Check,
+			Says: reason.Say(sys.Name, " ask for a gap of at most ", sys.Fence.GapMost, "; this run allows ", m.Spec.Fence.GapMost, ".")}, func(a *stage.Advising) []finding.Remedy {
+			return []finding.Remedy{{Says: reason.Say("A gap of at most ", sys.Fence.GapMost), Edits: []job.Edit{m.Set("/fence/gapMost", sys.Fence.GapMost)}}}
+		})
+	}
+}
+
+// corridor reports where both gaps cannot be held, once for the run, at
+// the worst bay.
+func (m *check) corridor() {
+	if m.Top.Lost {
+		m.Find(finding.Finding{Rule: "line-not-found", Stage: finding.Grade, Severity: finding.Check,
+			Says: reason.Say("The best top line of ", m.Name(), " was not found: the calculation did not come to an end. The line shown is a possible one, perhaps with more earth than is needed. Hold a height by hand, or choose another look.")})
+	}
+	bays, worst, depth := 0, -1, length.Length(0)
+	for i, b := range m.Top.Bays {
+		if m.Bays[i].Infill != nil && b.Cut == nil {
+			continue // boards close it
+		}
+		if d := Earth(b); d > 0 {
+			bays++
+			if d > depth {
+				worst, depth = i, d
+			}
+		}
+	}
+	if bays == 0 {
+		return
+	}
+	says := reason.Say(bays, " of ", len(m.Top.Bays), stage.Plural(len(m.Top.Bays), " bay", " bays"), " cannot keep the gap between ", m.Spec.Fence.GapLeast, " and ", m.Spec.Fence.GapMost, ". Worst is ", stage.BayID(worst), ": ")
+	b := m.Top.Bays[worst]
+	if b.Cut != nil {
+		says = append(says, reason.Say("cut ", b.Cut.Depth, " at ", reason.Tape(b.Cut.At))...)
+	}
+	if b.Fill != nil {
+		if b.Cut != nil {
+			says = append(says, reason.Say(", ")...)
+		}
+		says = append(says, reason.Say("fill ", b.Fill.Depth, " at ", reason.Tape(b.Fill.At))...)
+	}
+	t := m.Earth()
+	switch {
+	case t.Cut > 0 && t.Fill > 0:
+		says = append(says, reason.Say(". In all ", reason.Bulk(t.Cut), " to cut and ", reason.Bulk(t.Fill), " to fill.")...)
+	case t.Cut > 0:
+		says = append(says, reason.Say(". In all ", reason.Bulk(t.Cut), " of soil to cut.")...)
+	default:
+		says = append(says, reason.Say(". In all ", reason.Bulk(t.Fill), " of soil to fill.")...)
+	}
+	m.Find(finding.Finding{Rule: "corridor", Stage: finding.Grade, Severity: finding.Check, Place: finding.Place{Bay: stage.BayID(worst)},
+		Says: says}, func(a *stage.Advising) []finding.Remedy { return m.corridorRemedies(a, worst, depth) })
+}
+
+// rack reports panels that lean more than they can: past its rack limit
+// a panel is stepped.
+func (m *check) rack() {
+	if m.Spec.Grade.Rack == nil {
+		return
+	}
+	limit := *m.Spec.Grade.Rack
+	// A sixty-fourth of an inch is no lean that a panel feels.
+	let := limit + m.Job.Units.SmallestMark/4
+	bays, worst, lean := 0, -1, let
+	first, last := -1, -1
+	for i, b := range m.Top.Bays {
+		if m.Layout.Bays[i].Gate == spacing.NoGate && b.Lean() > let {
+			if bays++; first < 0 {
+				first = i
+			}
+			if last = i; b.Lean() > lean {
+				worst, lean = i, b.Lean()
+			}
+		}
+	}
+	if worst < 0 {
+		return
+	}
+	f := finding.Finding{Rule: "rack", Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Bay: stage.BayID(worst)},
+		Says: reason.Say(bays, stage.Plural(bays, " bay leans", " bays lean"), " more than the panel's rack of ", limit, "; ", stage.BayID(worst), " the most, ", lean, ".")}
+	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
+		if last-first+1 < len(m.Top.Bays) {
+			name := "Step only " + stage.BayID(first)
+			if last > first {
+				name += " to " + stage.BayID(last)
+			}
+			out = append(out, finding.Remedy{Says: reason.Say(name), Edits: []job.Edit{m.Set("/grade/parts", m.withPart(first, last, job.Stepped))}})
+		}
+		step := []job.Edit{m.Set("/grade/look", job.Stepped)}
+		if len(m.Spec.Grade.Parts) > 0 {
+			step = append(step, m.Set("/grade/parts", nil))
+		}
+		if limit > 0 {
+			if most := m.Job.Units.Round(m.Spec.Spacing.Most*limit/lean - m.Job.Units.SmallestMark); most >= 300 && most < m.Spec.Spacing.Most {
+				if _, piece := m.Spec.Spacing.ByPiece(); !piece {
+					out = append(out, finding.Remedy{Says: reason.Say("Bays of at most ", most, ", which lean less"), Edits: []job.Edit{m.Set("/spacing/most", most)}})
+				}
+			}
+		}
+		mark := m.Job.Units.SmallestMark
+		enough := length.Length(int(lean/mark)+1) * mark
+		out = append(out, finding.Remedy{Says: reason.Say("Step all of it"), Edits: step},
+			finding.Remedy{Says: reason.Say("Take panels that rack ", enough), Edits: []job.Edit{m.Set("/grade/rack", enough)}})
+		if !m.Can(job.RackPanels) { // there are none of this fence type
+			out = out[:len(out)-1]
+		}
+		return out
+	})
+}
+
+// steps reports drops over the run's limit.
+func (m *check) steps() {
+	most := m.Spec.Grade.StepMost
+	if most == nil {
+		return
+	}
+	count, worst := 0, -1
+	for i := range m.Posts {
+		d := m.Posts[i].Step.Abs()
+		if m.Posts[i].Kind == job.GatePost || d <= *most+m.Job.Units.SmallestMark/4 {
+			continue
+		}
+		if count++; worst < 0 || d > m.Posts[worst].Step.Abs() {
+			worst = i
+		}
+	}
+	if worst < 0 {
+		return
+	}
+	p := m.Posts[worst]
+	mark := m.Job.Units.SmallestMark
+	f := finding.Finding{Rule: "step", Stage: finding.Grade, Severity: finding.Check, Place: finding.Place{Post: p.ID},
+		Says: reason.Say("The top steps more than ", *most, " at ", count, stage.Plural(count, " post", " posts"), "; at ", p.ID, " the most, ", p.Step.Abs(), ".")}
+	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
+		if m.school() != job.Gradual {
+			out = append(out, finding.Remedy{Says: reason.Say("Let the drops grow gradually"), Edits: []job.Edit{m.Set("/grade/steps", job.Gradual)}})
+		}
+		enough := length.Length(int(p.Step.Abs()/mark)+1) * mark
+		out = append(out, finding.Remedy{Says: reason.Say("Let it step ", enough), Edits: []job.Edit{m.Set("/grade/stepMost", enough)}})
+		return out
+	})
+}
+
+// marks looks for metal posts whose grade mark would go below ground.
+func (m *check) marks() {
+	mark := m.Spec.Post.Mark
+	if mark == nil {
+		return
+	}
+	count, worst := 0, -1
+	for i := range m.Posts {
+		p := &m.Posts[i]
+		if min(p.RevealBefore, p.RevealAfter) >= *mark-length.Tolerance || p.Stays != "" {
+			continue
+		}
+		if count++; worst < 0 || p.Reveal < m.Posts[worst].Reveal {
+			worst = i
+		}
+	}
+	if worst < 0 {
+		return
+	}
+	p := m.Posts[worst]
+	least := min(p.RevealBefore, p.RevealAfter)
+	gap := m.Job.Units.Round(m.Spec.Fence.GapLeast + *mark - least + m.Job.Units.SmallestMark)
+	f := finding.Finding{Rule: "grade-mark", Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
+		Says: reason.Say("The grade mark, ", *mark, " under the post's top, would go below ground at ", count, stage.Plural(count, " post", " posts"), ": ", p.ID, " shows only ", least, ". It must stay above ground.")}
+	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
+		if gap <= 1000 && gap <= m.Spec.Fence.GapMost {
+			out = []finding.Remedy{{Says: reason.Say("A least gap of ", gap), Edits: []job.Edit{m.Set("/fence/gapLeast", gap)}}}
+		}
+		return out
+	})
+}
+
+// lowRails looks for rails that would go into a post below the ground.
+func (m *check) lowRails() {
+	half := m.Spec.Fence.Rail(m.Job.Units) / 2
+	worst, low := -1, length.Length(0)
+	for i := range m.Posts {
+		if len(m.Posts[i].Holes) == 0 {
+			continue
+		}
+		for _, side := range []*length.Length{m.Posts[i].Holes[0].Before, m.Posts[i].Holes[0].After} {
+			if side != nil && (worst < 0 && *side < half || worst >= 0 && *side < low) {
+				worst, low = i, *side
+			}
+		}
+	}
+	if worst < 0 {
+		return
+	}
+	p := m.Posts[worst]
+	up := half - low
+	gap := m.Job.Units.Round(m.Spec.Fence.GapLeast + up + m.Job.Units.SmallestMark)
+	f := finding.Finding{Rule: "rail-in-ground", Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
+		Says: reason.Say("The lowest rail would go into ", p.ID, " ", up, " below where the ground allows: a hole must stay above ground.")}
+	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
+		if gap <= m.Spec.Fence.GapMost {
+			out = []finding.Remedy{{Says: reason.Say("A least gap of ", gap), Edits: []job.Edit{m.Set("/fence/gapLeast", gap)}}}
+		}
+		return out
+	})
+}
+
+// misfits says where no posts could be found on which leaning pieces fit.
+func (m *check) misfits() {
+	_, piece := m.Spec.Spacing.ByPiece()
+	if !m.Spec.Leans() || piece && m.Spec.Spacing.Odd == job.OddAll {
+		return
+	}
+	worst, over := -1, m.Misfit()
+	for i := range m.Bays {
+		b := &m.Bays[i]
+		if b.Gate != "" || b.Held != "" || !b.Look.Leans() {
+			continue
+		}
+		long := length.Length(0)
+		switch {
+		case !piece:
+			long = b.CentreToCentre*length.Length(math.Hypot(1, float64(b.Lean/b.CentreToCentre))) - m.Spec.Spacing.Most
+		case b.Piece > 0 && b.Trims == 0:
+			long = b.Piece - m.Spec.Spacing.Piece
+		}
+		if slope := b.Lean / b.CentreToCentre; piece && slope.Abs() > space.SteepestLean {
+			// Spaced as if it leaned no more than that, which it does.
+			long = b.CentreToCentre * length.Length(math.Hypot(1, float64(slope))-math.Hypot(1, space.SteepestLean))
+		}
+		if long > over {
+			worst, over = i, long
+		}
+	}
+	if worst < 0 {
+		return
+	}
+	b := &m.Bays[worst]
+	m.Find(finding.Finding{Rule: "lean-misfit", Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Bay: b.ID},
+		Says: reason.Say(b.ID, " is ", over, " too long along its slope: no posts were found on which every leaning piece fits. Set its far post back by so much, or hold a post beside it.")})
+}
+
+// smallGap is the most gap up to which a system's own is meant strictly: at a
+// barrier, or over a gravel board.
+const smallGap = 51
+
+// How near is near.
+const (
+	nearBay  = 1 * length.Inch // of bay, over the most spacing
+	nearPlay = 4 * length.Millimetre
+)
+
+// nearBays looks for stretches of equal bays that take a post more for an inch.
+func (m *check) nearBays() {
+	if _, piece := m.Spec.Spacing.ByPiece(); piece {
+		return
+	}
+	for i, s := range m.Layout.Segments {
+		if s.Bays < 2 || s.Block != nil || s.Held >= 0 || s.Gate >= 0 {
+			continue
+		}
+		long := length.Length(0)
+		for k := range m.Bays {
+			if m.Layout.Bays[k].Segment == i {
+				long += m.long(k, k+1)
+			}
+		}
+		most := m.Up(long / length.Length(s.Bays-1))
+		if over := most - m.Spec.Spacing.Most; over <= 0 || over > nearBay+length.Tolerance || most > 10000 {
+			continue
+		}
+		m.Nearly(finding.Finding{Rule: "near-bay", Stage: finding.Space, Place: finding.Place{Bay: m.Bays[m.FirstBay(i)].ID},
+			Says: reason.Say("From ", reason.Tape(s.From), " to ", reason.Tape(s.To), " there is a post more since ", s.Bays-1, " bays would be ", most-m.Spec.Spacing.Most, " over ", m.Spec.Spacing.Most, ". See that rails and boards still reach.")},
+			func(now, then *stage.Outcome) bool { return then.Posts < now.Posts },
+			stage.Change{Says: reason.Say("Bays of up to ", most), Edits: []job.Edit{m.Set("/spacing/most", most)}})
+		return
+	}
+}
+
+// nearPanels looks for stretches where a little more or less play at each
+// joint leaves no panel to cut.
+func (m *check) nearPanels() {
+	sp := m.Spec.Spacing
+	if sp.Way != job.PanelsBetween || sp.Odd == job.OddAll {
+		return
+	}
+	regular := sp.Regular(m.Spec.Post.Width, m.Spec.Post.Width)
+	for i, s := range m.Layout.Segments {
+		if s.Odd == 0 || s.Block != nil || s.Held >= 0 || s.Gate >= 0 {
+			continue
+		}
+		n := math.Round(float64((s.To - s.From) / regular))
+		if n < 1 {
+			continue
+		}
+		by := ((s.To-s.From)/length.Length(n) - regular) / 2
+		play := sp.Play + by
+		if by.Abs() > nearPlay || play < 0 || play > 50 {
+			continue
+		}
+		word, round := "more", length.Length(math.Ceil(float64(play*100)-1e-6)/100) // up, so that no sliver is left
+		if by < 0 {
+			word = "less"
+		}
+		m.Nearly(finding.Finding{Rule: "near-panel", Stage: finding.Space, Place: finding.Place{Bay: m.Bays[m.FirstBay(i)].ID},
+			Says: reason.Say("From ", reason.Tape(s.From), " to ", reason.Tape(s.To), " whole panels would fit with ", by.Abs(), " ", word, " play at each joint.")},
+			func(now, then *stage.Outcome) bool { return then.CutPieces < now.CutPieces },
+			stage.Change{Says: reason.Say("Play of ", play, " at each joint"), Edits: []job.Edit{m.Set("/spacing/play", round)}})
+		return
+	}
+}

@@ -1,0 +1,332 @@
+package space
+
+import (
+	"fmt"
+	"mallow/core/finding"
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/reason"
+	"mallow/core/spacing"
+	"mallow/core/stage"
+	"slices"
+	"sort"
+)
+
+// idea is an alternative to try.
+type Idea struct {
+	Id, Name, Says string
+	Edits          []job.Edit
+}
+
+// ideas are the layouts worth trying on this run.
+func (m *Spacing) Ideas(a *stage.Advising) []Idea {
+	var out []Idea
+	sp := m.Spec.Spacing
+	odd := func(o job.Odd, name, says string) {
+		out = append(out, Idea{string(o), name, says, []job.Edit{m.Set("/spacing/odd", o)}})
+	}
+	if _, ok := sp.ByPiece(); ok {
+		if len(m.Spec.Gates) > 0 {
+			odd(job.OddAway, "No cut piece beside the gate", "What is left over goes to the end of each stretch that is farther from a gate, where few look.")
+		}
+		odd(job.OddAll, "All even", "Every bay of a stretch alike; every piece is cut.")
+		odd(job.OddLast, "Full bays, one cut", "Full pieces from the start of each stretch, the remainder at its end.")
+		odd(job.OddShared, "Cut shared over two", "No sliver: two bays take the remainder between them.")
+	} else {
+		for _, r := range m.evenBays(a) {
+			out = append(out, Idea{"even", "All even", "One more post or a few, and every bay of a stretch alike: one spacer stick sets them all.", r.Edits})
+		}
+		if most := m.mostOfSystem(); most > sp.Most {
+			out = append(out, Idea{"fewest", "Fewest posts", "Bays as long as the system allows.", []job.Edit{m.Set("/spacing/most", most)}})
+		}
+		most := sp.Most
+		out = append(out, Idea{"full", "Full bays, one short", "Every bay as long as the stock reaches, so that rails and boards go in uncut; the remainder in one bay.", []job.Edit{m.Set("/spacing/way", job.FixedModule), m.Set("/spacing/piece", most), m.Set("/spacing/odd", job.OddAway)}})
+	}
+	return append(out, m.soilIdeas(a)...)
+}
+
+// mostOfSystem is the longest bay that the run's system allows, or else the
+// usual one.
+func (m *Spacing) mostOfSystem() length.Length {
+	if s, ok := m.Cat.System(m.Spec.System, m.Job.Systems); ok {
+		return s.Spacing.Most
+	}
+	return m.Usual.Spacing.Most
+}
+
+// soilIdeas keep farther from what is under ground than they must.
+func (m *Spacing) soilIdeas(a *stage.Advising) []Idea {
+	var out []Idea
+	service := slices.ContainsFunc(m.Spec.KeepOuts, func(k job.KeepOut) bool { return k.Kind == job.Service && k.Hand > 0 })
+	if service && m.Spec.Spacing.HandDig {
+		out = append(out, Idea{"machine", "No hole dug by hand", "Every hole stays out of the hand-dig width beside a service.", []job.Edit{m.Set("/spacing/handDig", nil)}})
+	} else if service {
+		out = append(out, Idea{"hand", "Dug by hand beside the service", "Bays stay as they would be without it; holes in the hand-dig width are dug by hand, clear of the pipe itself.", []job.Edit{m.Set("/spacing/handDig", true)}})
+	}
+	if slices.ContainsFunc(m.Spec.KeepOuts, IsFooting) {
+		if soil, ok := m.farthest(a); ok {
+			out = append(out, Idea{"midway", "Midway between the old holes", "As much firm soil between new holes and old footings as the same posts allow.", []job.Edit{m.Set("/spacing/soil", soil)}})
+		}
+	}
+	return out
+}
+
+// mostSoil is more soil than any hole needs beside it.
+const mostSoil = 600 * length.Millimetre
+
+// farthest is the most undisturbed soil beside old footings that takes no
+// more posts than now.
+func (m *Spacing) farthest(a *stage.Advising) (length.Length, bool) {
+	mark, now := m.Job.Units.SmallestMark, spacing.Soil(m.Spec.Spacing)
+	from := int(now/mark) + 1
+	posts, trouble := len(m.Layout.Posts), a.Now().Trouble
+	n := sort.Search(int(mostSoil/mark)-from, func(i int) bool {
+		soil := mark * length.Length(from+i)
+		run := m.Given
+		run.Spacing.Soil = &soil
+		t := Compute(stage.NewRun(m.Job, run, m.Cat, m.Path, m.Lie))
+		blocked := 0
+		for _, s := range t.Layout.Segments {
+			if s.Block != nil {
+				blocked += 1 + len(s.Block.Of)
+			}
+		}
+		return len(t.Layout.Posts) > posts || blocked > 0 && blocked >= trouble
+	})
+	return mark * length.Length(from+n-1), n > 0
+}
+
+// moveGates offers to close a short segment, so that one post serves both
+// ends, or to open it to a full bay, by moving a gate beside it.
+func (m *Spacing) MoveGates(a *stage.Advising, segment int, span length.Length) []finding.Remedy {
+	var out []finding.Remedy
+	offer := func(gate int, by length.Length, says string) {
+		if gate == spacing.NoGate {
+			return
+		}
+		moved := m.Spec
+		moved.Gates = append([]job.Gate(nil), m.Spec.Gates...)
+		moved.Gates[gate].At += by
+		if !a.Sound(moved) {
+			return
+		}
+		at := moved.Gates[gate].At
+		out = append(out, a.Offer(reason.Say("Move the gate ", by.Abs(), says), stage.Anyway, job.Set(m.GatePath(gate)+"/at", at))...)
+	}
+	full := m.Spec.Spacing.Most - span
+	if segment+1 < len(m.Layout.Segments) {
+		g := m.Layout.Segments[segment+1].Gate
+		offer(g, -span, ", so that one post serves both")
+		offer(g, full, ", for a full bay")
+	}
+	if segment > 0 {
+		g := m.Layout.Segments[segment-1].Gate
+		offer(g, span, ", so that one post serves both")
+		offer(g, -full, ", for a full bay")
+	}
+	return out
+}
+
+// NewGate is a gate that can be put into a run.
+type NewGate struct {
+	ID      string      `json:"id" jsonschema:"required"`
+	Name    string      `json:"name" jsonschema:"required"`
+	Says    reason.Text `json:"says" jsonschema:"required"`
+	Edits   []job.Edit  `json:"edits" jsonschema:"required" jsonschema_description:"That put it there; empty where it is refused."`
+	Gate    string      `json:"gate" jsonschema:"required" jsonschema_description:"Its name in the document, once it is there."`
+	Refused string      `json:"refused,omitempty"`
+}
+
+// newGates are the gates that can be put into the run, and where each goes:
+// into the middle of its longest stretch of fence, to either end beside a
+// house or a wall, or across the whole run.
+func (m *Spacing) NewGates(a *stage.Advising) []NewGate {
+	walk, drive := m.UsualSize(4*length.Foot, 1200), m.UsualSize(12*length.Foot, 3600)
+	post := m.Spec.PostOf(job.GatePost).Width
+	half := func(inside length.Length) length.Length { return (inside + post) / 2 }
+	end := m.Ground.Length
+	var middle, longest length.Length
+	for _, s := range m.Layout.Segments {
+		if span := s.To - s.From; s.Gate == spacing.NoGate && span > longest {
+			longest, middle = span, (s.From+s.To)/2
+		}
+	}
+	whole := end - post
+	list := []NewGate{
+		m.newGate(a, "walk", "Walk gate in the fence", reason.Say(walk, ", in the middle of the longest stretch."), job.Gate{At: middle, Opening: walk, Use: job.WalkGate}),
+		m.newGate(a, "drive", "Vehicle gate in the fence", reason.Say(drive, " in two leaves, in the middle of the longest stretch."), job.Gate{At: middle, Opening: drive, Use: job.VehicleGate, Leaves: 2}),
+		m.newGate(a, "start", "Gate at the run's start", reason.Say("Against a house or wall: its first post is the run's, and a short panel makes up the rest."), job.Gate{At: half(walk), Opening: walk, Use: job.WalkGate}),
+		m.newGate(a, "end", "Gate at the run's end", reason.Say("Against a house or wall: its second post is the run's, and a short panel makes up the rest."), job.Gate{At: end - half(walk), Opening: walk, Use: job.WalkGate}),
+		m.newGate(a, "slide", "Sliding gate", reason.Say(drive, ", with its run-back along the fence."), job.Gate{At: middle, Opening: drive, Use: job.VehicleGate, Kind: job.SlideGate}),
+		m.newGate(a, "across", "Gate across the whole run", reason.Say("Alone across a drive: both posts are the run's, ", max(0, whole), " inside."), job.Gate{At: end / 2, Opening: whole, Leaves: acrossLeaves(whole)}),
+	}
+	return list
+}
+
+func acrossLeaves(inside length.Length) int {
+	if inside > 3*length.Metre {
+		return 2
+	}
+	return 1
+}
+
+// newGate tries a gate on the run.
+func (m *Spacing) newGate(a *stage.Advising, id, name string, says reason.Text, g job.Gate) NewGate {
+	out := NewGate{ID: id, Name: name, Says: says, Edits: []job.Edit{}}
+	usual := m.Cat.UsualGate(m.Job.Units.System)
+	full := usual
+	full.Hardware = m.Cat.HardwareFor(m.Spec.PostOf(job.GatePost), usual.Hardware)
+	full.At, full.Opening, full.Use, full.Kind, full.Leaves = g.At, g.Opening, g.Use, g.Kind, g.Leaves
+	n := len(m.Given.Gates) + 1
+	for ; slices.ContainsFunc(m.Given.Gates, func(o job.Gate) bool { return o.ID == fmt.Sprintf("G%d", n) }); n++ {
+	}
+	full.ID = fmt.Sprintf("G%d", n)
+	full.Name = fmt.Sprintf("Gate %d", n)
+	out.Gate = full.ID
+	run := m.Given
+	run.Gates = append(slices.Clone(run.Gates), full)
+	level := m.Spec
+	level.Gates = append(slices.Clone(level.Gates), full)
+	switch {
+	case g.Opening < 300*length.Millimetre || g.Opening > 12*length.Metre:
+		out.Refused = "an opening is 12 in to 39 ft (300 mm to 12 m)"
+	case len(job.CheckGates("", level, m.Job.Units)) > 0 || !a.Sound(run):
+		out.Refused = "no room for it there"
+	default:
+		// Only what is not usual is written down.
+		entry := map[string]any{"id": full.ID, "name": full.Name, "at": full.At, "opening": full.Opening, "gap": full.Gap}
+		if full.Use != "" {
+			entry["use"] = full.Use
+		}
+		if full.Kind != "" {
+			entry["kind"] = full.Kind
+		}
+		if full.Leaves > 0 {
+			entry["leaves"] = full.Leaves
+		}
+		if full.Hardware != usual.Hardware {
+			entry["hardware"] = full.Hardware
+		}
+		out.Edits = []job.Edit{m.Set("/gates/-", entry)}
+	}
+	return out
+}
+
+// changedBay says what to do in a bay whose post landed off its mark, and
+// whether that is any work.
+func (m *Spacing) changedBay(b *Bay) (reason.Text, bool) {
+	s := m.Spec.Spacing
+	off := m.Misfit()
+	switch long := b.Piece - s.Piece; {
+	case b.Piece == 0 || b.Trims > 0:
+		return reason.Say(b.ID, " is ", b.CentreToCentre, " now: nothing to do."), false
+	case long > off:
+		return reason.Say(b.ID, " is ", b.CentreToCentre, " now: pack it out by ", long, "."), true
+	case b.PieceCut:
+		return reason.Say(b.ID, " is ", b.CentreToCentre, " now: cut its piece to ", b.Piece, "."), true
+	}
+	return reason.Say(b.ID, " is ", b.CentreToCentre, " now: the play takes it up."), false
+}
+
+// otherBays are ways out by other bays: longer, shorter, or all equal.
+func (m *Spacing) otherBays(a *stage.Advising, over length.Length) []finding.Remedy {
+	var out []finding.Remedy
+	sp := m.Spec.Spacing
+	regular := sp.Regular(m.Spec.Post.Width, m.Spec.Post.Width)
+	if _, ok := sp.ByPiece(); ok {
+		out = append(out, a.Offer(reason.Say("Equal bays, every piece cut to fit"), stage.Frees, m.Set("/spacing/odd", job.OddAll))...)
+	} else if over > 0 && sp.Most+over <= 10000 {
+		most := sp.Most + over
+		out = append(out, a.Offer(reason.Say("Let a bay be as long as ", most), stage.Frees, m.Set("/spacing/most", most))...)
+	}
+	least := m.Job.Units.Round(sp.Shortest(regular) / 2)
+	if least > m.Spec.Post.Width && least >= 50 {
+		out = append(out, a.Offer(reason.Say("Let a bay be as short as ", least), stage.Frees, m.Set("/spacing/least", least))...)
+	}
+	return out
+}
+
+// repour offers to dig out the old footings and pour them anew.
+func (m *Spacing) Repour(a *stage.Advising, of []int) []finding.Remedy {
+	var edits []job.Edit
+	for _, i := range of {
+		if IsFooting(m.Spec.KeepOuts[i]) {
+			edits = append(edits, job.Set(fmt.Sprintf("%s/keepOuts/%d/repour", m.Path, i), true))
+		}
+	}
+	if len(edits) == 0 {
+		return nil
+	}
+	return a.Offer(reason.Say("Dig out the old ", stage.Plural(len(edits), "footing", "footings"), " where a post falls on one, and pour wider"), stage.Frees, edits...)
+}
+
+var oddNames = map[job.Odd]string{
+	job.OddLast: "One odd bay, at the far end", job.OddFirst: "One odd bay, at the start", job.OddAway: "One odd bay, away from the gate",
+	job.OddShared: "Share it over two bays", job.OddAll: "All bays equal, every piece cut",
+}
+
+// gateForPiece offers to move a gate beside a stretch so that its cut piece
+// becomes a full one.
+func (m *Spacing) gateForPiece(a *stage.Advising, bay int) []finding.Remedy {
+	const little = 4 // a move of more than a quarter of a piece is another design
+	segment := m.Layout.Bays[bay].Segment
+	short := m.Layout.Segments[segment].Regular - m.Bays[bay].CentreToCentre
+	over := -m.Bays[bay].CentreToCentre
+	for _, by := range []length.Length{short, over} {
+		if by.Abs() > m.Spec.Spacing.Piece/little {
+			continue
+		}
+		for _, side := range []int{segment + 1, segment - 1} {
+			if side < 0 || side >= len(m.Layout.Segments) || m.Layout.Segments[side].Gate == spacing.NoGate {
+				continue
+			}
+			move := by
+			if side < segment {
+				move = -by
+			}
+			g := m.Layout.Segments[side].Gate
+			if r := m.MoveGate(a, g, move, func(now, then *stage.Outcome) bool {
+				return then.CutPieces < now.CutPieces && then.Trouble <= now.Trouble
+			}); r != nil {
+				return r
+			}
+		}
+	}
+	return nil
+}
+
+// moveGate offers to move a gate along the run.
+func (m *Spacing) MoveGate(a *stage.Advising, gate int, by length.Length, better func(now, then *stage.Outcome) bool) []finding.Remedy {
+	place := m.GatePlaces[gate]
+	to := m.Given.Gates[place].At + by
+	return a.Offer(reason.Say("Move ", stage.GateName(m.Spec.Gates[gate]), " ", by.Abs(), " ", stage.Heading(by)), better, job.Set(m.GatePath(gate)+"/at", to))
+}
+
+// mostMore is how many more bays are tried before giving up.
+const mostMore = 6
+
+// evenBays looks for the least shortening of the most spacing with which all
+// bays stay equal and no hole runs into anything.
+func (m *Spacing) evenBays(a *stage.Advising) []finding.Remedy {
+	if _, ok := m.Spec.Spacing.ByPiece(); ok {
+		return nil
+	}
+	longest := spacing.Segment{}
+	for _, s := range m.Layout.Segments {
+		if s.Odd > 0 && s.To-s.From > longest.To-longest.From {
+			longest = s
+		}
+	}
+	for more := 1; more <= mostMore && longest.Bays > 0; more++ {
+		// Up to the next mark, so that the count of bays is what was tried.
+		mark := m.Job.Units.SmallestMark
+		most := mark * length.Length(int((longest.To-longest.From)/length.Length(longest.Bays+more)/mark)+1)
+		if most >= m.Spec.Spacing.Most || most < 300 {
+			continue
+		}
+		if r := a.Offer(reason.Say("Even bays of at most ", most), stage.Evens, m.Set("/spacing/most", most)); r != nil {
+			return r
+		}
+	}
+	return nil
+}

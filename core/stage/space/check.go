@@ -1,0 +1,279 @@
+package space
+
+import (
+	"fmt"
+	"mallow/core/finding"
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/reason"
+	"mallow/core/spacing"
+	"mallow/core/stage"
+	"maps"
+	"slices"
+)
+
+// spaceCheck looks at where a run's posts stand.
+type check struct {
+	*Spacing
+	*stage.Checking
+}
+
+// missing says what is still to be measured or chosen, first things first.
+func (m *Spacing) Missing(c *stage.Checking) {
+	w := check{m, c}
+	w.unmeasured()
+	w.offLevel()
+}
+
+// check says what is to be said of the run's posts and bays.
+func (m *Spacing) Check(c *stage.Checking) {
+	w := check{m, c}
+	w.spacing()
+	w.system()
+}
+
+// offLevel says which gates do not fit once a slope tape is reduced to level.
+func (m *check) offLevel() {
+	for i, g := range m.Given.Gates {
+		if m.Laid() && !slices.Contains(m.GatePlaces, i) {
+			m.Find(finding.Finding{Rule: "gate-off-level", Stage: finding.Walk, Severity: finding.Cannot, Place: finding.Place{Gate: g.ID},
+				Says: reason.Say("Level, the run is ", reason.Tape(*m.Spec.Length), " long, and the gate at ", reason.Tape(g.At), " no longer fits on it: it is left out.")})
+		}
+	}
+}
+
+// unmeasured asks for what the plan cannot do without, first things first.
+func (m *check) unmeasured() {
+	if m.Given.Length == nil {
+		m.Find(finding.Finding{Rule: "length-missing", Stage: finding.Walk, Severity: finding.Missing, Field: m.Path + "/length",
+			Says: reason.Say("How long is the run, centre to centre of its end posts?")})
+	}
+	if !m.Ground.Measured {
+		m.Find(finding.Finding{Rule: "ground-missing", Stage: finding.Walk, Severity: finding.Missing, Field: m.Path + "/ground",
+			Says: reason.Say("How does the ground fall? Without heights it is taken as level.")})
+	}
+	if !m.BagKnown {
+		usual := *m.UsualRules.Setting.Bag
+		m.Find(finding.Finding{Rule: "bag-unknown", Stage: finding.Pour, Severity: finding.Cannot,
+			Says: reason.Say("There is no bag called ", m.RunRules().Setting.Bag, " in the catalogue, so bags are not counted.")}, func(a *stage.Advising) []finding.Remedy {
+			return []finding.Remedy{{Says: reason.Say("Take ", usual), Edits: []job.Edit{m.Set("/setting/bag", usual)}}}
+		})
+	}
+}
+
+// landed lists the bays that a post which landed off its mark changed,
+// and what to do in each.
+func (m *check) landed() {
+	for i := range m.Layout.Posts {
+		at := m.Layout.Posts[i]
+		if at.Held == spacing.Nothing || i == 0 || i == len(m.Layout.Posts)-1 {
+			continue
+		}
+		held := m.Spec.FixedPosts[at.Held]
+		if !held.Landed || held.Respace || at.Shift.Abs() <= m.Job.Units.SmallestMark/2 {
+			continue
+		}
+		p := &m.Posts[i]
+		severity := finding.Note
+		says := reason.Say(p.ID, " landed ", at.Shift.Abs(), " ", stage.Heading(at.Shift), " of its mark.")
+		for b := i - 1; b <= i; b++ {
+			todo, work := m.changedBay(&m.Bays[b])
+			says = append(append(says, reason.Say(" ")...), todo...)
+			if work {
+				severity = finding.Check
+			}
+		}
+		m.Find(finding.Finding{Rule: "landed", Stage: finding.Space, Severity: severity, Place: finding.Place{Post: p.ID}, Says: says}, func(a *stage.Advising) []finding.Remedy {
+			return a.Offer(reason.Say("Space the rest again from here"), stage.Anyway, m.Set(fmt.Sprintf("/fixedPosts/%d/respace", at.Held), true))
+		})
+	}
+}
+
+// faces asks which face panels are on, where it makes a difference.
+func (m *check) faces() {
+	if m.Spec.Spacing.Way != job.PanelsOnFaces || m.Spec.Spacing.Face != "" || !m.Turned[0].Turns && !m.Turned[1].Turns {
+		return
+	}
+	wide := m.Spec.PostOf(job.CornerPost).Width
+	f := finding.Finding{Rule: "which-face", Stage: finding.Space, Severity: finding.Note,
+		Says: reason.Say("Which face are the panels of ", m.Name(), " on? On the outer face of a corner the bay beside it is ", wide, ", a post's width, shorter. They are taken to be on the inner face.")}
+	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
+		for _, side := range []job.Side{job.Left, job.Right} {
+			out = append(out, a.Offer(reason.Say("On the ", string(side), ", walking from ", m.Posts[0].ID), stage.Anyway, m.Set("/spacing/face", side))...)
+		}
+		return out
+	})
+}
+
+func (m *check) spacing() {
+	for i, s := range m.Layout.Segments {
+		switch {
+		case s.Block != nil && len(s.Block.Of) > 0:
+			m.blocked(i)
+		case s.Block != nil:
+			m.sliver(i)
+		case s.Odd > 0:
+			m.shifted(i)
+		}
+	}
+	m.cutPieces()
+	m.landed()
+	m.faces()
+}
+
+// blocked says which demands a stretch could not meet, by how much, and what
+// would free it.
+func (m *check) blocked(segment int) {
+	s := m.Layout.Segments[segment]
+	b := s.Block
+	what := reason.Text{}
+	footings, hand := false, false
+	for i, of := range b.Of {
+		o, k := m.InTheWay[of], m.Spec.KeepOuts[of]
+		if i > 0 {
+			what = append(what, reason.Say(", ")...)
+		}
+		what = append(what, reason.Say("the ", o.Said, " at ", reason.Tape(k.At))...)
+		footings = footings || IsFooting(k)
+		hand = hand || k.Kind == job.Service && k.Hand > 0 && !m.Spec.Spacing.HandDig
+	}
+	regular := m.Spec.Spacing.Most
+	piece, byPiece := m.Spec.Spacing.ByPiece()
+	if byPiece {
+		regular = m.Spec.Spacing.Regular(m.Spec.Post.Width, m.Spec.Post.Width)
+	}
+	says := reason.Say("With ", what, " in the way no hole fits from ", reason.Tape(b.From), " to ", reason.Tape(b.To), ", over ", b.To-b.From)
+	switch {
+	case b.To-b.From > regular:
+		says = append(says, reason.Say("; the longest bay is ", regular, ", ", b.To-b.From-regular, " too short.")...)
+	case byPiece:
+		says = append(says, reason.Say("; bays of ", piece, " cannot be put together so.")...)
+	default:
+		says = append(says, reason.Say("; bays between ", min(m.Spec.Spacing.Shortest(regular), regular), " and ", regular, " cannot be put together so.")...)
+	}
+	says = append(says, reason.Say(" It is planned as if that were not there.")...)
+	f := finding.Finding{Rule: "blocked", Stage: finding.Space, Severity: finding.Cannot, Place: finding.Place{Bay: stage.BayID(m.FirstBay(segment))}, Says: says}
+	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
+		if footings {
+			out = append(out, m.Repour(a, b.Of)...)
+			zero := length.Length(0)
+			if spacing.Soil(m.Spec.Spacing) > 0 {
+				out = append(out, a.Offer(reason.Say("Leave no firm soil between a new hole and an old footing"), stage.Frees, m.Set("/spacing/soil", zero))...)
+			}
+		}
+		if hand {
+			out = append(out, a.Offer(reason.Say("Let holes stand in the hand-dig width, and dig those by hand"), stage.Frees, m.Set("/spacing/handDig", true))...)
+		}
+		out = append(out, m.otherBays(a, b.Over)...)
+		return out
+	})
+}
+
+// sliver says that a stretch needs a bay under the least.
+func (m *check) sliver(segment int) {
+	s := m.Layout.Segments[segment]
+	shortest, at := s.To-s.From, 0
+	for i, b := range m.Layout.Bays {
+		if b.Segment == segment && m.Bays[i].CentreToCentre <= shortest {
+			shortest, at = m.Bays[i].CentreToCentre, i
+		}
+	}
+	m.Find(finding.Finding{Rule: "sliver", Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Bay: stage.BayID(at)},
+		Says: reason.Say(stage.BayID(at), " is only ", shortest, ": no bays of ", m.Spec.Spacing.Shortest(s.Regular), " or more fill ", s.To-s.From, ".")}, func(a *stage.Advising) []finding.Remedy { return m.otherBays(a, 0) })
+}
+
+// shifted tells which posts stand off their regular place, and why.
+func (m *check) shifted(segment int) {
+	s := m.Layout.Segments[segment]
+	moved := map[int]string{} // posts by what they make way for
+	hole := m.Opened(job.LinePost)
+	for k, o := range m.InTheWay {
+		if m.Spec.KeepOuts[k].Repour {
+			continue
+		}
+		reach := hole + m.Beside(k)
+		first, last := m.Near(o.From, o.To, reach+s.Shift)
+		for i := first; i < last; i++ {
+			p := m.Layout.Posts[i]
+			if p.Segment == segment && p.Shift.Abs() > length.Tolerance && moved[i] == "" && Hits(o, p.Station-p.Shift, hole+2*m.Beside(k)) {
+				moved[i] = o.Said
+			}
+		}
+	}
+	var posts []string
+	var of string
+	most := length.Length(0)
+	for _, i := range slices.Sorted(maps.Keys(moved)) {
+		posts, most = append(posts, stage.PostID(i)), max(most, m.Layout.Posts[i].Shift.Abs())
+		if of == "" {
+			of = moved[i]
+		} else if of != moved[i] {
+			of = "what is in the way"
+		}
+	}
+	if len(posts) == 0 {
+		return
+	}
+	prefix := "the "
+	if of == "what is in the way" {
+		prefix = ""
+	}
+	m.Find(finding.Finding{Rule: "shifted", Stage: finding.Space, Severity: finding.Note, Place: finding.Place{Post: posts[0]},
+		Says: reason.Say(stage.Names(posts), stage.Plural(len(posts), " stands ", " stand up to "), most, " off ", stage.Plural(len(posts), "its regular place so that its hole misses ", "their regular places so that their holes miss "),
+			prefix, of, ": ", s.Odd, stage.Plural(s.Odd, " bay differs", " bays differ"), " from ", s.Regular, ".")}, func(a *stage.Advising) []finding.Remedy { return m.evenBays(a) })
+}
+
+// cutPieces tells which panels, boards or rails are cut, and how else what is
+// left over could be dealt with.
+func (m *check) cutPieces() {
+	what, ok := m.Spec.Spacing.ByPiece()
+	if !ok || m.Spec.Spacing.Odd == job.OddAll {
+		return
+	}
+	var cut []string
+	worst := -1
+	for i := range m.Bays {
+		if b := &m.Bays[i]; b.PieceCut {
+			cut = append(cut, b.ID)
+			if worst < 0 || b.Piece < m.Bays[worst].Piece {
+				worst = i
+			}
+		}
+	}
+	if worst < 0 {
+		return
+	}
+	b := m.Bays[worst]
+	f := finding.Finding{Rule: "cut-piece", Stage: finding.Space, Severity: finding.Note, Place: finding.Place{Bay: b.ID},
+		Says: reason.Say(stage.Names(cut), stage.Plural(len(cut), " takes ", " take "), stage.Plural(len(cut), what+" cut to ", "pieces cut, the shortest to "), b.Piece, ".")}
+	odd := m.Spec.Spacing.Odd
+	if odd == "" {
+		odd = job.OddLast
+	}
+	better := func(now, then *stage.Outcome) bool { return then.Trouble <= now.Trouble }
+	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
+		for _, o := range []job.Odd{job.OddLast, job.OddFirst, job.OddShared, job.OddAll} {
+			if o != odd && len(out) < 3 {
+				out = append(out, a.Offer(reason.Say(oddNames[o]), better, m.Set("/spacing/odd", o))...)
+			}
+		}
+		out = append(out, m.gateForPiece(a, worst)...)
+		return out
+	})
+}
+
+// system holds the run against the fence system it was set up from: its
+// limits and cautions hold whatever was changed since.
+func (m *check) system() {
+	if m.Spec.System == "" {
+		return
+	}
+	_, ok := m.Cat.System(m.Spec.System, m.Job.Systems)
+	if !ok {
+		m.Find(finding.Finding{Rule: "system-unknown", Stage: finding.Space, Severity: finding.Check,
+			Says: reason.Say("The fence system ", m.Spec.System, " is neither in the catalogue nor among the job's own; its limits and cautions are not known here.")}, func(a *stage.Advising) []finding.Remedy {
+			return []finding.Remedy{{Says: reason.Say("Forget the system and keep the values"), Edits: []job.Edit{m.Set("/system", nil)}}}
+		})
+		return
+	}
+}
