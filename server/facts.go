@@ -142,7 +142,7 @@ func (s *Server) factsOfDoc(doc []byte) (name string, f Facts, err error) {
 	f.Units = j.Units
 	err = s.planned(s.running, "facts", planBudget, func(stop func() error) error {
 		defer s.recovered("describing a job", func(e error) { f.Problem, err = "its plan broke off; the log says more", nil })
-		p, err := plan.MakeUntil(stop, j, s.Catalog)
+		p, err := plan.Worded(stop, j, s.Catalog)
 		if err == nil {
 			f = factsOf(p)
 		}

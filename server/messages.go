@@ -8,6 +8,7 @@ import (
 	"mallow/core/length"
 	"mallow/core/materials"
 	"mallow/core/plan"
+	"mallow/core/reason"
 	"mallow/core/reshape"
 	"mallow/core/stringline"
 	"mallow/core/survey"
@@ -336,4 +337,38 @@ type Alternatives struct {
 type Looks struct {
 	Run   string            `json:"run" jsonschema:"required"`
 	Looks []plan.LookChoice `json:"looks" jsonschema:"required"`
+}
+
+// ExplainRequest asks why a figure is what it is.
+type ExplainRequest struct {
+	Doc    Document    `json:"doc" jsonschema:"required"`
+	Figure plan.Figure `json:"figure" jsonschema:"required"`
+}
+
+// Explained is why a figure is what it is.
+type Explained struct {
+	Figure   string          `json:"figure" jsonschema:"required"`
+	Sentence reason.Text     `json:"sentence" jsonschema:"required" jsonschema_description:"The explanation in one sentence."`
+	Steps    []reason.Step   `json:"steps" jsonschema:"required" jsonschema_description:"The rules that spoke."`
+	Asked    []length.Length `json:"asked,omitempty" jsonschema_description:"What the first steps asked for, in their order, where rules compete."`
+	Caution  string          `json:"caution,omitempty"`
+}
+
+// AdviseRequest asks for the ways out of findings: of those that are named, or
+// of all. Each comes in a line of its own as it is worked out.
+type AdviseRequest struct {
+	Doc      Document `json:"doc" jsonschema:"required"`
+	Findings []string `json:"findings,omitempty"`
+}
+
+// WaysRequest asks for the ways out of a hole that was stopped.
+type WaysRequest struct {
+	Doc  Document `json:"doc" jsonschema:"required"`
+	Run  string   `json:"run" jsonschema:"required"`
+	Post string   `json:"post" jsonschema:"required"`
+}
+
+// Ways are the ways out of a hole that was stopped, in one measure.
+type Ways struct {
+	Ways []plan.WayOut `json:"ways" jsonschema:"required"`
 }

@@ -8,7 +8,6 @@ import (
 
 	"mallow/core/job"
 	"mallow/core/length"
-	"mallow/core/plan"
 	"mallow/paper"
 )
 
@@ -19,23 +18,6 @@ type waysOut struct {
 }
 
 func (w waysOut) Unwrap() error { return w.error }
-
-// plan answers a job document with its plan. Nothing is kept.
-func (s *Server) plan(c fiber.Ctx) error {
-	j, _, err := job.Decode(c.Body(), s.Catalog)
-	if err != nil {
-		return waysOut{err, job.Mends(j)}
-	}
-	doc := c.Body()
-	return s.planning(c, "plan", planBudget, func(stop func() error) error {
-		p, err := plan.MakeUntil(stop, j, s.Catalog)
-		if err != nil {
-			return err
-		}
-		s.recent.keep(doc, factsOf(p))
-		return c.JSON(p)
-	})
-}
 
 // tape reads an entry while it is being typed, so that the notation has one
 // reader. What is not understood is an answer too, not a failure.

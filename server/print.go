@@ -36,7 +36,7 @@ func (s *Server) sourceOf(rev store.Revision, stop func() error) (exchange.Sourc
 	if err != nil {
 		return exchange.Source{}, err
 	}
-	p, err := plan.MakeUntil(stop, j, s.Catalog)
+	p, err := plan.Worded(stop, j, s.Catalog)
 	if err != nil {
 		return exchange.Source{}, err
 	}

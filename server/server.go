@@ -61,6 +61,7 @@ type Server struct {
 	Config
 	prints      prints
 	recent      recent
+	results     results
 	gate        *gate
 	live        *hub
 	metrics     *metrics
@@ -142,6 +143,10 @@ func (s *Server) routes(app *fiber.App) {
 		{fiber.MethodGet, "/api/catalogue", s.catalogue},
 		{fiber.MethodGet, "/api/tape", s.tape},
 		{fiber.MethodPost, "/api/plan", s.plan},
+		{fiber.MethodPost, "/api/tell", s.tell},
+		{fiber.MethodPost, "/api/explain", s.explain},
+		{fiber.MethodPost, "/api/advise", s.advise},
+		{fiber.MethodPost, "/api/ways", s.ways},
 		{fiber.MethodPost, "/api/reshape", s.reshape},
 		{fiber.MethodPost, "/api/alternatives", s.alternatives},
 		{fiber.MethodPost, "/api/looks", s.looks},

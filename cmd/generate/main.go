@@ -55,6 +55,14 @@ type api struct {
 	ImportRequest  server.ImportRequest  `json:"importRequest"`
 	ImportPreview  server.ImportPreview  `json:"importPreview"`
 
+	Told           plan.Told             `json:"told"`
+	ExplainRequest server.ExplainRequest `json:"explainRequest"`
+	Explained      server.Explained      `json:"explained"`
+	AdviseRequest  server.AdviseRequest  `json:"adviseRequest"`
+	Advised        plan.Advised          `json:"advised"`
+	WaysRequest    server.WaysRequest    `json:"waysRequest"`
+	Ways           server.Ways           `json:"ways"`
+
 	AlternativesRequest server.AlternativesRequest `json:"alternativesRequest"`
 	Alternatives        server.Alternatives        `json:"alternatives"`
 	Looks               server.Looks               `json:"looks"`

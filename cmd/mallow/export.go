@@ -113,7 +113,9 @@ func source(name string, stdin io.Reader) (exchange.Source, error) {
 	if src.Job, _, err = job.Decode(src.Doc, cat); err != nil {
 		return src, err
 	}
-	src.Plan = plan.Make(src.Job, cat)
+	if src.Plan, err = plan.Worded(nil, src.Job, cat); err != nil {
+		return src, err
+	}
 	src.Stamp = paper.Stamp{Job: src.Plan.Name, Date: date, Cleared: src.Plan.Before.Ready}
 	return src, nil
 }

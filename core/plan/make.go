@@ -41,6 +41,27 @@ func MakeUntil(stop func() error, j job.Job, cat materials.Catalog) (p Plan, err
 	return p, err
 }
 
+// Worded plans a job with all that is said on paper and in files: figures,
+// findings and what to do, without reasons and ways out.
+func Worded(stop func() error, j job.Job, cat materials.Catalog) (p Plan, err error) {
+	watch := stage.NewWatch(stop)
+	err = stage.Until(func() {
+		r := &Result{engine.Compute(j, cat, nil, watch.Look)}
+		p = r.Figures()
+		r.put(&p, r.tell(watch))
+	})
+	return p, err
+}
+
+// Posts is how many posts the job has.
+func (r *Result) Posts() int {
+	n := 0
+	for _, run := range r.Runs {
+		n += len(run.Holes.Posts)
+	}
+	return n
+}
+
 // Compute finds a job's figures. What the last result has from the same, it
 // takes over; there need be none.
 func Compute(stop func() error, j job.Job, cat materials.Catalog, last *Result) (r *Result, err error) {

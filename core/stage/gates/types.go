@@ -175,12 +175,12 @@ type GateWhy struct {
 type GateCheck struct {
 	Name   string        `json:"name" jsonschema:"required"`
 	Length length.Length `json:"length" jsonschema:"required"`
-	Says   reason.Text   `json:"says,omitempty"`
+	Says   reason.Text   `json:"says" jsonschema:"required"`
 }
 
 // GateStep is a step of the work, or a line of a list.
 type GateStep struct {
-	Says reason.Text `json:"says,omitempty"`
+	Says reason.Text `json:"says" jsonschema:"required"`
 }
 
 // RunBack is the stretch of fence that an open sliding leaf stands before.

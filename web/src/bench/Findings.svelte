@@ -8,7 +8,7 @@
   import Words from '../parts/Words.svelte'
 
   let { session, stage }: { session: Session; stage: Stage } = $props()
-  const all = $derived(session.plan.findings.filter((f) => f.stage === stage && f.severity !== 'missing'))
+  const all = $derived(session.findings.filter((f) => f.stage === stage && f.severity !== 'missing'))
   const here = (f: Finding) =>
     f.place.run ? f.place.run === session.run.id : !f.place.line || f.place.line === session.line.id
   const found = $derived(all.filter(here))
@@ -64,7 +64,7 @@
     {#if f.remedies?.length}
       <div class="flex flex-wrap gap-1.5">
         {#each f.remedies as r, i (i)}
-          <button class="btn py-1 text-left" onclick={() => take(r)}
+          <button class="btn py-1 text-left" disabled={!session.advised} onclick={() => take(r)}
             ><span
               ><Words says={r.says} units={session.units} />{#if r.cost}<span
                   class="block text-[0.9rem] font-normal text-pencil"

@@ -1,5 +1,6 @@
 <script lang="ts">
   // The post that is picked, large: what a crew member reads at the hole.
+  import type { Figure as Address } from '../gen/api'
   import ChevronLeft from '@lucide/svelte/icons/chevron-left'
   import ChevronRight from '@lucide/svelte/icons/chevron-right'
   import type { View } from '../drawing/view.svelte'
@@ -10,6 +11,7 @@
   import { postRole } from '../lib/names'
   import Figure from '../parts/Figure.svelte'
   import Fraction from '../parts/Fraction.svelte'
+  import { ofBay, ofPost, ofString } from '../lib/figure'
 
   let { session, view, stage }: { session: Session; view: View; stage: Stage } = $props()
   const units = $derived(session.units)
@@ -24,7 +26,7 @@
   }
 </script>
 
-{#snippet fact(name: string, why: number, mm: number, long = false)}
+{#snippet fact(name: string, why: Address, mm: number, long = false)}
   <div>
     <dt class="text-[0.88rem] text-pencil">{name}</dt>
     <dd class="text-[1.3rem] font-bold">
@@ -53,49 +55,51 @@
   <dl class="flex flex-wrap gap-x-6 gap-y-1 px-2">
     {@render fact(
       p.kind === 'line' ? 'Station' : `Station, ${postRole(p, session.run)} post`,
-      p.why.station,
+      ofPost(session.run, p, 'station'),
       p.station,
       true,
     )}
     {#if stage === 'space'}
-      {@render fact('Along the slope', p.why.station, p.slopeTape, true)}
+      {@render fact('Along the slope', ofPost(session.run, p, 'station'), p.slopeTape, true)}
       {#if bay}{@render fact(
           bay.odd ? 'To the next, odd bay' : 'To the next, centres',
-          bay.why.spacing,
+          ofBay(session.run, bay, 'spacing'),
           bay.centreToCentre,
         )}{/if}
-      {#if bay}{@render fact('Clear', bay.why.spacing, bay.clear)}{/if}
+      {#if bay}{@render fact('Clear', ofBay(session.run, bay, 'spacing'), bay.clear)}{/if}
     {:else if stage === 'string'}
       {@const hung = session.run.string?.posts[session.post]}
       {#if hung}
-        {@render fact('Mark over the hung string', session.run.string!.why.sag, hung.mark)}
-        {@render fact('Low string above ground', session.run.string!.why.constant, hung.low)}
+        {@render fact('Mark over the hung string', ofString(session.run, 'sag'), hung.mark)}
+        {@render fact('Low string above ground', ofString(session.run, 'constant'), hung.low)}
       {/if}
     {:else if stage === 'grade'}
-      {@render fact('Top above ground', p.why.top, p.reveal)}
+      {@render fact('Top above ground', ofPost(session.run, p, 'top'), p.reveal)}
       {#if p.stock !== undefined}
-        {@render fact('Post', p.why.stock, p.stock)}
-        {@render fact('Cut off', p.why.stock, p.cutOff ?? 0)}
+        {@render fact('Post', ofPost(session.run, p, 'stock'), p.stock)}
+        {@render fact('Cut off', ofPost(session.run, p, 'stock'), p.cutOff ?? 0)}
       {/if}
-      {#if bay}{@render fact('Gap to the next, most', bay.why.gap, bay.gapMost.gap)}{/if}
+      {#if bay}{@render fact('Gap to the next, most', ofBay(session.run, bay, 'gap'), bay.gapMost.gap)}{/if}
     {:else if stage === 'dig'}
-      {@render fact('Hole width', p.why.holeWidth, p.holeWidth)}
-      {@render fact('Dig', p.why.holeDepth, p.holeDepth)}
-      {@render fact('Foot of the post', p.why.holeDepth, p.foot)}
-      {#if p.stock !== undefined}{@render fact('Post', p.why.stock, p.stock)}{/if}
+      {@render fact('Hole width', ofPost(session.run, p, 'holeWidth'), p.holeWidth)}
+      {@render fact('Dig', ofPost(session.run, p, 'holeDepth'), p.holeDepth)}
+      {@render fact('Foot of the post', ofPost(session.run, p, 'holeDepth'), p.foot)}
+      {#if p.stock !== undefined}{@render fact('Post', ofPost(session.run, p, 'stock'), p.stock)}{/if}
     {:else}
-      {@render fact('Gravel', p.why.concrete, p.gravel)}
-      {@render fact('Concrete', p.why.concrete, p.concrete)}
+      {@render fact('Gravel', ofPost(session.run, p, 'concrete'), p.gravel)}
+      {@render fact('Concrete', ofPost(session.run, p, 'concrete'), p.concrete)}
       <div>
         <dt class="text-[0.88rem] text-pencil">Bags to pour</dt>
         <dd class="text-[1.3rem] font-bold">
-          <Figure why={p.why.concrete} of="{p.id} concrete">{p.bags.toFixed(2)}</Figure>
+          <Figure why={ofPost(session.run, p, 'concrete')} of="{p.id} concrete">{p.bags.toFixed(2)}</Figure>
         </dd>
       </div>
       <div>
         <dt class="text-[0.88rem] text-pencil">Volume</dt>
         <dd class="text-[1.3rem] font-bold">
-          <Figure why={p.why.concrete} of="{p.id} concrete">{small(p.concreteVolume, units)}</Figure>
+          <Figure why={ofPost(session.run, p, 'concrete')} of="{p.id} concrete"
+            >{small(p.concreteVolume, units)}</Figure
+          >
         </dd>
       </div>
     {/if}

@@ -28,6 +28,13 @@ export interface MallowAPI {
   officeRequest?: OfficeRequest
   importRequest?: ImportRequest
   importPreview?: ImportPreview
+  told?: Told
+  explainRequest?: ExplainRequest
+  explained?: Explained
+  adviseRequest?: AdviseRequest
+  advised?: Advised
+  waysRequest?: WaysRequest
+  ways?: Ways
   alternativesRequest?: AlternativesRequest
   alternatives?: Alternatives
   looks?: Looks
@@ -2773,7 +2780,7 @@ export interface PlannedGate {
 export interface GateCheck {
   name: string
   length: number
-  says?: Text
+  says: Text
 }
 export interface GateLeaf {
   /**
@@ -3040,7 +3047,7 @@ export interface PostLength {
   edits: Edit[]
 }
 export interface GateStep {
-  says?: Text
+  says: Text
 }
 export interface GateWhy {
   inside: number
@@ -4175,6 +4182,105 @@ export interface BadRow {
   row: number
   text: string
   why: string
+}
+export interface Told {
+  cautions: Caution[]
+  levels: RuleLevel
+  /**
+   * In the plan's order.
+   */
+  runs: RunTold[]
+}
+export interface RunTold {
+  run: string
+  reminders: Caution[]
+  /**
+   * The rules for holes as they come out for the run, for each kind of post, and for the single posts that have their own.
+   */
+  levels: RuleLevel[]
+  /**
+   * Gates that can be put into it, and where each would go.
+   */
+  addGate: NewGate[]
+  /**
+   * What to do at each kind of hole, in order.
+   */
+  cards: Text[][]
+  gates: GateTold[]
+  /**
+   * What to do on site to set the tops, in order.
+   */
+  tops: Text[]
+}
+export interface GateTold {
+  /**
+   * Measures that show that its two posts stand right, before anything is hung.
+   */
+  checks: GateCheck[]
+  braces: LeafBrace[]
+  /**
+   * How each leaf's tip is lifted; null where it has not dropped.
+   */
+  adjust: Adjusting[]
+  steps: GateStep[]
+  after: GateStep[]
+  order: GateStep[]
+}
+export interface ExplainRequest {
+  doc: Job
+  figure: Figure
+}
+export interface Figure {
+  /**
+   * Line, for its corners and its closing.
+   */
+  line?: string
+  /**
+   * Run; left out for the whole job's totals and for a line's figures.
+   */
+  run?: string
+  of: 'post' | 'bay' | 'segment' | 'gate' | 'string' | 'tops' | 'totals' | 'corner' | 'closing'
+  /**
+   * Of the post, bay or gate; the place of the segment or corner in its list.
+   */
+  id?: string
+  /**
+   * Which of its figures: a post's station, top, holeWidth, holeDepth, concrete, stock or gust; a bay's spacing, gap or lean; a gate's inside, clear, swing or pull; a string's constant, sag or drift; concrete, gravel, hours or spoil in all.
+   */
+  what?: string
+}
+export interface Explained {
+  figure: string
+  sentence: Text
+  /**
+   * The rules that spoke.
+   */
+  steps: Step[]
+  /**
+   * What the first steps asked for, in their order, where rules compete.
+   */
+  asked?: number[]
+  caution?: string
+}
+export interface AdviseRequest {
+  doc: Job
+  findings?: string[]
+}
+export interface Advised {
+  /**
+   * Name of the finding.
+   */
+  id: string
+  remedies: Remedy[]
+  more?: Finding
+}
+export interface WaysRequest {
+  doc: Job
+  run: string
+  post: string
+}
+export interface Ways {
+  ways: WayOut[]
 }
 export interface AlternativesRequest {
   doc: Job

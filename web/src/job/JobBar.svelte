@@ -79,7 +79,7 @@
     : 'font-semibold text-stop'}"
   role="status"
   data-saving={session.saving}
-  data-planned={session.caughtUp}>{states[session.saving]}</span
+  data-planned={session.caughtUp && session.advised}>{states[session.saving]}</span
 >
 <span class="flex-1 max-sm:hidden"></span>
 <button

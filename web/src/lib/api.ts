@@ -1,4 +1,11 @@
 import type {
+  Advised,
+  AdviseRequest,
+  Explained,
+  ExplainRequest,
+  Told,
+  Ways,
+  WaysRequest,
   Alternatives,
   AlternativesRequest,
   BackupRequest,
@@ -142,7 +149,15 @@ export const api = {
   pages: (id: string, query: string) => call<Pages>('GET', `/jobs/${id}/pages?${query}`),
   print: (id: string, query: string, signal: AbortSignal, each: (p: Printing) => void) =>
     stream(`/jobs/${id}/print?${query}`, {}, signal, each),
+  /** A plan's figures and findings. */
   plan: (doc: Job) => call<Plan>('POST', '/plan', doc),
+  /** What is said beside them. */
+  tell: (doc: Job, signal?: AbortSignal) => call<Told>('POST', '/tell', doc, signal),
+  /** The ways out of findings, each as soon as it is worked out. */
+  advise: (req: AdviseRequest, signal: AbortSignal, each: (one: Advised) => void) =>
+    stream('/advise', req, signal, each),
+  explain: (req: ExplainRequest, signal?: AbortSignal) => call<Explained>('POST', '/explain', req, signal),
+  ways: (req: WaysRequest, signal?: AbortSignal) => call<Ways>('POST', '/ways', req, signal),
   catalogue: () => call<Catalogue>('GET', '/catalogue'),
   /** Reads an entry as the field that it is typed into asks. */
   tape: (text: string, system: string, field: string, signal?: AbortSignal) =>

@@ -1,13 +1,15 @@
 // The one figure whose reasons are open, and where it stands.
 import { getContext, setContext } from 'svelte'
+import type { Figure } from '../gen/api'
 
 export class Asking {
   open = $state(false)
-  why = $state(0)
+  /** The figure; without a run it is of the run that is worked on. */
+  why = $state.raw<Figure>({ of: 'totals' })
   of = $state('')
   anchor = $state.raw<HTMLElement | null>(null)
 
-  ask(why: number, of: string, anchor: HTMLElement) {
+  ask(why: Figure, of: string, anchor: HTMLElement) {
     this.why = why
     this.of = of
     this.anchor = anchor

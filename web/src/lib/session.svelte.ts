@@ -8,7 +8,8 @@ import type {
   Job,
   JobState,
   Op,
-  Plan,
+  Figure,
+  Finding,
   PlannedLine,
   PlannedRun,
   Problem,
@@ -20,6 +21,7 @@ import { Live } from './live'
 import { Slot, kept, type Pending } from './slot'
 import { wrongSays } from './wrong'
 import { Later } from './later'
+import { Planner, type Whole, type WholeRun } from './planner.svelte'
 import type { Scope } from './scope'
 import type { Stage } from './stages'
 import { unroll, type Strip } from './strip'
@@ -65,7 +67,7 @@ export class Unplannable extends Error {
 
 export class Session {
   doc = $state.raw<Job>()!
-  plan = $state.raw<Plan>()!
+  private readonly planner = new Planner()
   saving = $state<Saving>('saved')
   errors = $state.raw<FieldError[]>([])
   revision = $state(0)
@@ -132,7 +134,7 @@ export class Session {
     const s = new Session(id, catalogue)
     s.take(state)
     s.watch()
-    s.plan = await api.plan(state.doc).catch((e) => {
+    await s.planner.open(state.doc).catch((e) => {
       s.close()
       if (e instanceof Refused) throw new Error(`This job cannot be read: ${e.problem.detail}`)
       throw e
@@ -144,6 +146,7 @@ export class Session {
 
   close() {
     this.closed = true
+    this.planner.close()
     clearTimeout(this.retry)
     clearInterval(this.looking)
     document.removeEventListener('visibilitychange', this.glance)
@@ -195,7 +198,31 @@ export class Session {
     ),
   )
 
-  get run(): PlannedRun {
+  get plan(): Whole {
+    return this.planner.plan
+  }
+
+  /** What is to be said of the plan, with the ways out as far as they are worked out. */
+  get findings(): Finding[] {
+    return this.planner.findings
+  }
+
+  /** Ways out are of the plan that is drawn. */
+  get advised(): boolean {
+    return this.planner.settled
+  }
+
+  /** Why a figure is what it is. */
+  explain(figure: Figure, signal: AbortSignal) {
+    return this.planner.explain(figure, signal)
+  }
+
+  /** The ways out of a hole that was stopped. */
+  waysOut(run: string, post: string, signal: AbortSignal) {
+    return this.planner.ways(run, post, signal)
+  }
+
+  get run(): WholeRun {
     return this.plan.runs[this.runIndex]!
   }
 
@@ -212,7 +239,7 @@ export class Session {
   }
 
   /** Runs of the line, in order. */
-  get lineRuns(): PlannedRun[] {
+  get lineRuns(): WholeRun[] {
     return this.plan.runs.slice(this.line.first, this.line.first + this.line.runs)
   }
 
@@ -499,8 +526,7 @@ export class Session {
         this.planAgain = false
         const doc = this.doc
         try {
-          const plan = await api.plan(doc)
-          if (doc === this.doc || this.planAgain) this.plan = plan
+          await this.planner.take(doc)
           this.errors = []
           this.ways = []
           this.behind = false
@@ -515,6 +541,7 @@ export class Session {
     } finally {
       this.planning = false
       this.caughtUp = true
+      this.planner.rest(this.previewing ? undefined : 0)
     }
   }
 

@@ -9,6 +9,7 @@
   import Figure from '../parts/Figure.svelte'
   import Fraction from '../parts/Fraction.svelte'
   import Words from '../parts/Words.svelte'
+  import { ofTotals } from '../lib/figure'
 
   let { session }: { session: Session } = $props()
   const t = $derived(session.plan.totals)
@@ -146,7 +147,7 @@
       <div class="border-t border-rule py-2">
         <dt class="label">Concrete</dt>
         <dd class="text-[1.35rem] font-bold" data-load="bags">
-          <Figure why={t.why.concrete} of="Concrete for the {many ? 'job' : 'run'}"
+          <Figure why={ofTotals(undefined, 'concrete')} of="Concrete for the {many ? 'job' : 'run'}"
             >{t.bagKinds.length ? `${t.bags} bags` : 'no bag chosen'}</Figure
           >{@render change(bags ? signed(bags) : '')}
         </dd>
@@ -176,7 +177,7 @@
       <div class="border-t border-rule py-2">
         <dt class="label">Gravel, loose</dt>
         <dd class="text-[1.35rem] font-bold" data-load="gravel">
-          <Figure why={t.why.gravel} of="Gravel for the {many ? 'job' : 'run'}"
+          <Figure why={ofTotals(undefined, 'gravel')} of="Gravel for the {many ? 'job' : 'run'}"
             >{bulk(t.gravelLoose, units)}</Figure
           >{@render change(gravel)}
         </dd>
@@ -223,12 +224,14 @@
           </dd>
         {/each}
         <dd class="text-[0.95rem]" data-load="hours">
-          <Figure why={t.why.hours} of="Hours to dig"
+          <Figure why={ofTotals(undefined, 'hours')} of="Hours to dig"
             >{hours(t.hours.byHand)} by hand, {hours(t.hours.byAuger)} with the auger</Figure
           >
         </dd>
         <dd class="text-[0.95rem]" data-load="spoil">
-          <Figure why={t.why.spoil} of="Soil to carry away">{bulk(t.spoil, units)} of loose soil away</Figure>
+          <Figure why={ofTotals(undefined, 'spoil')} of="Soil to carry away"
+            >{bulk(t.spoil, units)} of loose soil away</Figure
+          >
         </dd>
       </div>
     </dl>
@@ -236,7 +239,9 @@
       <div class="border-t-2 border-ink pt-2" data-testid="run-load">
         <h3 class="font-bold">{session.run.name || session.run.id} alone</h3>
         <p class="text-[1.02rem]">
-          <Figure why={own.why.concrete} of="Concrete for the run">{own.posts} posts, {own.bags} bags</Figure>
+          <Figure why={ofTotals(session.run, 'concrete')} of="Concrete for the run"
+            >{own.posts} posts, {own.bags} bags</Figure
+          >
         </p>
         <p class="text-[0.95rem] text-pencil">
           {small(own.concreteToBuy, units)} concrete, {bulk(own.gravelLoose, units)} gravel{#if own.elsewhere};

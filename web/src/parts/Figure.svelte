@@ -1,6 +1,7 @@
 <script lang="ts">
   // A figure that can be opened: why it is what it is.
   import type { Snippet } from 'svelte'
+  import type { Figure as Address } from '../gen/api'
   import { useAsking } from '../lib/asking.svelte'
 
   let {
@@ -8,7 +9,7 @@
     of,
     class: className = '',
     children,
-  }: { why: number; of: string; class?: string; children: Snippet } = $props()
+  }: { why: Address; of: string; class?: string; children: Snippet } = $props()
   const asking = useAsking()
 </script>
 

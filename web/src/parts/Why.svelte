@@ -1,6 +1,6 @@
 <script lang="ts">
   import TriangleAlert from '@lucide/svelte/icons/triangle-alert'
-  import type { RuleSetting, Why } from '../gen/api'
+  import type { Explained, RuleSetting } from '../gen/api'
   import type { Session } from '../lib/session.svelte'
   import { short } from '../lib/tape'
   import { choiceName } from '../lib/names'
@@ -10,9 +10,9 @@
   import TapeEntry from './TapeEntry.svelte'
   import Words from './Words.svelte'
 
-  let { session, reason, of }: { session: Session; reason: Why; of: string } = $props()
+  let { session, reason, of }: { session: Session; reason: Explained; of: string } = $props()
   const units = $derived(session.units)
-  const steps = $derived(reason.rules.map((rule) => session.plan.rules[rule]!))
+  const steps = $derived(reason.steps)
 
   function usual(s: RuleSetting): string {
     if (s.usual === undefined) return s.changed ? 'usually not set' : ''

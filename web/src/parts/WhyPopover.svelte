@@ -1,5 +1,6 @@
 <script lang="ts">
   import { Popover } from 'bits-ui'
+  import type { Explained, Figure } from '../gen/api'
   import X from '@lucide/svelte/icons/x'
   import { useAsking } from '../lib/asking.svelte'
   import type { Session } from '../lib/session.svelte'
@@ -7,7 +8,28 @@
 
   let { session }: { session: Session } = $props()
   const asking = useAsking()
-  const reason = $derived(session.plan.reasons[asking.why])
+  let reason = $state.raw<Explained | null>(null)
+  let trouble = $state('')
+  let asked: Figure | undefined
+  // Asked for when it is opened, and again when the plan has changed.
+  $effect(() => {
+    const [open, why] = [asking.open, asking.why]
+    void session.plan
+    if (!open) return
+    if (asked !== why) reason = null
+    asked = why
+    const stop = new AbortController()
+    session
+      .explain(why, stop.signal)
+      .then((r) => {
+        reason = r
+        trouble = ''
+      })
+      .catch((e: unknown) => {
+        if (!stop.signal.aborted) trouble = e instanceof Error ? e.message : String(e)
+      })
+    return () => stop.abort()
+  })
 </script>
 
 <Popover.Root bind:open={asking.open}>
@@ -28,7 +50,8 @@
       <Popover.Close class="btn btn-plain btn-icon float-right" aria-label="Close"
         ><X size={20} /></Popover.Close
       >
-      {#if reason}<Why {session} {reason} of={asking.of} />{/if}
+      {#if reason}<Why {session} {reason} of={asking.of} />
+      {:else}<p class="p-4 text-pencil" aria-busy={!trouble}>{trouble || 'Looking up the reasons …'}</p>{/if}
     </Popover.Content>
   </Popover.Portal>
 </Popover.Root>

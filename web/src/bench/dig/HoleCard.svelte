@@ -8,6 +8,7 @@
   import Words from '../../parts/Words.svelte'
   import HolePicture from './HolePicture.svelte'
   import Stopped from './Stopped.svelte'
+  import { ofPost } from '../../lib/figure'
 
   let { session, view, digging }: { session: Session; view: View; digging: boolean } = $props()
   const units = $derived(session.units)
@@ -77,7 +78,8 @@
           <div>
             <dt class="text-[0.88rem] text-pencil">{card.bag}s</dt>
             <dd class="text-[1.1rem] font-bold">
-              <Figure why={p.why.concrete} of="{p.id} bags">{card.bags.toFixed(2)}</Figure>
+              <Figure why={ofPost(session.run, p, 'concrete')} of="{p.id} bags">{card.bags.toFixed(2)}</Figure
+              >
             </dd>
           </div>
         {/if}

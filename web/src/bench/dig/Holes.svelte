@@ -4,6 +4,7 @@
   import Figure from '../../parts/Figure.svelte'
   import Fraction from '../../parts/Fraction.svelte'
   import PostTable from '../PostTable.svelte'
+  import { ofPost } from '../../lib/figure'
 
   let { session, view }: { session: Session; view: View } = $props()
   const units = $derived(session.units)
@@ -17,10 +18,14 @@
 >
   {#snippet row(p)}
     <td
-      ><Figure why={p.why.holeWidth} of="{p.id} hole width"><Fraction mm={p.holeWidth} {units} /></Figure></td
+      ><Figure why={ofPost(session.run, p, 'holeWidth')} of="{p.id} hole width"
+        ><Fraction mm={p.holeWidth} {units} /></Figure
+      ></td
     >
     <td class="text-[1.05rem] font-semibold"
-      ><Figure why={p.why.holeDepth} of="{p.id} hole depth"><Fraction mm={p.holeDepth} {units} /></Figure></td
+      ><Figure why={ofPost(session.run, p, 'holeDepth')} of="{p.id} hole depth"
+        ><Fraction mm={p.holeDepth} {units} /></Figure
+      ></td
     >
     <td><Fraction mm={p.bottom} {units} /></td>
     <td><Fraction mm={p.foot} {units} /></td>

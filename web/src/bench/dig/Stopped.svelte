@@ -1,6 +1,6 @@
 <script lang="ts">
   // A hole that rock or water stops: where, and what each way out gives.
-  import type { Hit, PlannedPost } from '../../gen/api'
+  import type { Hit, PlannedPost, WayOut } from '../../gen/api'
   import { costs } from '../../lib/cost'
   import { stopAt } from '../../lib/rules'
   import type { Session } from '../../lib/session.svelte'
@@ -30,9 +30,23 @@
     )
   }
   const taken = $derived(post.stopped?.settled)
-  const most = $derived(
-    Math.max(post.stopped?.planned ?? 0, ...(post.stopped?.ways.map((w) => w.gust) ?? [0])),
-  )
+  let ways = $state.raw<WayOut[]>([])
+  let trouble = $state('')
+  $effect(() => {
+    if (!post.stopped) return
+    const stop = new AbortController()
+    session
+      .waysOut(session.run.id, post.id, stop.signal)
+      .then((w) => {
+        ways = w
+        trouble = ''
+      })
+      .catch((e: unknown) => {
+        if (!stop.signal.aborted) trouble = e instanceof Error ? e.message : String(e)
+      })
+    return () => stop.abort()
+  })
+  const most = $derived(Math.max(post.stopped?.planned ?? 0, ...ways.map((w) => w.gust)))
 </script>
 
 <section class="border-t border-rule pt-3" aria-labelledby="stopped">
@@ -66,7 +80,7 @@
         gives the same.{/if}
     </p>
     <ul class="mt-2 grid gap-1.5" data-testid="ways-out">
-      {#each s.ways as w (w.id)}
+      {#each ways as w (w.id)}
         <li class="grid gap-1 border border-line bg-sheet px-3 py-2">
           <div class="flex flex-wrap items-baseline justify-between gap-x-3">
             <strong><Words says={w.name} {units} /></strong>
@@ -95,6 +109,7 @@
         </li>
       {/each}
     </ul>
+    {#if trouble}<p class="mt-2 text-stop">{trouble}</p>{/if}
     {#if taken}<p class="mt-2 font-medium">Settled: {taken}.</p>{/if}
     <p class="mt-2 text-[0.92rem] text-pencil">
       A figure to compare with, never an approval; an engineer decides where wind matters.

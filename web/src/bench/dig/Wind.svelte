@@ -9,6 +9,7 @@
   import Fraction from '../../parts/Fraction.svelte'
   import NumberEntry from '../../parts/NumberEntry.svelte'
   import PostTable from '../PostTable.svelte'
+  import { ofPost } from '../../lib/figure'
 
   let { session, view }: { session: Session; view: View } = $props()
   const units = $derived(session.units)
@@ -69,7 +70,7 @@
   {#snippet row(p)}
     {#if p.wind}
       <td class="text-[1.05rem] font-semibold"
-        ><Figure why={p.wind.why} of="{p.id} gust">{wind(p.wind.gust, units)}</Figure></td
+        ><Figure why={ofPost(session.run, p, 'gust')} of="{p.id} gust">{wind(p.wind.gust, units)}</Figure></td
       >
       <td>
         {#if p.wind.wider}{wind(p.wind.wider.gust, units)}

@@ -248,7 +248,7 @@
       x={x(gate.at)}
       y={y(gate.bottom + gate.leaf * 0.14)}
       words="diagonals "
-      mm={gate.checks[2]?.length}
+      mm={gate.checks?.[2]?.length}
       {units}
     />
   {:else}

@@ -1,7 +1,7 @@
 <script lang="ts">
   // How the gate is sized: any one measure, and the others follow.
   import { wrongSays } from '../../lib/wrong'
-  import type { Hardware, PlannedGate } from '../../gen/api'
+  import type { Figure as Address, Hardware, PlannedGate } from '../../gen/api'
   import type { Session } from '../../lib/session.svelte'
   import { short } from '../../lib/tape'
   import Choice from '../../parts/Choice.svelte'
@@ -12,6 +12,7 @@
   import Words from '../../parts/Words.svelte'
   import LengthField from '../LengthField.svelte'
   import FrontView from './FrontView.svelte'
+  import { ofGate } from '../../lib/figure'
 
   let { session, gate }: { session: Session; gate: PlannedGate } = $props()
   const units = $derived(session.units)
@@ -152,7 +153,7 @@
         <LengthField {session} path={at('gap')} label="Gap under" hint="over the highest ground" />
       </div>
       <dl class="mt-3 flex flex-wrap gap-x-6 gap-y-1" data-testid="distances">
-        {#snippet figure(words: string, mm: number, why?: number)}
+        {#snippet figure(words: string, mm: number, why?: Address)}
           <div>
             <dt class="text-[0.88rem] text-pencil">{words}</dt>
             <dd class="text-[1.15rem] font-bold">
@@ -161,10 +162,10 @@
             </dd>
           </div>
         {/snippet}
-        {@render figure('Inside', gate.opening, gate.why.inside)}
+        {@render figure('Inside', gate.opening, ofGate(session.run, gate, 'inside'))}
         {@render figure('Centre to centre', gate.centre)}
         {@render figure('Outside', gate.outside)}
-        {@render figure('Clear way', gate.clear, gate.why.clear)}
+        {@render figure('Clear way', gate.clear, ofGate(session.run, gate, 'clear'))}
         {@render figure('Leaf, high', gate.leaf)}
       </dl>
     </section>

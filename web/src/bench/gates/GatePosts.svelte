@@ -9,6 +9,7 @@
   import NumberEntry from '../../parts/NumberEntry.svelte'
   import LengthField from '../LengthField.svelte'
   import HolePicture from '../dig/HolePicture.svelte'
+  import { ofGate, ofPost } from '../../lib/figure'
 
   let { session, gate }: { session: Session; gate: PlannedGate } = $props()
   const units = $derived(session.units)
@@ -71,11 +72,12 @@
               <td>{torque(l.moment, units)}</td>
               <td><Fraction mm={l.spacing} {units} /></td>
               <td class="text-[1.05rem] font-semibold"
-                ><Figure why={gate.why.pull} of="{name}, pull on the hinges">{force(l.pull, units)}</Figure
+                ><Figure why={ofGate(session.run, gate, 'pull')} of="{name}, pull on the hinges"
+                  >{force(l.pull, units)}</Figure
                 ></td
               >
               <td
-                >{#if p.wind?.leaf}<Figure why={p.wind.why} of="{p.id} gust"
+                >{#if p.wind?.leaf}<Figure why={ofPost(session.run, p, 'gust')} of="{p.id} gust"
                     >{Math.round(100 * p.wind.leaf.share)} %</Figure
                   >{:else}—{/if}</td
               >
@@ -143,11 +145,11 @@
             {#if card}
               <p class="text-[1.05rem] leading-snug">
                 {#if card.method !== 'driven'}Hole <strong
-                    ><Figure why={p.why.holeWidth} of="{p.id} hole width"
+                    ><Figure why={ofPost(session.run, p, 'holeWidth')} of="{p.id} hole width"
                       ><Fraction mm={p.holeWidth} {units} /></Figure
                     >
                     ×
-                    <Figure why={p.why.holeDepth} of="{p.id} hole depth"
+                    <Figure why={ofPost(session.run, p, 'holeDepth')} of="{p.id} hole depth"
                       ><Fraction mm={p.holeDepth} {units} /></Figure
                     ></strong
                   >,&nbsp;{/if}foot <Fraction mm={p.foot} {units} /> deep, <Fraction mm={p.reveal} {units} /> above

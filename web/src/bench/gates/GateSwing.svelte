@@ -12,6 +12,7 @@
   import Levels from './Levels.svelte'
   import PlanView from './PlanView.svelte'
   import SideView from './SideView.svelte'
+  import { ofGate } from '../../lib/figure'
 
   let { session, gate }: { session: Session; gate: PlannedGate } = $props()
   const units = $derived(session.units)
@@ -72,7 +73,7 @@
               >{gate.leaves.length > 1 ? `Leaf on ${l.post}, ` : ''}{s.side}:
               {#if s.gap < -0.01}strikes the ground{#if s.touch !== undefined}
                   at {Math.round(s.touch)}°{/if}, <Fraction mm={-s.gap} {units} /> too low{:else}<Figure
-                  why={gate.why.swing}
+                  why={ofGate(session.run, gate, 'swing')}
                   of="{name}, gap on the way"><Fraction mm={s.gap} {units} /></Figure
                 >
                 at the least{/if}, {s.angle < 0.5 ? 'closed' : `${Math.round(s.angle)}° open`}, <Fraction

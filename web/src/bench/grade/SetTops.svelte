@@ -7,6 +7,7 @@
   import Fraction from '../../parts/Fraction.svelte'
   import Words from '../../parts/Words.svelte'
   import PostTable from '../PostTable.svelte'
+  import { ofPost, ofTops } from '../../lib/figure'
 
   let { session, view }: { session: Session; view: View } = $props()
   const units = $derived(session.units)
@@ -45,7 +46,7 @@
         )}
     />
     <section>
-      <h2 class="font-bold"><Figure why={t.why} of="how the tops are set">On site</Figure></h2>
+      <h2 class="font-bold"><Figure why={ofTops(session.run)} of="how the tops are set">On site</Figure></h2>
       <ol class="mt-1 grid list-decimal gap-1.5 pl-6" data-testid="top-steps">
         {#each t.steps as s, i (i)}<li><Words says={s} {units} /></li>{/each}
       </ol>
@@ -108,7 +109,10 @@
           {value(i) < 0 ? 'down' : 'up'} <Fraction mm={Math.abs(value(i))} {units} />
         {/if}
       </td>
-      <td><Figure why={p.why.top} of="{p.id} top above ground"><Fraction mm={p.reveal} {units} /></Figure></td
+      <td
+        ><Figure why={ofPost(session.run, p, 'top')} of="{p.id} top above ground"
+          ><Fraction mm={p.reveal} {units} /></Figure
+        ></td
       >
       <td><Fraction mm={p.mark} {units} /></td>
     {/snippet}

@@ -9,6 +9,7 @@
   import Fraction from '../../parts/Fraction.svelte'
   import LengthField from '../LengthField.svelte'
   import PostTable from '../PostTable.svelte'
+  import { ofBay, ofPost, ofTops } from '../../lib/figure'
 
   let { session, view }: { session: Session; view: View } = $props()
   const units = $derived(session.units)
@@ -58,14 +59,16 @@
   >
     {#snippet row(p)}
       <td class="text-[1.05rem] font-semibold"
-        ><Figure why={p.why.top} of="{p.id} top above ground"><Fraction mm={p.reveal} {units} /></Figure></td
+        ><Figure why={ofPost(session.run, p, 'top')} of="{p.id} top above ground"
+          ><Fraction mm={p.reveal} {units} /></Figure
+        ></td
       >
       <td
         >{#if Math.abs(p.revealBefore - p.revealAfter) >= seen}<Fraction mm={p.revealBefore} {units} />,
           <Fraction mm={p.revealAfter} {units} />{:else}alike{/if}</td
       >
       <td
-        ><Figure why={run.topLine!.why} of="{p.id} reference mark"><Fraction mm={p.mark} {units} /></Figure
+        ><Figure why={ofTops(session.run)} of="{p.id} reference mark"><Fraction mm={p.mark} {units} /></Figure
         ></td
       >
       <td
@@ -74,7 +77,7 @@
           >, <Fraction mm={p.overlap} {units} />{:else if p.grade}grade post{/if}</td
       >
       <td
-        ><Figure why={p.why.stock} of="{p.id} post length"
+        ><Figure why={ofPost(session.run, p, 'stock')} of="{p.id} post length"
           >{#if p.stock !== undefined}<Fraction mm={p.stock} {units} />{:else}<span
               class="font-semibold text-stop">none long enough</span
             >{/if}</Figure
@@ -123,14 +126,18 @@
         >
         <td>{Math.abs(b.lean) >= seen ? `${Math.abs(b.angle).toFixed(1)}°` : ''}</td>
         <td class="text-[1.05rem] font-semibold"
-          >{#if !b.gate}<Figure why={b.why.lean} of="{b.id} rail on the slope"
+          >{#if !b.gate}<Figure why={ofBay(session.run, b, 'lean')} of="{b.id} rail on the slope"
               ><Fraction mm={b.long} {units} /></Figure
             >{/if}</td
         >
         <td><Fraction mm={b.centreToCentre} {units} /></td>
         <td><Fraction mm={b.onGround} {units} /></td>
         <td><Fraction mm={b.faceStart} {units} />, <Fraction mm={b.faceEnd} {units} /></td>
-        <td><Figure why={b.why.gap} of="{b.id} gap"><Fraction mm={b.gapLeast.gap} {units} /></Figure></td>
+        <td
+          ><Figure why={ofBay(session.run, b, 'gap')} of="{b.id} gap"
+            ><Fraction mm={b.gapLeast.gap} {units} /></Figure
+          ></td
+        >
         <td><Fraction mm={b.gapMost.gap} {units} /></td>
         <td class="font-semibold {b.infill ? '' : 'text-stop'}"
           >{#if b.cut}cut {short(b.cut.depth, units)}{/if}

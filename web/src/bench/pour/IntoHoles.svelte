@@ -5,6 +5,7 @@
   import Figure from '../../parts/Figure.svelte'
   import Fraction from '../../parts/Fraction.svelte'
   import PostTable from '../PostTable.svelte'
+  import { ofPost } from '../../lib/figure'
 
   let { session, view }: { session: Session; view: View } = $props()
   const units = $derived(session.units)
@@ -25,7 +26,7 @@
     >
     <td>{p.concreteVolume > 0 ? small(p.concreteVolume, units) : '—'}</td>
     <td class="text-[1.05rem] font-semibold"
-      ><Figure why={p.why.concrete} of="{p.id} bags">{p.bags.toFixed(2)}</Figure></td
+      ><Figure why={ofPost(session.run, p, 'concrete')} of="{p.id} bags">{p.bags.toFixed(2)}</Figure></td
     >
   {/snippet}
 </PostTable>

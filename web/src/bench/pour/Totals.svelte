@@ -5,6 +5,7 @@
   import type { Session } from '../../lib/session.svelte'
   import { bulk, hours, short, small, weight } from '../../lib/tape'
   import Figure from '../../parts/Figure.svelte'
+  import { ofTotals } from '../../lib/figure'
 
   let { session }: { session: Session } = $props()
   const units = $derived(session.units)
@@ -17,7 +18,7 @@
   interface Line {
     name: string
     of: (t: Totals) => string
-    why?: (t: Totals) => number
+    why?: 'concrete' | 'gravel' | 'hours' | 'spoil'
     strong?: boolean
   }
   const none = (v: number, say: (v: number) => string) => (v > 1e-9 ? say(v) : '—')
@@ -60,10 +61,10 @@
                 )?.count ?? '—',
               ),
           })),
-          { name: 'Hours by hand, one person', of: (t) => hours(t.hours.byHand), why: (t) => t.why.hours },
-          { name: 'Hours with the auger', of: (t) => hours(t.hours.byAuger), why: (t) => t.why.hours },
+          { name: 'Hours by hand, one person', of: (t) => hours(t.hours.byHand), why: 'hours' },
+          { name: 'Hours with the auger', of: (t) => hours(t.hours.byAuger), why: 'hours' },
           { name: 'of them by hand anyway', of: (t) => (t.hours.hand ? `${t.hours.hand} holes` : '—') },
-          { name: 'Soil away, loose', of: (t) => bulk(t.spoil, units), why: (t) => t.why.spoil },
+          { name: 'Soil away, loose', of: (t) => bulk(t.spoil, units), why: 'spoil' },
         ],
       },
       {
@@ -72,7 +73,7 @@
           {
             name: 'Volume to buy',
             of: (t) => none(t.concreteToBuy, (v) => small(v, units)),
-            why: (t) => t.why.concrete,
+            why: 'concrete',
             strong: true,
           },
           ...bagNames.flatMap((name) => [
@@ -117,7 +118,7 @@
           {
             name: 'Gravel, loose',
             of: (t) => none(t.gravelLoose, (v) => bulk(v, units)),
-            why: (t) => t.why.gravel,
+            why: 'gravel',
             strong: true,
           },
           { name: 'weighs', of: (t) => none(t.gravelMass, (v) => weight(v, units)) },
@@ -174,7 +175,9 @@
                   ? 'border-l-2! border-l-ink!'
                   : ''}"
               >
-                {#if line.why}<Figure why={line.why(c.t)} of="{line.name}, {c.name}">{line.of(c.t)}</Figure
+                {#if line.why}<Figure
+                    why={ofTotals(c.id === 'job' ? undefined : c, line.why)}
+                    of="{line.name}, {c.name}">{line.of(c.t)}</Figure
                   >{:else}{line.of(c.t)}{/if}
               </td>
             {/each}

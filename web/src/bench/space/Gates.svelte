@@ -8,6 +8,7 @@
   import Figure from '../../parts/Figure.svelte'
   import Fraction from '../../parts/Fraction.svelte'
   import LengthField from '../LengthField.svelte'
+  import { ofGate } from '../../lib/figure'
 
   let { session }: { session: Session } = $props()
   const units = $derived(session.units)
@@ -59,7 +60,7 @@
         <div>
           <div class="label mb-1">Inside</div>
           {#if p}<p class="pt-1.5 text-[1.15rem] font-bold">
-              <Figure why={p.why.inside} of="{p.name || p.id}, inside"
+              <Figure why={ofGate(session.run, p, 'inside')} of="{p.name || p.id}, inside"
                 ><Fraction mm={p.opening} {units} /></Figure
               >
             </p>{/if}

@@ -7,6 +7,7 @@
   import Figure from '../../parts/Figure.svelte'
   import Fraction from '../../parts/Fraction.svelte'
   import PostTable from '../PostTable.svelte'
+  import { ofBay, ofPost } from '../../lib/figure'
 
   let { session, view }: { session: Session; view: View } = $props()
   const units = $derived(session.units)
@@ -82,13 +83,15 @@
     {#snippet row(p, b)}
       {@const m = out.marks[session.run.posts.indexOf(p)]!}
       <td class="text-[1.05rem] font-semibold"
-        ><Figure why={p.why.station} of="{p.id} station"><Fraction mm={m.level} {units} long /></Figure></td
+        ><Figure why={ofPost(session.run, p, 'station')} of="{p.id} station"
+          ><Fraction mm={m.level} {units} long /></Figure
+        ></td
       >
       <td><Fraction mm={m.slope} {units} long /></td>
       {#if pinned}<td>{m.pin ? `${m.pin}: ` : ''}{m.pin ? tape(m.past, units) : ''}</td>{/if}
       <td><Fraction mm={m.back} {units} long /></td>
       <td
-        >{#if b}<Figure why={b.why.spacing} of="{b.id} spacing"
+        >{#if b}<Figure why={ofBay(session.run, b, 'spacing')} of="{b.id} spacing"
             ><Fraction mm={b.centreToCentre} {units} /></Figure
           >{#if b.odd}&nbsp;odd{/if}{/if}</td
       >

@@ -8,6 +8,7 @@
   import NumberEntry from '../../parts/NumberEntry.svelte'
   import Pick from '../../parts/Pick.svelte'
   import LengthField from '../LengthField.svelte'
+  import { ofString } from '../../lib/figure'
 
   let { session }: { session: Session } = $props()
   const units = $derived(session.units)
@@ -46,7 +47,7 @@
         </p>
       {:else}
         <p class="text-[1.15rem] leading-snug">
-          Hold <Figure why={s.why.constant} of="the constant"
+          Hold <Figure why={ofString(session.run, 'constant')} of="the constant"
             ><strong class="text-[1.35rem]"><Fraction mm={s.toFace} {units} /></strong></Figure
           >
           from the string to the {s.face} face of every post,
@@ -61,7 +62,8 @@
         <div>
           <dt class="label">Height string sags at the middle</dt>
           <dd class="text-[1.2rem] font-bold">
-            <Figure why={s.why.sag} of="sag"><Fraction mm={s.props ? s.sagPropped : s.sag} {units} /></Figure
+            <Figure why={ofString(session.run, 'sag')} of="sag"
+              ><Fraction mm={s.props ? s.sagPropped : s.sag} {units} /></Figure
             >{#if s.props}<span class="text-[0.95rem] font-normal">
                 on {s.props}
                 {s.props === 1 ? 'prop' : 'props'}; <Fraction mm={s.sag} {units} /> without</span
@@ -75,7 +77,7 @@
         <div>
           <dt class="label">Today's wind pushes it aside</dt>
           <dd class="text-[1.2rem] font-bold">
-            <Figure why={s.why.drift} of="drift"
+            <Figure why={ofString(session.run, 'drift')} of="drift"
               >{#if wind}<Fraction mm={s.drift} {units} />{:else}no wind entered{/if}</Figure
             >
           </dd>

@@ -20,7 +20,7 @@
   <div class="border border-line bg-sheet p-3" data-testid="closing">
     <h2 class="font-bold">Closing</h2>
     <p class="mt-1 text-[1.15rem]">
-      <Figure why={closing.why} of="Misclosure">
+      <Figure why={{ line: session.line.id, of: 'closing' }} of="Misclosure">
         {#if closing.ratio === undefined || closing.miss < units.smallestMark / 2}closes to the tape's mark{:else}misses
           by <strong><Fraction mm={closing.miss} {units} /></strong>, 1 in
           <strong>{Math.round(closing.ratio).toLocaleString('en')}</strong>{/if}

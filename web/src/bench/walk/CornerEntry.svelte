@@ -50,9 +50,10 @@
   {#if planned?.turn !== undefined}
     <span>
       turns <strong>{turnText(planned)}</strong>,
-      {#if planned.why !== undefined}
-        <Figure why={planned.why} of="the corner"
-          ><strong>{degrees(planned.interior ?? 180)}</strong> between the runs</Figure
+      {#if planned.square}
+        <Figure
+          why={{ line: session.line.id, of: 'corner', id: String(session.line.corners.indexOf(planned)) }}
+          of="the corner"><strong>{degrees(planned.interior ?? 180)}</strong> between the runs</Figure
         >
       {/if}
       {#if !planned.measured}<em>, found from closing</em>{/if}

@@ -1,0 +1,156 @@
+// The plan of a document, from the server: its figures at once, latest wins;
+// what is said beside them and the ways out of its findings when the hand
+// rests; the reasons of a figure when it is opened.
+import type {
+  Advised,
+  Caution,
+  Explained,
+  Figure,
+  Finding,
+  Job,
+  NewGate,
+  Plan,
+  PlannedRun,
+  RuleLevel,
+  Told,
+  WayOut,
+} from '../gen/api'
+import { api } from './api'
+
+/** A run with what is said of it. */
+export type WholeRun = PlannedRun & { reminders: Caution[]; levels: RuleLevel[]; addGate: NewGate[] }
+
+/** A plan with what is said beside its figures. */
+export type Whole = Omit<Plan, 'runs' | 'cautions' | 'levels'> & {
+  runs: WholeRun[]
+  cautions: Caution[]
+  levels: RuleLevel
+}
+
+/** How long a hand rests before what takes longer is asked for. */
+const REST = 120
+/** How often ways out are shown while more of them are still on their way. */
+const SHOWN = 200
+
+/** Puts what is told into the places of the plan that it is said of. */
+export function worded(plan: Plan, told: Told): Whole {
+  const runs = plan.runs.map((run): WholeRun => {
+    const t = told.runs.find((r) => r.run === run.id)
+    return {
+      ...run,
+      reminders: t?.reminders ?? [],
+      levels: t?.levels ?? [told.levels],
+      addGate: t?.addGate ?? [],
+      cards: run.cards.map((card, i) => ({ ...card, steps: t?.cards[i] ?? [] })),
+      gates: run.gates.map((gate, i) => {
+        const said = t?.gates[i]
+        return {
+          ...gate,
+          checks: said?.checks ?? [],
+          steps: said?.steps ?? [],
+          after: said?.after ?? [],
+          order: said?.order ?? [],
+          leaves: gate.leaves.map((leaf, k) => ({
+            ...leaf,
+            brace: leaf.brace && { ...leaf.brace, says: said?.braces[k]?.says },
+            adjust: leaf.adjust && { ...leaf.adjust, says: said?.adjust[k]?.says },
+          })),
+        }
+      }),
+      topLine: run.topLine && { ...run.topLine, steps: t?.tops ?? [] },
+    }
+  })
+  return { ...plan, runs, cautions: told.cautions, levels: told.levels }
+}
+
+export class Planner {
+  private figures = $state.raw<Plan>()!
+  private told = $state.raw<Told>()!
+  private advice = $state.raw<Record<string, Advised>>({})
+
+  /** What is told and advised is of the figures that are drawn. */
+  settled = $state(false)
+
+  /** The plan as it stands. */
+  readonly plan: Whole = $derived.by(() => worded(this.figures, this.told))
+
+  /** Its findings with their ways out, as far as they are worked out. */
+  readonly findings: Finding[] = $derived.by(() => {
+    const more = Object.values(this.advice).flatMap((a) => (a.more ? [a.more] : []))
+    return [
+      ...this.figures.findings.map((f) => ({ ...f, remedies: this.advice[f.id!]?.remedies })),
+      ...more,
+    ]
+  })
+
+  private of: Job | undefined
+  private resting: ReturnType<typeof setTimeout> | undefined
+  private asking = new AbortController()
+
+  /** Plans a document for the first time, with all that is said of it. */
+  async open(doc: Job) {
+    const figures = await api.plan(doc)
+    this.told = await api.tell(doc)
+    this.figures = figures
+    this.of = doc
+    this.rest(0)
+  }
+
+  /** Takes the figures of a document; tells whether they came. */
+  async take(doc: Job): Promise<void> {
+    this.hush()
+    const figures = await api.plan(doc)
+    this.figures = figures
+    this.of = doc
+  }
+
+  /** What takes longer than a frame waits no more: the job has moved on. */
+  hush() {
+    clearTimeout(this.resting)
+    this.asking.abort()
+    this.settled = false
+  }
+
+  /** Asks for the rest, once nothing newer has come for a while. */
+  rest(after = REST) {
+    clearTimeout(this.resting)
+    this.resting = setTimeout(() => void this.settle(), after)
+  }
+
+  private async settle() {
+    this.asking.abort()
+    const asking = (this.asking = new AbortController())
+    const doc = this.of!
+    try {
+      this.told = await api.tell(doc, asking.signal)
+      const advice: Record<string, Advised> = {}
+      let shown = performance.now()
+      await api.advise({ doc }, asking.signal, (one) => {
+        advice[one.id] = one
+        if (performance.now() - shown > SHOWN) {
+          shown = performance.now()
+          this.advice = { ...advice }
+        }
+      })
+      if (asking.signal.aborted) return
+      this.advice = advice
+      this.settled = true
+    } catch (e) {
+      if (asking.signal.aborted) return
+      // The figures stand; the rest is asked for again with the next ones.
+      console.warn(e)
+    }
+  }
+
+  explain(figure: Figure, signal: AbortSignal): Promise<Explained> {
+    return api.explain({ doc: this.of!, figure }, signal)
+  }
+
+  async ways(run: string, post: string, signal: AbortSignal): Promise<WayOut[]> {
+    return (await api.ways({ doc: this.of!, run, post }, signal)).ways
+  }
+
+  close() {
+    this.hush()
+  }
+}
