@@ -40,6 +40,8 @@ type Line struct {
 type Run struct {
 	Laid     *space.Spacing // by the run alone
 	cornered *space.Spacing // with its corner posts as the line settles them
+	after    *space.Spacing // the run that it was held against, and whether that carries the same fence
+	flows    bool
 	group    *solved
 	Line     *slope.Line
 	nextTop  *length.Length
@@ -123,10 +125,7 @@ func (c *computing) line(line job.Line, path string) *Line {
 
 // walk reduces the line's measures, unless they are as they were.
 func (c *computing) walk(line job.Line, path string) *walk.Walk {
-	if was := c.walks[line.ID]; was != nil && was.Path == path && reflect.DeepEqual(measured(was.Line), measured(line)) {
-		if reflect.DeepEqual(was.Line, line) {
-			return was
-		}
+	if was := c.walks[line.ID]; was != nil && was.Path == path && sameMeasures(was.Line, line) {
 		same := *was
 		same.Line = line
 		return &same
@@ -134,14 +133,17 @@ func (c *computing) walk(line job.Line, path string) *walk.Walk {
 	return walk.Compute(c.job.Units, line, path)
 }
 
-// measured is what was measured along a line: all that its map and its ground
+// sameMeasures tells whether all is the same that a line's map and its ground
 // follow from.
-func measured(l job.Line) job.Line {
-	l.Runs = slices.Clone(l.Runs)
-	for i, r := range l.Runs {
-		l.Runs[i] = job.Run{ID: r.ID, Name: r.Name, Length: r.Length, Taped: r.Taped, Ground: r.Ground, Corner: r.Corner}
+func sameMeasures(a, b job.Line) bool {
+	if !slices.EqualFunc(a.Runs, b.Runs, func(r, o job.Run) bool {
+		return r.ID == o.ID && r.Name == o.Name && r.Taped == o.Taped && sameLength(r.Length, o.Length) &&
+			reflect.DeepEqual(r.Ground, o.Ground) && reflect.DeepEqual(r.Corner, o.Corner)
+	}) {
+		return false
 	}
-	return l
+	a.Runs, b.Runs = nil, nil
+	return reflect.DeepEqual(a, b)
 }
 
 func (c *computing) before(l *Line, r int) *Run { return c.was[l.Walk.Line.Runs[r].ID] }
@@ -166,12 +168,22 @@ func (c *computing) corners(l *Line) {
 	for r := range laid {
 		laid[r] = l.Runs[r].Laid
 	}
-	cornered, joints := space.Corners(l.Walk, laid)
+	alike := func(r, after int) bool {
+		a, b := c.before(l, r), c.before(l, after)
+		if a != nil && b != nil && a.Laid == laid[r] && b.Laid == laid[after] && a.after == b.Laid {
+			return a.flows // as it was
+		}
+		return space.Alike(laid[r].Spec, laid[after].Spec)
+	}
+	cornered, joints := space.Corners(l.Walk, laid, alike)
 	for r, m := range cornered {
 		if was := c.before(l, r); was != nil && was.Laid == laid[r] && was.cornered.SameCorners(m) {
 			m = was.cornered
 		}
 		l.Runs[r].cornered = m
+		if joints[r].Meets {
+			l.Runs[r].after, l.Runs[r].flows = laid[(r+1)%len(laid)], joints[r].Flows
+		}
 	}
 	l.joints = joints
 }

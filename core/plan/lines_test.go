@@ -505,7 +505,17 @@ func TestStraightJointIsNoTerminal(t *testing.T) {
 
 // A line of 500 runs with a reading every 2 m.
 func BenchmarkPlan500Runs(b *testing.B) {
-	j := job.New("Long", length.Metric, shipped(b))
+	cat, j := shipped(b), longLine(b)
+	for b.Loop() {
+		if p := plan.Make(j, cat); len(p.Runs) != 500 {
+			b.Fatal(len(p.Runs))
+		}
+	}
+}
+
+// longLine is a line of 500 runs with a corner between any two.
+func longLine(t testing.TB) job.Job {
+	j := job.New("Long", length.Metric, shipped(t))
 	like := j.Lines[0].Runs[0]
 	l := job.Line{ID: "L1"}
 	for r := range 500 {
@@ -519,12 +529,7 @@ func BenchmarkPlan500Runs(b *testing.B) {
 		l.Runs, l.Books = append(l.Runs, run), append(l.Books, book)
 	}
 	j.Lines = []job.Line{l}
-	cat := shipped(b)
-	for b.Loop() {
-		if p := plan.Make(j, cat); len(p.Runs) != 500 {
-			b.Fatal(len(p.Runs))
-		}
-	}
+	return j
 }
 
 // The three ways to set a corner agree: the diagonal of the two legs, and the

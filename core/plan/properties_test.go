@@ -334,8 +334,16 @@ func TestDepthSaysWhatGoverns(t *testing.T) {
 }
 
 func benchmark(b *testing.B, bays int) {
-	cat := shipped(b)
-	j := job.New("Long", length.Imperial, cat)
+	cat, j := shipped(b), longRun(b, bays)
+	b.ReportAllocs()
+	for b.Loop() {
+		plan.Make(j, cat)
+	}
+}
+
+// longRun is one run of so many bays over waves of ground.
+func longRun(t testing.TB, bays int) job.Job {
+	j := job.New("Long", length.Imperial, shipped(t))
 	run := &j.Lines[0].Runs[0]
 	total := length.Length(bays) * 96 * length.Inch
 	frost := 36 * length.Inch
@@ -343,10 +351,7 @@ func benchmark(b *testing.B, bays int) {
 	for at := length.Length(0); at <= total; at += 5 * length.Metre {
 		run.Ground = append(run.Ground, job.GroundPoint{At: at, Height: length.Length(600 * math.Sin(float64(at)/9000))})
 	}
-	b.ReportAllocs()
-	for b.Loop() {
-		plan.Make(j, cat)
-	}
+	return j
 }
 
 func BenchmarkPlan40Posts(b *testing.B)    { benchmark(b, 39) }

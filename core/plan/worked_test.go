@@ -2,6 +2,7 @@ package plan_test
 
 import (
 	"math"
+	"sync"
 	"testing"
 
 	"mallow/catalog"
@@ -10,9 +11,11 @@ import (
 	"mallow/core/plan"
 )
 
+var loaded = sync.OnceValues(catalog.Load)
+
 func shipped(t testing.TB) materials.Catalog {
 	t.Helper()
-	cat, err := catalog.Load()
+	cat, err := loaded()
 	if err != nil {
 		t.Fatal(err)
 	}

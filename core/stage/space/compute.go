@@ -251,10 +251,10 @@ func (m *Spacing) Site(run job.Run) spacing.Site {
 // its footing, or a stretch.
 const widestPost = 400 * length.Millimetre
 
-// alike tells whether two runs carry the same fence. Then a straight joint
+// Alike tells whether two runs carry the same fence. Then a straight joint
 // between them is no more than a place where the tape was put down anew, and
 // at a corner their tops meet.
-func alike(a, b job.Run) bool {
+func Alike(a, b job.Run) bool {
 	same := reflect.DeepEqual
 	return same(a.Fence, b.Fence) && same(a.Post, b.Post) && same(a.Grade.Settings(), b.Grade.Settings()) && same(a.Hole, b.Hole) && same(a.Setting, b.Setting) && same(a.Kinds, b.Kinds)
 }
@@ -277,8 +277,9 @@ func (m *Spacing) Near(from, to, reach length.Length) (first, last int) {
 }
 
 // Corner posts belong to the line: corners settles what kind of post each is
-// where two runs meet, a gate's if either run hangs one on it.
-func Corners(w *walk.Walk, runs []*Spacing) (out []*Spacing, joints []Joint) {
+// where two runs meet, a gate's if either run hangs one on it. Alike tells
+// whether a run and the one after it carry the same fence.
+func Corners(w *walk.Walk, runs []*Spacing, alike func(r, after int) bool) (out []*Spacing, joints []Joint) {
 	n := len(runs)
 	joints = make([]Joint, n)
 	out = make([]*Spacing, n)
@@ -305,11 +306,11 @@ func Corners(w *walk.Walk, runs []*Spacing) (out []*Spacing, joints []Joint) {
 			*a, *b = job.GatePost, job.GatePost
 		case math.Abs(w.TurnAt(r).Degrees) >= walk.Straight:
 			*a, *b = job.CornerPost, job.CornerPost
-		case alike(m.Spec, next.Spec):
+		case alike(r, after):
 			// One straight fence that is only taped in two pieces.
 			*a, *b, j.Plain = job.LinePost, job.LinePost, true
 		}
-		j.Flows = alike(m.Spec, next.Spec)
+		j.Flows = j.Plain || alike(r, after)
 		kinds[r].hung = next.startHung()
 	}
 	for r, m := range runs {
