@@ -7,7 +7,7 @@ const swing = (page: Page) => page.getByTestId('swing')
 const undo = (page: Page) => page.getByRole('button', { name: /^Undo/ }).click()
 /** The plan of the job as it is saved. */
 async function plan(page: Page) {
-  const id = page.url().split('/').pop()!
+  const id = /\/jobs\/([^/?]+)/.exec(page.url())![1]!
   const state = await (await page.request.get(new URL(`/api/jobs/${id}`, page.url()).href)).json()
   return (await page.request.post(new URL('/api/plan', page.url()).href, {
     data: JSON.stringify(state.doc),

@@ -27,7 +27,7 @@ test('a backup is made, put back, and that is undone the same way', async ({ pag
 })
 
 test('the tidying says what goes, and is switched off', async ({ page, mallow }) => {
-  await page.goto(`${mallow.url}#/keeping`)
+  await page.goto(`${mallow.url}keeping`)
   await expect(page.getByText('Nothing is old enough to go.')).toBeVisible()
   await page.getByRole('checkbox', { name: 'Thin old history' }).uncheck()
   await expect(page.getByText('Nothing goes.')).toBeVisible()

@@ -96,3 +96,6 @@ export async function type(field: Locator, text: string) {
   await field.fill(text)
   await field.press('Enter')
 }
+
+/** The address of the open job itself. */
+export const mallowPath = (page: Page) => /^.*\/jobs\/[^/?]+/.exec(page.url())![0]

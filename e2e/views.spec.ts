@@ -121,7 +121,7 @@ tours.paper = async (page, mallow, look) => {
 }
 
 tours.keeping = async (page, mallow, look) => {
-  await page.goto(`${mallow.url}#/keeping`)
+  await page.goto(`${mallow.url}keeping`)
   await page.getByRole('button', { name: 'Back up now' }).click()
   await expect(page.getByText('the copy was verified')).toBeVisible()
   await page.getByRole('button', { name: /^Put back the backup of/ }).click()
@@ -190,7 +190,7 @@ for (const width of [360, 390, 768, 1280, 2560]) {
         expect(Math.max(...over), `${bench}, ${name}`).toBeLessThanOrEqual(0)
       }
     }
-    await page.goto(`${mallow.url}#/keeping`)
+    await page.goto(`${mallow.url}keeping`)
     await page.getByRole('button', { name: 'Back up now' }).click()
     await expect(page.getByText('the copy was verified')).toBeVisible()
     expect(await page.evaluate(() => document.documentElement.scrollWidth), 'keeping').toBeLessThanOrEqual(width)

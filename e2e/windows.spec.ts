@@ -163,10 +163,10 @@ test('a job document goes out to a file and comes in again', async ({ page, mall
 })
 
 test('an address that leads nowhere has a way out', { tag: '@refused' }, async ({ page, mallow }) => {
-  await page.goto(mallow.url + '#/jobs/none')
+  await page.goto(mallow.url + 'jobs/none')
   await expect(page.getByRole('heading', { name: 'No such job' })).toBeVisible()
   await page.getByRole('link', { name: 'All jobs' }).last().click()
   await expect(page.getByRole('heading', { name: 'Jobs' })).toBeVisible()
-  await page.goto(mallow.url + '#/nowhere')
+  await page.goto(mallow.url + 'nowhere')
   await expect(page.getByRole('heading', { name: 'There is nothing here' })).toBeVisible()
 })

@@ -8,6 +8,7 @@ import (
 	"io/fs"
 	"log/slog"
 	"net"
+	"path"
 	"runtime"
 	"runtime/debug"
 	"strings"
@@ -211,6 +212,7 @@ func (s *Server) frontEnd(app *fiber.App) {
 		return
 	}
 	app.Use(compress.New())
+	app.Use(s.page)
 	app.Use(static.New("", static.Config{
 		FS: s.Web,
 		// Embedded files have no date, so an upgrade could look unchanged.
@@ -227,6 +229,24 @@ func (s *Server) frontEnd(app *fiber.App) {
 			return fiber.NewError(fiber.StatusNotFound, "There is nothing at this address.")
 		},
 	}))
+}
+
+// page answers an address of the interface with its page, which then shows what
+// belongs there. One that leads nowhere gets it too, and is not found.
+func (s *Server) page(c fiber.Ctx) error {
+	if c.Method() != fiber.MethodGet && c.Method() != fiber.MethodHead || path.Ext(c.Path()) != "" {
+		return c.Next()
+	}
+	index, err := fs.ReadFile(s.Web, "index.html")
+	if err != nil {
+		return err
+	}
+	c.Set(fiber.HeaderCacheControl, "no-cache")
+	c.Set(fiber.HeaderContentType, fiber.MIMETextHTMLCharsetUTF8)
+	if p := c.Path(); p != "/" && p != "/keeping" && !strings.HasPrefix(p, "/jobs/") {
+		c.Status(fiber.StatusNotFound)
+	}
+	return c.Send(index)
 }
 
 func (s *Server) health(c fiber.Ctx) error {

@@ -9,6 +9,7 @@ export default defineConfig({
     emptyOutDir: true,
     assetsInlineLimit: 0, // the content policy allows no inline script or style
     modulePreload: { polyfill: false },
+    manifest: 'manifest.json',
   },
   server: { proxy: { '/api': 'http://127.0.0.1:8420' } },
 })

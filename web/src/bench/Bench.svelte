@@ -1,36 +1,35 @@
 <script lang="ts">
   // The work of the current stage.
   import { Tabs } from 'bits-ui'
+  import type { Component } from 'svelte'
   import Printer from '@lucide/svelte/icons/printer'
   import TriangleAlert from '@lucide/svelte/icons/triangle-alert'
   import ViewControls from '../drawing/ViewControls.svelte'
   import type { View } from '../drawing/view.svelte'
   import type { Session } from '../lib/session.svelte'
   import { stages, type Stage } from '../lib/stages'
+  import NotLoaded from '../parts/NotLoaded.svelte'
   import Words from '../parts/Words.svelte'
-  import Dig from './dig/Dig.svelte'
   import Findings from './Findings.svelte'
-  import GatesBench from './gates/GatesBench.svelte'
-  import Grade from './grade/Grade.svelte'
   import NotCleared from './NotCleared.svelte'
   import Guide from './Guide.svelte'
-  import Pour from './pour/Pour.svelte'
   import PostCard from './PostCard.svelte'
-  import Space from './space/Space.svelte'
-  import StringBench from './string/StringBench.svelte'
-  import Walk from './walk/Walk.svelte'
 
   let { session, view, stage = $bindable() }: { session: Session; view: View; stage: Stage } = $props()
   let guiding = $state(false)
-  const panels = {
-    walk: Walk,
-    string: StringBench,
-    space: Space,
-    grade: Grade,
-    gates: GatesBench,
-    dig: Dig,
-    pour: Pour,
+  type Panel = Component<{ session: Session; view: View }>
+  // Each stage's bench is loaded when it is first opened.
+  const panels: Record<Stage, () => Promise<{ default: unknown }>> = {
+    walk: () => import('./walk/Walk.svelte'),
+    string: () => import('./string/StringBench.svelte'),
+    space: () => import('./space/Space.svelte'),
+    grade: () => import('./grade/Grade.svelte'),
+    gates: () => import('./gates/GatesBench.svelte'),
+    dig: () => import('./dig/Dig.svelte'),
+    pour: () => import('./pour/Pour.svelte'),
   }
+  const opened: Partial<Record<Stage, Promise<Panel>>> = {}
+  const panel = (id: Stage) => (opened[id] ??= panels[id]().then((m) => m.default as Panel))
   const count = (id: Stage) =>
     session.plan.findings.filter((f) => f.stage === id && f.severity !== 'note').length
   const cautions = $derived(session.plan.cautions.filter((c) => c.stage === stage))
@@ -62,7 +61,6 @@
     {#if session.run.posts.length}<div class="pr-1 max-lg:hidden"><ViewControls {view} {session} /></div>{/if}
   </div>
   {#each stages as s (s.id)}
-    {@const Panel = panels[s.id]}
     <Tabs.Content
       value={s.id}
       class="relative min-h-0 flex-1 overflow-auto bg-paper p-3 focus-visible:outline-offset-[-3px] sm:p-4"
@@ -76,7 +74,7 @@
             {session}
             slim={s.id === 'space'}
             onopen={() => {
-              session.walkPart = 'before'
+              session.nav.parts.walk = 'before'
               stage = 'walk'
             }}
           />
@@ -95,11 +93,19 @@
             {/each}
           </ul>
         {/if}
-        {#if session.run.posts.length || !guiding}<Panel {session} {view} />{/if}
+        {#if session.run.posts.length || !guiding}
+          {#await panel(s.id)}
+            <p class="text-pencil" aria-busy="true">Opening {s.name} …</p>
+          {:then Panel}
+            <Panel {session} {view} />
+          {:catch}
+            <NotLoaded />
+          {/await}
+        {/if}
         {@const sheets = session.catalogue.sheets.filter((k) => k.stage === s.id)}
         {#if session.run.posts.length && sheets.length}
           <p class="mt-5">
-            <button class="btn" onclick={() => (session.printing = true)}
+            <button class="btn" onclick={() => (session.nav.printing = true)}
               ><Printer size={18} aria-hidden="true" />On paper: {sheets
                 .map((k) => k.name.toLowerCase())
                 .join(', ')}</button

@@ -109,7 +109,7 @@
       <button
         class="btn btn-plain mt-2 px-0 underline"
         onclick={() => {
-          session.walkPart = 'files'
+          session.nav.parts.walk = 'files'
           dismissed = session.run.id
           shown = false
         }}>or read points or a track from a file</button

@@ -46,7 +46,7 @@
   const above = $derived(stage === 'dig' || stage === 'pour' ? 0.38 : stage === 'string' ? 0.55 : 1)
   const below = $derived(stage === 'dig' || stage === 'pour' || stage === 'grade' ? 1 : 0.75)
   const current = $derived(run.posts[session.drawnPost])
-  const stale = $derived(session.errors.length > 0 || session.behind)
+  const stale = $derived(session.store.errors.length > 0 || session.behind)
 
   /** Posts that can be pulled: those with room for a finger, and the picked one. */
   const pulled = $derived.by(() => {

@@ -2,16 +2,16 @@
   // Two windows changed the same fields: each is shown with both values, and
   // nothing is chosen beforehand.
   import { AlertDialog } from 'bits-ui'
-  import { push } from 'svelte-spa-router'
+  import { go } from '../lib/router'
   import type { Clash } from '../gen/api'
   import type { Session } from '../lib/session.svelte'
   import { short } from '../lib/tape'
 
   let { session }: { session: Session } = $props()
-  const theirs = $derived(session.theirs)
+  const theirs = $derived(session.store.theirs)
   const when = new Intl.DateTimeFormat(undefined, { timeStyle: 'medium' })
   let chosen = $state<Record<string, 'mine' | 'theirs'>>({})
-  const open = $derived(session.clashes.filter((c) => !chosen[c.path]).length)
+  const open = $derived(session.store.clashes.filter((c) => !chosen[c.path]).length)
   $effect(() => {
     if (!theirs) chosen = {}
   })
@@ -47,7 +47,7 @@
         {/if}
       </AlertDialog.Description>
       <div class="mt-4 grid gap-3" data-testid="clashes">
-        {#each session.clashes as c (c.path)}
+        {#each session.store.clashes as c (c.path)}
           <fieldset class="border border-line p-2">
             <legend class="px-1 font-semibold">{session.fieldName(c.path)}{where(c)}</legend>
             <div class="grid gap-2 sm:grid-cols-2">
@@ -67,16 +67,16 @@
         {/each}
       </div>
       <div class="mt-4 grid gap-2">
-        {#if session.clashes.length}
+        {#if session.store.clashes.length}
           <button
             class="btn btn-main"
             disabled={open > 0}
-            onclick={() => session.keep(session.clashes.filter((c) => chosen[c.path] === 'mine'))}
+            onclick={() => session.store.keep(session.store.clashes.filter((c) => chosen[c.path] === 'mine'))}
             >{open ? `Choose ${open} more` : 'Save what is chosen'}</button
           >
         {/if}
-        <button class="btn" onclick={() => session.takeTheirs()}>Take theirs, drop my change</button>
-        <button class="btn" onclick={async () => push(`/jobs/${await session.keepCopy()}`)}
+        <button class="btn" onclick={() => session.store.takeTheirs()}>Take theirs, drop my change</button>
+        <button class="btn" onclick={async () => go(`/jobs/${await session.store.keepCopy()}`)}
           >Keep mine as a job of its own</button
         >
       </div>

@@ -11,29 +11,27 @@
   import { Gone, Refused } from '../lib/api'
   import { Session, Unplannable } from '../lib/session.svelte'
   import type { JobState } from '../gen/api'
+  import { addressOf, showAddress, type Spot } from '../lib/address'
   import type { Stage } from '../lib/stages'
   import { MapView } from '../map/mapview.svelte'
   import SiteMap from '../map/SiteMap.svelte'
   import RunBar from './RunBar.svelte'
   import Load from '../load/Load.svelte'
   import Masthead from '../parts/Masthead.svelte'
-  import WhyPopover from '../parts/WhyPopover.svelte'
-  import Conflict from './Conflict.svelte'
   import JobBar from './JobBar.svelte'
-  import ReadOnly from './ReadOnly.svelte'
   import SavingNotice from './SavingNotice.svelte'
 
-  let { params }: { params: { id: string } } = $props()
+  let { params }: { params: { id: string; run?: string; stage?: string; part?: string } } = $props()
   let session = $state.raw<Session | null>(null)
   let view = $state.raw<View | null>(null)
   let mapView = $state.raw<MapView | null>(null)
-  const stage = $derived<Stage>(session?.stage ?? 'walk')
+  const stage = $derived<Stage>(session?.nav.stage ?? 'walk')
   let mapLarge = $state(false)
   /** On a small screen one of the two drawings is shown. */
   let fromAbove = $state(false)
   let trouble = $state.raw<{ title: string; detail: string } | null>(null)
   let unplannable = $state.raw<JobState | null>(null)
-  provideAsking()
+  const asking = provideAsking()
 
   async function open(id: string) {
     trouble = null
@@ -48,7 +46,8 @@
         () => s.strip !== null,
       )
       mapView = new MapView(() => s.plan)
-      s.stage = s.plan.findings.some((f) => f.severity === 'missing') ? 'walk' : 'space'
+      s.nav.stage = s.plan.findings.some((f) => f.severity === 'missing') ? 'walk' : 'space'
+      s.goTo(spot())
       session = s
       document.title = `${s.doc.name} · Mallow`
     } catch (e) {
@@ -63,9 +62,35 @@
       }
     }
   }
+  /** Where the address leads. */
+  function spot(): Spot {
+    const asked = new URLSearchParams(location.search)
+    return {
+      run: params.run,
+      stage: params.stage as Stage | undefined,
+      part: params.part,
+      post: asked.get('post') ?? undefined,
+      gate: asked.get('gate') ?? undefined,
+    }
+  }
+  const id = $derived(params.id)
   $effect(() => {
-    const id = params.id
-    untrack(() => void open(id))
+    const opened = id
+    untrack(() => void open(opened))
+  })
+  // Back and forth, and an address typed in, go where they say.
+  $effect(() => {
+    void params
+    untrack(() => {
+      if (session && addressOf(session.id, session.spot) !== location.pathname + location.search)
+        session.goTo(spot())
+    })
+  })
+  // What is picked here shows in the address.
+  $effect(() => {
+    if (!session) return
+    const [job, now] = [session.id, session.spot]
+    untrack(() => showAddress(job, now))
   })
   onMount(() => () => session?.close())
 
@@ -75,8 +100,8 @@
     if (!session || !(e.ctrlKey || e.metaKey) || e.altKey) return
     if (e.target instanceof HTMLInputElement) return
     const k = e.key.toLowerCase()
-    if (k === 'z' && !e.shiftKey) void session.undo()
-    else if (k === 'y' || (k === 'z' && e.shiftKey)) void session.redo()
+    if (k === 'z' && !e.shiftKey) void session.store.undo()
+    else if (k === 'y' || (k === 'z' && e.shiftKey)) void session.store.redo()
     else return
     e.preventDefault()
   }
@@ -94,11 +119,13 @@
       <p class="mt-2">{trouble.detail}</p>
       <p class="mt-4 flex flex-wrap gap-2">
         <button class="btn btn-main" onclick={() => open(params.id)}>Try again</button>
-        <a class="btn" href="#/">All jobs</a>
+        <a class="btn" href="/">All jobs</a>
       </p>
     </main>
   {:else if unplannable}
-    <ReadOnly job={unplannable} onchanged={() => open(params.id)} />
+    {#await import('./ReadOnly.svelte') then m}
+      <m.default job={unplannable} onchanged={() => open(params.id)} />
+    {/await}
   {:else if session && view}
     <SavingNotice {session} />
     <main class="flex min-h-0 flex-1 flex-col">
@@ -156,12 +183,16 @@
       </section>
       {#if session.plan.runs.length > 1}<RunBar {session} />{/if}
       <div class="flex min-h-0 flex-1 max-lg:flex-col">
-        <Bench {session} {view} bind:stage={session.stage} />
+        <Bench {session} {view} bind:stage={session.nav.stage} />
         <Load {session} />
       </div>
     </main>
-    <WhyPopover {session} />
-    <Conflict {session} />
+    {#if asking.asked}
+      {#await import('../parts/WhyPopover.svelte') then m}<m.default {session} />{/await}
+    {/if}
+    {#if session.store.theirs}
+      {#await import('./Conflict.svelte') then m}<m.default {session} />{/await}
+    {/if}
   {:else}
     <p class="p-6 text-pencil" aria-busy="true">Opening the job …</p>
   {/if}

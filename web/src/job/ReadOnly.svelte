@@ -41,7 +41,7 @@
   {#if trouble}<p class="mt-3 font-semibold text-stop" role="alert">{trouble}</p>{/if}
   <p class="mt-4 flex flex-wrap gap-2">
     <a class="btn inline-flex" href="/api/jobs/{job.id}/export?what=json" download>The job document (JSON)</a>
-    <a class="btn inline-flex" href="#/">All jobs</a>
+    <a class="btn inline-flex" href="/">All jobs</a>
   </p>
   {#if revisions.length > 1}
     <h2 class="mt-6 text-lg font-bold">Go back to what it was</h2>

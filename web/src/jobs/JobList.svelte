@@ -87,7 +87,7 @@
 <main class="mx-auto max-w-6xl p-3 pb-24 sm:p-6">
   <div class="flex items-center justify-between gap-3">
     <h1 class="text-2xl font-bold">Jobs</h1>
-    <a class="btn btn-plain ml-auto inline-flex" href="#/keeping">Keeping</a>
+    <a class="btn btn-plain ml-auto inline-flex" href="/keeping">Keeping</a>
     <button class="btn btn-main" onclick={() => (making = true)}
       ><Plus size={20} aria-hidden="true" />New job</button
     >
@@ -137,7 +137,7 @@
       <li
         class="grid grid-cols-[1fr_auto] border border-line bg-sheet hover:border-ink sm:grid-cols-[17rem_1fr_auto]"
       >
-        <a href="#/jobs/{j.id}" class="flex flex-col justify-center p-3 sm:p-4">
+        <a href="/jobs/{j.id}" class="flex flex-col justify-center p-3 sm:p-4">
           <span class="text-[1.15rem] leading-snug font-bold">{j.name}</span>
           {#if j.problem}
             <span class="text-stop">Cannot be read: {j.problem}</span>
@@ -155,7 +155,7 @@
           <span class="text-[0.9rem] text-pencil">saved {when.format(new Date(j.savedAt))}</span>
         </a>
         <a
-          href="#/jobs/{j.id}"
+          href="/jobs/{j.id}"
           class="flex items-end px-2 max-sm:order-last max-sm:col-span-2 sm:pt-2"
           tabindex="-1"
           aria-hidden="true"

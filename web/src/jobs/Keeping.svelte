@@ -165,5 +165,5 @@
       <p class="mt-2"><a class="btn inline-flex" href="/api/jobs.zip" download>All jobs (ZIP)</a></p>
     </section>
   {/if}
-  <p class="mt-8"><a class="btn inline-flex" href="#/">All jobs</a></p>
+  <p class="mt-8"><a class="btn inline-flex" href="/">All jobs</a></p>
 </main>

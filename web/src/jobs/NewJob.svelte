@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Dialog } from 'bits-ui'
-  import { push } from 'svelte-spa-router'
+  import { go } from '../lib/router'
   import type { Job } from '../gen/api'
   import { api } from '../lib/api'
   import Choice from '../parts/Choice.svelte'
@@ -21,7 +21,7 @@
       localStorage.setItem('mallow.system', system)
       const job = await api.create(doc ? { doc, what: 'Read from a file' } : { name: name.trim(), system })
       open = false
-      await push(`/jobs/${job.id}`)
+      await go(`/jobs/${job.id}`)
     } catch (e) {
       trouble = e instanceof Error ? e.message : String(e)
     }

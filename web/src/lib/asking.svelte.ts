@@ -4,6 +4,8 @@ import type { Figure } from '../gen/api'
 
 export class Asking {
   open = $state(false)
+  /** Somebody has asked since the page was opened. */
+  asked = $state(false)
   /** The figure; without a run it is of the run that is worked on. */
   why = $state.raw<Figure>({ of: 'totals' })
   of = $state('')
@@ -13,7 +15,7 @@ export class Asking {
     this.why = why
     this.of = of
     this.anchor = anchor
-    this.open = true
+    this.open = this.asked = true
   }
 }
 

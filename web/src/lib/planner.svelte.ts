@@ -11,11 +11,12 @@ import type {
   NewGate,
   Plan,
   PlannedRun,
+  Problem,
   RuleLevel,
   Told,
   WayOut,
 } from '../gen/api'
-import { api } from './api'
+import { api, Gone, Refused } from './api'
 
 /** A run with what is said of it. */
 export type WholeRun = PlannedRun & { reminders: Caution[]; levels: RuleLevel[]; addGate: NewGate[] }
@@ -63,11 +64,25 @@ export function worded(plan: Plan, told: Told): Whole {
   return { ...plan, runs, cautions: told.cautions, levels: told.levels }
 }
 
+/** What a planner plans, and whom it tells. */
+export interface Planned {
+  /** The document as it stands. */
+  doc(): Job
+  /** No hand drags or types: what takes longer may begin at once. */
+  resting(): boolean
+  planned(): void
+  refused(problem: Problem): void
+}
+
 export class Planner {
   private figures = $state.raw<Plan>()!
   private told = $state.raw<Told>()!
   private advice = $state.raw<Record<string, Advised>>({})
 
+  /** No newer figures are on their way than those that are drawn. */
+  caughtUp = $state(true)
+  /** The server did not answer for the newest plan: the drawing shows an older one. */
+  behind = $state(false)
   /** What is told and advised is of the figures that are drawn. */
   settled = $state(false)
 
@@ -77,11 +92,10 @@ export class Planner {
   /** Its findings with their ways out, as far as they are worked out. */
   readonly findings: Finding[] = $derived.by(() => {
     const more = Object.values(this.advice).flatMap((a) => (a.more ? [a.more] : []))
-    return [
-      ...this.figures.findings.map((f) => ({ ...f, remedies: this.advice[f.id!]?.remedies })),
-      ...more,
-    ]
+    return [...this.figures.findings.map((f) => ({ ...f, remedies: this.advice[f.id!]?.remedies })), ...more]
   })
+
+  constructor(private readonly job: Planned) {}
 
   private of: Job | undefined
   private resting: ReturnType<typeof setTimeout> | undefined
@@ -96,23 +110,53 @@ export class Planner {
     this.rest(0)
   }
 
-  /** Takes the figures of a document; tells whether they came. */
-  async take(doc: Job): Promise<void> {
+  /** Settles when the plan is of the document as it stands. */
+  planned: Promise<void> = Promise.resolve()
+  private planning = false
+  private again = false
+
+  /** Plans the document as it stands: one at a time, the latest wins. */
+  replan(): Promise<void> {
+    if (this.planning) this.again = true
+    else this.planned = this.planNow()
+    return this.planned
+  }
+
+  private async planNow() {
+    this.planning = true
+    this.caughtUp = false
     this.hush()
-    const figures = await api.plan(doc)
-    this.figures = figures
-    this.of = doc
+    try {
+      do {
+        this.again = false
+        const doc = this.job.doc()
+        try {
+          this.figures = await api.plan(doc)
+          this.of = doc
+          this.behind = false
+          this.job.planned()
+        } catch (e) {
+          this.behind = e instanceof Gone
+          if (e instanceof Refused) this.job.refused(e.problem)
+          else if (!(e instanceof Gone)) throw e
+        }
+      } while (this.again)
+    } finally {
+      this.planning = false
+      this.caughtUp = true
+      this.rest(this.job.resting() ? 0 : REST)
+    }
   }
 
   /** What takes longer than a frame waits no more: the job has moved on. */
-  hush() {
+  private hush() {
     clearTimeout(this.resting)
     this.asking.abort()
     this.settled = false
   }
 
   /** Asks for the rest, once nothing newer has come for a while. */
-  rest(after = REST) {
+  private rest(after: number) {
     clearTimeout(this.resting)
     this.resting = setTimeout(() => void this.settle(), after)
   }

@@ -59,7 +59,7 @@
     place: { x: to.x, y: to.y },
   })
   function told(wrong: string | null) {
-    if (wrong) session.notice = `The corner stays where it was. ${wrong}`
+    if (wrong) session.store.notice = `The corner stays where it was. ${wrong}`
   }
   // Keys move a corner by so much from where it lies when its turn comes.
   const later = new Later(() => {

@@ -9,7 +9,7 @@
 
 <header class="flex min-h-13 flex-none items-center gap-1 border-b border-line bg-paper px-2 sm:px-3">
   <a
-    href="#/"
+    href="/"
     class="flex min-h-11 items-center gap-2 pr-2 text-[1.15rem] font-bold tracking-tight"
     title="All jobs"
   >

@@ -2,7 +2,6 @@
   // Everything that leaves the screen: sheets with a preview, tables, drawings
   // and positions.
   import { Dialog } from 'bits-ui'
-  import Printer from '@lucide/svelte/icons/printer'
   import X from '@lucide/svelte/icons/x'
   import ChevronLeft from '@lucide/svelte/icons/chevron-left'
   import ChevronRight from '@lucide/svelte/icons/chevron-right'
@@ -13,7 +12,7 @@
   import Choice from '../parts/Choice.svelte'
 
   let { session }: { session: Session } = $props()
-  const open = $derived(session.printing)
+  const open = $derived(session.nav.printing)
   let sheet = $state('')
   let whole = $state(false)
   let paper = $state<'letter' | 'a4'>('letter')
@@ -28,22 +27,22 @@
   /** A sheet of the job is of no run. */
   const run = $derived(kind && kind.of !== 'job' && !whole ? session.run.id : '')
   const query = $derived(new URLSearchParams({ sheet, run, paper }).toString())
-  const saved = $derived(session.saving === 'saved')
+  const saved = $derived(session.store.saving === 'saved')
 
   /** Opens at the sheet of the stage that is worked on. */
   function show() {
     paper = session.units.system === 'metric' ? 'a4' : 'letter'
-    sheet = sheets.find((k) => k.stage === session.stage)?.id ?? ''
+    sheet = sheets.find((k) => k.stage === session.nav.stage)?.id ?? ''
     whole = false
   }
   $effect(() => {
-    if (session.printing) untrack(show)
+    if (session.nav.printing) untrack(show)
   })
   // The preview follows what is saved: a page is asked for when it changes.
   $effect(() => {
     if (!open) return
     const asked = query
-    void session.revision
+    void session.store.revision
     api
       .pages(session.id, asked)
       .then((p) => {
@@ -111,10 +110,7 @@
   ])
 </script>
 
-<button class="btn btn-plain btn-icon" aria-label="Print and files" onclick={() => (session.printing = true)}
-  ><Printer size={20} /></button
->
-<Dialog.Root bind:open={session.printing}>
+<Dialog.Root bind:open={session.nav.printing}>
   <Dialog.Portal>
     <Dialog.Overlay class="fixed inset-0 z-40 bg-black/40" />
     <Dialog.Content
@@ -169,7 +165,7 @@
               disabled={!count || !!progress || !saved}
               onclick={() => print(query)}>PDF, {count} {count === 1 ? 'page' : 'pages'}</button
             >
-            <a class="btn" href="#/jobs/{session.id}/sheets?{query}" target="_blank" rel="noopener"
+            <a class="btn" href="/jobs/{session.id}/sheets?{query}" target="_blank" rel="noopener"
               >As pages on screen</a
             >
             {#if progress}
@@ -197,7 +193,7 @@
           {#if count}
             <img
               class="w-full max-w-3xl border border-line bg-white"
-              src="/api/jobs/{session.id}/page.svg?{query}&page={page}&r={session.revision}"
+              src="/api/jobs/{session.id}/page.svg?{query}&page={page}&r={session.store.revision}"
               alt="Page {page} of {kind?.name ?? 'the whole set'}"
             />
           {/if}

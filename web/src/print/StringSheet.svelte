@@ -52,7 +52,7 @@
 <div class="print:hidden">
   <Masthead>
     {#if session}
-      <a class="btn btn-plain" href="#/jobs/{params.id}">Back to the job</a>
+      <a class="btn btn-plain" href="/jobs/{params.id}">Back to the job</a>
       <span class="flex-1"></span>
       <button class="btn btn-main" onclick={() => window.print()}
         ><Printer size={18} aria-hidden="true" />Print</button

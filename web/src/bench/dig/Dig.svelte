@@ -27,32 +27,35 @@
 <Parts
   label="Parts of the digging"
   {parts}
-  value={session.digPart}
-  onpick={(id) => (session.digPart = id as typeof session.digPart)}
+  value={session.nav.parts.dig}
+  onpick={(id) => (session.nav.parts.dig = id as typeof session.nav.parts.dig)}
 >
   <Tabs.Content value="card"
-    >{#if session.run.posts.length && session.digPart === 'card'}<HoleCard
+    >{#if session.run.posts.length && session.nav.parts.dig === 'card'}<HoleCard
         {session}
         {view}
         digging
       />{/if}</Tabs.Content
   >
   <Tabs.Content value="rules"
-    >{#if session.digPart === 'rules'}<Rules {session} />{/if}</Tabs.Content
+    >{#if session.nav.parts.dig === 'rules'}<Rules {session} />{/if}</Tabs.Content
   >
   <Tabs.Content value="site"
-    >{#if session.digPart === 'site'}<Site {session} />{/if}</Tabs.Content
+    >{#if session.nav.parts.dig === 'site'}<Site {session} />{/if}</Tabs.Content
   >
   <Tabs.Content value="holes"
-    >{#if session.run.posts.length && session.digPart === 'holes'}<Holes
+    >{#if session.run.posts.length && session.nav.parts.dig === 'holes'}<Holes
         {session}
         {view}
       />{/if}</Tabs.Content
   >
   <Tabs.Content value="wind"
-    >{#if session.run.posts.length && session.digPart === 'wind'}<Wind {session} {view} />{/if}</Tabs.Content
+    >{#if session.run.posts.length && session.nav.parts.dig === 'wind'}<Wind
+        {session}
+        {view}
+      />{/if}</Tabs.Content
   >
   <Tabs.Content value="whatif">
-    {#if session.digPart === 'whatif'}<WhatIf {session} />{/if}
+    {#if session.nav.parts.dig === 'whatif'}<WhatIf {session} />{/if}
   </Tabs.Content>
 </Parts>

@@ -8,17 +8,19 @@
   import ScopePicker from './ScopePicker.svelte'
 
   let { session }: { session: Session } = $props()
-  const level = $derived(levelOf(session, session.scope))
+  const level = $derived(levelOf(session, session.nav.scope))
   const v = $derived(level.rules.values)
   const metric = $derived(session.units.system === 'metric')
-  const gates = $derived(session.scope !== 'end' && session.scope !== 'corner' && session.scope !== 'line')
-  const ends = $derived(session.scope !== 'gate' && session.scope !== 'line')
+  const gates = $derived(
+    session.nav.scope !== 'end' && session.nav.scope !== 'corner' && session.nav.scope !== 'line',
+  )
+  const ends = $derived(session.nav.scope !== 'gate' && session.nav.scope !== 'line')
   const driven = $derived(v['hole/driven'] !== 'none')
 </script>
 
 <ScopePicker {session} />
 
-{#key session.scope + session.run.id + (session.scope === 'post' ? session.post : '')}
+{#key session.nav.scope + session.run.id + (session.nav.scope === 'post' ? session.post : '')}
   <div class="grid max-w-6xl gap-x-10 gap-y-6 xl:grid-cols-2">
     <section aria-labelledby="depth-rules">
       <h2 id="depth-rules" class="mb-2 border-b-2 border-ink pb-1 font-bold">
@@ -126,7 +128,7 @@
           label="Held at the ground by paving"
           kind="switch"
         />
-        {#if session.scope === 'job' || session.scope === 'run'}
+        {#if session.nav.scope === 'job' || session.nav.scope === 'run'}
           <RuleField
             {session}
             {level}

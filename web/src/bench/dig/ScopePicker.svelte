@@ -22,18 +22,18 @@
       : []),
   ])
   $effect(() => {
-    if (!scopes.some((s) => s.id === session.scope)) session.scope = 'run'
+    if (!scopes.some((s) => s.id === session.nav.scope)) session.nav.scope = 'run'
   })
 </script>
 
 <div class="mb-3 flex flex-wrap gap-1.5" role="group" aria-label="Rules for">
   {#each scopes as s (s.id)}
     <button
-      class="min-h-11 border px-3 font-semibold {session.scope === s.id
+      class="min-h-11 border px-3 font-semibold {session.nav.scope === s.id
         ? 'border-mallow bg-mallow-wash shadow-[inset_0_0_0_1px_var(--mallow)]'
         : 'border-line bg-sheet'}"
-      aria-pressed={session.scope === s.id}
-      onclick={() => (session.scope = s.id)}
+      aria-pressed={session.nav.scope === s.id}
+      onclick={() => (session.nav.scope = s.id)}
       >{s.name}{#if s.own}<span class="ml-1.5 font-normal text-pencil">own rules</span>{/if}</button
     >
   {/each}

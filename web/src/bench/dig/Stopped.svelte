@@ -66,7 +66,7 @@
       optional
       {units}
       value={hit?.depth}
-      error={session.errors[0] && wrongSays(session.errors[0])}
+      error={session.store.errors[0] && wrongSays(session.store.errors[0])}
       oncommit={stop}
     />
   </div>

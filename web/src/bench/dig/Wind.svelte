@@ -57,7 +57,7 @@
 <p class="mt-1 text-pencil">
   In {soil}, exposure {session.value<string>('/site/exposure') ?? 'C'}, {Math.round(100 * session.run.solid)} %
   of the face solid.
-  <button class="underline pointer-coarse:min-h-11" onclick={() => (session.digPart = 'site')}
+  <button class="underline pointer-coarse:min-h-11" onclick={() => (session.nav.parts.dig = 'site')}
     >Change that under Frost and soil</button
   >
 </p>

@@ -69,23 +69,23 @@
     <Parts
       label="Parts of the gate"
       {parts}
-      value={session.gatePart}
-      onpick={(id) => (session.gatePart = id as typeof session.gatePart)}
+      value={session.nav.parts.gates}
+      onpick={(id) => (session.nav.parts.gates = id as typeof session.nav.parts.gates)}
     >
       <Tabs.Content value="opening"
-        >{#if session.gatePart === 'opening'}<GateOpening {session} {gate} />{/if}</Tabs.Content
+        >{#if session.nav.parts.gates === 'opening'}<GateOpening {session} {gate} />{/if}</Tabs.Content
       >
       <Tabs.Content value="swing"
-        >{#if session.gatePart === 'swing'}<GateSwing {session} {gate} />{/if}</Tabs.Content
+        >{#if session.nav.parts.gates === 'swing'}<GateSwing {session} {gate} />{/if}</Tabs.Content
       >
       <Tabs.Content value="posts"
-        >{#if session.gatePart === 'posts'}<GatePosts {session} {gate} />{/if}</Tabs.Content
+        >{#if session.nav.parts.gates === 'posts'}<GatePosts {session} {gate} />{/if}</Tabs.Content
       >
       <Tabs.Content value="hang"
-        >{#if session.gatePart === 'hang'}<Hang {session} {gate} />{/if}</Tabs.Content
+        >{#if session.nav.parts.gates === 'hang'}<Hang {session} {gate} />{/if}</Tabs.Content
       >
       <Tabs.Content value="passage"
-        >{#if session.gatePart === 'passage'}<Passage {session} {gate} />{/if}</Tabs.Content
+        >{#if session.nav.parts.gates === 'passage'}<Passage {session} {gate} />{/if}</Tabs.Content
       >
     </Parts>
   {/key}

@@ -32,12 +32,12 @@
 <Parts
   label="Parts of the grade"
   {parts}
-  value={session.gradePart}
-  onpick={(id) => (session.gradePart = id as typeof session.gradePart)}
+  value={session.nav.parts.grade}
+  onpick={(id) => (session.nav.parts.grade = id as typeof session.nav.parts.grade)}
 >
   {#each parts as p (p.id)}
     <Tabs.Content value={p.id}>
-      {#if session.gradePart !== p.id}{:else if p.id === 'look'}
+      {#if session.nav.parts.grade !== p.id}{:else if p.id === 'look'}
         {#key session.run.id}<Look {session} />{/key}
       {:else if p.id === 'tops'}<Tops {session} {view} />
       {:else if p.id === 'compare'}<Compare {session} />

@@ -9,7 +9,7 @@
   import ScopePicker from '../dig/ScopePicker.svelte'
 
   let { session }: { session: Session } = $props()
-  const level = $derived(levelOf(session, session.scope))
+  const level = $derived(levelOf(session, session.nav.scope))
   const v = $derived(level.rules.values)
   const method = $derived(v['setting/method'] as string)
   /** Choices that the run's fence system rules out here, and why. */
@@ -21,7 +21,7 @@
 </script>
 
 <ScopePicker {session} />
-{#key session.scope + session.run.id + (session.scope === 'post' ? session.post : '')}
+{#key session.nav.scope + session.run.id + (session.nav.scope === 'post' ? session.post : '')}
   <div class="grid max-w-6xl gap-x-10 gap-y-5 xl:grid-cols-2">
     <section aria-labelledby="fill-how">
       <h2 id="fill-how" class="mb-2 border-b-2 border-ink pb-1 font-bold">How the posts are set</h2>

@@ -21,26 +21,26 @@
 <Parts
   label="Parts of the pouring"
   {parts}
-  value={session.pourPart}
-  onpick={(id) => (session.pourPart = id as typeof session.pourPart)}
+  value={session.nav.parts.pour}
+  onpick={(id) => (session.nav.parts.pour = id as typeof session.nav.parts.pour)}
 >
   <Tabs.Content value="fill"
-    >{#if session.run.posts.length && session.pourPart === 'fill'}<HoleCard
+    >{#if session.run.posts.length && session.nav.parts.pour === 'fill'}<HoleCard
         {session}
         {view}
         digging={false}
       />{/if}</Tabs.Content
   >
   <Tabs.Content value="rules"
-    >{#if session.pourPart === 'rules'}<Fill {session} />{/if}</Tabs.Content
+    >{#if session.nav.parts.pour === 'rules'}<Fill {session} />{/if}</Tabs.Content
   >
   <Tabs.Content value="holes"
-    >{#if session.run.posts.length && session.pourPart === 'holes'}<IntoHoles
+    >{#if session.run.posts.length && session.nav.parts.pour === 'holes'}<IntoHoles
         {session}
         {view}
       />{/if}</Tabs.Content
   >
   <Tabs.Content value="totals"
-    >{#if session.pourPart === 'totals'}<Totals {session} />{/if}</Tabs.Content
+    >{#if session.nav.parts.pour === 'totals'}<Totals {session} />{/if}</Tabs.Content
   >
 </Parts>

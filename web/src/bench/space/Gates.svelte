@@ -69,7 +69,7 @@
           class="btn self-end"
           onclick={() => {
             session.gateID = g.id
-            session.stage = 'gates'
+            session.nav.stage = 'gates'
           }}>Size and hang it</button
         >
         <button

@@ -29,15 +29,15 @@
 <Parts
   label="Parts of the spacing"
   {parts}
-  value={session.spacePart}
-  onpick={(id) => (session.spacePart = id as typeof session.spacePart)}
+  value={session.nav.parts.space}
+  onpick={(id) => (session.nav.parts.space = id as typeof session.nav.parts.space)}
 >
   <Tabs.Content value="ways">
     {#key session.run.id}<Ways {session} /><Gates {session} />{/key}
   </Tabs.Content>
   <Tabs.Content value="held"><Held {session} {view} /></Tabs.Content>
   <Tabs.Content value="layouts">
-    {#if session.spacePart === 'layouts'}<Layouts {session} />{/if}
+    {#if session.nav.parts.space === 'layouts'}<Layouts {session} />{/if}
   </Tabs.Content>
   <Tabs.Content value="pieces"><Pieces {session} /></Tabs.Content>
   <Tabs.Content value="setout"><SetOut {session} {view} /></Tabs.Content>

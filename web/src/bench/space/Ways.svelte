@@ -48,7 +48,7 @@
       run: session.runIndex - session.line.first,
       system: id,
     })
-    if (trouble) session.notice = trouble
+    if (trouble) session.store.notice = trouble
   }
   const local = ['parts', 'startGap', 'endGap'] as const
   /** A grade without what stands on one run only: parts, and string ends by hand. */

@@ -19,7 +19,7 @@
   <RunStrings {session} />
   <div class="grid content-start gap-5">
     <Squaring {session} />
-    <a class="btn" href="#/jobs/{session.id}/strings/{session.run.id}"
+    <a class="btn" href="/jobs/{session.id}/strings/{session.run.id}"
       ><Printer size={18} aria-hidden="true" />String picture, to print</a
     >
   </div>

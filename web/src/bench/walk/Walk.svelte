@@ -26,8 +26,8 @@
 <Parts
   label="Parts of the walk"
   {parts}
-  value={session.walkPart}
-  onpick={(id) => (session.walkPart = id as typeof session.walkPart)}
+  value={session.nav.parts.walk}
+  onpick={(id) => (session.nav.parts.walk = id as typeof session.nav.parts.walk)}
 >
   <Tabs.Content value="line"><Lines {session} /></Tabs.Content>
   <Tabs.Content value="ground"

@@ -1,0 +1,67 @@
+<script lang="ts">
+  // What was changed, the newest first, and the way back to any of it.
+  import { Dialog } from 'bits-ui'
+  import Pin from '@lucide/svelte/icons/pin'
+  import type { RevisionSummary } from '../gen/api'
+  import { api } from '../lib/api'
+  import type { Session } from '../lib/session.svelte'
+
+  let { session, open = $bindable() }: { session: Session; open: boolean } = $props()
+  let history = $state.raw<RevisionSummary[] | null>(null)
+  const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'medium' })
+  $effect(() => {
+    if (open) void read()
+  })
+
+  async function read() {
+    history = null
+    history = (await api.history(session.id).catch(() => null))?.revisions ?? []
+  }
+
+  async function pin(r: RevisionSummary) {
+    history = (await api.pin(session.id, r.number, !r.pinned).catch(() => null))?.revisions ?? history
+  }
+</script>
+
+<Dialog.Root bind:open>
+  <Dialog.Portal>
+    <Dialog.Overlay class="fixed inset-0 z-40 bg-black/50" />
+    <Dialog.Content
+      class="fixed top-1/2 left-1/2 z-50 flex max-h-[85dvh] w-[min(34rem,calc(100vw-1.5rem))] -translate-x-1/2 -translate-y-1/2 flex-col border border-ink bg-sheet text-ink"
+    >
+      <Dialog.Title class="px-5 pt-4 text-xl font-bold">History</Dialog.Title>
+      <p class="px-5 pb-3 text-pencil">Going back adds a revision; nothing after it is lost.</p>
+      <ol class="min-h-0 flex-1 overflow-auto border-y border-rule">
+        {#if !history}<li class="p-5 text-pencil">Reading …</li>{/if}
+        {#each history ?? [] as r (r.number)}
+          <li class="flex items-center gap-3 border-b border-rule px-5 py-1.5 last:border-0">
+            <span class="w-8 text-right text-pencil">{r.number}</span>
+            <span class="min-w-0 flex-1 leading-snug">
+              <span class="font-semibold">{r.what}</span>
+              <span class="block text-[0.9rem] text-pencil">{when.format(new Date(r.savedAt))}</span>
+            </span>
+            <button
+              class="btn btn-plain btn-icon {r.pinned ? 'text-mallow' : 'text-pencil'}"
+              aria-pressed={r.pinned}
+              aria-label="Keep revision {r.number} however old it gets"
+              title="Keep it however old it gets"
+              onclick={() => pin(r)}><Pin size={18} fill={r.pinned ? 'currentColor' : 'none'} /></button
+            >
+            {#if r.current}
+              <span class="font-semibold text-mallow">current</span>
+            {:else}
+              <button
+                class="btn"
+                onclick={() => {
+                  open = false
+                  void session.store.restore(r.number)
+                }}>Go back<span class="sr-only"> to revision {r.number}</span></button
+              >
+            {/if}
+          </li>
+        {/each}
+      </ol>
+      <div class="p-3 text-right"><Dialog.Close class="btn">Close</Dialog.Close></div>
+    </Dialog.Content>
+  </Dialog.Portal>
+</Dialog.Root>

@@ -1,0 +1,446 @@
+// The document of an open job as it stands in this window, and the saving of
+// it. Edits show at once; saves go one after another, each on top of the
+// revision that the window knows; what other windows save is taken up.
+import type { Catalogue, Clash, FieldError, Job, JobState, Mend, Op, Problem } from '../gen/api'
+import { api, Gone, Refused } from './api'
+import { change, read, type Change } from './doc'
+import { Later } from './later'
+import { Live } from './live'
+import { Slot, kept, type Pending } from './slot'
+import { wrongSays } from './wrong'
+
+export type Saving = 'looking' | 'saved' | 'saving' | 'gone' | 'conflict' | 'invalid'
+
+/** What the document is planned by. */
+export interface Follower {
+  /** Plans the document as it stands; settles when its plan is there. */
+  replan(): Promise<void>
+  /** Settles when no plan is on its way. */
+  readonly planned: Promise<void>
+  /** The plan that is shown is older than the document, since nobody answered. */
+  readonly behind: boolean
+}
+
+const fieldNames: Record<string, string> = {
+  at: 'The place',
+  length: 'The length',
+  opening: 'The inside measure',
+  leaf: 'The leaf',
+  clear: 'The clear way',
+  gap: 'The gap under the leaf',
+  height: 'The height',
+  gapMost: 'The most gap',
+  gapLeast: 'The least gap',
+  most: 'The most spacing',
+  piece: 'The piece that sets the bay',
+  least: 'The least bay',
+  wall: 'The wall of the post',
+  width: 'The width',
+  diagonal: 'The diagonal',
+  angle: 'The angle',
+  off: 'The offset',
+  drop: 'The drop',
+  every: 'The distance between readings',
+}
+
+const RETRY = 2000
+/** How often a window that is looked at asks whether another one saved, should it not be told. */
+const LOOK = 60_000
+/** How often a change that the server works out is asked for again because the job changed meanwhile. */
+const REMADE = 6
+/** Twentieths of a second that undo waits for a save. */
+const PATIENCE = 60
+
+/** A job whose document cannot be planned: it opens to be read only. */
+export class Unplannable extends Error {
+  constructor(readonly job: JobState) {
+    super(job.problem)
+  }
+}
+
+export class DocumentStore {
+  doc = $state.raw<Job>()!
+  saving = $state<Saving>('saved')
+  errors = $state.raw<FieldError[]>([])
+  revision = $state(0)
+  canUndo = $state(false)
+  canRedo = $state(false)
+  unknown = $state.raw<string[]>([])
+  theirs = $state.raw<JobState | null>(null)
+  /** Fields that this window and another one changed to different values. */
+  clashes = $state.raw<Clash[]>([])
+  /** Ways out of what was refused, beside typing something else. */
+  ways = $state.raw<Mend[]>([])
+  notice = $state('')
+  /** What the server says is the matter, while it cannot save. */
+  trouble = $state('')
+
+  private queue: Pending | null = null
+  private busy = false
+  private retry: ReturnType<typeof setTimeout> | undefined
+  private closed = false
+  /** Half an entry is shown: what is wrong with it is no complaint yet. */
+  quiet = false
+
+  constructor(
+    readonly id: string,
+    readonly catalogue: Catalogue,
+    private readonly follower: Follower,
+    state: JobState,
+  ) {
+    this.take(state)
+    this.watch()
+  }
+
+  close() {
+    this.closed = true
+    clearTimeout(this.retry)
+    clearInterval(this.looking)
+    document.removeEventListener('visibilitychange', this.glance)
+    window.removeEventListener('focus', this.glance)
+    this.live?.close()
+  }
+
+  private looking: ReturnType<typeof setInterval> | undefined
+  private live: Live | undefined
+  private readonly glance = () => void this.lookAgain()
+
+  /** Learns of what other windows save as it happens, and when it is looked at again. */
+  private watch() {
+    document.addEventListener('visibilitychange', this.glance)
+    window.addEventListener('focus', this.glance)
+    this.looking = setInterval(this.glance, LOOK)
+    this.live = new Live(this.id, (e) => {
+      if (e.kind === 'reset' || (e.kind === 'saved' && e.revision !== this.revision)) this.glance()
+    })
+  }
+
+  /** Takes up a newer revision, unless something of this window's own waits to be saved. */
+  private async lookAgain() {
+    const quiet = () => !this.closed && !this.busy && !this.queue && !this.theirs && !this.errors.length
+    if (document.visibilityState !== 'visible' || !quiet() || this.saving !== 'saved') return
+    this.saving = 'looking'
+    try {
+      const head = await api.head(this.id)
+      if (quiet() && head.revision !== this.revision) {
+        const state = await api.get(this.id)
+        if (quiet() && state.revision !== this.revision && !this.previewing) {
+          this.take(state)
+          this.notice = `Another window saved: ${state.what}.`
+          await this.replan()
+        }
+      }
+      if (this.saving === 'looking') this.saving = 'saved'
+    } catch (e) {
+      if (this.saving === 'looking') this.saving = 'saved'
+      this.failed(e)
+    }
+  }
+
+  /** The value at a path, or the usual one where the document leaves it out. */
+  value<T>(path: string): T | undefined {
+    const own = read(this.doc, path)
+    if (own !== undefined && own !== null) return own as T
+    const inRun = /^\/lines\/\d+\/runs\/\d+(\/.*)$/.exec(path)
+    const inGate = /^\/lines\/\d+\/runs\/\d+\/gates\/\d+(\/.*)$/.exec(path)
+    const system = this.doc.units.system
+    const usual = inGate
+      ? read(this.catalogue.gates[system], inGate[1]!)
+      : inRun && read(this.catalogue.runs[system], inRun[1]!)
+    return (usual ?? undefined) as T | undefined
+  }
+
+  errorAt(path: string): FieldError | undefined {
+    return this.errors.find((e) => e.field === path)
+  }
+
+  /** What is wrong at a path, in words; nothing where nothing is. */
+  wrongAt(path: string): string | undefined {
+    const e = this.errorAt(path)
+    return e && wrongSays(e)
+  }
+
+  /** What a field is called, for a message: the words of its last name. */
+  fieldName(path: string): string {
+    const name =
+      path
+        .split('/')
+        .filter((part) => !/^\d+$/.test(part))
+        .pop() ?? path
+    return fieldNames[name] ?? name.replace(/[A-Z]/g, (c) => ' ' + c.toLowerCase())
+  }
+
+  /**
+   * Shows a change without saving it: a drag under way, or an entry being
+   * typed. Half an entry may be out of range, which is nothing to complain of
+   * yet: what is typed is previewed quietly.
+   */
+  preview(changes: Change[], quietly = false) {
+    this.quiet = quietly
+    this.previewing = true
+    this.doc = change(this.doc, changes)
+    void this.replan()
+  }
+
+  /** Makes a change and saves it as a revision. */
+  commit(changes: Change[], what: string) {
+    Later.flush()
+    this.quiet = false
+    this.doc = change(this.doc, changes)
+    void this.replan()
+    this.enqueue(what)
+  }
+
+  /** Makes a change that the server works out, and saves it as a revision. */
+  async reshape(op: Op): Promise<string | null> {
+    return this.takeMade(() => api.reshape({ doc: this.doc, op }))
+  }
+
+  /**
+   * The same for a change that goes from where things now lie: it is worked
+   * out once the change before it is in and the plan has caught up, so that
+   * quick hands never move a corner from where it no longer is.
+   */
+  async reshapeFrom(op: () => Op): Promise<string | null> {
+    await this.shaping
+    await this.follower.planned
+    return this.reshape(op())
+  }
+
+  /** Saves a document that the server made of this one; returns what stood in the way. */
+  takeMade(made: () => Promise<{ doc: Job; what: string }>): Promise<string | null> {
+    // One after another, each of the document that the one before it made.
+    const taken = this.shaping.then(() => this.makeNow(made))
+    this.shaping = taken.then(() => this.follower.planned)
+    return taken
+  }
+  private shaping: Promise<void> = Promise.resolve()
+
+  private async makeNow(made: () => Promise<{ doc: Job; what: string }>): Promise<string | null> {
+    try {
+      for (let k = 0; k < REMADE; k++) {
+        const from = this.doc
+        const { doc, what } = await made()
+        // What was changed here meanwhile is not overwritten: it is made again of that.
+        if (this.doc !== from) continue
+        this.commitDoc(doc, what)
+        return null
+      }
+      return 'The job kept changing meanwhile. Try again.'
+    } catch (e) {
+      if (e instanceof Refused) {
+        const f = e.problem.fields?.[0]
+        return f ? wrongSays(f, this.fieldName(f.field)) : e.problem.detail
+      }
+      return e instanceof Error ? e.message : String(e)
+    }
+  }
+
+  commitDoc(doc: Job, what: string) {
+    Later.flush()
+    this.quiet = false
+    this.doc = doc
+    void this.replan()
+    this.enqueue(what)
+  }
+
+  async undo() {
+    await this.move((base) => api.undo(this.id, base))
+  }
+
+  async redo() {
+    await this.move((base) => api.redo(this.id, base))
+  }
+
+  async restore(revision: number) {
+    await this.move((base) => api.restore(this.id, base, revision))
+  }
+
+  /** The conflict's ways out. */
+  async keep(mine: Clash[]) {
+    const theirs = this.theirs
+    if (!theirs || !this.merged) return
+    const doc = change(
+      this.merged,
+      mine.map((c) => ({ path: c.path, value: c.mine ?? null })),
+    )
+    this.theirs = null
+    this.clashes = []
+    this.known(theirs)
+    this.from = { revision: theirs.revision, doc: theirs.doc }
+    this.doc = doc
+    void this.replan()
+    this.enqueue('Chosen between two windows’ changes')
+  }
+
+  async takeTheirs() {
+    const theirs = this.theirs
+    if (!theirs) return
+    this.theirs = null
+    this.clashes = []
+    this.drop()
+    this.take(theirs)
+    await this.replan()
+  }
+
+  async keepCopy(): Promise<string> {
+    const copy = await api.create({
+      doc: { ...this.doc, name: `${this.doc.name} (copy)`.slice(0, 120) },
+      what: 'Copy of what another window did not have',
+    })
+    await this.takeTheirs()
+    return copy.id
+  }
+
+  /** Goes back to what was last saved, when an entry cannot be used. */
+  async revert() {
+    this.drop()
+    this.take(await api.get(this.id))
+    await this.replan()
+  }
+
+  private take(state: JobState) {
+    this.doc = state.doc
+    this.from = { revision: state.revision, doc: state.doc }
+    this.known(state)
+    this.previewing = false
+    this.saving = 'saved'
+    this.errors = []
+    this.ways = []
+  }
+
+  private known(state: JobState) {
+    this.revision = state.revision
+    this.canUndo = state.canUndo
+    this.canRedo = state.canRedo
+    this.unknown = state.unknown
+  }
+
+  private moving = Promise.resolve()
+  /** Moves come one after another, each from where the one before it led. */
+  private move(to: (base: number) => Promise<JobState>): Promise<void> {
+    Later.flush()
+    return (this.moving = this.moving.then(() => this.shaping).then(() => this.moveNow(to)))
+  }
+  private async moveNow(to: (base: number) => Promise<JobState>) {
+    // What is being saved is saved first; without a server nothing can be undone.
+    for (let k = 0; k < PATIENCE && (this.busy || this.queue) && this.saving !== 'gone'; k++)
+      await new Promise((then) => setTimeout(then, 50))
+    if (this.busy || this.queue) return
+    try {
+      this.take(await to(this.revision))
+      await this.replan()
+    } catch (e) {
+      this.failed(e)
+    }
+  }
+
+  private replan(): Promise<void> {
+    return this.follower.replan()
+  }
+
+  private readonly slot = new Slot(() => this.id)
+  /** What the document here was made of: a revision, or what was last sent. */
+  private from = { revision: 0, doc: undefined as Job | undefined }
+  previewing = false
+  private merged: Job | null = null
+
+  private enqueue(what: string) {
+    this.previewing = false
+    const p = { base: this.from.revision, from: this.from.doc, doc: this.doc, what }
+    this.queue = p
+    this.slot.keep(p)
+    void this.flush()
+  }
+
+  private drop() {
+    this.queue = null
+    clearTimeout(this.retry)
+    this.slot.clear()
+  }
+
+  /** Takes up a change that a window of this browser kept when Mallow had gone. */
+  async pickUp() {
+    const p = await kept(this.id)
+    if (!p) return
+    this.doc = p.doc
+    this.from = { revision: p.base, doc: p.from }
+    this.notice = 'A change that was not saved last time has been picked up.'
+    void this.replan()
+    this.enqueue(p.what)
+  }
+
+  private async flush() {
+    if (this.busy || !this.queue || this.closed) return
+    this.busy = true
+    clearTimeout(this.retry)
+    this.saving = 'saving'
+    const p = this.queue
+    try {
+      const state = await api.save(this.id, { base: p.base, from: p.from, doc: p.doc, what: p.what })
+      this.known(state)
+      if (this.follower.behind) void this.replan()
+      if (this.queue === p) {
+        this.drop()
+        if (state.merged && !this.previewing) {
+          this.take(state)
+          this.notice = 'Another window saved too; its changes are in here now.'
+          void this.replan()
+        } else this.from = { revision: state.revision, doc: state.merged ? p.doc : state.doc }
+        this.saving = 'saved'
+      } else {
+        // What waits was made of what was just sent.
+        this.queue = { ...this.queue, base: state.revision, from: p.doc }
+        this.slot.keep(this.queue)
+        this.from = { revision: state.revision, doc: p.doc }
+      }
+    } catch (e) {
+      this.failed(e, p)
+    } finally {
+      this.busy = false
+    }
+    if (this.queue && this.queue !== p && !this.theirs) void this.flush()
+  }
+
+  /** Keeps what was wrong with the document, with the ways out. */
+  refused(problem: Problem) {
+    this.errors = problem.fields ?? []
+    this.ways = problem.ways ?? []
+  }
+
+  private failed(e: unknown, p?: Pending) {
+    if (e instanceof Refused && e.problem.current) {
+      this.saving = 'conflict'
+      this.theirs = e.problem.current
+      this.clashes = e.problem.clashes ?? []
+      this.merged = (e.problem.merged as Job | undefined) ?? null
+    } else if (e instanceof Refused) {
+      this.saving = p ? 'invalid' : 'saved'
+      const ways = this.ways
+      this.refused(e.problem)
+      if (!this.ways.length) this.ways = ways
+      if (!this.errors.length) this.notice = e.problem.detail
+      if (p && this.queue === p) this.drop()
+    } else if (e instanceof Gone) {
+      this.saving = 'gone'
+      this.trouble = e.problem ? e.message : ''
+      this.retry = setTimeout(() => void this.again(), RETRY)
+    } else throw e
+  }
+
+  /** Nothing is wrong with the document any more. */
+  accepted() {
+    this.errors = []
+    this.ways = []
+  }
+
+  private async again() {
+    if (this.queue) return this.flush()
+    try {
+      this.take(await api.get(this.id))
+      await this.replan()
+    } catch (e) {
+      this.failed(e)
+    }
+  }
+}

@@ -1,0 +1,46 @@
+// Where in the work somebody is, and the address that says so: reload, back
+// and a copied address come to the same place.
+import type { Scope } from './scope'
+import { stages, type Stage } from './stages'
+import type { Spot } from './address'
+
+/** The parts of each stage's bench; the first is open at first. */
+export const parts = {
+  walk: ['line', 'ground', 'way', 'before', 'files'],
+  string: ['strings'],
+  space: ['ways', 'held', 'layouts', 'pieces', 'setout'],
+  grade: ['look', 'tops', 'compare', 'along', 'stick', 'set'],
+  gates: ['opening', 'swing', 'posts', 'hang', 'passage'],
+  dig: ['card', 'rules', 'site', 'holes', 'wind', 'whatif'],
+  pour: ['fill', 'rules', 'holes', 'totals'],
+} as const satisfies Record<Stage, readonly string[]>
+
+type Parts = { -readonly [S in Stage]: (typeof parts)[S][number] }
+
+export class Navigation {
+  /** The stage of the work whose bench is open. */
+  stage = $state<Stage>('walk')
+  /** The part of each bench that is open. */
+  parts = $state<Parts>({
+    walk: 'line',
+    string: 'strings',
+    space: 'ways',
+    grade: 'look',
+    gates: 'opening',
+    dig: 'card',
+    pour: 'fill',
+  })
+  /** Whom the rules that are shown are for. */
+  scope = $state<Scope>('run')
+  /** The panel of sheets and files is open. */
+  printing = $state(false)
+
+  /** Goes to a stage and part that an address names; what it does not know stays. */
+  take(spot: Spot) {
+    const stage = stages.find((s) => s.id === spot.stage)?.id
+    if (!stage) return
+    this.stage = stage
+    const known: readonly string[] = parts[stage]
+    if (spot.part && known.includes(spot.part)) (this.parts as Record<Stage, string>)[stage] = spot.part
+  }
+}
