@@ -11,7 +11,7 @@ import (
 	"sync"
 )
 
-// findings looks at all that was computed and says what is to be said of it.
+// Findings looks at all that was computed and says what is to be said of it.
 // The ways out are worked out by whoever asks for them.
 func (r *Result) Findings() []stage.Found {
 	var out []stage.Found
@@ -46,8 +46,11 @@ func (run *Run) check() []stage.Found {
 		c := &stage.Checking{RunID: run.Laid.Spec.ID}
 		run.Laid.Missing(c)
 		if run.Laid.Laid() {
-			for _, stage := range []func(*stage.Checking){run.Marking.Check, run.Line.Check, run.Slope.Check, run.Gates.Check, run.Holes.Check} {
-				stage(c)
+			for _, check := range checkList {
+				check(run, c)
+			}
+			for _, s := range laterList {
+				s.Check(run.Parts[s.Name], c)
 			}
 		}
 		run.checked.found = c.Found

@@ -53,6 +53,7 @@ type Run struct {
 	Gates    *gates.Gates
 	Marking  *setout.Marking
 	Load     *load.Load
+	Parts    map[string]any // of the stages that stand on the finished run
 	checked  *checked
 }
 
@@ -110,15 +111,14 @@ func (r *Result) loads() []*load.Load {
 	return out
 }
 
-// line computes one line. The stages stand in their order, each over all runs,
-// since a run needs of its neighbours what the stage before has found.
+// line computes one line, step by step.
 func (c *computing) line(line job.Line, path string) *Line {
 	out := &Line{Walk: c.walk(line, path), Runs: make([]*Run, len(line.Runs))}
 	for r := range out.Runs {
 		out.Runs[r] = &Run{}
 	}
-	for _, stage := range []func(*Line){c.space, c.corners, c.grade, c.stand, c.dig, c.share, c.gates, c.setout, c.load} {
-		stage(out)
+	for _, s := range computeList {
+		s.step(c, out)
 	}
 	return out
 }

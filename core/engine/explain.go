@@ -6,7 +6,7 @@ import (
 	"mallow/core/stage/load"
 )
 
-// explain says why a figure is what it is. It is false when there is no such
+// Explain says why a figure is what it is. It is false when there is no such
 // figure.
 func (r *Result) Explain(f stage.Figure) (reason.Why, bool) {
 	switch {
@@ -35,6 +35,11 @@ func (r *Result) Explain(f stage.Figure) (reason.Why, bool) {
 				before := run.before
 				return before.WhyPost(len(before.Posts)-1, f)
 			}
+		}
+	}
+	for _, s := range laterList {
+		if f.Of == s.Name {
+			return s.Explain(run.Parts[s.Name], f)
 		}
 	}
 	return run.Load.Explain(f)

@@ -74,4 +74,5 @@ type Run struct {
 	Gates        []gates.Gate        `json:"gates" jsonschema:"required"`
 	AddGate      []space.NewGate     `json:"addGate,omitempty" jsonschema_description:"Gates that can be put into it, and where each would go."`
 	Totals       load.Totals         `json:"totals" jsonschema:"required" jsonschema_description:"Totals of the run. Bags are rounded up once for the run."`
+	Parts        map[string]any      `json:"parts,omitempty" jsonschema_description:"Of the stages that stand on the finished run, by their names."`
 }

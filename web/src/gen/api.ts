@@ -1610,6 +1610,12 @@ export interface PlannedRun {
    */
   addGate?: NewGate[]
   totals: Totals
+  /**
+   * Of the stages that stand on the finished run, by their names.
+   */
+  parts?: {
+    [k: string]: unknown
+  }
 }
 export interface HoleCard {
   width: number
