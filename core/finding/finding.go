@@ -70,3 +70,12 @@ type Finding struct {
 	Says     reason.Text `json:"says" jsonschema:"required"`
 	Remedies []Remedy    `json:"remedies,omitempty"`
 }
+
+// Kind is one thing that a stage finds.
+type Kind struct {
+	Rule       string
+	Stage      Stage
+	Severities []Severity // that it can have
+	Means      string
+	Threshold  string // what it is said from, by its name; empty where it is or is not
+}

@@ -59,7 +59,7 @@ func (w *Watch) Findings() []finding.Finding {
 	if !w.spent {
 		return nil
 	}
-	return []finding.Finding{{Rule: "not-all-weighed", Stage: finding.Space, Severity: finding.Note,
+	return []finding.Finding{{Rule: codeNotAllWeighed, Stage: finding.Space, Severity: finding.Note,
 		Says: reason.Say("So much is in doubt on this job that not every way out was worked out. Settle the first ones; the others follow.")}}
 }
 
@@ -77,3 +77,10 @@ func Until(do func()) (err error) {
 	do()
 	return nil
 }
+
+// codeNotAllWeighed is found where not every way out was worked out.
+const codeNotAllWeighed = "not-all-weighed"
+
+// Findings are what advice itself finds.
+var Findings = []finding.Kind{{Rule: codeNotAllWeighed, Stage: finding.Space, Severities: []finding.Severity{finding.Note},
+	Means: "So much is in doubt that not every way out was worked out.", Threshold: "mostTrials, mostTold"}}

@@ -61,12 +61,12 @@ func (m *check) uncut() {
 	}
 	if deep >= 0 {
 		p := &m.Posts[deep]
-		m.Find(finding.Finding{Rule: "uncut-deep", Stage: finding.Dig, Severity: finding.Note, Place: finding.Place{Post: p.ID},
+		m.Find(finding.Finding{Rule: codeUncutDeep, Stage: finding.Dig, Severity: finding.Note, Place: finding.Place{Post: p.ID},
 			Says: reason.Say("These posts are not cut to height: ", count, stage.Plural(count, " stands", " stand"), " a foot (300 mm) or more deeper than the rules ask, ", p.ID, " the most, by ", m.Designs[p.Card].Sized.longer, ". Another stock length or even steps would save digging.")})
 	}
 	if long >= 0 {
 		p := &m.Posts[long]
-		m.Find(finding.Finding{Rule: "uncut-long", Stage: finding.Dig, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
+		m.Find(finding.Finding{Rule: codeUncutLong, Stage: finding.Dig, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
 			Says: reason.Say("These posts are not cut to height, and ", p.ID, ", ", *p.Stock, " long, is ", *p.CutOff, " too long for its hole: order one of ", *p.Stock-*p.CutOff, ", or dig deeper.")})
 	}
 }
@@ -81,11 +81,11 @@ func (m *check) shortBays() {
 		}
 		first := m.FirstPost(i)
 		a, b := m.Posts[first], m.Posts[first+1]
-		f := finding.Finding{Rule: "short-bay", Stage: finding.Space, Severity: finding.Check,
+		f := finding.Finding{Rule: codeShortBay, Stage: finding.Space, Severity: finding.Check,
 			Place: finding.Place{Bay: stage.BayID(first), Post: a.ID},
 			Says:  reason.Say("The bay between ", a.ID, " and ", b.ID, " is only ", span, ".")}
 		if span < (a.HoleWidth+b.HoleWidth)/2 {
-			f.Rule, f.Severity = "holes-meet", finding.Cannot
+			f.Rule, f.Severity = codeHolesMeet, finding.Cannot
 			f.Says = reason.Say(a.ID, " and ", b.ID, " stand ", span, " apart: their holes, ", a.HoleWidth, " and ", b.HoleWidth, " wide, run into each other.")
 		}
 		m.Find(f, func(a *stage.Advising) []finding.Remedy { return m.MoveGates(a, i, span) })
@@ -112,7 +112,7 @@ func (m *check) stock() {
 		top = max(top, l)
 	}
 	over := longest.Needed - top
-	f := finding.Finding{Rule: "stock", Stage: finding.Dig, Severity: finding.Cannot, Place: finding.Place{Post: longest.ID},
+	f := finding.Finding{Rule: codeStock, Stage: finding.Dig, Severity: finding.Cannot, Place: finding.Place{Post: longest.ID},
 		Says: reason.Say(count, stage.Plural(count, " post is", " posts are"), " longer than any stock; ", longest.ID, " the most: it needs ", longest.Needed, ", ", over, " over the longest, ", top, ".")}
 	unit := length.Foot
 	if m.Job.Units.System == length.Metric {
@@ -156,7 +156,7 @@ func (m *check) obstacles() {
 			}
 		}
 		if len(hit) > 0 && !m.IsBlocked(k) {
-			f := finding.Finding{Rule: "in-the-way", Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Post: hit[0]},
+			f := finding.Finding{Rule: codeInTheWay, Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Post: hit[0]},
 				Says: reason.Say("The ", stage.Plural(len(hit), "hole", "holes"), " of ", stage.Names(hit), stage.Plural(len(hit), " runs", " run"), " into the ", o.Said, " at ", reason.Tape((o.From+o.To)/2), ".")}
 			if serious[o.Kind] {
 				f.Severity = finding.Cannot
@@ -164,11 +164,11 @@ func (m *check) obstacles() {
 			m.Find(f, func(a *stage.Advising) []finding.Remedy { return m.clearOf(a, o, fixed) })
 		}
 		if len(near) > 0 && !m.IsBlocked(k) {
-			m.Find(finding.Finding{Rule: "loose-soil", Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Post: near[0]},
+			m.Find(finding.Finding{Rule: codeLooseSoil, Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Post: near[0]},
 				Says: reason.Say("The ", stage.Plural(len(near), "hole", "holes"), " of ", stage.Names(near), stage.Plural(len(near), " leaves", " leave"), " less than ", soil, " of firm soil beside the ", o.Said, " at ", reason.Tape((o.From+o.To)/2), ".")}, func(a *stage.Advising) []finding.Remedy { return m.Repour(a, []int{k}) })
 		}
 		if len(hand) > 0 {
-			m.Find(finding.Finding{Rule: "hand-dig", Stage: finding.Dig, Severity: finding.Check, Place: finding.Place{Post: hand[0]},
+			m.Find(finding.Finding{Rule: codeHandDig, Stage: finding.Dig, Severity: finding.Check, Place: finding.Place{Post: hand[0]},
 				Says: reason.Say("Dig ", stage.Names(hand), " by hand: within ", o.From-o.HandFrom, " of the ", o.Said, " at ", reason.Tape((o.From+o.To)/2), ". No auger there.")})
 		}
 	}
@@ -179,7 +179,7 @@ func (m *check) holes() {
 		p := &m.Posts[m.noAuger]
 		r := m.Designs[p.Card].Sized.Rules
 		augers := append(slices.Clone(r.Hole.Augers), p.HoleWidth)
-		m.Find(finding.Finding{Rule: "no-auger", Stage: finding.Dig, Severity: finding.Note, Place: finding.Place{Post: p.ID},
+		m.Find(finding.Finding{Rule: codeNoAuger, Stage: finding.Dig, Severity: finding.Note, Place: finding.Place{Post: p.ID},
 			Says: reason.Say("No auger in the list is ", p.HoleWidth, " wide: ", p.ID, " is dug by spade.")}, func(a *stage.Advising) []finding.Remedy {
 			return []finding.Remedy{{Says: reason.Say("Add a ", p.HoleWidth, " auger"),
 				Edits: []job.Edit{m.RuleEdit(r, "hole/augers", augers)}}}
@@ -188,7 +188,7 @@ func (m *check) holes() {
 	if m.tooShallow >= 0 {
 		p := &m.Posts[m.tooShallow]
 		r := m.Designs[p.Card].Sized.Rules
-		m.Find(finding.Finding{Rule: "shallow", Stage: finding.Dig, Severity: finding.Check, Place: finding.Place{Post: p.ID},
+		m.Find(finding.Finding{Rule: codeShallow, Stage: finding.Dig, Severity: finding.Check, Place: finding.Place{Post: p.ID},
 			Says: reason.Say("The depth set by hand, ", p.Foot, ", is less than the rules ask for at ", p.ID, ". Frost can lift it.")}, func(a *stage.Advising) []finding.Remedy {
 			return []finding.Remedy{{Says: reason.Say("Go by the rules"), Edits: []job.Edit{m.RuleEdit(r, "hole/depth", length.Length(0))}}}
 		})
@@ -197,7 +197,7 @@ func (m *check) holes() {
 		p := &m.Posts[m.dry]
 		r := m.Designs[p.Card].Sized.Rules
 		usual := *m.UsualRules.Setting.Cover
-		m.Find(finding.Finding{Rule: "no-concrete", Stage: finding.Pour, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
+		m.Find(finding.Finding{Rule: codeNoConcrete, Stage: finding.Pour, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
 			Says: reason.Say("The soil cover, ", r.Setting.Cover, ", reaches the foot of ", p.ID, ": no concrete is left.")}, func(a *stage.Advising) []finding.Remedy {
 			return []finding.Remedy{{Says: reason.Say("Cover ", usual), Edits: []job.Edit{m.RuleEdit(r, "setting/cover", usual)}}}
 		})
@@ -221,13 +221,13 @@ func (m *check) room() {
 		c, r := &m.Cards[p.Card], m.Designs[p.Card].Sized.Rules
 		switch {
 		case c.Least < -length.Tolerance:
-			m.Find(finding.Finding{Rule: "post-off-hole", Stage: finding.Dig, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
+			m.Find(finding.Finding{Rule: codePostOffHole, Stage: finding.Dig, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
 				Says: reason.Say("The hole of ", p.ID, " lies so far off its post that the post is not in it.")}, func(a *stage.Advising) []finding.Remedy {
 				return []finding.Remedy{{Says: reason.Say("Centre it"), Edits: []job.Edit{m.RuleEdit(r, "hole/along", length.Length(0)), m.RuleEdit(r, "hole/across", length.Length(0))}}}
 			})
 			return
 		case c.Least < leastRoom-length.Tolerance && (c.Along != 0 || c.Across != 0) && c.Concrete > 0:
-			m.Find(finding.Finding{Rule: "thin-cover", Stage: finding.Dig, Severity: finding.Note, Place: finding.Place{Post: p.ID},
+			m.Find(finding.Finding{Rule: codeThinCover, Stage: finding.Dig, Severity: finding.Note, Place: finding.Place{Post: p.ID},
 				Says: reason.Say("At the near side only ", c.Least, " of concrete stand between ", p.ID, " and the soil; ", leastRoom, " is usual.")})
 			return
 		}
@@ -246,7 +246,7 @@ func (m *check) taper() {
 			continue
 		}
 		if r := m.Designs[p.Card].Sized.Rules; r.Hole.Taper > 0 && r.Hole.Bell <= p.HoleWidth {
-			m.Find(finding.Finding{Rule: "taper-heave", Stage: finding.Dig, Severity: finding.Note, Place: finding.Place{Post: p.ID},
+			m.Find(finding.Finding{Rule: codeTaperHeave, Stage: finding.Dig, Severity: finding.Note, Place: finding.Place{Post: p.ID},
 				Says: reason.Say("Holes from ", p.ID, " on are wider at the top: freezing soil grips such a footing and lifts it. Pare the sides, or sleeve the top of the concrete.")})
 			return
 		}
@@ -280,16 +280,16 @@ func (m *check) filling() {
 			continue
 		}
 		if k := slices.IndexFunc(sys.Forbidden, func(f job.Forbidden) bool { return f.Method == method }); k >= 0 {
-			once("method "+string(method), finding.Finding{Rule: "forbidden-setting", Stage: finding.Pour, Place: place,
+			once("method "+string(method), finding.Finding{Rule: codeForbiddenSetting, Stage: finding.Pour, Place: place,
 				Says: reason.Say(sys.Name, ": not ", stage.MethodNames[method], ". ", sys.Forbidden[k].Why)}, func(a *stage.Advising) []finding.Remedy { return m.allowedWays(sys, r, p.Kind) })
 		}
 		if slices.Contains(sys.InConcrete, p.Kind) && (method == job.RockPacked || method == job.Drive) {
-			once("concrete "+string(p.Kind), finding.Finding{Rule: "must-be-concrete", Stage: finding.Pour, Place: place,
+			once("concrete "+string(p.Kind), finding.Finding{Rule: codeMustBeConcrete, Stage: finding.Pour, Place: place,
 				Says: reason.Say(sys.Name, ": ", stage.KindNames[p.Kind], " take the pull and stand in concrete; ", p.ID, " is ", stage.MethodNames[method], ".")}, func(a *stage.Advising) []finding.Remedy { return m.allowedWays(sys, r, p.Kind) })
 		}
 		if k := slices.IndexFunc(sys.Mind, func(f job.Forbidden) bool { return f.Method == method }); k >= 0 && !said["mind "+string(method)] {
 			said["mind "+string(method)] = true
-			m.Find(finding.Finding{Rule: "mind-setting", Stage: finding.Pour, Severity: finding.Note, Place: place,
+			m.Find(finding.Finding{Rule: codeMindSetting, Stage: finding.Pour, Severity: finding.Note, Place: place,
 				Says: reason.Say(sys.Name, ", ", stage.MethodNames[method], ": ", sys.Mind[k].Why)})
 		}
 		m.inside(p, r, sys, once)
@@ -303,7 +303,7 @@ func (m *check) inside(p *Post, r *job.Rules, sys job.System, once func(string, 
 		return
 	}
 	var ways []finding.Remedy
-	f := finding.Finding{Rule: "never-filled", Stage: finding.Pour, Place: finding.Place{Post: p.ID}}
+	f := finding.Finding{Rule: codeNeverFilled, Stage: finding.Pour, Place: finding.Place{Post: p.ID}}
 	switch {
 	case set.Inside == job.OpenInside && m.Cards[p.Card].Concrete > 0:
 		f.Says = reason.Say(sys.Name, ": a post is never filled with concrete, or water freezes in it and bursts it. ", p.ID, " would fill as it is set.")
@@ -330,7 +330,7 @@ func (m *check) driven(p *Post, once func(string, finding.Finding, ...func(*stag
 		if !space.IsFooting(k) || p.Station < k.From()-disturbed || p.Station > k.To()+disturbed {
 			continue
 		}
-		f := finding.Finding{Rule: "driven-in-fill", Stage: finding.Dig, Place: finding.Place{Post: p.ID},
+		f := finding.Finding{Rule: codeDrivenInFill, Stage: finding.Dig, Place: finding.Place{Post: p.ID},
 			Says: reason.Say(p.ID, " would be driven into soil that the old footing at ", reason.Tape(k.At), " left loose: it does not hold a driven post.")}
 		r := m.Designs[p.Card].Sized.Rules
 		once(fmt.Sprint("driven ", i), f, stage.OneWay(reason.Say("Set the posts in concrete"), m.RuleEdit(r, "hole/driven", job.NoneDriven)))
@@ -354,7 +354,7 @@ func (m *check) stopped() {
 			continue
 		}
 		s := p.Stopped
-		f := finding.Finding{Rule: "stopped", Stage: finding.Dig, Severity: finding.Check, Place: finding.Place{Post: p.ID},
+		f := finding.Finding{Rule: codeStopped, Stage: finding.Dig, Severity: finding.Check, Place: finding.Place{Post: p.ID},
 			Says: reason.Say(p.ID, " is stopped by ", stage.StruckNames[s.What], " at ", s.Depth, "; the rules ask for ", s.Wanted, ". To compare: as it is it bears a gust of ", reason.Speed(s.AsIs), ", at full depth ", reason.Speed(s.Planned), "; ")}
 		if asked := m.Job.Site.CodeWind; asked != nil {
 			f.Says = append(f.Says, reason.Say("the local code asks ", reason.Speed(*asked), ".")...)
@@ -373,7 +373,7 @@ func (m *check) stopped() {
 		if used[s.ID] {
 			continue
 		}
-		f := finding.Finding{Rule: "spot-left", Stage: finding.Dig, Severity: finding.Note}
+		f := finding.Finding{Rule: codeSpotLeft, Stage: finding.Dig, Severity: finding.Note}
 		if s.Hit != nil {
 			f.Says = reason.Say("The hole at ", reason.Tape(s.At), ", stopped by ", stage.StruckNames[s.Hit.What], ", is no post's any more. Fill and tamp it.")
 		} else {
@@ -453,7 +453,7 @@ func (m *check) nearStock() {
 			tries = append(tries, stage.Change{Says: reason.Say("Depth not rounded up to ", to), Edits: []job.Edit{m.Set("/hole/roundDepthTo", none)}})
 		}
 		saves := a.less / 2 // of one post at least: what it is tried for
-		m.Nearly(finding.Finding{Rule: "near-stock", Stage: finding.Dig, Place: finding.Place{Post: a.first},
+		m.Nearly(finding.Finding{Rule: codeNearStock, Stage: finding.Dig, Place: finding.Place{Post: a.first},
 			Says: reason.Say(a.count, stage.Plural(a.count, " post needs ", " posts need "), stocks[k], " stock by ", a.over, " or less; a little less reaches ", stocks[k]-a.less, ", which is ", a.less, " a post.")},
 			func(now, then *stage.Outcome) bool {
 				return then.Stock <= now.Stock-saves
@@ -488,7 +488,7 @@ func (m *check) nearAuger() {
 			continue
 		}
 		let := math.Ceil(float64(over/w.Wanted)*1000) / 1000
-		m.Nearly(finding.Finding{Rule: "near-auger", Stage: finding.Dig, Place: finding.Place{Post: p.ID},
+		m.Nearly(finding.Finding{Rule: codeNearAuger, Stage: finding.Dig, Place: finding.Place{Post: p.ID},
 			Says: reason.Say(p.ID, " asks for a hole ", w.Wanted, " wide and gets the ", w.Width, " auger; the ", smaller, " one is ", over, " short of it.")},
 			func(now, then *stage.Outcome) bool { return then.Concrete < now.Concrete-1e-6 },
 			stage.Change{Says: reason.Say("Take the ", smaller, " auger"), Edits: []job.Edit{m.Set("/hole/widthTolerance", let)}})

@@ -33,7 +33,7 @@ const leastLeaf = 300 * length.Millimetre
 func (m *check) leaves() {
 	for _, g := range m.Made {
 		if g.Leaf < leastLeaf {
-			m.Find(finding.Finding{Rule: "leaf", Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Gate: g.ID},
+			m.Find(finding.Finding{Rule: codeLeaf, Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Gate: g.ID},
 				Says: reason.Say("Between its gap and the fence's top only ", g.Leaf, " are left for the leaf of ", label(g), ".")})
 		}
 	}
@@ -46,16 +46,16 @@ func (w *judge) pool() {
 	}
 	p := w.m.Cat.Passage
 	if w.out.Kind == job.SwingGate && w.out.Swing != job.SwingOut {
-		w.find("pool-swing", finding.Check, reason.Say("A gate in a pool barrier opens away from the water: who leans on it shuts it. ", w.name(), " swings ", string(w.out.Swing), "."),
+		w.find(codePoolSwing, finding.Check, reason.Say("A gate in a pool barrier opens away from the water: who leans on it shuts it. ", w.name(), " swings ", string(w.out.Swing), "."),
 			finding.Remedy{Says: reason.Say("Swing it out"), Edits: []job.Edit{w.set("swing", job.SwingOut)}})
 	}
 	if t := w.out.Latch; t != nil && t.Above < p.PoolLatch-length.Tolerance {
 		high := finding.Remedy{Says: reason.Say("Latch at ", p.PoolLatch), Edits: []job.Edit{w.set("latch", p.PoolLatch)}}
 		says := reason.Say("Codes usually ask for a latch ", p.PoolLatch, " up, out of a small child's reach; ", w.name(), " has it at ", t.Above, ".")
 		if t.OnLeaf-t.Above+p.PoolLatch >= w.out.Leaf {
-			w.find("pool-latch", finding.Check, append(says, reason.Say(" The leaf is not that high: a shielded latch inside, as the local code says, or a higher gate.")...))
+			w.find(codePoolLatch, finding.Check, append(says, reason.Say(" The leaf is not that high: a shielded latch inside, as the local code says, or a higher gate.")...))
 		} else {
-			w.find("pool-latch", finding.Check, says, high)
+			w.find(codePoolLatch, finding.Check, says, high)
 		}
 	}
 	if under := w.out.Bottom - w.out.Highest; under > p.PoolGap+length.Tolerance {
@@ -65,7 +65,7 @@ func (w *judge) pool() {
 		if w.m.worst(g).Gap >= wanted(g)-length.Tolerance || w.g.Kind == job.SlideGate {
 			remedies = append(remedies, finding.Remedy{Says: reason.Say("A gap of ", p.PoolGap), Edits: []job.Edit{w.set("gap", p.PoolGap)}})
 		}
-		w.find("pool-gap", finding.Check, reason.Say("Codes usually allow no more than ", p.PoolGap, " under a gate in a pool barrier; ", w.name(), " has ", under, "."), remedies...)
+		w.find(codePoolGap, finding.Check, reason.Say("Codes usually allow no more than ", p.PoolGap, " under a gate in a pool barrier; ", w.name(), " has ", under, "."), remedies...)
 	}
 }
 
@@ -79,7 +79,7 @@ func (w *judge) animals() {
 		if w.m.worst(g).Gap >= wanted(g)-length.Tolerance {
 			remedies = append(remedies, finding.Remedy{Says: reason.Say("A gap of ", p.Creeping), Edits: []job.Edit{w.set("gap", p.Creeping)}})
 		}
-		w.find("animals-gap", finding.Note, reason.Say("Small animals get through a gap of more than ", p.Creeping, "; ", w.name(), " has ", under, ". Where the leaf needs it to swing, a flap of belting closes it."), remedies...)
+		w.find(codeAnimalsGap, finding.Note, reason.Say("Small animals get through a gap of more than ", p.Creeping, "; ", w.name(), " has ", under, ". Where the leaf needs it to swing, a flap of belting closes it."), remedies...)
 	}
 }
 
@@ -160,7 +160,7 @@ func (w *judge) swing() {
 		}
 		says = append(says, reason.Say(": ", -worst.Gap, " too high ", math.Round(worst.Angle), "° open, ", worst.Out, " from its pins.")...)
 	}
-	w.find("leaf-strikes", severity, says, w.clearing(short)...)
+	w.find(codeLeafStrikes, severity, says, w.clearing(short)...)
 }
 
 // unmeasured says where a leaf reaches past the ground that was measured.
@@ -176,9 +176,9 @@ func (w *judge) unmeasured() {
 		}
 		switch {
 		case len(levels) == 0 && w.out.Use == job.VehicleGate:
-			w.find("swing-unmeasured", finding.Note, reason.Say("How does the ground lie where ", w.name(), " swings ", string(side), "? Without heights it is taken as on the line. Measure it out to ", w.up(reach), "."))
+			w.find(codeSwingUnmeasured, finding.Note, reason.Say("How does the ground lie where ", w.name(), " swings ", string(side), "? Without heights it is taken as on the line. Measure it out to ", w.up(reach), "."))
 		case len(levels) > 0 && levels[len(levels)-1].Off < reach-100:
-			w.find("swing-unmeasured", finding.Note, reason.Say("The ground beside ", w.name(), " was measured ", levels[len(levels)-1].Off, " out; its leaf reaches ", reach, ". Beyond, it is taken to rise on as it rose, and not to fall."))
+			w.find(codeSwingUnmeasured, finding.Note, reason.Say("The ground beside ", w.name(), " was measured ", levels[len(levels)-1].Off, " out; its leaf reaches ", reach, ". Beyond, it is taken to rise on as it rose, and not to fall."))
 		}
 	}
 }
@@ -194,7 +194,7 @@ func (w *judge) hinges() {
 		if l.Height-2*in >= leastSpacing {
 			remedies = append(remedies, finding.Remedy{Says: reason.Say("Hinges ", in, " from top and bottom"), Edits: []job.Edit{w.set("hingeIn", in)}})
 		}
-		w.find("hinges", finding.Cannot, reason.Say("A leaf ", l.Height, " high has no room for hinges ", w.g.HingeIn, " from its top and bottom."), remedies...)
+		w.find(codeHinges, finding.Cannot, reason.Say("A leaf ", l.Height, " high has no room for hinges ", w.g.HingeIn, " from its top and bottom."), remedies...)
 		return
 	}
 }
@@ -209,7 +209,7 @@ func (w *judge) meets() {
 	if stop >= 30 {
 		f = append(f, finding.Remedy{Says: reason.Say("A stop at ", stop, "°"), Edits: []job.Edit{w.set("open", stop)}})
 	}
-	w.find("leaf-meets-post", finding.Check, reason.Say(w.name(), " is to open ", w.g.OpensTo(), "°. With these hinges a leaf ", w.g.Thick, " thick meets its post at ", stop, "°: they do not let it lie back against the fence. Hinges on the post's face, with their pins out from it, do."), f...)
+	w.find(codeLeafMeetsPost, finding.Check, reason.Say(w.name(), " is to open ", w.g.OpensTo(), "°. With these hinges a leaf ", w.g.Thick, " thick meets its post at ", stop, "°: they do not let it lie back against the fence. Hinges on the post's face, with their pins out from it, do."), f...)
 }
 
 // latch asks whether the latch is on the leaf.
@@ -219,7 +219,7 @@ func (w *judge) latch() {
 		return
 	}
 	above := w.m.Job.Units.Round(t.Above - t.OnLeaf + w.out.Leaf*2/3)
-	w.find("latch-off-leaf", finding.Check, reason.Say("A latch ", w.g.Latch, " above ground is not on the leaf of ", w.name(), ", which is ", w.out.Leaf, " high over a gap of ", w.out.Bottom-w.out.Highest, "."),
+	w.find(codeLatchOffLeaf, finding.Check, reason.Say("A latch ", w.g.Latch, " above ground is not on the leaf of ", w.name(), ", which is ", w.out.Leaf, " high over a gap of ", w.out.Bottom-w.out.Highest, "."),
 		finding.Remedy{Says: reason.Say("Latch at ", above), Edits: []job.Edit{w.set("latch", above)}})
 }
 
@@ -235,7 +235,7 @@ func (w *judge) pull() {
 		}
 		share := func(x float64) string { return fmt.Sprintf("%.0f %%", 100*x) }
 		says := reason.Say("The leaf on ", l.Post, " takes ", share(p.Wind.Leaf.Share), " of what its footing is counted to bear, by its weight alone; over ", share(most), " posts are found to lean in time.")
-		w.find("hinge-post", finding.Check, says, w.firmer(i, most)...)
+		w.find(codeHingePost, finding.Check, says, w.firmer(i, most)...)
 		return
 	}
 }
@@ -255,7 +255,7 @@ func (w *judge) hardware() {
 				remedies = append(remedies, finding.Remedy{Says: reason.Say("Take ", stage.Lower(other.Name)), Edits: []job.Edit{w.set("hardware", other.Takes)}})
 			}
 		}
-		w.find("hardware-post", finding.Check, reason.Say(h.Name, " do not go on ", names[materials.Hinge(post)], ", which the posts of ", w.name(), " are."), remedies...)
+		w.find(codeHardwarePost, finding.Check, reason.Say(h.Name, " do not go on ", names[materials.Hinge(post)], ", which the posts of ", w.name(), " are."), remedies...)
 		return
 	}
 	for _, l := range w.out.Leaves {
@@ -269,7 +269,7 @@ func (w *judge) hardware() {
 				remedies = append(remedies, finding.Remedy{Says: reason.Say("Take ", stage.Lower(other.Name)), Edits: []job.Edit{w.set("hardware", other.Takes)}})
 			}
 		}
-		w.find("hardware-weak", finding.Check, reason.Say("A leaf of ", l.Mass, " is over what ", stage.Lower(h.Name), " are usually hung with, ", h.Most, "."), remedies...)
+		w.find(codeHardwareWeak, finding.Check, reason.Say("A leaf of ", l.Mass, " is over what ", stage.Lower(h.Name), " are usually hung with, ", h.Most, "."), remedies...)
 		return
 	}
 }
@@ -278,7 +278,7 @@ func (w *judge) hardware() {
 func (w *judge) sag() {
 	for _, l := range w.out.Leaves {
 		if l.Adjust != nil && !l.Adjust.Enough {
-			w.find("tip-drop", finding.Check, append(reason.Say(w.name(), " has dropped ", l.Adjust.Drop, " at its tip. "), adjustSays(*l.Adjust, w.g.Hardware)...))
+			w.find(codeTipDrop, finding.Check, append(reason.Say(w.name(), " has dropped ", l.Adjust.Drop, " at its tip. "), adjustSays(*l.Adjust, w.g.Hardware)...))
 			return
 		}
 	}
@@ -290,7 +290,7 @@ func (w *judge) room() {
 	if w.g.RoomIn <= 0 || reach <= w.g.RoomIn+length.Tolerance || !slices.Contains(w.g.Swing.Sides(), job.SwingIn) {
 		return
 	}
-	w.find("gate-room", finding.Cannot, reason.Say("Swung in, ", w.name(), " stands ", reach, " off the line, and there are ", w.g.RoomIn, " to whatever stands there."), w.shorter(func(g job.Gate) bool {
+	w.find(codeGateRoom, finding.Cannot, reason.Say("Swung in, ", w.name(), " stands ", reach, " off the line, and there are ", w.g.RoomIn, " to whatever stands there."), w.shorter(func(g job.Gate) bool {
 		return !slices.Contains(g.Swing.Sides(), job.SwingIn) || w.m.standsOff(g) <= g.RoomIn+length.Tolerance
 	})...)
 }
@@ -299,7 +299,7 @@ func (w *judge) room() {
 func (w *judge) road() {
 	out := w.m.swingsOut(w.g)
 	if w.g.Road > 0 && out > w.g.Road+length.Tolerance {
-		w.find("gate-into-road", finding.Cannot, reason.Say("Swung out, ", w.name(), " stands ", out-w.g.Road, " past the kerb."), w.shorter(func(g job.Gate) bool {
+		w.find(codeGateIntoRoad, finding.Cannot, reason.Say("Swung out, ", w.name(), " stands ", out-w.g.Road, " past the kerb."), w.shorter(func(g job.Gate) bool {
 			return w.m.swingsOut(g) <= g.Road+length.Tolerance
 		})...)
 	}
@@ -308,10 +308,10 @@ func (w *judge) road() {
 	case back == nil:
 		return
 	case back.Road == 0:
-		w.find("road-unmeasured", finding.Note, reason.Say("How far is it from the line out to the road at ", w.name(), "? A vehicle needs ", back.Needed, " to stand clear of it while the gate is opened."))
+		w.find(codeRoadUnmeasured, finding.Note, reason.Say("How far is it from the line out to the road at ", w.name(), "? A vehicle needs ", back.Needed, " to stand clear of it while the gate is opened."))
 	case back.Needed > back.Road+length.Tolerance:
 		v := *w.g.Vehicle
-		w.find("set-back", finding.Check, reason.Say("A vehicle of ", v.Length, trailer(v), " stands ", back.Needed-back.Road, " in the road while ", w.name(), " is opened: ", back.Needed, " are needed, there are ", back.Road, ". Else the line is set back, or the gate is opened before the vehicle leaves the road."),
+		w.find(codeSetBack, finding.Check, reason.Say("A vehicle of ", v.Length, trailer(v), " stands ", back.Needed-back.Road, " in the road while ", w.name(), " is opened: ", back.Needed, " are needed, there are ", back.Road, ". Else the line is set back, or the gate is opened before the vehicle leaves the road."),
 			w.shorter(func(g job.Gate) bool {
 				return gate.SetBack(v.Length, v.Trailer, w.m.swingsOut(g)) <= back.Road+length.Tolerance
 			})...)
@@ -347,7 +347,7 @@ func (w *judge) passage() {
 		remedies = append(remedies, finding.Remedy{Says: reason.Say(need, " clear: ", g.Inside(), " between the posts"),
 			Edits: []job.Edit{w.set("clear", need), w.set("leaf", nil), w.set("second", nil), w.set("leaves", g.Leaves)}})
 	}
-	w.find("gate-narrow", finding.Check, says, remedies...)
+	w.find(codeGateNarrow, finding.Check, says, remedies...)
 }
 
 // runBack keeps a sliding leaf's way clear.
@@ -374,11 +374,11 @@ func (w *judge) runBack() {
 		remedies = []finding.Remedy{turn}
 	}
 	if r.Room < r.Past-length.Tolerance {
-		w.find("run-back", finding.Cannot, reason.Say("Open, ", w.name(), " runs back ", r.Past, " past ", r.Post, ", and there are ", r.Room, " to the run's end."), remedies...)
+		w.find(codeRunBack, finding.Cannot, reason.Say("Open, ", w.name(), " runs back ", r.Past, " past ", r.Post, ", and there are ", r.Room, " to the run's end."), remedies...)
 	}
 	for _, o := range m.Made {
 		if o.ID != w.out.ID && o.At+o.Opening/2 > r.From && o.At-o.Opening/2 < r.To {
-			w.find("run-back", finding.Cannot, reason.Say("Open, ", w.name(), " stands before ", label(o), "."), remedies...)
+			w.find(codeRunBack, finding.Cannot, reason.Say("Open, ", w.name(), " stands before ", label(o), "."), remedies...)
 		}
 	}
 	if want := wanted(w.g); r.Gap < want-length.Tolerance {
@@ -389,6 +389,6 @@ func (w *judge) runBack() {
 		if w.fits(g) && w.out.Leaf-(more-w.g.Gap) >= leastLeaf {
 			list = append(list, finding.Remedy{Says: reason.Say("A gap of ", more, " under the closed leaf"), Edits: []job.Edit{w.set("gap", more)}})
 		}
-		w.find("run-back-ground", finding.Cannot, reason.Say("The ground at ", reason.Tape(r.At), " leaves ", r.Gap, " under ", w.name(), " as it runs back; ", want, " is wanted."), list...)
+		w.find(codeRunBackGround, finding.Cannot, reason.Say("The ground at ", reason.Tape(r.At), " leaves ", r.Gap, " under ", w.name(), " as it runs back; ", want, " is wanted."), list...)
 	}
 }

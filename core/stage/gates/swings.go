@@ -85,7 +85,7 @@ func CheckSwings(runs []*Gates, of func(run string) *stage.Checking) {
 		i = k
 	}
 	for _, c := range crossing {
-		of(c[0].m.Spec.ID).Find(finding.Finding{Rule: "leaves-cross", Stage: finding.Gates, Severity: finding.Note, Place: finding.Place{Gate: c[0].gate.ID},
+		of(c[0].m.Spec.ID).Find(finding.Finding{Rule: codeLeavesCross, Stage: finding.Gates, Severity: finding.Note, Place: finding.Place{Gate: c[0].gate.ID},
 			Says: reason.Say("Open, ", label(*c[0].gate), " and ", label(*c[1].gate), " are in each other's way: one at a time, or swing one of them the other way.")})
 	}
 }
@@ -93,7 +93,7 @@ func CheckSwings(runs []*Gates, of func(run string) *stage.Checking) {
 // check says what a leaf strikes.
 func (w strike) check(c *stage.Checking, runs []*Gates) {
 	m, g, worst := w.m, w.swing.gate, w.Struck
-	f := finding.Finding{Rule: "leaf-hits", Stage: finding.Gates, Severity: finding.Cannot, Place: finding.Place{Gate: g.ID},
+	f := finding.Finding{Rule: codeLeafHits, Stage: finding.Gates, Severity: finding.Cannot, Place: finding.Place{Gate: g.ID},
 		Says: reason.Say("Swung ", string(w.side), ", a leaf of ", label(*g), " strikes ", worst.What, " at ", math.Round(worst.Angle), "°.")}
 	now := m.Spec.Gates[g.index]
 	c.Find(f, func(a *stage.Advising) (out []finding.Remedy) {

@@ -30,13 +30,13 @@ func NearMix(j job.Job, t Totals, runs []*Load) []stage.Found {
 	}
 	order := runs[0].Cat.Supply.Truck.In(j.Units.System)
 	if step := t.Truck.Order - order.Step; step > 0 {
-		offer("near-truck", float64(step/t.Concrete)-1, reason.Say("The truck is ordered with ", reason.Bulk(t.Truck.Order), " for the last ", t.ConcreteToBuy-step, "."), reason.Say("saves ", reason.Bulk(order.Step)))
+		offer(codeNearTruck, float64(step/t.Concrete)-1, reason.Say("The truck is ordered with ", reason.Bulk(t.Truck.Order), " for the last ", t.ConcreteToBuy-step, "."), reason.Say("saves ", reason.Bulk(order.Step)))
 	}
 	if len(t.BagKinds) == 1 {
 		b := t.BagKinds[0]
 		bag, ok := runs[0].Cat.Bag(b.id)
 		if whole := math.Floor(b.Exact); ok && whole > 0 && b.Exact-whole > 1e-6 && b.Exact-whole <= nearBag {
-			offer("near-bag", whole*float64(bag.Yield)/float64(t.Concrete)-1, reason.Say("The last of ", b.Count, " bags is for a twentieth of a bag or less."), reason.Say("saves a bag"))
+			offer(codeNearBag, whole*float64(bag.Yield)/float64(t.Concrete)-1, reason.Say("The last of ", b.Count, " bags is for a twentieth of a bag or less."), reason.Say("saves a bag"))
 		}
 	}
 	return out

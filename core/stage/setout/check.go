@@ -21,7 +21,7 @@ type check struct {
 func (m *Marking) Check(c *stage.Checking) {
 	cord, kind, known := m.cord()
 	if !known {
-		c.Find(finding.Finding{Rule: "string-unknown", Stage: finding.Strings, Severity: finding.Check,
+		c.Find(finding.Finding{Rule: codeStringUnknown, Stage: finding.Strings, Severity: finding.Check,
 			Says: reason.Say("There is no string called ", m.Spec.String.Kind, " in the catalogue; ", kind.Name, " is taken instead.")},
 			stage.OneWay(reason.Say("Take ", kind.Name), m.Set("/string/kind", kind.ID)))
 	}
@@ -32,7 +32,7 @@ func (m *Marking) Check(c *stage.Checking) {
 func (m check) lines(cord stringline.Cord, kind materials.String) {
 	s, out := m.Spec.String, m.Strings
 	if s.Pull > kind.Most {
-		m.Find(finding.Finding{Rule: "string-breaks", Stage: finding.Strings, Severity: finding.Cannot,
+		m.Find(finding.Finding{Rule: codeStringBreaks, Stage: finding.Strings, Severity: finding.Cannot,
 			Says: reason.Say(kind.Name, " stands ", reason.Force(kind.Most), "; ", reason.Force(s.Pull), " breaks it, and it whips.")}, func(a *stage.Advising) []finding.Remedy {
 			return []finding.Remedy{{Says: reason.Say("Pull ", reason.Force(kind.Pull)), Edits: []job.Edit{m.Set("/string/pull", kind.Pull)}}}
 		})
@@ -42,7 +42,7 @@ func (m check) lines(cord stringline.Cord, kind materials.String) {
 		if out.SagPropped > sagMuch {
 			severity = finding.Check
 		}
-		m.Find(finding.Finding{Rule: "sag", Stage: finding.Strings, Severity: severity,
+		m.Find(finding.Finding{Rule: codeSag, Stage: finding.Strings, Severity: severity,
 			Says: reason.Say("The height string of ", m.Name(), " sags ", out.SagPropped, " where it hangs freest; the middle posts would be set that low.")}, func(a *stage.Advising) []finding.Remedy {
 			return []finding.Remedy{{Says: reason.Say(out.PropsFor, stage.Plural(out.PropsFor, " prop", " props")), Edits: []job.Edit{m.Set("/string/props", out.PropsFor)}}}
 		})
@@ -51,7 +51,7 @@ func (m check) lines(cord stringline.Cord, kind materials.String) {
 		return
 	}
 	if out.Drift > driftAllowed {
-		m.Find(finding.Finding{Rule: "drift", Stage: finding.Strings, Severity: finding.Check,
+		m.Find(finding.Finding{Rule: codeDrift, Stage: finding.Strings, Severity: finding.Check,
 			Says: reason.Say("Today's wind pushes the string of ", m.Name(), " ", out.Drift, " out of line at its middle. Over ", *out.SightFrom, " sight along the posts instead, or wait for a still morning.")}, func(a *stage.Advising) []finding.Remedy {
 			return []finding.Remedy{{Says: reason.Say("Set ", m.Name(), " by sight"), Edits: []job.Edit{m.Set("/string/school", job.BySight)}}}
 		})
@@ -72,7 +72,7 @@ func (m check) touching(cord stringline.Cord) {
 		return
 	}
 	raised := m.Job.Units.SmallestMark * length.Length(math.Ceil(float64((m.Spec.String.Low+leastClear-least)/m.Job.Units.SmallestMark)))
-	f := finding.Finding{Rule: "string-touches", Stage: finding.Strings, Severity: finding.Check,
+	f := finding.Finding{Rule: codeStringTouches, Stage: finding.Strings, Severity: finding.Check,
 		Says: reason.Say("The alignment string of ", m.Name(), " comes within ", max(0, least), " of the ground at ", reason.Tape(where), ". A string that touches is not straight.")}
 	if raised > 2000 {
 		f.Says = append(f.Says, reason.Say(" String it in two lengths, over the crest and beyond.")...)

@@ -35,7 +35,7 @@ func (m *Slope) Check(c *stage.Checking) {
 // weakJoints looks for posts on which nothing carries through.
 func (m *check) weakJoints() {
 	if n := len(m.Weak); n > 0 {
-		m.Find(finding.Finding{Rule: "weak-joints", Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Post: m.Weak[0]},
+		m.Find(finding.Finding{Rule: codeWeakJoints, Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Post: m.Weak[0]},
 			Says: reason.Say("Every rail has a joint on ", stage.Names(m.Weak), ": nothing carries through there.")}, func(a *stage.Advising) []finding.Remedy {
 			return a.Offer(reason.Say("Rails that span two bays"), func(now, then *stage.Outcome) bool { return then.Weak < now.Weak }, m.Set("/spacing/piece", 2*m.Spec.Spacing.Piece/length.Length(m.Spec.Spacing.Spans())), m.Set("/spacing/span", 2))
 		})
@@ -49,13 +49,13 @@ func (m *check) system() {
 		return
 	}
 	if limit, own := sys.Grade.Rack, m.Spec.Grade.Rack; limit != nil && m.Spec.Grade.Look.Leans() && (own == nil || *own > *limit) {
-		m.Find(finding.Finding{Rule: "rack-over-system", Stage: finding.Grade, Severity: finding.Check,
+		m.Find(finding.Finding{Rule: codeRackOverSystem, Stage: finding.Grade, Severity: finding.Check,
 			Says: reason.Say(sys.Name, " rack at most ", *limit, "; this run lets them rack more.")}, func(a *stage.Advising) []finding.Remedy {
 			return []finding.Remedy{{Says: reason.Say("Rack at most ", *limit), Edits: []job.Edit{m.Set("/grade/rack", *limit)}}}
 		})
 	}
 	if m.Spec.Fence.GapMost > sys.Fence.GapMost && sys.Fence.GapMost <= smallGap {
-		m.Find(finding.Finding{Rule: "gap-over-system", Stage: finding.Grade, Severity: finding.Check,
+		m.Find(finding.Finding{Rule: codeGapOverSystem, Stage: finding.Grade, Severity: finding.Check,
 			Says: reason.Say(sys.Name, " ask for a gap of at most ", sys.Fence.GapMost, "; this run allows ", m.Spec.Fence.GapMost, ".")}, func(a *stage.Advising) []finding.Remedy {
 			return []finding.Remedy{{Says: reason.Say("A gap of at most ", sys.Fence.GapMost), Edits: []job.Edit{m.Set("/fence/gapMost", sys.Fence.GapMost)}}}
 		})
@@ -66,7 +66,7 @@ func (m *check) system() {
 // the worst bay.
 func (m *check) corridor() {
 	if m.Top.Lost {
-		m.Find(finding.Finding{Rule: "line-not-found", Stage: finding.Grade, Severity: finding.Check,
+		m.Find(finding.Finding{Rule: codeLineNotFound, Stage: finding.Grade, Severity: finding.Check,
 			Says: reason.Say("The best top line of ", m.Name(), " was not found: the calculation did not come to an end. The line shown is a possible one, perhaps with more earth than is needed. Hold a height by hand, or choose another look.")})
 	}
 	bays, worst, depth := 0, -1, length.Length(0)
@@ -104,7 +104,7 @@ func (m *check) corridor() {
 	default:
 		says = append(says, reason.Say(". In all ", reason.Bulk(t.Fill), " of soil to fill.")...)
 	}
-	m.Find(finding.Finding{Rule: "corridor", Stage: finding.Grade, Severity: finding.Check, Place: finding.Place{Bay: stage.BayID(worst)},
+	m.Find(finding.Finding{Rule: codeCorridor, Stage: finding.Grade, Severity: finding.Check, Place: finding.Place{Bay: stage.BayID(worst)},
 		Says: says}, func(a *stage.Advising) []finding.Remedy { return m.corridorRemedies(a, worst, depth) })
 }
 
@@ -132,7 +132,7 @@ func (m *check) rack() {
 	if worst < 0 {
 		return
 	}
-	f := finding.Finding{Rule: "rack", Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Bay: stage.BayID(worst)},
+	f := finding.Finding{Rule: codeRack, Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Bay: stage.BayID(worst)},
 		Says: reason.Say(bays, stage.Plural(bays, " bay leans", " bays lean"), " more than the panel's rack of ", limit, "; ", stage.BayID(worst), " the most, ", lean, ".")}
 	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
 		if last-first+1 < len(m.Top.Bays) {
@@ -185,7 +185,7 @@ func (m *check) steps() {
 	}
 	p := m.Posts[worst]
 	mark := m.Job.Units.SmallestMark
-	f := finding.Finding{Rule: "step", Stage: finding.Grade, Severity: finding.Check, Place: finding.Place{Post: p.ID},
+	f := finding.Finding{Rule: codeStep, Stage: finding.Grade, Severity: finding.Check, Place: finding.Place{Post: p.ID},
 		Says: reason.Say("The top steps more than ", *most, " at ", count, stage.Plural(count, " post", " posts"), "; at ", p.ID, " the most, ", p.Step.Abs(), ".")}
 	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
 		if m.school() != job.Gradual {
@@ -219,7 +219,7 @@ func (m *check) marks() {
 	p := m.Posts[worst]
 	least := min(p.RevealBefore, p.RevealAfter)
 	gap := m.Job.Units.Round(m.Spec.Fence.GapLeast + *mark - least + m.Job.Units.SmallestMark)
-	f := finding.Finding{Rule: "grade-mark", Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
+	f := finding.Finding{Rule: codeGradeMark, Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
 		Says: reason.Say("The grade mark, ", *mark, " under the post's top, would go below ground at ", count, stage.Plural(count, " post", " posts"), ": ", p.ID, " shows only ", least, ". It must stay above ground.")}
 	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
 		if gap <= 1000 && gap <= m.Spec.Fence.GapMost {
@@ -249,7 +249,7 @@ func (m *check) lowRails() {
 	p := m.Posts[worst]
 	up := half - low
 	gap := m.Job.Units.Round(m.Spec.Fence.GapLeast + up + m.Job.Units.SmallestMark)
-	f := finding.Finding{Rule: "rail-in-ground", Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
+	f := finding.Finding{Rule: codeRailInGround, Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
 		Says: reason.Say("The lowest rail would go into ", p.ID, " ", up, " below where the ground allows: a hole must stay above ground.")}
 	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
 		if gap <= m.Spec.Fence.GapMost {
@@ -290,7 +290,7 @@ func (m *check) misfits() {
 		return
 	}
 	b := &m.Bays[worst]
-	m.Find(finding.Finding{Rule: "lean-misfit", Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Bay: b.ID},
+	m.Find(finding.Finding{Rule: codeLeanMisfit, Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Bay: b.ID},
 		Says: reason.Say(b.ID, " is ", over, " too long along its slope: no posts were found on which every leaning piece fits. Set its far post back by so much, or hold a post beside it.")})
 }
 
@@ -323,7 +323,7 @@ func (m *check) nearBays() {
 		if over := most - m.Spec.Spacing.Most; over <= 0 || over > nearBay+length.Tolerance || most > 10000 {
 			continue
 		}
-		m.Nearly(finding.Finding{Rule: "near-bay", Stage: finding.Space, Place: finding.Place{Bay: m.Bays[m.FirstBay(i)].ID},
+		m.Nearly(finding.Finding{Rule: codeNearBay, Stage: finding.Space, Place: finding.Place{Bay: m.Bays[m.FirstBay(i)].ID},
 			Says: reason.Say("From ", reason.Tape(s.From), " to ", reason.Tape(s.To), " there is a post more since ", s.Bays-1, " bays would be ", most-m.Spec.Spacing.Most, " over ", m.Spec.Spacing.Most, ". See that rails and boards still reach.")},
 			func(now, then *stage.Outcome) bool { return then.Posts < now.Posts },
 			stage.Change{Says: reason.Say("Bays of up to ", most), Edits: []job.Edit{m.Set("/spacing/most", most)}})
@@ -356,7 +356,7 @@ func (m *check) nearPanels() {
 		if by < 0 {
 			word = "less"
 		}
-		m.Nearly(finding.Finding{Rule: "near-panel", Stage: finding.Space, Place: finding.Place{Bay: m.Bays[m.FirstBay(i)].ID},
+		m.Nearly(finding.Finding{Rule: codeNearPanel, Stage: finding.Space, Place: finding.Place{Bay: m.Bays[m.FirstBay(i)].ID},
 			Says: reason.Say("From ", reason.Tape(s.From), " to ", reason.Tape(s.To), " whole panels would fit with ", by.Abs(), " ", word, " play at each joint.")},
 			func(now, then *stage.Outcome) bool { return then.CutPieces < now.CutPieces },
 			stage.Change{Says: reason.Say("Play of ", play, " at each joint"), Edits: []job.Edit{m.Set("/spacing/play", round)}})

@@ -36,7 +36,7 @@ func (m *Spacing) Check(c *stage.Checking) {
 func (m *check) offLevel() {
 	for i, g := range m.Given.Gates {
 		if m.Laid() && !slices.Contains(m.GatePlaces, i) {
-			m.Find(finding.Finding{Rule: "gate-off-level", Stage: finding.Walk, Severity: finding.Cannot, Place: finding.Place{Gate: g.ID},
+			m.Find(finding.Finding{Rule: codeGateOffLevel, Stage: finding.Walk, Severity: finding.Cannot, Place: finding.Place{Gate: g.ID},
 				Says: reason.Say("Level, the run is ", reason.Tape(*m.Spec.Length), " long, and the gate at ", reason.Tape(g.At), " no longer fits on it: it is left out.")})
 		}
 	}
@@ -45,16 +45,16 @@ func (m *check) offLevel() {
 // unmeasured asks for what the plan cannot do without, first things first.
 func (m *check) unmeasured() {
 	if m.Given.Length == nil {
-		m.Find(finding.Finding{Rule: "length-missing", Stage: finding.Walk, Severity: finding.Missing, Field: m.Path + "/length",
+		m.Find(finding.Finding{Rule: codeLengthMissing, Stage: finding.Walk, Severity: finding.Missing, Field: m.Path + "/length",
 			Says: reason.Say("How long is the run, centre to centre of its end posts?")})
 	}
 	if !m.Ground.Measured {
-		m.Find(finding.Finding{Rule: "ground-missing", Stage: finding.Walk, Severity: finding.Missing, Field: m.Path + "/ground",
+		m.Find(finding.Finding{Rule: codeGroundMissing, Stage: finding.Walk, Severity: finding.Missing, Field: m.Path + "/ground",
 			Says: reason.Say("How does the ground fall? Without heights it is taken as level.")})
 	}
 	if !m.BagKnown {
 		usual := *m.UsualRules.Setting.Bag
-		m.Find(finding.Finding{Rule: "bag-unknown", Stage: finding.Pour, Severity: finding.Cannot,
+		m.Find(finding.Finding{Rule: codeBagUnknown, Stage: finding.Pour, Severity: finding.Cannot,
 			Says: reason.Say("There is no bag called ", m.RunRules().Setting.Bag, " in the catalogue, so bags are not counted.")}, func(a *stage.Advising) []finding.Remedy {
 			return []finding.Remedy{{Says: reason.Say("Take ", usual), Edits: []job.Edit{m.Set("/setting/bag", usual)}}}
 		})
@@ -83,7 +83,7 @@ func (m *check) landed() {
 				severity = finding.Check
 			}
 		}
-		m.Find(finding.Finding{Rule: "landed", Stage: finding.Space, Severity: severity, Place: finding.Place{Post: p.ID}, Says: says}, func(a *stage.Advising) []finding.Remedy {
+		m.Find(finding.Finding{Rule: codeLanded, Stage: finding.Space, Severity: severity, Place: finding.Place{Post: p.ID}, Says: says}, func(a *stage.Advising) []finding.Remedy {
 			return a.Offer(reason.Say("Space the rest again from here"), stage.Anyway, m.Set(fmt.Sprintf("/fixedPosts/%d/respace", at.Held), true))
 		})
 	}
@@ -95,7 +95,7 @@ func (m *check) faces() {
 		return
 	}
 	wide := m.Spec.PostOf(job.CornerPost).Width
-	f := finding.Finding{Rule: "which-face", Stage: finding.Space, Severity: finding.Note,
+	f := finding.Finding{Rule: codeWhichFace, Stage: finding.Space, Severity: finding.Note,
 		Says: reason.Say("Which face are the panels of ", m.Name(), " on? On the outer face of a corner the bay beside it is ", wide, ", a post's width, shorter. They are taken to be on the inner face.")}
 	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
 		for _, side := range []job.Side{job.Left, job.Right} {
@@ -152,7 +152,7 @@ func (m *check) blocked(segment int) {
 		says = append(says, reason.Say("; bays between ", min(m.Spec.Spacing.Shortest(regular), regular), " and ", regular, " cannot be put together so.")...)
 	}
 	says = append(says, reason.Say(" It is planned as if that were not there.")...)
-	f := finding.Finding{Rule: "blocked", Stage: finding.Space, Severity: finding.Cannot, Place: finding.Place{Bay: stage.BayID(m.FirstBay(segment))}, Says: says}
+	f := finding.Finding{Rule: codeBlocked, Stage: finding.Space, Severity: finding.Cannot, Place: finding.Place{Bay: stage.BayID(m.FirstBay(segment))}, Says: says}
 	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
 		if footings {
 			out = append(out, m.Repour(a, b.Of)...)
@@ -178,7 +178,7 @@ func (m *check) sliver(segment int) {
 			shortest, at = m.Bays[i].CentreToCentre, i
 		}
 	}
-	m.Find(finding.Finding{Rule: "sliver", Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Bay: stage.BayID(at)},
+	m.Find(finding.Finding{Rule: codeSliver, Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Bay: stage.BayID(at)},
 		Says: reason.Say(stage.BayID(at), " is only ", shortest, ": no bays of ", m.Spec.Spacing.Shortest(s.Regular), " or more fill ", s.To-s.From, ".")}, func(a *stage.Advising) []finding.Remedy { return m.otherBays(a, 0) })
 }
 
@@ -218,7 +218,7 @@ func (m *check) shifted(segment int) {
 	if of == "what is in the way" {
 		prefix = ""
 	}
-	m.Find(finding.Finding{Rule: "shifted", Stage: finding.Space, Severity: finding.Note, Place: finding.Place{Post: posts[0]},
+	m.Find(finding.Finding{Rule: codeShifted, Stage: finding.Space, Severity: finding.Note, Place: finding.Place{Post: posts[0]},
 		Says: reason.Say(stage.Names(posts), stage.Plural(len(posts), " stands ", " stand up to "), most, " off ", stage.Plural(len(posts), "its regular place so that its hole misses ", "their regular places so that their holes miss "),
 			prefix, of, ": ", s.Odd, stage.Plural(s.Odd, " bay differs", " bays differ"), " from ", s.Regular, ".")}, func(a *stage.Advising) []finding.Remedy { return m.evenBays(a) })
 }
@@ -244,7 +244,7 @@ func (m *check) cutPieces() {
 		return
 	}
 	b := m.Bays[worst]
-	f := finding.Finding{Rule: "cut-piece", Stage: finding.Space, Severity: finding.Note, Place: finding.Place{Bay: b.ID},
+	f := finding.Finding{Rule: codeCutPiece, Stage: finding.Space, Severity: finding.Note, Place: finding.Place{Bay: b.ID},
 		Says: reason.Say(stage.Names(cut), stage.Plural(len(cut), " takes ", " take "), stage.Plural(len(cut), what+" cut to ", "pieces cut, the shortest to "), b.Piece, ".")}
 	odd := m.Spec.Spacing.Odd
 	if odd == "" {
@@ -270,7 +270,7 @@ func (m *check) system() {
 	}
 	_, ok := m.Cat.System(m.Spec.System, m.Job.Systems)
 	if !ok {
-		m.Find(finding.Finding{Rule: "system-unknown", Stage: finding.Space, Severity: finding.Check,
+		m.Find(finding.Finding{Rule: codeSystemUnknown, Stage: finding.Space, Severity: finding.Check,
 			Says: reason.Say("The fence system ", m.Spec.System, " is neither in the catalogue nor among the job's own; its limits and cautions are not known here.")}, func(a *stage.Advising) []finding.Remedy {
 			return []finding.Remedy{{Says: reason.Say("Forget the system and keep the values"), Edits: []job.Edit{m.Set("/system", nil)}}}
 		})

@@ -77,16 +77,16 @@ func SiteFindings(j job.Job, cat materials.Catalog, runs []*stage.Run) []stage.F
 	switch {
 	case j.Site.FrostDepth == nil && j.Site.Frost != nil && len(runs) > 0:
 		if depth, _ := runs[0].Frost(); depth != nil {
-			find(finding.Finding{Rule: "frost-estimate", Stage: finding.Dig, Severity: finding.Check, Field: "/site/frostDepth",
+			find(finding.Finding{Rule: codeFrostEstimate, Stage: finding.Dig, Severity: finding.Check, Field: "/site/frostDepth",
 				Says: reason.Say("The frost depth, ", *depth, ", is an estimate. Ask the local building office for its figure, which goes before it.")})
 		}
 	case j.Site.FrostDepth == nil:
-		find(finding.Finding{Rule: "frost-missing", Stage: finding.Walk, Severity: finding.Missing, Field: "/site/frostDepth",
+		find(finding.Finding{Rule: codeFrostMissing, Stage: finding.Walk, Severity: finding.Missing, Field: "/site/frostDepth",
 			Says: reason.Say("How deep does the frost go? The local building office knows. Until then the holes follow the other rules.")})
 	}
 	for _, id := range soilsOf(j) {
 		if _, known := cat.Soil(id); !known && id != "" {
-			find(finding.Finding{Rule: "soil-unknown", Stage: finding.Dig, Severity: finding.Check,
+			find(finding.Finding{Rule: codeSoilUnknown, Stage: finding.Dig, Severity: finding.Check,
 				Says: reason.Say("There is no soil called ", id, " in the catalogue: it is taken as the weakest.")}, stage.OneWay(reason.Say("Forget it"), forgetSoil(j, id)...))
 		}
 	}
@@ -97,7 +97,7 @@ func SiteFindings(j job.Job, cat materials.Catalog, runs []*stage.Run) []stage.F
 	for l, line := range j.Lines {
 		for r, run := range line.Runs {
 			if run.Fence.Height > *most {
-				find(finding.Finding{Rule: "too-high", Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Run: run.ID},
+				find(finding.Finding{Rule: codeTooHigh, Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Run: run.ID},
 					Says: reason.Say("The fence is ", run.Fence.Height, " high; the code, as it was read, allows ", *most, ". The local office decides.")},
 					stage.OneWay(reason.Say("A fence ", *most, " high"), job.Set(stage.RunPath(l, r)+"/fence/height", *most)))
 			}

@@ -47,11 +47,11 @@ func (w *check) turns() {
 		place := finding.Place{Run: w.Line.Runs[i].ID}
 		switch {
 		case t.Wrong != nil:
-			w.find(finding.Finding{Rule: "triangle", Stage: finding.Walk, Severity: finding.Cannot, Place: place,
+			w.find(finding.Finding{Rule: codeTriangle, Stage: finding.Walk, Severity: finding.Cannot, Place: place,
 				Says: reason.Say("No triangle has legs of ", reason.Tape(t.Wrong.Back), " and ", reason.Tape(t.Wrong.Forth), " and a diagonal of ", reason.Tape(t.Wrong.Diagonal),
 					": it can be ", reason.Tape(t.Wrong.Least), " to ", reason.Tape(t.Wrong.Most), ". The corner before ", w.runName(i), " is taken as straight on.")})
 		case i > 0 && !t.Measured && !t.Found:
-			w.find(finding.Finding{Rule: "corner-missing", Stage: finding.Walk, Severity: finding.Missing, Field: field, Place: place,
+			w.find(finding.Finding{Rule: codeCornerMissing, Stage: finding.Walk, Severity: finding.Missing, Field: field, Place: place,
 				Says: reason.Say("How does the line turn from ", w.runName(i-1), " to ", w.runName(i), "? Until then it goes straight on.")})
 		}
 	}
@@ -73,7 +73,7 @@ func (w *check) closes() {
 	ratio := c.Ratio()
 	loose := ratio < looseRatio
 	if c.Miss > w.units.SmallestMark && (loose || !w.Line.Balance) {
-		f := finding.Finding{Rule: "misclosure", Stage: finding.Walk, Severity: finding.Note,
+		f := finding.Finding{Rule: codeMisclosure, Stage: finding.Walk, Severity: finding.Note,
 			Says: reason.Say("The line misses closing by ", c.Miss, ", 1 in ", math.Round(ratio), ".")}
 		if loose {
 			f.Severity = finding.Check
@@ -88,11 +88,11 @@ func (w *check) closes() {
 	}
 	if k := w.traverse.Checked; k != nil && math.Abs(normalTurn(k.Left, k.Found)) > looseAngle*math.Sqrt(float64(len(w.Line.Runs))) {
 		tenth := func(v float64) float64 { return math.Round(10*math.Abs(v)) / 10 }
-		w.find(finding.Finding{Rule: "corner-unmeasured", Stage: finding.Walk, Severity: finding.Check, Place: finding.Place{Run: w.Line.Runs[k.Run].ID},
+		w.find(finding.Finding{Rule: codeCornerUnmeasured, Stage: finding.Walk, Severity: finding.Check, Place: finding.Place{Run: w.Line.Runs[k.Run].ID},
 			Says: reason.Say("The corner before ", w.runName(k.Run), " was not measured. The lengths make it a turn of ", tenth(k.Found), "°, the other corners leave ", tenth(k.Left), "° for it: a length or a turn is likely wrong. Measure it.")})
 	}
 	if s := c.AngleSum; s != nil && math.Abs(*s) > looseAngle*math.Sqrt(float64(len(w.Line.Runs))) {
-		w.find(finding.Finding{Rule: "angle-sum", Stage: finding.Walk, Severity: finding.Check,
+		w.find(finding.Finding{Rule: codeAngleSum, Stage: finding.Walk, Severity: finding.Check,
 			Says: reason.Say("The turns round the line add up ", math.Abs(*s), "° off a whole turn: one of them, or its left or right, is likely wrong.")})
 	}
 }
@@ -103,7 +103,7 @@ const mostSlips = 6
 func (w *check) blunders() {
 	for k, s := range w.survey.Slips {
 		if k == mostSlips {
-			w.find(finding.Finding{Rule: "slips", Stage: finding.Walk, Severity: finding.Note,
+			w.find(finding.Finding{Rule: codeSlips, Stage: finding.Walk, Severity: finding.Note,
 				Says: reason.Say(len(w.survey.Slips)-mostSlips, " more entries stand out from their neighbours.")})
 			return
 		}
@@ -111,7 +111,7 @@ func (w *check) blunders() {
 		if s.Weak {
 			severity = finding.Note
 		}
-		f := finding.Finding{Rule: "slip", Stage: finding.Walk, Severity: severity, Field: s.Path, Place: finding.Place{Run: s.Run},
+		f := finding.Finding{Rule: codeSlip, Stage: finding.Walk, Severity: severity, Field: s.Path, Place: finding.Place{Run: s.Run},
 			Says: reason.Say("Is the ", s.Kind, " at ", reason.Tape(s.At), " a slip? ", s.Given, " stands between ", s.Before, " and ", s.After, ".")}
 		w.find(f, func(a *stage.Advising) (out []finding.Remedy) {
 			for _, v := range s.Likely {
@@ -142,7 +142,7 @@ func (w *check) conflicts() {
 		if off.Abs() > apartMuch {
 			severity = finding.Check
 		}
-		f := finding.Finding{Rule: "two-heights", Stage: finding.Walk, Severity: severity, Place: finding.Place{Run: c.Run},
+		f := finding.Finding{Rule: codeTwoHeights, Stage: finding.Walk, Severity: severity, Place: finding.Place{Run: c.Run},
 			Says: reason.Say("At ", reason.Tape(c.At), " on ", w.runName(c.RunIndex), " the ground has two heights, ", c.Have, " and ", c.Given, ", ", off.Abs(), " apart. The first is used.")}
 		w.find(f, func(a *stage.Advising) (out []finding.Remedy) {
 			if c.Book < 0 {
@@ -176,17 +176,17 @@ func (w *check) levels() {
 		}
 		at := fmt.Sprintf("%s/books/%d", w.Path, b)
 		if l.Error.Abs() > l.Allow+length.Tolerance {
-			w.find(finding.Finding{Rule: "level-closing", Stage: finding.Walk, Severity: finding.Check,
+			w.find(finding.Finding{Rule: codeLevelClosing, Stage: finding.Walk, Severity: finding.Check,
 				Says: reason.Say(pageName(book), " closes ", l.Error.Abs(), " ", stage.Plural(sign(l.Error), "high", "low"), "; ", l.Allow, " is allowed. Test the level on two pegs, or look for a slip.")})
 		} else if !book.Spread && l.Error.Abs() > w.units.SmallestMark/2 {
-			w.find(finding.Finding{Rule: "level-closing", Stage: finding.Walk, Severity: finding.Note,
+			w.find(finding.Finding{Rule: codeLevelClosing, Stage: finding.Walk, Severity: finding.Note,
 				Says: reason.Say(pageName(book), " closes ", l.Error.Abs(), " ", stage.Plural(sign(l.Error), "high", "low"), ", within the ", l.Allow, " allowed.")}, func(a *stage.Advising) []finding.Remedy {
 				return []finding.Remedy{{Says: reason.Say("Spread it over the set-ups"), Edits: []job.Edit{job.Set(at+"/spread", true)}}}
 			})
 		}
 	}
 	if loop := w.survey.Loop; loop != nil && loop.Error.Abs() > w.units.SmallestMark/2 {
-		f := finding.Finding{Rule: "height-loop", Stage: finding.Walk, Severity: finding.Note,
+		f := finding.Finding{Rule: codeHeightLoop, Stage: finding.Walk, Severity: finding.Note,
 			Says: reason.Say("Going round the line, the heights end ", loop.Error.Abs(), " ", stage.Plural(sign(loop.Error), "above", "below"), " where they began. That is spread with the distance, so that the first corner has one height.")}
 		if loop.Error.Abs() > loop.Allowance {
 			f.Severity = finding.Check
@@ -220,7 +220,7 @@ func (w *check) slopes() {
 }
 
 func (w *check) steep(r int, s survey.Steep) {
-	w.find(finding.Finding{Rule: "steep", Stage: finding.Walk, Severity: finding.Cannot, Place: finding.Place{Run: w.Line.Runs[r].ID},
+	w.find(finding.Finding{Rule: codeSteep, Stage: finding.Walk, Severity: finding.Cannot, Place: finding.Place{Run: w.Line.Runs[r].ID},
 		Says: reason.Say("On ", w.runName(r), " the ground goes ", s.Rise.Abs(), " up or down between ", reason.Tape(s.From), " and ", reason.Tape(s.To),
 			", which is more than the tape along it. A height or a station is wrong; that piece is taken as level.")})
 }
