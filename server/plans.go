@@ -144,7 +144,7 @@ func (s *Server) explain(c fiber.Ctx) error {
 		why, ok := r.Explain(req.Figure)
 		if !ok {
 			given, _ := json.Marshal(req.Figure)
-			return job.Errors{{Field: "/figure", Given: string(given), Allowed: "a figure of the plan that can be explained"}}
+			return job.Errors{{Field: "/figure", Given: job.Brief(string(given)), Allowed: "a figure of the plan that can be explained"}}
 		}
 		return c.JSON(Explained{Figure: why.Figure, Sentence: why.Sentence, Steps: why.Steps, Asked: why.Asked, Caution: why.Caution})
 	})
@@ -193,7 +193,7 @@ func (s *Server) ways(c fiber.Ctx) error {
 			return err
 		}
 		if !ok {
-			return job.Errors{{Field: "/post", Given: req.Run + " " + req.Post, Allowed: "a post whose hole was stopped"}}
+			return job.Errors{{Field: "/post", Given: job.Brief(req.Run + " " + req.Post), Allowed: "a post whose hole was stopped"}}
 		}
 		return c.JSON(Ways{Ways: ways})
 	})

@@ -39,10 +39,15 @@ func (b *binder) show(v any) string {
 	if err != nil {
 		return fmt.Sprint(v)
 	}
-	if s := string(raw); utf8.RuneCountInString(s) <= 60 {
-		return s
+	return Brief(string(raw))
+}
+
+// Brief is what was given, short enough for one line of an error.
+func Brief(given string) string {
+	if utf8.RuneCountInString(given) <= 60 {
+		return given
 	}
-	return string([]rune(string(raw))[:60]) + "…"
+	return string([]rune(given)[:60]) + "…"
 }
 
 func (b *binder) bind(path string, given any, into reflect.Value, lim limits) {
