@@ -180,6 +180,15 @@ type Problem struct {
 	Current *JobState        `json:"current,omitempty" jsonschema_description:"The job as it stands, when a change was made against an older revision."`
 }
 
+// MethodChoice is a way to set a post, as it is chosen.
+type MethodChoice struct {
+	ID    job.Method `json:"id" jsonschema:"required"`
+	Name  string     `json:"name" jsonschema:"required"`
+	Done  string     `json:"done" jsonschema:"required" jsonschema_description:"As what was done: set ..."`
+	Costs string     `json:"costs" jsonschema:"required" jsonschema_description:"What it gives and costs."`
+	Hole  bool       `json:"hole" jsonschema:"required" jsonschema_description:"It sets a post in a hole."`
+}
+
 // Catalogue is what the interface offers for choosing.
 type Catalogue struct {
 	Bags     []materials.Bag      `json:"bags" jsonschema:"required"`
@@ -188,6 +197,7 @@ type Catalogue struct {
 	Gates    map[string]job.Gate  `json:"gates" jsonschema:"required" jsonschema_description:"The usual gate of each system."`
 	Strings  []materials.String   `json:"strings" jsonschema:"required"`
 	Services []materials.Service  `json:"services" jsonschema:"required"`
+	Methods  []MethodChoice       `json:"methods" jsonschema:"required" jsonschema_description:"Ways to set a post."`
 	Systems  []materials.System   `json:"systems" jsonschema:"required" jsonschema_description:"Fence systems of both unit systems."`
 	Soils    []materials.Soil     `json:"soils" jsonschema:"required"`
 	Supply   materials.Supply     `json:"supply" jsonschema:"required"`

@@ -2,6 +2,7 @@ package server
 
 import (
 	"errors"
+	"slices"
 	"strings"
 
 	"github.com/gofiber/fiber/v3"
@@ -44,6 +45,9 @@ func (s *Server) tape(c fiber.Ctx) error {
 
 func (s *Server) catalogue(c fiber.Ctx) error {
 	out := Catalogue{Bags: s.Catalog.Bags, Posts: s.Catalog.Posts, Strings: s.Catalog.Strings, Services: s.Catalog.Services, Systems: s.Catalog.Systems, Soils: s.Catalog.Soils, Supply: s.Catalog.Supply, Hardware: s.Catalog.Hardware, Makes: s.Catalog.Makes, Runs: map[string]job.Run{}, Gates: map[string]job.Gate{}, Marks: map[string][]float64{}}
+	for _, m := range job.SettingMethods {
+		out.Methods = append(out.Methods, MethodChoice{m.Method, m.Name, m.Done, m.Costs, slices.Contains(job.HoleMethods, m.Method)})
+	}
 	for _, k := range paper.Kinds {
 		out.Sheets = append(out.Sheets, SheetKind{k.ID, k.Name, k.Stage, k.Of})
 	}

@@ -6,24 +6,6 @@ import (
 	"mallow/core/length"
 )
 
-// Method is a way to set a post.
-type Method string
-
-// Ways to set a post.
-const (
-	Braced     Method = "braced" // braced, then filled with mixed concrete
-	FastDry    Method = "fast"   // fast-setting mix poured dry, watered in the hole
-	DryPacked  Method = "dry packed"
-	Stabbed    Method = "stabbed" // into wet concrete from a truck
-	RockPacked Method = "rock"    // wedged and tamped, no concrete
-	Drive      Method = "driven"
-	Slurry     Method = "slurry"  // rocks first, thin slurry over, for deep frost holes
-	Layered    Method = "layered" // round a sleeved post
-)
-
-// Methods are all of them.
-var Methods = []Method{Braced, FastDry, DryPacked, Stabbed, RockPacked, Drive, Slurry, Layered}
-
 // System is a fence system: the material, and what it asks of the posts. A run
 // set up from one copies its values and keeps its name, so that its limits and
 // cautions hold.

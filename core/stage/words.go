@@ -105,11 +105,6 @@ type Caution struct {
 	Says  reason.Text   `json:"says" jsonschema:"required"`
 }
 
-var MethodNames = map[job.Method]string{
-	job.Braced: "braced and filled", job.FastDry: "with fast-setting mix poured dry", job.DryPacked: "dry-packed", job.Stabbed: "stabbed into wet concrete",
-	job.RockPacked: "packed in rock or gravel", job.Drive: "driven", job.Slurry: "with rocks first and slurry", job.Layered: "layered round a sleeve",
-}
-
 // mostNamed is how many posts are named one by one.
 const MostNamed = 6
 

@@ -25,7 +25,7 @@ func (m *Holes) allowedWays(sys job.System, r *job.Rules, kind job.PostKind) []f
 		if r.Hole.DrivenAt(kind) {
 			edits = append(edits, m.RuleEdit(r, "hole/driven", job.NoneDriven))
 		}
-		out = append(out, finding.Remedy{Says: reason.Say("Set them ", stage.MethodNames[way]), Edits: edits})
+		out = append(out, finding.Remedy{Says: reason.Say("Set them ", way.Told().Done), Edits: edits})
 	}
 	return out
 }

@@ -281,16 +281,16 @@ func (m *check) filling() {
 		}
 		if k := slices.IndexFunc(sys.Forbidden, func(f job.Forbidden) bool { return f.Method == method }); k >= 0 {
 			once("method "+string(method), finding.Finding{Rule: codeForbiddenSetting, Stage: finding.Pour, Place: place,
-				Says: reason.Say(sys.Name, ": not ", stage.MethodNames[method], ". ", sys.Forbidden[k].Why)}, func(a *stage.Advising) []finding.Remedy { return m.allowedWays(sys, r, p.Kind) })
+				Says: reason.Say(sys.Name, ": not ", method.Told().Done, ". ", sys.Forbidden[k].Why)}, func(a *stage.Advising) []finding.Remedy { return m.allowedWays(sys, r, p.Kind) })
 		}
 		if slices.Contains(sys.InConcrete, p.Kind) && (method == job.RockPacked || method == job.Drive) {
 			once("concrete "+string(p.Kind), finding.Finding{Rule: codeMustBeConcrete, Stage: finding.Pour, Place: place,
-				Says: reason.Say(sys.Name, ": ", stage.KindNames[p.Kind], " take the pull and stand in concrete; ", p.ID, " is ", stage.MethodNames[method], ".")}, func(a *stage.Advising) []finding.Remedy { return m.allowedWays(sys, r, p.Kind) })
+				Says: reason.Say(sys.Name, ": ", stage.KindNames[p.Kind], " take the pull and stand in concrete; ", p.ID, " is ", method.Told().Done, ".")}, func(a *stage.Advising) []finding.Remedy { return m.allowedWays(sys, r, p.Kind) })
 		}
 		if k := slices.IndexFunc(sys.Mind, func(f job.Forbidden) bool { return f.Method == method }); k >= 0 && !said["mind "+string(method)] {
 			said["mind "+string(method)] = true
 			m.Find(finding.Finding{Rule: codeMindSetting, Stage: finding.Pour, Severity: finding.Note, Place: place,
-				Says: reason.Say(sys.Name, ", ", stage.MethodNames[method], ": ", sys.Mind[k].Why)})
+				Says: reason.Say(sys.Name, ", ", method.Told().Done, ": ", sys.Mind[k].Why)})
 		}
 		m.inside(p, r, sys, once)
 	}

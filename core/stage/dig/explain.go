@@ -173,15 +173,21 @@ func (m *Holes) roundPost(d *Design) reason.Text {
 	return t
 }
 
-// methodChoices are the ways to set a post in a hole.
-var methodChoices = []string{string(job.Braced), string(job.FastDry), string(job.DryPacked), string(job.Stabbed), string(job.RockPacked), string(job.Slurry), string(job.Layered)}
+// names are choices as a setting takes them.
+func names[T ~string](all []T) []string {
+	out := make([]string, len(all))
+	for i, one := range all {
+		out[i] = string(one)
+	}
+	return out
+}
 
 // fillSteps are the choices behind what goes into a hole.
 func (m *Holes) fillSteps(d *Design, c *Card) []reason.Step {
 	r := d.Sized.Rules
 	set := r.Setting
-	steps := []reason.Step{{Rule: "Way of setting", Governs: true, Source: stage.Practice, Says: reason.Say(methodCosts[set.Method]),
-		Settings: []reason.Setting{m.Rule(r, "setting/method", "Set", reason.ChoiceSetting, methodChoices...)}}}
+	steps := []reason.Step{{Rule: "Way of setting", Governs: true, Source: stage.Practice, Says: reason.Say(set.Method.Told().Costs),
+		Settings: []reason.Setting{m.Rule(r, "setting/method", "Set", reason.ChoiceSetting, names(job.HoleMethods)...)}}}
 	add := func(rule string, source reason.Source, says reason.Text, settings ...reason.Setting) {
 		steps = append(steps, reason.Step{Rule: rule, Source: source, Says: says, Settings: settings})
 	}
@@ -220,17 +226,6 @@ var insides = map[job.Inside]string{
 	job.OpenInside:   "Open at the foot: it fills as it is set, and stands the stiffer for it.",
 	job.ClosedInside: "Closed at the foot: nothing goes in, so that nothing freezes in it and bursts it.",
 	job.CoreInside:   "A steel core takes the pull; concrete round it to the ground only.",
-}
-
-// methodCosts say what each way of setting gives and costs.
-var methodCosts = map[job.Method]string{
-	job.Braced:     "Braced, then filled with mixed concrete: sure and strong; two braces and a day or two for each post. Bare timber in concrete rots sooner, some say never.",
-	job.FastDry:    "Fast-setting mix poured dry and watered: minutes, no mixing; dearer, and only as good as the water reaches.",
-	job.DryPacked:  "Mix tamped dry in layers: usable at once, can be bumped up or down; slow, and dumped loose it is weak.",
-	job.Stabbed:    "Holes filled from a truck, posts pushed in: many in an hour, no bracing; the mix waits for nobody.",
-	job.RockPacked: "Stone wedged and tamped in graded layers: no waiting, drains, can be dug out again; settles and is topped up.",
-	job.Slurry:     "Rocks first, runny mix over them, then the normal mix: saves mix in deep holes; rocks to find and carry.",
-	job.Layered:    "Mix low to lock the foot, gravel to drain, the rest on top: light screens beside paving.",
 }
 
 func (m *Holes) whyStock(p *Post) reason.Why {

@@ -144,7 +144,7 @@ func (m *Holes) pourSteps(add func(...any), c Card, s *Size) {
 	if c.FillTo != nil {
 		add("Fill the hole up to ", max(0, *c.FillTo), " below ground and no higher: the post pushes the mix up to where it belongs. Then push the post down into it and set it plumb before the mix stiffens.")
 	} else {
-		add(methodStarts[c.Method])
+		add(c.Method.Told().Starts)
 	}
 	for _, l := range c.Layers {
 		height := l.To - l.From
@@ -182,18 +182,6 @@ func (m *Holes) pourSteps(add func(...any), c Card, s *Size) {
 
 var packed = map[footing.LayerKind]string{
 	footing.LargeStone: "Large stone low, ", footing.MiddleStone: "Middle stone, ", footing.SmallStone: "Small stone on top, ",
-}
-
-// methodStarts say what each way of setting begins with.
-var methodStarts = map[job.Method]string{
-	job.Braced:     "Stand the post, brace two neighbouring faces, check both for plumb.",
-	job.FastDry:    "Stand the post plumb. Water first or after, as the bag says; pour the mix dry and prod it.",
-	job.DryPacked:  "Stand the post plumb. The mix goes in dry, in layers of a hand's width, each tamped hard all round.",
-	job.Stabbed:    "Fill the hole first, then push the post down into it and set it plumb before the mix stiffens.",
-	job.RockPacked: "Stand the post plumb and wedge its foot.",
-	job.Drive:      "Wet the soil round the head, then pour.",
-	job.Slurry:     "Stand the post plumb and brace it.",
-	job.Layered:    "Stand the sleeved post plumb.",
 }
 
 // holeCautions stand where holes are belled, drilled, packed with stone and

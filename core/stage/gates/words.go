@@ -185,19 +185,6 @@ func (w *planner) order() {
 	}
 }
 
-// waits is how long a post is left before a leaf hangs on it, by how it was
-// set (common practice): in the warm, and in the cold.
-var waits = map[job.Method]string{
-	job.Braced:     "a day above 60 °F (15 °C), two below",
-	job.FastDry:    "the hours that its bag says, four at least",
-	job.DryPacked:  "a day: the mix is still drawing water",
-	job.Stabbed:    "two days",
-	job.RockPacked: "not at all: but it settles, and is tamped again after the first rain",
-	job.Drive:      "not at all",
-	job.Slurry:     "two days",
-	job.Layered:    "two days",
-}
-
 // wait says how long the hinge post is left alone, and what makes it longer.
 func (w *planner) wait() reason.Text {
 	heavy := length.Mass(0)
@@ -205,7 +192,7 @@ func (w *planner) wait() reason.Text {
 	for _, l := range w.out.Leaves {
 		heavy = max(heavy, l.Mass)
 		if p := w.post(l.End); p.Card >= 0 {
-			how = waits[w.m.Cards[p.Card].Method]
+			how = w.m.Cards[p.Card].Method.Told().Waits
 		}
 	}
 	if how == "" {

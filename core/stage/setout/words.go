@@ -38,10 +38,10 @@ func (m *Marking) Remind() (out []stage.Caution) {
 		add(finding.Pour, c)
 	}
 	for _, f := range sys.Forbidden {
-		add(finding.Pour, "Not ", stage.MethodNames[f.Method], ": ", f.Why)
+		add(finding.Pour, "Not ", f.Method.Told().Done, ": ", f.Why)
 	}
 	for _, f := range sys.Mind {
-		add(finding.Pour, "Mind, ", stage.MethodNames[f.Method], ": ", f.Why)
+		add(finding.Pour, "Mind, ", f.Method.Told().Done, ": ", f.Why)
 	}
 	return out
 }

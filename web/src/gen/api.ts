@@ -3615,6 +3615,10 @@ export interface Catalogue {
   strings: StringKind[]
   services: Service[]
   /**
+   * Ways to set a post.
+   */
+  methods: MethodChoice[]
+  /**
    * Fence systems of both unit systems.
    */
   systems: CatalogueSystem[]
@@ -3698,6 +3702,22 @@ export interface Service {
    */
   office: boolean
   source: Source
+}
+export interface MethodChoice {
+  id: string
+  name: string
+  /**
+   * As what was done: set ...
+   */
+  done: string
+  /**
+   * What it gives and costs.
+   */
+  costs: string
+  /**
+   * It sets a post in a hole.
+   */
+  hole: boolean
 }
 export interface CatalogueSystem {
   id: string

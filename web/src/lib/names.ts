@@ -1,4 +1,4 @@
-import type { PlannedPost, PlannedRun } from '../gen/api'
+import type { MethodChoice, PlannedPost, PlannedRun } from '../gen/api'
 
 // What choices are called on screen.
 const names: Record<string, string> = {
@@ -20,18 +20,16 @@ const names: Record<string, string> = {
   square: 'square',
   cover: 'soil over it',
   crown: 'crowned above ground',
-  braced: 'braced, then filled',
-  fast: 'fast-setting, poured dry',
-  'dry packed': 'dry-packed',
-  stabbed: 'stabbed into wet concrete',
-  rock: 'packed in stone',
-  slurry: 'rocks first, slurry over',
-  layered: 'layered round a sleeve',
   open: 'open: fills as it is set',
   closed: 'closed at the foot',
   core: 'with a steel core',
   line: 'line posts',
   all: 'all posts',
+}
+
+/** The server tells what ways of setting are called: its table is the only one. */
+export function nameMethods(methods: MethodChoice[]) {
+  for (const m of methods) names[m.id] = m.name
 }
 
 export function choiceName(choice: string, field = ''): string {

@@ -32,7 +32,7 @@
             {level}
             field="setting/method"
             label="Way of setting"
-            kind={['braced', 'fast', 'dry packed', 'stabbed', 'rock', 'slurry', 'layered']}
+            kind={session.catalogue.methods.filter((m) => m.hole).map((m) => m.id)}
             refused={refused['setting/method']}
           />
         </div>

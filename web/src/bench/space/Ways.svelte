@@ -29,16 +29,7 @@
       ? (from.name ?? from.kind) + (from.name && from.kind !== 'published' ? ` (${from.kind})` : '')
       : 'yours'
   })
-  const names: Record<string, string> = {
-    braced: 'braced and filled',
-    fast: 'fast-setting mix, poured dry',
-    'dry packed': 'dry-packed',
-    stabbed: 'stabbed into wet concrete',
-    rock: 'packed in rock',
-    driven: 'driven',
-    slurry: 'rocks first, then slurry',
-    layered: 'layered round a sleeve',
-  }
+  const done = (method: string) => session.catalogue.methods.find((m) => m.id === method)?.done ?? method
 
   /** The server fits a run out with a fence type: a bare gate gets its gate. */
   async function outfit(id: string) {
@@ -188,13 +179,13 @@
       </dl>
       <p class="mt-1.5 text-[0.95rem]">
         <strong>Set:</strong>
-        {system.allowed.map((m) => names[m] ?? m).join('; ')}.
+        {system.allowed.map(done).join('; ')}.
       </p>
       {#each system.cautions ?? [] as c (c)}
         <p class="mt-1 border-l-4 border-l-warn bg-warn-wash px-2 py-1 text-[0.95rem] text-warn">{c}</p>
       {/each}
       {#each system.forbidden ?? [] as f (f.method)}
-        <p class="mt-1 text-[0.95rem]"><strong>Not {names[f.method] ?? f.method}:</strong> {f.why}</p>
+        <p class="mt-1 text-[0.95rem]"><strong>Not {done(f.method)}:</strong> {f.why}</p>
       {/each}
     {:else}
       <p class="mt-1.5 text-pencil">
