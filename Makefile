@@ -76,8 +76,9 @@ go-test: go-lint
 go-full:
 	go test -race -timeout 60m ./...
 
-web-check: generate-check
-	cd web && npm run check && npm run lint
+# How heavy the scripts may be is a budget.
+web-check: generate-check web/dist/app/index.html
+	cd web && npm run check && npm run lint && node scripts/budget.mjs
 
 e2e-check: e2e/node_modules
 	cd e2e && npm run check && npm run lint

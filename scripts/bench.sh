@@ -1,12 +1,23 @@
 #!/bin/sh
 # Prints the figures: the core and the store by the Go benchmarks, then the
-# running binary. Medians; machines are noisy, so read ratios before times.
+# running binary, the front end, and the core as WebAssembly. Medians; machines
+# are noisy, so read ratios before times.
 set -eu
 echo "== Core and store"
 go test -run '^$' -bench . -benchmem ./core/... ./exchange ./store | grep -E '^Benchmark'
 echo "== Running binary"
 go run ./cmd/measure -binary ./bin/mallow
-echo "== Front end"
-for f in web/dist/app/assets/*.js; do
-	printf '%s: %s bytes gzipped\n' "${f##*/}" "$(gzip -9 -c "$f" | wc -c)"
-done
+echo "== Answers, against their budgets"
+go test -count 1 -run TestAnswerBudgets -v ./server | grep bytes
+echo "== Front end, against its budgets"
+(cd web && node scripts/budget.mjs)
+printf 'all scripts: %s bytes gzipped\n' "$(cat web/dist/app/assets/*.js | gzip -9 | wc -c)"
+echo "== A gate dragged in the browser"
+(cd e2e && node drag.mjs)
+echo "== Core as WebAssembly"
+wasm=$(mktemp)
+trap 'rm -f "$wasm"' EXIT
+GOOS=js GOARCH=wasm go build -trimpath -ldflags "-s -w" -o "$wasm" ./cmd/wasm
+node -e 'const z = require("node:zlib"), b = require("node:fs").readFileSync(process.argv[1])
+console.log(`${b.length} bytes, brotli ${z.brotliCompressSync(b, { params: { [z.constants.BROTLI_PARAM_SIZE_HINT]: b.length } }).length}`)' "$wasm"
+"$(go env GOROOT)/lib/wasm/go_js_wasm_exec" "$wasm"

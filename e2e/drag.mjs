@@ -1,0 +1,119 @@
+// Measures what a hand feels: the demo's gate is dragged along the tape, as it
+// is and with the processor slowed fourfold. Prints the time between frames,
+// the time from a request for a plan until it is drawn, and how soon the list
+// and a job stand on a cold page.
+import { spawn } from 'node:child_process'
+import { fileURLToPath } from 'node:url'
+import { chromium } from '@playwright/test'
+
+const path = (p) => fileURLToPath(new URL(p, import.meta.url))
+const server = spawn(path('../bin/mallow'), ['demo', '--listen', '127.0.0.1:0'], { stdio: ['ignore', 'pipe', 'ignore'] })
+const url = await new Promise((resolve) => {
+  let said = ''
+  server.stdout.on('data', (text) => {
+    said += text
+    const found = /http:\/\/\S+\//.exec(said)
+    if (found) resolve(found[0])
+  })
+})
+const browser = await chromium.launch({
+  executablePath: process.env.MALLOW_CHROMIUM ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+})
+
+const at = (all, share) => [...all].sort((a, b) => a - b)[Math.min(all.length - 1, Math.floor(all.length * share))]
+const ms = (v) => `${v.toFixed(1)} ms`
+
+/** A page with nothing in its cache, its processor slowed. */
+async function fresh(slowed) {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme: 'light' })
+  const page = await context.newPage()
+  const tools = await context.newCDPSession(page)
+  await tools.send('Emulation.setCPUThrottlingRate', { rate: slowed })
+  return { context, page }
+}
+
+async function cold(slowed) {
+  const lists = []
+  const jobs = []
+  let address = ''
+  for (let n = 0; n < 5; n++) {
+    const { context, page } = await fresh(slowed)
+    const began = performance.now()
+    await page.goto(url, { waitUntil: 'commit' })
+    await page.getByRole('link', { name: /^Pipit/ }).waitFor()
+    lists.push(performance.now() - began)
+    if (!address) {
+      await page.getByRole('link', { name: /^Tansy Bank Orchard \d/ }).click()
+      await page.getByRole('application').first().waitFor()
+      address = page.url()
+    }
+    await context.close()
+    const other = await fresh(slowed)
+    const opened = performance.now()
+    await other.page.goto(address, { waitUntil: 'commit' })
+    await other.page.getByRole('application').first().waitFor()
+    jobs.push(performance.now() - opened)
+    await other.context.close()
+  }
+  console.log(`slowed ${slowed}: cold page, list shown ${ms(at(lists, 0.5))}, job opened ${ms(at(jobs, 0.5))} (median of 5)`)
+  return address
+}
+
+async function drag(slowed, address) {
+  const { context, page } = await fresh(slowed)
+  await page.addInitScript(() => {
+    window.frames_ = []
+    window.drawn_ = []
+    const fetched = window.fetch
+    window.fetch = async (...given) => {
+      const began = performance.now()
+      const answer = await fetched(...given)
+      if (String(given[0]?.url ?? given[0]).endsWith('/api/plan')) {
+        // The frame after the one in which the answer was put on the page.
+        const read = answer.json.bind(answer)
+        const shown = () => requestAnimationFrame(() => setTimeout(() => window.drawn_.push(performance.now() - began)))
+        answer.json = () => read().then((v) => (shown(), v))
+        const text = answer.text.bind(answer)
+        answer.text = () => text().then((v) => (shown(), v))
+      }
+      return answer
+    }
+  })
+  await page.goto(address)
+  const gate = page.getByRole('slider', { name: /gate/ }).first()
+  await gate.waitFor()
+  await page.waitForTimeout(1500)
+  const box = await gate.boundingBox()
+  const [x, y] = [box.x + box.width / 2, box.y + 20]
+  await page.mouse.move(x, y)
+  await page.mouse.down()
+  await page.evaluate(() => {
+    window.drawn_.length = 0
+    let last = performance.now()
+    const tick = (now) => {
+      window.frames_.push(now - last)
+      last = now
+      window.ticking_ = requestAnimationFrame(tick)
+    }
+    window.ticking_ = requestAnimationFrame((now) => ((last = now), (window.ticking_ = requestAnimationFrame(tick))))
+  })
+  const until = performance.now() + 6000
+  for (let n = 0; performance.now() < until; n++) {
+    await page.mouse.move(x + 110 * Math.sin(n / 25), y)
+    await page.waitForTimeout(12)
+  }
+  const { frames, drawn } = await page.evaluate(() => (cancelAnimationFrame(window.ticking_), { frames: window.frames_, drawn: window.drawn_ }))
+  await page.mouse.up()
+  console.log(
+    `slowed ${slowed}: gate dragged, frame p50 ${ms(at(frames, 0.5))} p95 ${ms(at(frames, 0.95))} of ${frames.length}; request to plan drawn p50 ${ms(at(drawn, 0.5))} p95 ${ms(at(drawn, 0.95))} of ${drawn.length}`,
+  )
+  await context.close()
+}
+
+try {
+  for (const slowed of [1, 4]) await drag(slowed, await cold(slowed))
+} finally {
+  await browser.close()
+  server.kill()
+}
