@@ -303,11 +303,14 @@ func (c *computing) share(l *Line) {
 // gates plans the gates.
 func (c *computing) gates(l *Line) {
 	for r, run := range l.Runs {
-		if was := c.before(l, r); was != nil && was.Holes == run.Holes && was.Gates.MapPlace == l.Walk.Places[r] {
-			run.Gates = was.Gates
-			continue
+		var last *gates.Gates
+		if was := c.before(l, r); was != nil {
+			if last = was.Gates; was.Holes == run.Holes && last.MapPlace == l.Walk.Places[r] {
+				run.Gates = last
+				continue
+			}
 		}
-		run.Gates = gates.Compute(run.Holes, l.Walk.Places[r])
+		run.Gates = gates.Compute(run.Holes, l.Walk.Places[r], last)
 	}
 }
 

@@ -25,12 +25,23 @@ func (l Leaf) Reach() length.Length { return l.Heel + l.Width }
 
 // At is the place under the leaf, so far from the pin, at an angle in degrees.
 func (l Leaf) At(angle float64, out length.Length) (station, off length.Length) {
+	return l.ray(angle).at(out)
+}
+
+// A ray is where a leaf stands at one angle: its places are asked for by the
+// hundred, the angle's sine once.
+type ray struct{ pin, cos, sin length.Length }
+
+func (l Leaf) ray(angle float64) ray {
 	sin, cos := math.Sincos(angle * math.Pi / 180)
-	along := out * length.Length(cos)
 	if !l.Ahead {
-		along = -along
+		cos = -cos
 	}
-	return l.Pin + along, out * length.Length(sin)
+	return ray{l.Pin, length.Length(cos), length.Length(sin)}
+}
+
+func (r ray) at(out length.Length) (station, off length.Length) {
+	return r.pin + out*r.cos, out * r.sin
 }
 
 // Height of its bottom at an angle: a rising hinge lifts it evenly as it
@@ -214,9 +225,9 @@ const along = 48
 // Under is the least gap under a leaf held at an angle.
 func Under(l Leaf, g Ground, angle float64) Clearance {
 	best := Clearance{Gap: length.Length(math.Inf(1)), Angle: angle}
-	bottom := l.Height(angle)
+	bottom, leaf := l.Height(angle), l.ray(angle)
 	try := func(out length.Length) {
-		at, off := l.At(angle, out)
+		at, off := leaf.at(out)
 		if gap := bottom - g.Height(at, off); gap < best.Gap {
 			best.Gap, best.Out = gap, out
 		}
@@ -251,13 +262,15 @@ const (
 
 // over visits the middles of a grid over the swing, with the area of ground
 // that each stands for.
-func over(l Leaf, visit func(angle float64, out length.Length, area float64)) {
+func over(l Leaf, visit func(angle float64, at, off length.Length, area float64)) {
 	turn, step := l.Open/gridAngles, l.Reach()/gridOuts
 	for i := range gridAngles {
 		angle := (float64(i) + 0.5) * turn
+		leaf := l.ray(angle)
 		for k := range gridOuts {
 			out := (length.Length(k) + 0.5) * step
-			visit(angle, out, out.Metres()*step.Metres()*turn*math.Pi/180)
+			at, off := leaf.at(out)
+			visit(angle, at, off, out.Metres()*step.Metres()*turn*math.Pi/180)
 		}
 	}
 }
@@ -265,8 +278,7 @@ func over(l Leaf, visit func(angle float64, out length.Length, area float64)) {
 // Earth is the ground that stands higher than so much under a leaf's way.
 func Earth(l Leaf, g Ground, least length.Length) length.Volume {
 	var v float64
-	over(l, func(angle float64, out length.Length, area float64) {
-		at, off := l.At(angle, out)
+	over(l, func(angle float64, at, off length.Length, area float64) {
 		if high := g.Height(at, off) - (l.Height(angle) - least); high > 0 {
 			v += high.Metres() * area
 		}
@@ -279,8 +291,7 @@ func Earth(l Leaf, g Ground, least length.Length) length.Volume {
 // than most.
 func Rising(l Leaf, g Ground, least, most length.Length) (lift length.Length, ok bool) {
 	l.Lift = 0
-	over(l, func(angle float64, out length.Length, _ float64) {
-		at, off := l.At(angle, out)
+	over(l, func(angle float64, at, off length.Length, _ float64) {
 		if short := g.Height(at, off) + least - l.Bottom; short > 0 {
 			lift = max(lift, short*length.Length(90/angle))
 		}

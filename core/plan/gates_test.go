@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 	"math/rand/v2"
+	"slices"
 	"strings"
 	"testing"
 
@@ -574,9 +575,28 @@ func BenchmarkPlan100Gates(b *testing.B) {
 	}
 	j := decode(b, `{"mallow":1,"name":"Gates","units":{"system":"metric","smallestMark":1},"site":{"frostDepth":900},"lines":[{"id":"L1","runs":[{"id":"R1","length":905000,"gates":[`+strings.Join(gates, ",")+`]}]}]}`)
 	cat := shipped(b)
-	for b.Loop() {
-		plan.Make(j, cat)
-	}
+	b.Run("computed", func(b *testing.B) {
+		for b.Loop() {
+			computed(b, j, nil)
+		}
+	})
+	b.Run("one dragged", func(b *testing.B) {
+		last := computed(b, j, nil)
+		at := j.Lines[0].Runs[0].Gates[40].At
+		for i := 0; b.Loop(); i++ {
+			edited := j
+			edited.Lines = slices.Clone(j.Lines)
+			edited.Lines[0].Runs = slices.Clone(j.Lines[0].Runs)
+			edited.Lines[0].Runs[0].Gates = slices.Clone(j.Lines[0].Runs[0].Gates)
+			edited.Lines[0].Runs[0].Gates[40].At = at + length.Length(i%9)
+			last = computed(b, edited, last)
+		}
+	})
+	b.Run("whole", func(b *testing.B) {
+		for b.Loop() {
+			plan.Make(j, cat)
+		}
+	})
 }
 
 // Two gates beside each other, one leaf on either side of the post between:

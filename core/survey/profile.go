@@ -3,6 +3,7 @@ package survey
 
 import (
 	"math"
+	"slices"
 	"sort"
 
 	"mallow/core/job"
@@ -51,6 +52,11 @@ func (p Profile) Points() []job.GroundPoint {
 		out[i] = job.GroundPoint{At: p.at[i], Height: p.height[i]}
 	}
 	return out
+}
+
+// Same tells whether two profiles are the same ground.
+func (p Profile) Same(q Profile) bool {
+	return slices.Equal(p.at, q.at) && slices.Equal(p.height, q.height)
 }
 
 // piece returns the index of the piece that holds station s.

@@ -17,11 +17,18 @@ type Gates struct {
 	*dig.Holes
 	stage.MapPlace
 	Made []Gate
+
+	swept, was map[sweptKey]sweptSide // now, and the last time
 }
 
-// newGates plans the run's gates, where it lies on the map.
-func Compute(m *dig.Holes, at stage.MapPlace) *Gates {
-	g := &Gates{Holes: m, MapPlace: at, Made: []Gate{}}
+// Compute plans the run's gates, where it lies on the map. What the last
+// result has from the same leaf over the same ground, it takes over.
+func Compute(m *dig.Holes, at stage.MapPlace, was *Gates) *Gates {
+	g := &Gates{Holes: m, MapPlace: at, Made: []Gate{}, swept: map[sweptKey]sweptSide{}}
+	if was != nil && was.Holes != nil && was.Profile.Same(m.Profile) {
+		g.was = was.swept
+	}
+	defer func() { g.was = nil }() // nothing holds on to all that ever was
 	for i, b := range m.Layout.Bays {
 		if b.Gate == spacing.NoGate {
 			continue
@@ -156,9 +163,27 @@ func (w *planner) leaves() {
 func (w *planner) swing(l gate.Leaf, side job.Swing, post *dig.Post) LeafSide {
 	m, want := w.m, wanted(w.gate)
 	ground := gate.OnSide(m.Profile, m.Spec, w.gate, side)
+	key := sweptKey{l, side, ground.From, ground.To, ground.Crown, want, w.gate.Cut}
+	s, ok := m.sweptBefore(key, ground.Side)
+	if !ok {
+		s = w.sweep(l, side, ground)
+	}
+	m.swept[key] = sweptSide{ground.Side, s}
+	w.place(&s, l)
+	at, off := l.At(l.Open, l.Reach())
+	s.Hold = HoldBack{Off: off, Along: at - post.Station}
+	if !l.Ahead {
+		s.Hold.Along = -s.Hold.Along
+	}
+	return s
+}
+
+// sweep finds a leaf's way over the ground on one side.
+func (w *planner) sweep(l gate.Leaf, side job.Swing, ground gate.Ground) LeafSide {
+	want := wanted(w.gate)
 	c := gate.Sweep(l, ground)
 	s := LeafSide{Side: side, Gap: c.Gap, Angle: c.Angle, Out: c.Out, Wanted: want, IsCut: w.gate.Cut,
-		Angles: []float64{}, Outs: []length.Length{}, Ground: []LeafGround{}, Outline: []survey.Place{}}
+		Angles: []float64{}, Outs: []length.Length{}, Ground: []LeafGround{}}
 	s.Clears = c.Gap >= want-length.Tolerance
 	if !s.Clears {
 		s.Cut, s.Earth = want-c.Gap, gate.Earth(l, ground, want)
@@ -168,28 +193,33 @@ func (w *planner) swing(l gate.Leaf, side job.Swing, post *dig.Post) LeafSide {
 			if a, ok := gate.Touch(l, ground, want); ok {
 				s.Short = &a
 			}
-			if a, ok := gate.Touch(l, ground, 0); ok && c.Gap < -length.Tolerance {
-				s.Touch = &a
+			if c.Gap < -length.Tolerance {
+				if a, ok := gate.Touch(l, ground, 0); ok {
+					s.Touch = &a
+				}
 			}
 		}
 	}
-	w.draw(&s, l, ground)
-	at, off := l.At(l.Open, l.Reach())
-	s.Hold = HoldBack{Off: off, Along: at - post.Station}
-	if !l.Ahead {
-		s.Hold.Along = -s.Hold.Along
-	}
+	w.profiles(&s, l, ground)
 	return s
 }
 
-// draw gives the ground under the leaf at each angle, and the swept ground on
-// the map.
-func (w *planner) draw(s *LeafSide, l gate.Leaf, ground gate.Ground) {
+// place gives the swept ground on the map.
+func (w *planner) place(s *LeafSide, l gate.Leaf) {
+	s.Outline = make([]survey.Place, 0, len(s.Angles)+1)
+	s.Outline = append(s.Outline, w.m.onMap(l.Pin, 0, s.Side))
+	for _, angle := range s.Angles {
+		at, off := l.At(angle, l.Reach())
+		s.Outline = append(s.Outline, w.m.onMap(at, off, s.Side))
+	}
+}
+
+// profiles gives the ground under the leaf at each angle.
+func (w *planner) profiles(s *LeafSide, l gate.Leaf, ground gate.Ground) {
 	want := wanted(w.gate)
 	for k := range drawnOuts + 1 {
 		s.Outs = append(s.Outs, hundredth(l.Reach()*length.Length(k)/drawnOuts))
 	}
-	s.Outline = append(s.Outline, w.m.onMap(l.Pin, 0, s.Side))
 	steps := int(math.Ceil(l.Open / drawnEvery))
 	for i := range steps + 1 {
 		angle := min(l.Open, drawnEvery*float64(i))
@@ -207,8 +237,6 @@ func (w *planner) draw(s *LeafSide, l gate.Leaf, ground gate.Ground) {
 			g.Gap = max(g.Gap, want)
 		}
 		s.Angles, s.Ground = append(s.Angles, angle), append(s.Ground, g)
-		at, off := l.At(angle, l.Reach())
-		s.Outline = append(s.Outline, w.m.onMap(at, off, s.Side))
 	}
 }
 
