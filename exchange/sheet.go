@@ -197,7 +197,7 @@ func (w columnsOf) posts(p plan.Plan) Topic {
 				stock = w.l(*q.Stock)
 			}
 			at := r.From.Towards(r.To, float64(q.Station/max(1, r.Length)))
-			rows = append(rows, []any{runName(r), q.ID, string(q.Kind), w.l(q.Station), w.l(q.Slope), w.l(q.Ground), w.l(q.Top), w.l(q.Reveal), w.l(q.Foot), w.l(q.Mark), stock, w.l(at.X), w.l(at.Y)})
+			rows = append(rows, []any{runName(r), q.ID, string(q.Kind), w.l(q.Station), w.l(q.Slope), w.l(q.Ground), w.l(q.Top), w.l(q.AboveGrade), w.l(q.Foot), w.l(q.Mark), stock, w.l(at.X), w.l(at.Y)})
 		}
 	}
 	return Topic{Name: "Posts", Head: []string{"Run", "Post", "Kind", w.in("Level from start"), w.in("Slope tape"), w.in("Ground"), w.in("Top"), w.in("Above ground"), w.in("In ground"), w.in("Reference mark above ground"), w.in("Stock"), w.in("Map x"), w.in("Map y")}, Rows: rows}

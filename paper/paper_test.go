@@ -92,7 +92,7 @@ func TestSheetsSayThePlan(t *testing.T) {
 			stake, posts, holes, gates, strings0 := words(j, p, "stakeout", r.ID), words(j, p, "posts", r.ID), words(j, p, "holes", r.ID), words(j, p, "gate", r.ID), words(j, p, "strings", r.ID)
 			for i, q := range r.Posts {
 				for _, c := range []struct{ sheet, want string }{
-					{stake, u.Tape(r.SetOut.Marks[i].Level)}, {stake, u.Tape(r.SetOut.Marks[i].Slope)}, {posts, u.Short(q.Mark)}, {posts, u.Short(q.Reveal)}, {strings0, u.Short(r.String.Posts[i].High)},
+					{stake, u.Tape(r.SetOut.Marks[i].Level)}, {stake, u.Tape(r.SetOut.Marks[i].Slope)}, {posts, u.Short(q.Mark)}, {posts, u.Short(q.AboveGrade)}, {strings0, u.Short(r.String.Posts[i].High)},
 				} {
 					if !strings.Contains(c.sheet, c.want+"\n") {
 						t.Errorf("%s %s: %q is on no sheet", r.Name, q.ID, c.want)

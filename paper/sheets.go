@@ -277,7 +277,7 @@ func (w writer) posts(i int) []Sheet {
 		if p.Step.Abs() >= w.units.SmallestMark/2 {
 			step = w.units.Short(p.Step)
 		}
-		t.Rows = append(t.Rows, []string{p.ID, stock, w.units.Short(p.Reveal), w.units.Short(p.RevealBefore), w.units.Short(p.RevealAfter), w.units.Short(p.Foot), off, w.units.Short(p.Mark), step})
+		t.Rows = append(t.Rows, []string{p.ID, stock, w.units.Short(p.AboveGrade), w.units.Short(p.AboveBefore), w.units.Short(p.AboveAfter), w.units.Short(p.Foot), off, w.units.Short(p.Mark), step})
 	}
 	s.Blocks = append(s.Blocks, t, Heading("Set the tops"))
 	var steps []string

@@ -16,7 +16,7 @@ func printTopLine(t *table, p plan.Plan, r plan.Run) {
 	t.row("\nPost\tFaces, before\tafter\tMark\tStep\tLaser\tLevel string\tTight string\tBy eye")
 	for i, post := range r.Posts {
 		w := top.Posts[i]
-		t.row("%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s", post.ID, u.Short(post.RevealBefore), u.Short(post.RevealAfter), u.Short(post.Mark), u.Short(post.Step),
+		t.row("%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s", post.ID, u.Short(post.AboveBefore), u.Short(post.AboveAfter), u.Short(post.Mark), u.Short(post.Step),
 			u.Short(w.Laser), u.Short(w.Drop), u.Short(w.String), u.Short(w.Sight))
 	}
 	t.row("\nBay\tLook\tLeans\tAngle\tRail\tOn the ground\tBoards under it")

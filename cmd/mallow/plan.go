@@ -150,7 +150,7 @@ func printPosts(t *table, p plan.Plan, r plan.Run) {
 			stock, off = u.Short(*post.Stock), u.Short(*post.CutOff)
 		}
 		t.row("%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%.2f\t%s\t%s", post.ID, post.Kind, u.Tape(post.Station), u.Tape(post.Slope),
-			u.Short(post.Ground), u.Short(post.Top), u.Short(post.Reveal), u.Short(post.HoleWidth), u.Short(post.HoleDepth),
+			u.Short(post.Ground), u.Short(post.Top), u.Short(post.AboveGrade), u.Short(post.HoleWidth), u.Short(post.HoleDepth),
 			u.Small(post.ConcreteVolume), post.Bags, stock, off)
 	}
 }

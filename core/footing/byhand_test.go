@@ -15,7 +15,7 @@ import (
 // stands 50 mm over the concrete's bottom, which lies at 650.
 func TestShareIsOfThePostNotOfTheConcrete(t *testing.T) {
 	q := question()
-	q.Frost, q.Hole.Floor, q.Hole.Share, q.Reveal, q.Stand = nil, 0, job.Third, 1200, 50
+	q.Frost, q.Hole.Floor, q.Hole.Share, q.AboveGrade, q.Stand = nil, 0, job.Third, 1200, 50
 	if d := footing.FindDepth(q); !length.Same(d.Foot, 600) || !length.Same(d.Bottom, 650) {
 		t.Errorf("foot at %v, bottom at %v; want 600 and 650", d.Foot, d.Bottom)
 	}

@@ -238,7 +238,7 @@ func TestCoverDeeperThanTheFootLeavesNoConcrete(t *testing.T) {
 // One hole from its rules to its layers, and its gust.
 func BenchmarkHole(b *testing.B) {
 	frost := 36 * in
-	q := footing.Question{Kind: job.GatePost, Reveal: 1900, Frost: &frost, Height: 1800, Post: job.Post{Shape: job.SquarePost, Width: 89},
+	q := footing.Question{Kind: job.GatePost, AboveGrade: 1900, Frost: &frost, Height: 1800, Post: job.Post{Shape: job.SquarePost, Width: 89},
 		Hole:   job.Hole{WidthFactor: 3, Augers: []length.Length{250, 300, 350}, FrostMargin: 150, Share: job.Quarter, Floor: 600, RoundDepthTo: 25, Bell: 450, BellHeight: 300},
 		Gravel: 150}
 	w := footing.Wind{Exposure: "C", Solidity: 1}
@@ -246,6 +246,6 @@ func BenchmarkHole(b *testing.B) {
 		width, depth := footing.FindWidth(q), footing.FindDepth(q)
 		shape := footing.ShapeOf(width.Width, depth.Bottom, depth.Hole, q.Hole)
 		footing.Fill(shape, depth, q.Post, job.Setting{Cover: 50, Mound: 25}, 0.4, 0)
-		w.Gust(footing.Limit(footing.Pushed{Bearing: 150, Width: 1, Depth: 3.5, Height: 3.3}), 48)
+		w.Gust(footing.Limit(footing.LateralLoad{Bearing: 150, Width: 1, Depth: 3.5, Height: 3.3}), 48)
 	}
 }

@@ -11,16 +11,16 @@ import (
 
 // Question is everything that a hole's size depends on.
 type Question struct {
-	Kind   job.PostKind
-	Hung   bool           // a gate leaf hangs on it
-	Reveal length.Length  // how much post shows above ground
-	Frost  *length.Length // nil: not known
-	Height length.Length  // fence height
-	Post   job.Post
-	Hole   job.Hole
-	Gravel length.Length
-	Stand  length.Length  // of the foot above the concrete's bottom; negative into the gravel
-	Hit    *length.Length // depth at which rock or water stops the hole
+	Kind       job.PostKind
+	Hung       bool           // a gate leaf hangs on it
+	AboveGrade length.Length  // how much post shows above ground
+	Frost      *length.Length // nil: not known
+	Height     length.Length  // fence height
+	Post       job.Post
+	Hole       job.Hole
+	Gravel     length.Length
+	Stand      length.Length  // of the foot above the concrete's bottom; negative into the gravel
+	Hit        *length.Length // depth at which rock or water stops the hole
 }
 
 // Rule names a rule of depth or width.
@@ -81,7 +81,7 @@ func FindDepth(q Question) Depth {
 	}
 	if f := h.Share.Fraction(); f > 0 {
 		// A share f of the whole length L = reveal + foot stands in the ground.
-		d.Asks = append(d.Asks, Ask{ShareRule, max(0, max(0, q.Reveal)*length.Length(f/(1-f))+q.Stand)})
+		d.Asks = append(d.Asks, Ask{ShareRule, max(0, max(0, q.AboveGrade)*length.Length(f/(1-f))+q.Stand)})
 	}
 	if (h.Floor > 0 || h.FloorPerHeight > 0) && !h.SkipFloor {
 		d.Asks = append(d.Asks, Ask{FloorRule, floor(q)})

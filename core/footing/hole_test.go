@@ -15,7 +15,7 @@ func ptr(l length.Length) *length.Length { return &l }
 
 func question() footing.Question {
 	return footing.Question{
-		Kind: job.LinePost, Reveal: 72 * in, Frost: ptr(36 * in), Height: 72 * in, Gravel: 6 * in,
+		Kind: job.LinePost, AboveGrade: 72 * in, Frost: ptr(36 * in), Height: 72 * in, Gravel: 6 * in,
 		Post: job.Post{Shape: job.SquarePost, Width: 3.5 * in},
 		Hole: job.Hole{WidthFactor: 3, Augers: []length.Length{6 * in, 8 * in, 10 * in, 12 * in, 18 * in}, FrostMargin: 6 * in,
 			Share: job.Quarter, Floor: 24 * in, GateExtraDepth: 6 * in, GateExtraWidth: 2 * in},
@@ -55,9 +55,9 @@ func TestDepth(t *testing.T) {
 func TestShareIsOfTheWholePost(t *testing.T) {
 	for share, part := range map[job.Share]float64{job.Quarter: 4, job.Third: 3, job.Half: 2} {
 		q := question()
-		q.Frost, q.Hole.Floor, q.Hole.Share, q.Reveal = nil, 0, share, 1234.5
+		q.Frost, q.Hole.Floor, q.Hole.Share, q.AboveGrade = nil, 0, share, 1234.5
 		foot := footing.FindDepth(q).Foot
-		if whole := foot + q.Reveal; math.Abs(float64(whole)/part-float64(foot)) > 1e-9 {
+		if whole := foot + q.AboveGrade; math.Abs(float64(whole)/part-float64(foot)) > 1e-9 {
 			t.Errorf("%s: %v of %v in the ground", share, foot, whole)
 		}
 	}

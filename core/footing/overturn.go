@@ -8,7 +8,7 @@ import (
 
 // Pushed is a post with what pushes it over. The published formulas are in
 // pounds and feet; so is this.
-type Pushed struct {
+type LateralLoad struct {
 	Bearing    float64 // lateral bearing of the soil, psf for each foot of depth
 	Width      float64 // of the footing, ft
 	Depth      float64 // of the footing, ft
@@ -27,7 +27,7 @@ const deepest = 12
 // and S1 the bearing at d/3, so that A = d²/(d + 1.09 h). Held at the ground,
 // d = √(4.25 P h/(S3 b)) with S3 the bearing at d. A moment that acts besides
 // takes its share first; below 0 it is over the limit alone.
-func Limit(p Pushed) float64 {
+func Limit(p LateralLoad) float64 {
 	reach := min(p.Depth, deepest)
 	if p.Depth <= 0 || p.Width <= 0 {
 		return 0
@@ -46,7 +46,7 @@ func Limit(p Pushed) float64 {
 // reaches the limit: it then turns about its foot, and the soil's allowed
 // pressure, which grows with depth, holds it up there (statics). The pin must
 // bear what is left over; shear is its strength in pounds.
-func Pinned(p Pushed, shear float64) float64 {
+func Pinned(p LateralLoad, shear float64) float64 {
 	d := min(p.Depth, deepest)
 	if p.Depth <= 0 {
 		return 0

@@ -19,7 +19,7 @@ func TestPostInSoil(t *testing.T) {
 		{200, 3, 1, 150, 4.1015, false}, {200, 3, 1, 300, 3.1009, false}, {500, 3, 1, 200, 5.3228, false}, {500, 3, 1.5, 200, 4.4956, false},
 		{300, 3, 1, 100, 5.7481, false}, {300, 3, 2, 100, 4.3046, false}, {500, 3, 1, 200, 3.1707, true},
 	} {
-		p := footing.Pushed{Bearing: c.bearing, Width: c.width, Depth: c.depth, Height: c.height, Restrained: c.held}
+		p := footing.LateralLoad{Bearing: c.bearing, Width: c.width, Depth: c.depth, Height: c.height, Restrained: c.held}
 		if got := footing.Limit(p); math.Abs(got-c.push) > 2e-4*c.push {
 			t.Errorf("%+v: %.3f lb, want %v", c, got, c.push)
 		}
@@ -31,7 +31,7 @@ func TestPostInSoil(t *testing.T) {
 func TestLimitAgainstBisection(t *testing.T) {
 	rng := rand.New(rand.NewPCG(61, 1))
 	for range 2000 {
-		p := footing.Pushed{Bearing: 50 + 400*rng.Float64(), Width: 0.3 + 2*rng.Float64(), Depth: 0.5 + 15*rng.Float64(), Height: 8 * rng.Float64()}
+		p := footing.LateralLoad{Bearing: 50 + 400*rng.Float64(), Width: 0.3 + 2*rng.Float64(), Depth: 0.5 + 15*rng.Float64(), Height: 8 * rng.Float64()}
 		needs := func(push float64) float64 {
 			s1 := p.Bearing * min(p.Depth, 12) / 3
 			a := 2.34 * push / (s1 * p.Width)
@@ -56,10 +56,10 @@ func TestLimitAgainstBisection(t *testing.T) {
 func TestLimitProperties(t *testing.T) {
 	rng := rand.New(rand.NewPCG(62, 1))
 	for range 2000 {
-		p := footing.Pushed{Bearing: 50 + 400*rng.Float64(), Width: 0.3 + 2*rng.Float64(), Depth: 0.5 + 15*rng.Float64(), Height: 8 * rng.Float64(), Restrained: rng.IntN(3) == 0}
+		p := footing.LateralLoad{Bearing: 50 + 400*rng.Float64(), Width: 0.3 + 2*rng.Float64(), Depth: 0.5 + 15*rng.Float64(), Height: 8 * rng.Float64(), Restrained: rng.IntN(3) == 0}
 		at := footing.Limit(p)
-		for _, more := range []func(*footing.Pushed){
-			func(q *footing.Pushed) { q.Depth += rng.Float64() }, func(q *footing.Pushed) { q.Width += rng.Float64() }, func(q *footing.Pushed) { q.Bearing += 10 },
+		for _, more := range []func(*footing.LateralLoad){
+			func(q *footing.LateralLoad) { q.Depth += rng.Float64() }, func(q *footing.LateralLoad) { q.Width += rng.Float64() }, func(q *footing.LateralLoad) { q.Bearing += 10 },
 		} {
 			q := p
 			more(&q)
@@ -82,7 +82,7 @@ func TestLimitProperties(t *testing.T) {
 // Held by a pin at its foot: the pressure summed in thin slices turns it about
 // the foot as the push does, and the pin holds what is left over.
 func TestPinnedBySlices(t *testing.T) {
-	p := footing.Pushed{Bearing: 150, Width: 1, Depth: 1.83, Height: 3.5}
+	p := footing.LateralLoad{Bearing: 150, Width: 1, Depth: 1.83, Height: 3.5}
 	moment, soil := 0.0, 0.0
 	const n = 20000
 	for i := range n {

@@ -12,7 +12,7 @@ import (
 	"mallow/core/survey"
 )
 
-// ways are every look and school of stepping, with what may give.
+// ways are every look and method of stepping, with what may give.
 func ways() []job.Grade {
 	half := 0.5
 	var out []job.Grade

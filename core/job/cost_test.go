@@ -94,7 +94,7 @@ func TestLimitsOfAJob(t *testing.T) {
 }
 
 // On leaning runs posts are counted along the ground: 3 up for 4 along makes
-// 5, and steeper than 2 up for 1 along is counted as that, for it is a slip.
+// 5, and steeper than 2 up for 1 along is counted as that, for it is a blunder.
 func TestPostsAreCountedAlongTheGround(t *testing.T) {
 	for rise, along := range map[length.Length]float64{0: 1, 0.75: 1.25, 2: 2.2360679775, 50: 2.2360679775} {
 		for _, over := range []bool{false, true} {

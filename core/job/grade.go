@@ -37,7 +37,7 @@ const (
 // Steps is how the drops of a stepped fence are found.
 type Steps string
 
-// The schools of stepping.
+// The methods of stepping.
 const (
 	LeastGap  Steps = "least"   // each panel as near its own ground as it may be
 	EvenSteps Steps = "even"    // a tight string from the top post to the bottom post
@@ -67,7 +67,7 @@ const (
 // TopsBy is how tops are brought to height.
 type TopsBy string
 
-// The schools of bringing tops to height.
+// The methods of bringing tops to height.
 const (
 	ByString TopsBy = "string" // a tight string over the tops, from grade post to grade post
 	ByLaser  TopsBy = "laser"  // one level mark on every post

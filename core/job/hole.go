@@ -5,7 +5,7 @@ import "mallow/core/length"
 // Share is the part of the whole post that belongs in the ground.
 type Share string
 
-// The schools of how much post belongs in the ground.
+// The methods of how much post belongs in the ground.
 const (
 	NoShare Share = "none"
 	Quarter Share = "quarter" // of the whole length; the same as a third of the height above
@@ -114,7 +114,7 @@ type HoleRules struct {
 // Top is what closes a hole.
 type Top string
 
-// The schools of the top of the concrete.
+// The methods of the top of the concrete.
 const (
 	CoverTop Top = "cover" // stopped below ground, soil over it
 	CrownTop Top = "crown" // above ground, sloped away from the post

@@ -84,7 +84,7 @@ const (
 // Allowance is how large a closing error of levels may be.
 type Allowance string
 
-// Schools of the closing error.
+// Methods of the closing error.
 const (
 	PerSetup   Allowance = "set-ups"     // 3 mm (1/8 in) times the root of the set-ups
 	ThirdOrder Allowance = "third order" // 12 mm times the root of the kilometres

@@ -32,9 +32,9 @@ func makeRun(t testing.TB, j job.Job) plan.Run { return plan.Make(j, shipped(t))
 func TestSlopeByHand(t *testing.T) {
 	run := makeRun(t, bank(t, job.Raked))
 	p, b := run.Posts[5], run.Bays[5]
-	near(t, "reveal", float64(p.Reveal), 1850, 0.01)
-	near(t, "lower face", float64(p.RevealBefore), 1852.5, 0.01)
-	near(t, "upper face", float64(p.RevealAfter), 1847.5, 0.01)
+	near(t, "reveal", float64(p.AboveGrade), 1850, 0.01)
+	near(t, "lower face", float64(p.AboveBefore), 1852.5, 0.01)
+	near(t, "upper face", float64(p.AboveAfter), 1847.5, 0.01)
 	near(t, "lean", float64(b.Lean), 100, 0.01)
 	near(t, "angle", b.Angle, 2.8624, 1e-4)
 	near(t, "rail", float64(b.Long), 1902.3735, 0.001)
@@ -107,7 +107,7 @@ func TestCutFirst(t *testing.T) {
 	after := makeRun(t, j).Posts[3]
 	j.Lines[0].Runs[0].Post.Cut = job.CutFirst
 	first := makeRun(t, j).Posts[3]
-	if !first.CutFirst || after.CutFirst || !length.Same(first.Needed, first.Reveal+first.Foot) || !length.Same(after.Needed, first.Needed+25) {
+	if !first.CutFirst || after.CutFirst || !length.Same(first.Needed, first.AboveGrade+first.Foot) || !length.Same(after.Needed, first.Needed+25) {
 		t.Errorf("first %v, after %v", first.Needed, after.Needed)
 	}
 }

@@ -266,8 +266,8 @@ func TestMaterialsThatCannot(t *testing.T) {
 	k.Lines[0].Runs[0].Length = ptr(length.Length(15000))
 	q := plan.Make(k, cat).Runs[0]
 	for _, post := range q.Posts {
-		if post.Stock == nil || post.CutOff.Abs() > length.Tolerance || !length.Same(*post.Stock, post.Reveal+post.Foot) {
-			t.Errorf("%s: stock %v, shows %v, stands %v deep", post.ID, post.Stock, post.Reveal, post.Foot)
+		if post.Stock == nil || post.CutOff.Abs() > length.Tolerance || !length.Same(*post.Stock, post.AboveGrade+post.Foot) {
+			t.Errorf("%s: stock %v, shows %v, stands %v deep", post.ID, post.Stock, post.AboveGrade, post.Foot)
 		}
 	}
 	for _, m := range q.TopLine.Stick {

@@ -76,7 +76,7 @@ func TestUncutPostsThatStandMuchDeeper(t *testing.T) {
 	free.Lines = []job.Line{{ID: "L1", Runs: []job.Run{*r}}}
 	free.Lines[0].Runs[0].System = ""
 	asked := makeRun(t, free).Posts[1]
-	needed := asked.Reveal + asked.Foot
+	needed := asked.AboveGrade + asked.Foot
 	for longer, want := range map[length.Length]bool{299: false, 301: true} {
 		r.Post.Stock = []length.Length{needed + longer}
 		p := plan.Make(j, shipped(t))
@@ -177,10 +177,10 @@ func TestRevealAtAStepIsTheHigherSides(t *testing.T) {
 		// filled: 1800 and 75 show there; beside the lower panel 1800 and 50. A
 		// third of the whole is half of what shows.
 		if p.Kind == job.LinePost && !length.Same(p.Foot, 1875/2.0) {
-			t.Errorf("%s shows %v and stands %v deep", p.ID, p.Reveal, p.Foot)
+			t.Errorf("%s shows %v and stands %v deep", p.ID, p.AboveGrade, p.Foot)
 		}
-		if !length.Same(p.Reveal, p.Top-p.Ground) {
-			t.Errorf("%s shows %v, its top is %v over the ground", p.ID, p.Reveal, p.Top-p.Ground)
+		if !length.Same(p.AboveGrade, p.Top-p.Ground) {
+			t.Errorf("%s shows %v, its top is %v over the ground", p.ID, p.AboveGrade, p.Top-p.Ground)
 		}
 	}
 	if steps == 0 {
@@ -220,7 +220,7 @@ func yard(t *testing.T, longer length.Length, turn float64) job.Job {
 }
 
 // Past 1 in 500 (common practice for a tape on rough ground) a misclosure is
-// likelier a slip; turns may miss half a degree for each root of a corner.
+// likelier a blunder; turns may miss half a degree for each root of a corner.
 func TestClosingLimits(t *testing.T) {
 	// 80 mm in 40.08 m is 1 in 501, 82 mm is 1 in 489.
 	for longer, want := range map[length.Length]finding.Severity{80: finding.Note, 82: finding.Check} {

@@ -72,7 +72,7 @@ func randomLines(t testing.TB, rng *rand.Rand) job.Job {
 				run.Post.Width, run.Fence.Height = run.Post.Width*1.5, run.Fence.Height*0.7
 			}
 			run.Grade.Look = job.Looks[rng.IntN(4)]
-			run.String.School = []job.School{job.OnFace, job.JustOff, job.StandOff, job.BySight}[rng.IntN(4)]
+			run.String.Position = []job.StringPosition{job.OnFace, job.JustOff, job.StandOff, job.BySight}[rng.IntN(4)]
 			run.String.Props = rng.IntN(4)
 			if run.Length != nil {
 				if rng.IntN(3) == 0 && *run.Length > 5000 {
@@ -214,7 +214,7 @@ func remediesApply(t *testing.T, n int, j job.Job, p plan.Plan) {
 			}
 			gone := map[string]bool{"sag": true, "drift": true, "string-touches": true, "misclosure": true}
 			if f.Rule == "misclosure" && f.Severity == finding.Check {
-				continue // spreading does not make a slip good
+				continue // spreading does not make a blunder good
 			}
 			if gone[f.Rule] && says(plan.Make(after, shipped(t)), f.Rule, f.Place) {
 				t.Fatalf("job %d: %q does not help against %s", n, way.Says.Print(p.Units), f.Says.Print(p.Units))
@@ -251,8 +251,8 @@ func TestCornerPostsAreCountedOnce(t *testing.T) {
 	}
 	// The corner between a six-foot and a four-foot fence carries the higher one.
 	a, b := p.Runs[0].Posts[18], p.Runs[1].Posts[0]
-	if a.Kind != job.CornerPost || b.Shared != "R1" || a.Top != b.Top || a.Reveal < 1828 {
-		t.Errorf("corner: %v and %v, %v over the ground", a.Top, b.Top, a.Reveal)
+	if a.Kind != job.CornerPost || b.Shared != "R1" || a.Top != b.Top || a.AboveGrade < 1828 {
+		t.Errorf("corner: %v and %v, %v over the ground", a.Top, b.Top, a.AboveGrade)
 	}
 	if p.Runs[0].Totals.Posts != 19 || p.Runs[1].Totals.Posts != 10 || p.Runs[1].Totals.Elsewhere != 1 {
 		t.Errorf("runs count %d and %d", p.Runs[0].Totals.Posts, p.Runs[1].Totals.Posts)
@@ -389,13 +389,13 @@ func TestStringsOfARun(t *testing.T) {
 	run := &j.Lines[0].Runs[0]
 	run.Length = ptr(30 * length.Metre)
 	for _, c := range []struct {
-		school job.School
-		face   length.Length
+		position job.StringPosition
+		face     length.Length
 	}{{job.OnFace, 0}, {job.JustOff, 6}, {job.StandOff, 300}} {
-		run.String.School = c.school
+		run.String.Position = c.position
 		s := plan.Make(j, cat).Runs[0].String
 		if !length.Same(s.ToFace, c.face) || !length.Same(s.ToCentre, c.face+50) || s.Sight {
-			t.Errorf("%s: %v to the face, %v to the centre", c.school, s.ToFace, s.ToCentre)
+			t.Errorf("%s: %v to the face, %v to the centre", c.position, s.ToFace, s.ToCentre)
 		}
 	}
 	// 30 m at 50 N with 0.0098 N/m hangs 22.05 mm (handbook value); a prop quarters it.
@@ -425,7 +425,7 @@ func TestStringsOfARun(t *testing.T) {
 	if s.SightFrom == nil || s.Drift < s.DriftAllowed || find(plan.Make(j, cat), "drift") == nil {
 		t.Errorf("a wind of 5 m/s: %v out, sight from %v", s.Drift, s.SightFrom)
 	}
-	run.String.School = job.BySight
+	run.String.Position = job.BySight
 	s = plan.Make(j, cat).Runs[0].String
 	last := len(s.Posts) - 1
 	if s.Posts[1].Sag != 0 || find(plan.Make(j, cat), "sag") != nil {
@@ -467,7 +467,7 @@ func TestWhatTheWalkSays(t *testing.T) {
 	if p = plan.Make(j, cat); find(p, "corner-missing") == nil || p.Lines[0].Closing != nil {
 		t.Error("two corners cannot be found")
 	}
-	// A slip in a book is named with its neighbours, and what was likely meant.
+	// A blunder in a book is named with its neighbours, and what was likely meant.
 	j = demoJob(t, 1)
 	j.Lines[0].Books[1].Rows[2].Drop += 300
 	f := find(plan.Make(j, cat), "slip")

@@ -78,7 +78,7 @@ func TestPropertiesOfAnyPlan(t *testing.T) {
 		for _, post := range run.Posts {
 			concrete += post.ConcreteVolume
 			bags += post.Bags
-			if post.ConcreteVolume < 0 || post.Reveal < 0 || post.HoleDepth < post.Foot || post.HoleWidth < j.Lines[0].Runs[0].Post.Across() {
+			if post.ConcreteVolume < 0 || post.AboveGrade < 0 || post.HoleDepth < post.Foot || post.HoleWidth < j.Lines[0].Runs[0].Post.Across() {
 				t.Fatalf("job %d: %+v", n, post)
 			}
 			if post.Stock != nil && (*post.Stock < post.Needed-length.Tolerance || *post.CutOff < -length.Tolerance) {

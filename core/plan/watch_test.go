@@ -137,7 +137,7 @@ func TestManyStoppedHolesMoveTogether(t *testing.T) {
 	}
 }
 
-// A slip of a height makes a slope that nothing can be raked along: the posts
+// A blunder of a height makes a slope that nothing can be raked along: the posts
 // are spaced along 2 up for 1 along at the most, and the plan says that the
 // pieces do not fit.
 func TestASlipAsksForNoMillionsOfPosts(t *testing.T) {

@@ -212,28 +212,28 @@ func TestSlopeTapeIsReduced(t *testing.T) {
 	}
 }
 
-// The slip: a drop of 13 in between neighbours of 2 and 3.
+// The blunder: a drop of 13 in between neighbours of 2 and 3.
 func TestSlipIsPointedAt(t *testing.T) {
 	inch := length.Inch
 	b := job.Book{ID: "B1", Kind: job.Drops, Run: "R1"}
 	for i, d := range []length.Length{2, 2.5, 2, 13, 3, 3.5, 4} {
 		b.Rows = append(b.Rows, job.Reading{At: length.Length(i) * 2000, Drop: d * inch})
 	}
-	slips := survey.Reduce(line(b), "").Slips
-	if len(slips) != 1 || slips[0].Path != "/books/0/rows/3/drop" || !length.Same(slips[0].Before, 2*inch) || !length.Same(slips[0].After, 3*inch) {
-		t.Fatalf("got %+v", slips)
+	blunders := survey.Reduce(line(b), "").Blunders
+	if len(blunders) != 1 || blunders[0].Path != "/books/0/rows/3/drop" || !length.Same(blunders[0].Before, 2*inch) || !length.Same(blunders[0].After, 3*inch) {
+		t.Fatalf("got %+v", blunders)
 	}
-	if len(slips[0].Likely) == 0 || !length.Same(slips[0].Likely[0], 3*inch) {
-		t.Errorf("likely meant %v, want 3 in, ten less", slips[0].Likely)
+	if len(blunders[0].Likely) == 0 || !length.Same(blunders[0].Likely[0], 3*inch) {
+		t.Errorf("likely meant %v, want 3 in, ten less", blunders[0].Likely)
 	}
 	b.Rows[3].Sure = true
-	if s := survey.Reduce(line(b), "").Slips; len(s) != 0 {
+	if s := survey.Reduce(line(b), "").Blunders; len(s) != 0 {
 		t.Errorf("measured twice and still asked: %+v", s)
 	}
 }
 
 // Ground that goes up and down by 15 mm at every entry stands 30 mm off the
-// line between its neighbours: five times that is a slip, a little less is none.
+// line between its neighbours: five times that is a blunder, a little less is none.
 func TestSlipStandsOutFiveTimes(t *testing.T) {
 	for out, want := range map[length.Length]int{149: 0, 151: 1} {
 		b := job.Book{ID: "B1", Kind: job.Drops, Run: "R1"}
@@ -244,13 +244,13 @@ func TestSlipStandsOutFiveTimes(t *testing.T) {
 			}
 			b.Rows = append(b.Rows, job.Reading{At: length.Length(i) * 2000, Drop: h})
 		}
-		if s := survey.Reduce(line(b), "").Slips; len(s) != want {
+		if s := survey.Reduce(line(b), "").Blunders; len(s) != want {
 			t.Errorf("%v mm off: %+v, want %d", out, s, want)
 		}
 	}
 }
 
-// Rough ground, steady slopes, banks and ditches are no slips; one entry that
+// Rough ground, steady slopes, banks and ditches are no blunders; one entry that
 // is ten inches or more out of a smooth series is one.
 func TestSlipsOnRandomGround(t *testing.T) {
 	rng := rand.New(rand.NewPCG(6, 1))
@@ -263,11 +263,11 @@ func TestSlipsOnRandomGround(t *testing.T) {
 			h += slope*2000 + rng.NormFloat64()*rough
 			b.Rows = append(b.Rows, job.Reading{At: length.Length(i) * 2000, Drop: length.Length(h)})
 		}
-		false1 += len(survey.Reduce(line(b), "").Slips)
+		false1 += len(survey.Reduce(line(b), "").Blunders)
 		at := 1 + rng.IntN(7)
 		b.Rows[at].Drop += length.Length([]float64{-1, 1}[rng.IntN(2)] * (300 + 10*rough))
 		found := false
-		for _, s := range survey.Reduce(line(b), "").Slips {
+		for _, s := range survey.Reduce(line(b), "").Blunders {
 			found = found || strings.HasSuffix(s.Path, "/"+string(rune('0'+at))+"/drop")
 		}
 		if !found {
@@ -373,7 +373,7 @@ func TestOrderOfPagesDoesNotMatter(t *testing.T) {
 	}
 }
 
-// A bank, a ditch's edge and a kerb are ground, not slips.
+// A bank, a ditch's edge and a kerb are ground, not blunders.
 func TestBanksAreNoSlips(t *testing.T) {
 	for what, heights := range map[string][]length.Length{
 		"a bank":         {0, 5, 10, 600, 610, 615, 620},
@@ -386,7 +386,7 @@ func TestBanksAreNoSlips(t *testing.T) {
 		for i, h := range heights {
 			l.Runs[0].Ground = append(l.Runs[0].Ground, job.GroundPoint{At: length.Length(i) * 2000, Height: h})
 		}
-		if s := survey.Reduce(l, "").Slips; len(s) > 0 {
+		if s := survey.Reduce(l, "").Blunders; len(s) > 0 {
 			t.Errorf("%s is called a slip: %+v", what, s)
 		}
 	}

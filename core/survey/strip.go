@@ -50,7 +50,7 @@ type Loop struct {
 // Survey is what a line's field books come to.
 type Survey struct {
 	Runs      []Ground
-	Slips     []Slip
+	Blunders  []Blunder
 	Rods      []Levels // one for each page of rod readings, in order
 	Conflicts []Conflict
 	Loop      *Loop
@@ -89,7 +89,7 @@ func Reduce(l job.Line, path string) Survey {
 		}
 	}
 	pages := s.pages(l, path)
-	s.Slips = slips(l, path)
+	s.Blunders = blunders(l, path)
 	known := s.tie(l, pages, chain)
 	if l.Closed {
 		known = s.close(known, chain, len(pages))

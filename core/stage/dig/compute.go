@@ -80,14 +80,14 @@ func (m *Holes) lengthen(p *Post, s *Size) {
 		return
 	}
 	foot := s.dug().Foot
-	stock, ok := footing.Stock(p.Reveal+foot, m.Spec.Post.Stock)
+	stock, ok := footing.Stock(p.AboveGrade+foot, m.Spec.Post.Stock)
 	if !ok {
 		return
 	}
-	s.longer += stock - p.Reveal - foot
-	s.Depth.Foot += stock - p.Reveal - foot
-	s.Depth.Bottom += stock - p.Reveal - foot
-	s.Depth.Hole += stock - p.Reveal - foot
+	s.longer += stock - p.AboveGrade - foot
+	s.Depth.Foot += stock - p.AboveGrade - foot
+	s.Depth.Bottom += stock - p.AboveGrade - foot
+	s.Depth.Hole += stock - p.AboveGrade - foot
 }
 
 // cardKey is what a card is written from.
@@ -359,7 +359,7 @@ func (m *Holes) noteHole(i int, s *Size, f footing.Filling) {
 func (m *Holes) reconcile(t *trace) {
 	o, s := m.next, &t.Size
 	other := Size{Rules: o.KindRules(s.q.Kind), hit: s.hit}
-	other.q = o.Question(s.q.Kind, s.q.Hung, s.q.Reveal, other.Rules)
+	other.q = o.Question(s.q.Kind, s.q.Hung, s.q.AboveGrade, other.Rules)
 	other.q.Gravel, other.q.Stand, other.q.Hit = s.q.Gravel, s.q.Stand, s.q.Hit
 	if other.Rules.Hole.DrivenAt(s.q.Kind) {
 		return // what the next run's terminals need is not asked of a hole
@@ -377,12 +377,12 @@ func (m *Holes) reconcile(t *trace) {
 
 // cut takes the post from the stock lengths.
 func (m *Holes) cut(p *Post) {
-	p.Needed = p.Reveal + p.Foot
+	p.Needed = p.AboveGrade + p.Foot
 	if p.CutFirst = m.Spec.Post.Cut == job.CutFirst; !p.CutFirst && m.Can(job.CutPosts) {
 		p.Needed += m.Spec.Post.Trim
 	}
 	if stock, ok := footing.Stock(p.Needed, m.Spec.Post.Stock); ok {
-		off := stock - p.Reveal - p.Foot
+		off := stock - p.AboveGrade - p.Foot
 		p.Stock, p.CutOff = &stock, &off
 	}
 }

@@ -229,7 +229,7 @@ var insides = map[job.Inside]string{
 }
 
 func (m *Holes) whyStock(p *Post) reason.Why {
-	s := reason.Sentence(13).Length(p.Reveal).Words(" above + ").Length(p.Foot).Words(" below")
+	s := reason.Sentence(13).Length(p.AboveGrade).Words(" above + ").Length(p.Foot).Words(" below")
 	if !p.CutFirst {
 		s = s.Words(" + ").Length(m.Spec.Post.Trim).Words(" to trim")
 	}
@@ -400,7 +400,7 @@ func depthSentence(q footing.Question, d footing.Depth, steps []reason.Step) rea
 	default:
 		greatest = d.Asks[d.Governs].Value
 		if d.Asks[d.Governs].Rule == footing.ShareRule {
-			s = s.Words(shares[q.Hole.Share]).Length(q.Reveal).Words(" above) = ").Length(greatest)
+			s = s.Words(shares[q.Hole.Share]).Length(q.AboveGrade).Words(" above) = ").Length(greatest)
 		} else {
 			s = append(s, steps[d.Governs].Says...)
 		}
@@ -559,7 +559,7 @@ func (m *Holes) whyGust(p *Post, d *Design, st stood) reason.Why {
 		s = s.Words(", a ").Length(p.HoleWidth).Words(" hole with its bottom at ").Length(p.Bottom)
 	}
 	s = append(s.Words(" reaches the published limit in a gust of "), reason.Say(reason.Speed(p.Wind.Gust))...)
-	out.Sentence = s.Words(": the wind pushes ").Length(length.Length(st.pushed.Height) * length.Foot).Words(" above ground.")
+	out.Sentence = s.Words(": the wind pushes ").Length(length.Length(st.lateral.Height) * length.Foot).Words(" above ground.")
 	if p.Wind.Leaf != nil {
 		out.Steps = append(out.Steps, leafStep(p.Wind.Leaf))
 	}
@@ -570,11 +570,11 @@ func (m *Holes) whyGust(p *Post, d *Design, st stood) reason.Why {
 // windSteps are the rules behind the gusts of posts with the same rules.
 func (m *Holes) windSteps(d *Design, st stood) []reason.Step {
 	kind := "Free at the ground"
-	if st.pushed.Restrained {
+	if st.lateral.Restrained {
 		kind = "Held at the ground"
 	}
 	steps := []reason.Step{
-		{Rule: "Post in soil", Source: reason.Source{Kind: reason.Memory, Name: "IBC 1807.3"}, Governs: true, Says: append(append(reason.Say(kind, "; bearing "), m.perDepth(st.pushed.Bearing)...), reason.Say(".")...),
+		{Rule: "Post in soil", Source: reason.Source{Kind: reason.Memory, Name: "IBC 1807.3"}, Governs: true, Says: append(append(reason.Say(kind, "; bearing "), m.perDepth(st.lateral.Bearing)...), reason.Say(".")...),
 			Settings: []reason.Setting{m.Rule(d.Sized.Rules, "setting/restrained", "Held at the ground by paving", reason.SwitchSetting)}},
 		{Rule: "Soil", Source: m.Soil.Source, Says: m.SoilSays()},
 		{Rule: "Wind on the face", Source: reason.Source{Kind: reason.Memory, Name: "ASCE 7, free-standing wall"},

@@ -31,7 +31,7 @@ func (m *Holes) shallow(i int) (plain Design, st stood, width length.Length) {
 	plain, st = m.Designs[p.Card], m.Stand(i, &m.Designs[p.Card])
 	plain.Sized.Rules = m.KindRules(p.Kind)
 	st.pin = 0
-	return plain, st, footing.FindWidth(m.Question(p.Kind, p.Hung, p.Reveal, plain.Sized.Rules)).Width
+	return plain, st, footing.FindWidth(m.Question(p.Kind, p.Hung, p.AboveGrade, plain.Sized.Rules)).Width
 }
 
 func (m *Holes) stop(i int) *Stopped {

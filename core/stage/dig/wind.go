@@ -31,12 +31,12 @@ func (m *Holes) Wind() {
 
 // stood is how a post stands in the wind.
 type stood struct {
-	wind   footing.Wind
-	face   float64 // of the fence that it holds, ft²
-	pushed footing.Pushed
-	pin    float64 // shear of the pin under it, lb; 0 for none
-	leaf   *LeafPull
-	half   float64 // of the leaf's face, ft²
+	wind    footing.Wind
+	face    float64 // of the fence that it holds, ft²
+	lateral footing.LateralLoad
+	pin     float64 // shear of the pin under it, lb; 0 for none
+	leaf    *LeafPull
+	half    float64 // of the leaf's face, ft²
 }
 
 // stand describes a post with its footing as it is dug.
@@ -49,12 +49,12 @@ func (m *Holes) Stand(i int, d *Design) stood {
 			st.face += footing.Feet(m.Bays[b].CentreToCentre) / 2 * footing.Feet(f.Height)
 		}
 	}
-	low := max(0, p.Reveal+d.Sized.Held()-m.Spec.PostOf(p.Kind).Above-f.Height)
+	low := max(0, p.AboveGrade+d.Sized.Held()-m.Spec.PostOf(p.Kind).Above-f.Height)
 	bearing := m.Soil.Bearing
 	if m.Job.Site.Movement {
 		bearing *= 2
 	}
-	st.pushed = footing.Pushed{Bearing: bearing, Height: footing.Feet(low + footing.Middle*f.Height), Restrained: d.Sized.Rules.Setting.Restrained}
+	st.lateral = footing.LateralLoad{Bearing: bearing, Height: footing.Feet(low + footing.Middle*f.Height), Restrained: d.Sized.Rules.Setting.Restrained}
 	st.leaf, st.half = m.leafOn(i)
 	if pinnable(&d.Sized) && d.Sized.Rules.Hole.Pin > 0 {
 		st.pin = m.pinShear(d.Sized.Rules.Hole.Pin)
@@ -95,7 +95,7 @@ func (m *Holes) leafOn(i int) (*LeafPull, float64) {
 // gust is the gust that a footing of a width and depth bears: the lesser of
 // leaf closed and leaf open.
 func (st stood) gust(width, depth length.Length) (least, closed, open float64) {
-	q := st.pushed
+	q := st.lateral
 	q.Width, q.Depth = footing.Feet(width), footing.Feet(depth)
 	limit := func(moment float64) float64 {
 		q.Moment = moment
@@ -121,7 +121,7 @@ func (st stood) gust(width, depth length.Length) (least, closed, open float64) {
 // weight of the leaf takes alone: the published formula with a push at no
 // height, whose moment about the ground is the limit times depth over 1.09.
 func (st stood) Share(width, depth length.Length) float64 {
-	q := st.pushed
+	q := st.lateral
 	q.Width, q.Depth, q.Height = footing.Feet(width), footing.Feet(depth), 0
 	if bare := footing.Limit(q) * q.Depth / 1.09; bare > 0 && !q.Restrained {
 		return st.leaf.Moment / footPound / bare

@@ -140,7 +140,7 @@ func (m *Marking) lineUp() {
 	last := m.Posts[n-1]
 	wind := m.Job.Site.Wind
 	out := &RunString{
-		School: s.School, Face: s.Face, Ends: s.Ends, Kind: kind.Name, Pull: s.Pull, Beyond: s.Beyond, Mark: s.Mark,
+		Position: s.Position, Face: s.Face, Ends: s.Ends, Kind: kind.Name, Pull: s.Pull, Beyond: s.Beyond, Mark: s.Mark,
 		Span: run + 2*s.Beyond, LowStart: m.Profile.Height(0) + s.Low, LowEnd: m.Profile.Height(run) + s.Low,
 		HighStart: m.Top.Tops[0] - s.Mark, HighEnd: m.Top.Tops[n-1] - s.Mark, Props: s.Props, SagAllowed: sagAllowed, DriftAllowed: driftAllowed,
 		Order: []string{}, Target: last.ID,
@@ -153,7 +153,7 @@ func (m *Marking) lineUp() {
 		from := cord.LongestDrift(wind, driftAllowed)
 		out.SightFrom = &from
 	}
-	out.Sight = s.School == job.BySight
+	out.Sight = s.Position == job.BySight
 	hung := func(at length.Length) length.Length {
 		if out.Sight {
 			return 0 // a line of sight does not sag
@@ -218,7 +218,7 @@ func (m *Marking) ties(s *RunString) (from, to survey.Place) {
 		ux, uy = (b.X-a.X)/far, (b.Y-a.Y)/far
 	}
 	off := s.ToCentre * length.Length(s.Face.Sign())
-	if s.School == job.BySight {
+	if s.Position == job.BySight {
 		off = 0
 	}
 	from = survey.Place{X: a.X - ux*s.Beyond - uy*off, Y: a.Y - uy*s.Beyond + ux*off}

@@ -22,7 +22,7 @@ var (
 	drag     = reason.Source{Kind: reason.Published, Name: "drag of a thin round line across the wind, coefficient 1.2, air 1.225 kg/m³"}
 )
 
-var schoolCosts = map[job.School]string{
+var positionCosts = map[job.StringPosition]string{
 	job.OnFace:   "The string lies on the faces: nothing to measure, but one post that leans on it moves it for all.",
 	job.JustOff:  "Held just off, no post can push it; every post is set by the same small gap.",
 	job.StandOff: "Far enough off to stay up through digging; every post is measured to it, and a long measure is easily not square.",
@@ -52,8 +52,8 @@ func (m *Marking) whyConstant() reason.Why {
 	return reason.Why{Figure: "Offset of the string",
 		Sentence: reason.Say("Hold ", out.ToFace, " from the string to the ", s.Face, " face of every post: ", out.ToCentre, " to its centre."),
 		Steps: []reason.Step{
-			{Rule: "School", Governs: true, Source: stage.Practice, Says: reason.Say(schoolCosts[s.School]),
-				Settings: []reason.Setting{m.Choice("/string/school", "School", string(s.School), string(m.Usual.String.School), "face", "off", "stand-off", "sight"),
+			{Rule: "School", Governs: true, Source: stage.Practice, Says: reason.Say(positionCosts[s.Position]),
+				Settings: []reason.Setting{m.Choice("/string/school", "School", string(s.Position), string(m.Usual.String.Position), "face", "off", "stand-off", "sight"),
 					m.ByHand("/string/off", "String off the faces", s.Off)}},
 			{Rule: "Half a post", Source: stage.Geometry, Says: reason.Say(m.Spec.Post.Width, " ÷ 2 = ", m.Spec.Post.Width/2, " from face to centre.")},
 		}}

@@ -48,20 +48,20 @@ type Stick struct {
 
 // RunString is how a run's posts are brought into line and to height.
 type RunString struct {
-	School   job.School    `json:"school" jsonschema:"required,enum=face,enum=off,enum=stand-off,enum=sight"`
-	Face     job.Side      `json:"face" jsonschema:"required,enum=left,enum=right"`
-	Ends     job.Ends      `json:"ends" jsonschema:"required,enum=boards,enum=stakes"`
-	Kind     string        `json:"kind" jsonschema:"required" jsonschema_description:"Name of the string."`
-	Pull     float64       `json:"pull" jsonschema:"required" jsonschema_description:"Newtons."`
-	ToFace   length.Length `json:"toFace" jsonschema:"required" jsonschema_description:"From the string to the near face of every post: the one constant to hold."`
-	ToCentre length.Length `json:"toCentre" jsonschema:"required"`
-	Beyond   length.Length `json:"beyond" jsonschema:"required"`
-	Span     length.Length `json:"span" jsonschema:"required" jsonschema_description:"Of the alignment string, tie to tie."`
-	From     survey.Place  `json:"from" jsonschema:"required" jsonschema_description:"Tie at the run's start, on the map."`
-	To       survey.Place  `json:"to" jsonschema:"required" jsonschema_description:"Tie at its end."`
-	LowStart length.Length `json:"lowStart" jsonschema:"required" jsonschema_description:"Height of the alignment string's tie above the datum."`
-	LowEnd   length.Length `json:"lowEnd" jsonschema:"required"`
-	Mark     length.Length `json:"mark" jsonschema:"required" jsonschema_description:"Height string below the tops."`
+	Position job.StringPosition `json:"school" jsonschema:"required,enum=face,enum=off,enum=stand-off,enum=sight"`
+	Face     job.Side           `json:"face" jsonschema:"required,enum=left,enum=right"`
+	Ends     job.Ends           `json:"ends" jsonschema:"required,enum=boards,enum=stakes"`
+	Kind     string             `json:"kind" jsonschema:"required" jsonschema_description:"Name of the string."`
+	Pull     float64            `json:"pull" jsonschema:"required" jsonschema_description:"Newtons."`
+	ToFace   length.Length      `json:"toFace" jsonschema:"required" jsonschema_description:"From the string to the near face of every post: the one constant to hold."`
+	ToCentre length.Length      `json:"toCentre" jsonschema:"required"`
+	Beyond   length.Length      `json:"beyond" jsonschema:"required"`
+	Span     length.Length      `json:"span" jsonschema:"required" jsonschema_description:"Of the alignment string, tie to tie."`
+	From     survey.Place       `json:"from" jsonschema:"required" jsonschema_description:"Tie at the run's start, on the map."`
+	To       survey.Place       `json:"to" jsonschema:"required" jsonschema_description:"Tie at its end."`
+	LowStart length.Length      `json:"lowStart" jsonschema:"required" jsonschema_description:"Height of the alignment string's tie above the datum."`
+	LowEnd   length.Length      `json:"lowEnd" jsonschema:"required"`
+	Mark     length.Length      `json:"mark" jsonschema:"required" jsonschema_description:"Height string below the tops."`
 
 	HighStart  length.Length `json:"highStart" jsonschema:"required" jsonschema_description:"Height of the height string at the first post, above the datum."`
 	HighEnd    length.Length `json:"highEnd" jsonschema:"required"`

@@ -27,7 +27,7 @@ func (m *Marking) Remind() (out []stage.Caution) {
 	if !m.Job.Site.Before.Neighbour {
 		add(finding.Strings, "Which way the good face looks is not settled yet: see Before you dig. The lined side is the one that shows.")
 	}
-	if s.School == job.BySight {
+	if s.Position == job.BySight {
 		add(finding.Pour, "Sight along both sides of the posts to ", s.Target, ": a twisted or bowed post then cancels out.")
 	}
 	sys, ok := m.Cat.System(m.Spec.System, m.Job.Systems)
@@ -46,7 +46,7 @@ func (m *Marking) Remind() (out []stage.Caution) {
 	return out
 }
 
-// topSteps says how the tops are set, for the chosen school.
+// topSteps says how the tops are set, for the chosen method.
 func (m *Marking) TopSteps(t *TopLine) []reason.Text {
 	say := func(parts ...any) reason.Text { return reason.Say(parts...) }
 	first, last := m.Posts[0], m.Posts[len(m.Posts)-1]

@@ -195,14 +195,14 @@ func (t *corridorTrials) try(a *stage.Advising, says reason.Text, edits ...job.E
 	if more := len(layout.Posts) - len(m.Layout.Posts); more > 0 {
 		says = append(says, reason.Say(", ", more, stage.Plural(more, " more post", " more posts"))...)
 	}
-	if longest := longestReveal(m, layout, line); longest > m.Job.Units.SmallestMark {
+	if longest := longestAbove(m, layout, line); longest > m.Job.Units.SmallestMark {
 		says = append(says, reason.Say(", tallest post ", longest, " more")...)
 	}
 	t.out = append(t.out, finding.Remedy{Says: says, Edits: edits})
 }
 
 // longestReveal returns how much taller the tallest post gets.
-func longestReveal(m *Slope, layout spacing.Layout, line grade.Line) length.Length {
+func longestAbove(m *Slope, layout spacing.Layout, line grade.Line) length.Length {
 	tallest := func(l spacing.Layout, tops []length.Length) length.Length {
 		most := length.Length(0)
 		for i, p := range l.Posts {

@@ -188,7 +188,7 @@ func (m *check) steps() {
 	f := finding.Finding{Rule: codeStep, Stage: finding.Grade, Severity: finding.Check, Place: finding.Place{Post: p.ID},
 		Says: reason.Say("The top steps more than ", *most, " at ", count, stage.Plural(count, " post", " posts"), "; at ", p.ID, " the most, ", p.Step.Abs(), ".")}
 	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
-		if m.school() != job.Gradual {
+		if m.stepping() != job.Gradual {
 			out = append(out, finding.Remedy{Says: reason.Say("Let the drops grow gradually"), Edits: []job.Edit{m.Set("/grade/steps", job.Gradual)}})
 		}
 		enough := length.Length(int(p.Step.Abs()/mark)+1) * mark
@@ -206,10 +206,10 @@ func (m *check) marks() {
 	count, worst := 0, -1
 	for i := range m.Posts {
 		p := &m.Posts[i]
-		if min(p.RevealBefore, p.RevealAfter) >= *mark-length.Tolerance || p.Stays != "" {
+		if min(p.AboveBefore, p.AboveAfter) >= *mark-length.Tolerance || p.Stays != "" {
 			continue
 		}
-		if count++; worst < 0 || p.Reveal < m.Posts[worst].Reveal {
+		if count++; worst < 0 || p.AboveGrade < m.Posts[worst].AboveGrade {
 			worst = i
 		}
 	}
@@ -217,7 +217,7 @@ func (m *check) marks() {
 		return
 	}
 	p := m.Posts[worst]
-	least := min(p.RevealBefore, p.RevealAfter)
+	least := min(p.AboveBefore, p.AboveAfter)
 	gap := m.Job.Units.Round(m.Spec.Fence.GapLeast + *mark - least + m.Job.Units.SmallestMark)
 	f := finding.Finding{Rule: codeGradeMark, Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
 		Says: reason.Say("The grade mark, ", *mark, " under the post's top, would go below ground at ", count, stage.Plural(count, " post", " posts"), ": ", p.ID, " shows only ", least, ". It must stay above ground.")}

@@ -49,7 +49,7 @@ func Compute(line *Line, next *length.Length) *Slope {
 		if i == len(m.Posts)-1 && next != nil {
 			p.Top = max(p.Top, *next)
 		}
-		p.Reveal = p.Top - p.Ground
+		p.AboveGrade = p.Top - p.Ground
 		p.Grade = m.Top.Knots[i]
 		if held := m.Layout.Posts[i].Held; held != spacing.Nothing {
 			p.Grade = p.Grade || m.Spec.FixedPosts[held].Grade
@@ -309,7 +309,7 @@ func (m *Slope) onSlope(p *Post, i int) {
 	at := func(station length.Length) length.Length {
 		return p.Top - m.Profile.Height(min(max(0, station), m.Ground.Length))
 	}
-	p.RevealBefore, p.RevealAfter = at(p.Station-half), at(p.Station+half)
+	p.AboveBefore, p.AboveAfter = at(p.Station-half), at(p.Station+half)
 	p.Mark = m.Top.FenceTop(i) - p.Ground - m.Spec.String.Mark
 	p.Overlap = m.Spec.Fence.Height
 	if i > 0 && i < len(m.Top.Bays) {
@@ -504,7 +504,7 @@ func shifted(bays []grade.Bay, by length.Length) []grade.Bay {
 	return out
 }
 
-func (m *Slope) school() job.Steps {
+func (m *Slope) stepping() job.Steps {
 	if s := m.Spec.Grade.Steps; s != "" {
 		return s
 	}

@@ -65,9 +65,9 @@ func (m *Slope) lookStep(look job.Look) reason.Step {
 // stepStep is the rule of stepping.
 func (m *Slope) stepStep() reason.Step {
 	g := m.Spec.Grade
-	s := reason.Step{Rule: "Steps", Source: stage.Practice, Says: reason.Say(stepping[m.school()]),
-		Settings: []reason.Setting{m.Choice("/grade/steps", "Steps", string(m.school()), string(job.LeastGap), string(job.LeastGap), string(job.EvenSteps), string(job.Gradual), string(job.RoundStep))}}
-	switch m.school() {
+	s := reason.Step{Rule: "Steps", Source: stage.Practice, Says: reason.Say(stepping[m.stepping()]),
+		Settings: []reason.Setting{m.Choice("/grade/steps", "Steps", string(m.stepping()), string(job.LeastGap), string(job.LeastGap), string(job.EvenSteps), string(job.Gradual), string(job.RoundStep))}}
+	switch m.stepping() {
 	case job.Gradual:
 		s.Settings = append(s.Settings, m.straightness(), m.ByHand("/grade/stepMost", "Most drop at one post", g.StepMost))
 	case job.RoundStep:

@@ -51,15 +51,15 @@ type InfillMark struct {
 // gradePost is how a post stands on the slope.
 type Post struct {
 	space.Post
-	Grade        bool          `json:"grade,omitempty" jsonschema_description:"A grade post: the top changes slope here."`
-	Top          length.Length `json:"top" jsonschema:"required" jsonschema_description:"Height of the post's top above the datum."`
-	Reveal       length.Length `json:"reveal" jsonschema:"required" jsonschema_description:"How much post shows above ground, at its middle."`
-	RevealBefore length.Length `json:"revealBefore" jsonschema:"required" jsonschema_description:"The same at the face towards the run's start: a post stays plumb on a slope, so its faces differ."`
-	RevealAfter  length.Length `json:"revealAfter" jsonschema:"required" jsonschema_description:"The same at its other face."`
-	Mark         length.Length `json:"mark" jsonschema:"required" jsonschema_description:"Reference mark above ground, so far below the fence's top: everything on the post is measured from it."`
-	Step         length.Length `json:"step" jsonschema:"required" jsonschema_description:"By how much the fence's top goes up here from the bay before to the one after; negative is down."`
-	Overlap      length.Length `json:"overlap" jsonschema:"required" jsonschema_description:"Height over which the panels on both sides meet on the post."`
-	Holes        []RailHole    `json:"holes,omitempty" jsonschema_description:"Holes or routs for the rails, the lowest first; left out where rails do not go into posts."`
+	Grade       bool          `json:"grade,omitempty" jsonschema_description:"A grade post: the top changes slope here."`
+	Top         length.Length `json:"top" jsonschema:"required" jsonschema_description:"Height of the post's top above the datum."`
+	AboveGrade  length.Length `json:"reveal" jsonschema:"required" jsonschema_description:"How much post shows above ground, at its middle."`
+	AboveBefore length.Length `json:"revealBefore" jsonschema:"required" jsonschema_description:"The same at the face towards the run's start: a post stays plumb on a slope, so its faces differ."`
+	AboveAfter  length.Length `json:"revealAfter" jsonschema:"required" jsonschema_description:"The same at its other face."`
+	Mark        length.Length `json:"mark" jsonschema:"required" jsonschema_description:"Reference mark above ground, so far below the fence's top: everything on the post is measured from it."`
+	Step        length.Length `json:"step" jsonschema:"required" jsonschema_description:"By how much the fence's top goes up here from the bay before to the one after; negative is down."`
+	Overlap     length.Length `json:"overlap" jsonschema:"required" jsonschema_description:"Height over which the panels on both sides meet on the post."`
+	Holes       []RailHole    `json:"holes,omitempty" jsonschema_description:"Holes or routs for the rails, the lowest first; left out where rails do not go into posts."`
 }
 
 // Bay is the space between two neighbouring posts, as it lies on the slope.

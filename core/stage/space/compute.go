@@ -218,7 +218,7 @@ func (m *Spacing) groundLeans(run job.Run) []spacing.Lean {
 
 // steepestLean is the steepest that pieces are spaced along: 2 up for 1 along,
 // where nobody stands any more. What is steeper has no posts on which leaning
-// pieces fit, and judgeLeans says so; a slip of a height does not ask for
+// pieces fit, and judgeLeans says so; a blunder of a height does not ask for
 // millions of posts.
 const SteepestLean = 2
 

@@ -57,7 +57,7 @@ func (w *check) turns() {
 	}
 }
 
-// looseRatio is the misclosure past which a slip is likelier than taping
+// looseRatio is the misclosure past which a blunder is likelier than taping
 // error: 1 in 500 (common practice for a tape on rough ground).
 const looseRatio = 500
 
@@ -98,20 +98,20 @@ func (w *check) closes() {
 }
 
 // most findings of one kind that are worth reading at once.
-const mostSlips = 6
+const mostBlunders = 6
 
 func (w *check) blunders() {
-	for k, s := range w.survey.Slips {
-		if k == mostSlips {
-			w.find(finding.Finding{Rule: codeSlips, Stage: finding.Walk, Severity: finding.Note,
-				Says: reason.Say(len(w.survey.Slips)-mostSlips, " more entries stand out from their neighbours.")})
+	for k, s := range w.survey.Blunders {
+		if k == mostBlunders {
+			w.find(finding.Finding{Rule: codeBlunders, Stage: finding.Walk, Severity: finding.Note,
+				Says: reason.Say(len(w.survey.Blunders)-mostBlunders, " more entries stand out from their neighbours.")})
 			return
 		}
 		severity := finding.Check
 		if s.Weak {
 			severity = finding.Note
 		}
-		f := finding.Finding{Rule: codeSlip, Stage: finding.Walk, Severity: severity, Field: s.Path, Place: finding.Place{Run: s.Run},
+		f := finding.Finding{Rule: codeBlunder, Stage: finding.Walk, Severity: severity, Field: s.Path, Place: finding.Place{Run: s.Run},
 			Says: reason.Say("Is the ", s.Kind, " at ", reason.Tape(s.At), " a slip? ", s.Given, " stands between ", s.Before, " and ", s.After, ".")}
 		w.find(f, func(a *stage.Advising) (out []finding.Remedy) {
 			for _, v := range s.Likely {

@@ -12,8 +12,8 @@ const (
 	codeHeightLoop       = "height-loop"
 	codeLevelClosing     = "level-closing"
 	codeMisclosure       = "misclosure"
-	codeSlip             = "slip"
-	codeSlips            = "slips"
+	codeBlunder          = "slip"
+	codeBlunders         = "slips"
 	codeSoilUnknown      = "soil-unknown"
 	codeSteep            = "steep"
 	codeTooHigh          = "too-high"
@@ -40,9 +40,9 @@ var Findings = []finding.Kind{
 		Means: "A page of rod readings does not close; within what is allowed it can be spread.", Threshold: "half a mark; survey's allowance"},
 	{Rule: codeMisclosure, Stage: finding.Walk, Severities: []finding.Severity{finding.Check, finding.Note},
 		Means: "The measured lengths and turns of a closed line do not come back to its start.", Threshold: "the tape's mark; looseRatio"},
-	{Rule: codeSlip, Stage: finding.Walk, Severities: []finding.Severity{finding.Check, finding.Note},
+	{Rule: codeBlunder, Stage: finding.Walk, Severities: []finding.Severity{finding.Check, finding.Note},
 		Means: "An entry stands out from its neighbours as a misreading would.", Threshold: "survey's rules for blunders"},
-	{Rule: codeSlips, Stage: finding.Walk, Severities: []finding.Severity{finding.Note},
+	{Rule: codeBlunders, Stage: finding.Walk, Severities: []finding.Severity{finding.Note},
 		Means: "So many entries stand out that only the first ones are told.", Threshold: "mostSlips"},
 	{Rule: codeSoilUnknown, Stage: finding.Dig, Severities: []finding.Severity{finding.Check},
 		Means: "The catalogue has no soil of that name: it is taken as the weakest."},

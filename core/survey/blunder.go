@@ -10,7 +10,7 @@ import (
 )
 
 // Slip is an entry that stands out from its neighbours as a misreading does.
-type Slip struct {
+type Blunder struct {
 	Path   string        // JSON pointer of the entry
 	Sure   string        // JSON pointer that says it was measured twice; empty for a run's own heights
 	Run    string        // run that it is on; may be empty
@@ -20,18 +20,18 @@ type Slip struct {
 	Before length.Length // its neighbours
 	After  length.Length
 	Likely []length.Length // what was probably meant, the likeliest first
-	Weak   bool            // too few other entries to tell a slip from the ground
+	Weak   bool            // too few other entries to tell a blunder from the ground
 }
 
 // enough is how many other places must tell how rough the ground is before an
-// entry that stands out is likelier a slip than a bump.
+// entry that stands out is likelier a blunder than a bump.
 const enough = 3
 
-// leastSlip is the least by which a slip stands out: a hand's breadth, 100 mm
+// leastBlunder is the least by which a blunder stands out: a hand's breadth, 100 mm
 // or 4 in. Less is ground.
-const leastSlip = 100 * length.Millimetre
+const leastBlunder = 100 * length.Millimetre
 
-// times is how many times its surroundings' roughness a slip stands out.
+// times is how many times its surroundings' roughness a blunder stands out.
 const times = 5
 
 // reading is one entry of a series, with where it was taken.
@@ -42,9 +42,9 @@ type reading struct {
 	known      bool // measured twice
 }
 
-// slips looks through every page of the line.
-func slips(l job.Line, path string) []Slip {
-	var out []Slip
+// blunders looks through every page of the line.
+func blunders(l job.Line, path string) []Blunder {
+	var out []Blunder
 	for r, run := range l.Runs {
 		var series []reading
 		for i, g := range run.Ground {
@@ -54,14 +54,14 @@ func slips(l job.Line, path string) []Slip {
 		out = append(out, standOut(series, "height")...)
 	}
 	for b, book := range l.Books {
-		out = append(out, bookSlips(book, fmt.Sprintf("%s/books/%d", path, b))...)
+		out = append(out, bookBlunders(book, fmt.Sprintf("%s/books/%d", path, b))...)
 	}
 	return out
 }
 
-func bookSlips(b job.Book, path string) []Slip {
+func bookBlunders(b job.Book, path string) []Blunder {
 	var series []reading
-	var out []Slip
+	var out []Blunder
 	run := b.Run
 	flush := func(kind string) {
 		out = append(out, standOut(series, kind)...)
@@ -93,7 +93,7 @@ func bookSlips(b job.Book, path string) []Slip {
 // much more than the rest of the series does, and more than their
 // neighbourhood would if they were not there: beside a bank or a ditch the
 // neighbours stand out too, and it is ground.
-func standOut(s []reading, kind string) []Slip {
+func standOut(s []reading, kind string) []Blunder {
 	n := len(s)
 	if n < 3 {
 		return nil
@@ -107,17 +107,17 @@ func standOut(s []reading, kind string) []Slip {
 		sorted = append(sorted, o.Abs())
 	}
 	slices.Sort(sorted)
-	var out []Slip
+	var out []Blunder
 	for i := 1; i < n-1; i++ {
 		stands := off[i].Abs()
-		if s[i].known || stands < leastSlip || stands < off[i-1].Abs() || stands < off[i+1].Abs() {
+		if s[i].known || stands < leastBlunder || stands < off[i-1].Abs() || stands < off[i+1].Abs() {
 			continue
 		}
 		rough, around := roughness(s, off, sorted, i)
 		if stands < times*rough || stands < 3*around {
 			continue
 		}
-		out = append(out, Slip{Path: s[i].path, Sure: s[i].sure, Run: s[i].run, At: s[i].at, Kind: kind, Given: s[i].value,
+		out = append(out, Blunder{Path: s[i].path, Sure: s[i].sure, Run: s[i].run, At: s[i].at, Kind: kind, Given: s[i].value,
 			Before: s[i-1].value, After: s[i+1].value, Likely: likely(s[i].value, s[i].value-off[i], rough), Weak: n-3 < enough})
 	}
 	return out
