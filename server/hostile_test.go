@@ -435,7 +435,7 @@ func TestLockedByAnotherProgram(t *testing.T) {
 	}
 	c := start(t)
 	c.must(201, "POST", "/api/jobs", `{"name":"A"}`, nil)
-	other, err := sql.Open("sqlite", c.kept.Path())
+	other, err := sql.Open("sqlite", "file:"+c.kept.Path()+"?_pragma=busy_timeout(5000)")
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -1,12 +1,13 @@
 package engine
 
 import (
+	"slices"
+
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/stage"
 	"mallow/core/stage/gates"
 	"mallow/core/stage/load"
-	"slices"
 )
 
 // advice works out ways out of findings, within what may be spent on it.

@@ -1,14 +1,15 @@
 package engine
 
 import (
-	"mallow/core/stage"
-	"mallow/core/stage/gates"
-	"mallow/core/stage/load"
-	"mallow/core/stage/walk"
 	"slices"
 	"strconv"
 	"strings"
 	"sync"
+
+	"mallow/core/stage"
+	"mallow/core/stage/gates"
+	"mallow/core/stage/load"
+	"mallow/core/stage/walk"
 )
 
 // Findings looks at all that was computed and says what is to be said of it.

@@ -2,6 +2,9 @@ package engine
 
 import (
 	"fmt"
+	"reflect"
+	"slices"
+
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/materials"
@@ -13,8 +16,6 @@ import (
 	"mallow/core/stage/slope"
 	"mallow/core/stage/space"
 	"mallow/core/stage/walk"
-	"reflect"
-	"slices"
 )
 
 // result is a job as it is computed: figures and what they were found from, no

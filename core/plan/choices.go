@@ -1,6 +1,8 @@
 package plan
 
 import (
+	"slices"
+
 	"mallow/core/engine"
 	"mallow/core/finding"
 	"mallow/core/job"
@@ -11,7 +13,6 @@ import (
 	"mallow/core/stage/load"
 	"mallow/core/stage/slope"
 	"mallow/core/stage/space"
-	"slices"
 )
 
 // Alternative is one layout of a run worth having, with what it takes.

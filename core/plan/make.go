@@ -1,6 +1,8 @@
 package plan
 
 import (
+	"strconv"
+
 	"mallow/core/engine"
 	"mallow/core/finding"
 	"mallow/core/job"
@@ -16,7 +18,6 @@ import (
 	"mallow/core/stage/space"
 	"mallow/core/stage/walk"
 	"mallow/core/survey"
-	"strconv"
 )
 
 // Make plans a job that Decode has checked, with all that can be said of it:

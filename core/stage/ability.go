@@ -1,9 +1,10 @@
 package stage
 
 import (
+	"slices"
+
 	"mallow/core/job"
 	"mallow/core/materials"
-	"slices"
 )
 
 // can tells whether the run's material can do something. Findings, ways out,

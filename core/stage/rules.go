@@ -2,13 +2,14 @@ package stage
 
 import (
 	"fmt"
-	"mallow/core/job"
-	"mallow/core/length"
-	"mallow/core/reason"
 	"reflect"
 	"slices"
 	"strings"
 	"sync"
+
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/reason"
 )
 
 // kindEdits sets a rule for the run's posts of one kind.

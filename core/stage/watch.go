@@ -1,10 +1,11 @@
 package stage
 
 import (
+	"reflect"
+
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/reason"
-	"reflect"
 )
 
 // mostTrials is what one plan spends on weighing ways out, a second or two. What

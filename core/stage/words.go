@@ -2,14 +2,15 @@ package stage
 
 import (
 	"fmt"
+	"math"
+	"strconv"
+	"strings"
+
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/materials"
 	"mallow/core/reason"
-	"math"
-	"strconv"
-	"strings"
 )
 
 func RunPath(line, run int) string { return fmt.Sprintf("/lines/%d/runs/%d", line, run) }

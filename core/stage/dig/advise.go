@@ -2,6 +2,8 @@ package dig
 
 import (
 	"fmt"
+	"slices"
+
 	"mallow/core/finding"
 	"mallow/core/footing"
 	"mallow/core/job"
@@ -10,7 +12,6 @@ import (
 	"mallow/core/spacing"
 	"mallow/core/stage"
 	"mallow/core/stage/space"
-	"slices"
 )
 
 // allowedWays offers the system's own ways to set posts that stand in

@@ -2,6 +2,9 @@ package dig
 
 import (
 	"fmt"
+	"math"
+	"slices"
+
 	"mallow/core/finding"
 	"mallow/core/footing"
 	"mallow/core/job"
@@ -10,8 +13,6 @@ import (
 	"mallow/core/spacing"
 	"mallow/core/stage"
 	"mallow/core/stage/space"
-	"math"
-	"slices"
 )
 
 // digCheck looks at a run's holes and what they are filled with.

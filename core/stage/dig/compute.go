@@ -1,6 +1,8 @@
 package dig
 
 import (
+	"slices"
+
 	"mallow/core/footing"
 	"mallow/core/job"
 	"mallow/core/length"
@@ -8,7 +10,6 @@ import (
 	"mallow/core/pour"
 	"mallow/core/stage/slope"
 	"mallow/core/stage/space"
-	"slices"
 )
 
 // digRun is a run with its holes and what goes into them.

@@ -1,6 +1,8 @@
 package dig
 
 import (
+	"math"
+
 	"mallow/core/footing"
 	"mallow/core/job"
 	"mallow/core/length"
@@ -8,7 +10,6 @@ import (
 	"mallow/core/stage"
 	"mallow/core/stage/slope"
 	"mallow/core/stage/space"
-	"math"
 )
 
 // explain says why a figure of a run's holes is what it is.

@@ -1,11 +1,12 @@
 package dig
 
 import (
+	"math"
+
 	"mallow/core/footing"
 	"mallow/core/gate"
 	"mallow/core/job"
 	"mallow/core/length"
-	"math"
 )
 
 const (

@@ -2,6 +2,7 @@ package dig
 
 import (
 	"fmt"
+
 	"mallow/core/finding"
 	"mallow/core/footing"
 	"mallow/core/job"

@@ -2,6 +2,7 @@ package gates
 
 import (
 	"fmt"
+
 	"mallow/core/finding"
 	"mallow/core/gate"
 	"mallow/core/job"

@@ -2,6 +2,9 @@ package gates
 
 import (
 	"fmt"
+	"math"
+	"slices"
+
 	"mallow/core/finding"
 	"mallow/core/gate"
 	"mallow/core/job"
@@ -10,8 +13,6 @@ import (
 	"mallow/core/reason"
 	"mallow/core/stage"
 	"mallow/core/stage/dig"
-	"math"
-	"slices"
 )
 
 // gatesCheck looks at a run's gates.

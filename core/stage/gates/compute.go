@@ -1,6 +1,8 @@
 package gates
 
 import (
+	"math"
+
 	"mallow/core/gate"
 	"mallow/core/job"
 	"mallow/core/length"
@@ -9,7 +11,6 @@ import (
 	"mallow/core/stage/dig"
 	"mallow/core/stage/slope"
 	"mallow/core/survey"
-	"math"
 )
 
 // gatesRun is a run with its gates.

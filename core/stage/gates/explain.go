@@ -1,12 +1,13 @@
 package gates
 
 import (
+	"math"
+	"slices"
+
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/reason"
 	"mallow/core/stage"
-	"math"
-	"slices"
 )
 
 // gateSetting is a measure of a gate with its usual value.

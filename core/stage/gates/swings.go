@@ -2,14 +2,15 @@ package gates
 
 import (
 	"fmt"
+	"math"
+	"slices"
+
 	"mallow/core/finding"
 	"mallow/core/gate"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/reason"
 	"mallow/core/stage"
-	"math"
-	"slices"
 )
 
 // swing is one side of a leaf's way, seen on the map.

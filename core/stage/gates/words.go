@@ -2,6 +2,9 @@ package gates
 
 import (
 	"fmt"
+	"math"
+	"slices"
+
 	"mallow/core/finding"
 	"mallow/core/gate"
 	"mallow/core/job"
@@ -9,8 +12,6 @@ import (
 	"mallow/core/materials"
 	"mallow/core/reason"
 	"mallow/core/stage"
-	"math"
-	"slices"
 )
 
 // tell are the run's gates with what is said of them: how their posts are

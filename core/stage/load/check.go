@@ -1,11 +1,12 @@
 package load
 
 import (
+	"math"
+
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/reason"
 	"mallow/core/stage"
-	"math"
 )
 
 // nearMix looks at what is ordered whole: a little less waste may save a step

@@ -2,6 +2,9 @@ package load
 
 import (
 	"cmp"
+	"math"
+	"slices"
+
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/materials"
@@ -9,8 +12,6 @@ import (
 	"mallow/core/stage"
 	"mallow/core/stage/dig"
 	"mallow/core/stage/gates"
-	"math"
-	"slices"
 )
 
 // loadRun is a run with what it takes.

@@ -1,6 +1,8 @@
 package setout
 
 import (
+	"math"
+
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
@@ -8,7 +10,6 @@ import (
 	"mallow/core/reason"
 	"mallow/core/stage"
 	"mallow/core/stringline"
-	"math"
 )
 
 // setoutCheck looks at a run's strings.

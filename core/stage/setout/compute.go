@@ -1,6 +1,8 @@
 package setout
 
 import (
+	"math"
+
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/materials"
@@ -10,7 +12,6 @@ import (
 	"mallow/core/stage/walk"
 	"mallow/core/stringline"
 	"mallow/core/survey"
-	"math"
 )
 
 // setoutRun is a run as it is marked and lined up on site: strings, stakes and

@@ -1,12 +1,13 @@
 package setout
 
 import (
+	"slices"
+
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/reason"
 	"mallow/core/stage"
-	"slices"
 )
 
 // remind says what is easily forgotten while posts are lined up and set.

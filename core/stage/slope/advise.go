@@ -3,6 +3,8 @@ package slope
 import (
 	"cmp"
 	"fmt"
+	"slices"
+
 	"mallow/core/finding"
 	"mallow/core/grade"
 	"mallow/core/job"
@@ -11,7 +13,6 @@ import (
 	"mallow/core/spacing"
 	"mallow/core/stage"
 	"mallow/core/stage/space"
-	"slices"
 )
 
 // mostRemedies is how many ways out are worth reading at once.

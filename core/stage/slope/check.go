@@ -1,6 +1,8 @@
 package slope
 
 import (
+	"math"
+
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
@@ -8,7 +10,6 @@ import (
 	"mallow/core/spacing"
 	"mallow/core/stage"
 	"mallow/core/stage/space"
-	"math"
 )
 
 // gradeCheck looks at how a run lies on its slope.

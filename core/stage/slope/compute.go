@@ -1,14 +1,15 @@
 package slope
 
 import (
+	"math"
+	"slices"
+
 	"mallow/core/grade"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/spacing"
 	"mallow/core/stage/space"
 	"mallow/core/survey"
-	"math"
-	"slices"
 )
 
 // lineRun is a run with the top line that was found over its posts.

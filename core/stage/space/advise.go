@@ -2,14 +2,15 @@ package space
 
 import (
 	"fmt"
+	"slices"
+	"sort"
+
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/reason"
 	"mallow/core/spacing"
 	"mallow/core/stage"
-	"slices"
-	"sort"
 )
 
 // idea is an alternative to try.

@@ -2,14 +2,15 @@ package space
 
 import (
 	"fmt"
+	"maps"
+	"slices"
+
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/reason"
 	"mallow/core/spacing"
 	"mallow/core/stage"
-	"maps"
-	"slices"
 )
 
 // spaceCheck looks at where a run's posts stand.

@@ -2,16 +2,17 @@ package space
 
 import (
 	"fmt"
-	"mallow/core/job"
-	"mallow/core/length"
-	"mallow/core/spacing"
-	"mallow/core/stage"
-	"mallow/core/stage/walk"
 	"math"
 	"reflect"
 	"slices"
 	"sort"
 	"strings"
+
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/spacing"
+	"mallow/core/stage"
+	"mallow/core/stage/walk"
 )
 
 // spaceRun is a run with its posts where they stand.

@@ -2,12 +2,13 @@ package space
 
 import (
 	"fmt"
+	"strconv"
+
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/reason"
 	"mallow/core/spacing"
 	"mallow/core/stage"
-	"strconv"
 )
 
 // explain says why a figure of the run's spacing is what it is.

@@ -1,12 +1,13 @@
 package walk
 
 import (
+	"slices"
+
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/materials"
 	"mallow/core/reason"
 	"mallow/core/stage"
-	"slices"
 )
 
 // Clearance is what must be settled before anything is dug. It never keeps

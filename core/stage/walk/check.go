@@ -3,13 +3,14 @@ package walk
 import (
 	"cmp"
 	"fmt"
+	"math"
+
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/reason"
 	"mallow/core/stage"
 	"mallow/core/survey"
-	"math"
 )
 
 // walkCheck looks at what a line's measures say of each other.

@@ -2,13 +2,14 @@ package walk
 
 import (
 	"fmt"
+	"math"
+
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/spacing"
 	"mallow/core/stage"
 	"mallow/core/stringline"
 	"mallow/core/survey"
-	"math"
 )
 
 // walkLine is one fence line as it was walked: its runs on the map, their

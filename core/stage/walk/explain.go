@@ -1,13 +1,14 @@
 package walk
 
 import (
+	"math"
+	"strconv"
+
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/reason"
 	"mallow/core/stage"
 	"mallow/core/survey"
-	"math"
-	"strconv"
 )
 
 // explain says why a corner turns as it does, and how the line closes.
