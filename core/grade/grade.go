@@ -91,9 +91,9 @@ func newSolving(c Course) *solving {
 	n := len(c.Bays)
 	w := &solving{Course: c, corridor: corridors(c), start: make([]length.Length, n), end: make([]length.Length, n), done: make([]bool, n), knots: make([]bool, n+1), touch: map[int]length.Length{}}
 	for i := range c.Bays {
-		// What is level or stepped begins anew at a corner.
-		anew := c.Posts[i].Corner && !c.Bays[i].Look.Leans()
-		if k := len(w.spans); k > 0 && w.spans[k-1].look == c.Bays[i].Look && !anew {
+		// What is level or stepped starts again at a corner.
+		fresh := c.Posts[i].Corner && !c.Bays[i].Look.Leans()
+		if k := len(w.spans); k > 0 && w.spans[k-1].look == c.Bays[i].Look && !fresh {
 			w.spans[k-1].last = i
 			continue
 		}

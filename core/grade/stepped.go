@@ -9,7 +9,7 @@ import (
 )
 
 // stepped levels each panel by itself. Gates part a span: the steps begin
-// anew on either side.
+// again on either side.
 func (w *solving) stepped(s span) {
 	for i := s.first; i <= s.last; {
 		if w.Bays[i].Gate {

@@ -324,7 +324,7 @@ func TestHeldBayLeavesFiveOf61(t *testing.T) {
 	}
 }
 
-// A post that landed off its mark stays, and the rest is shared out anew on
+// A post that landed off its mark stays, and the rest is shared out again on
 // both sides of it.
 func TestLandedPostRespacesTheRest(t *testing.T) {
 	j := job.New("Landed", length.Imperial, shipped(t))

@@ -367,7 +367,7 @@ func TestMoveCorner(t *testing.T) {
 		moved++
 		within := length.Length(0.05)
 		if j.Lines[0].Closed {
-			// Heights that do not close are spread anew over the new distances,
+			// Heights that do not close are spread again over the new distances,
 			// which changes what slope tapes come to by parts of a millimetre.
 			within = 1
 		}

@@ -5,7 +5,7 @@ import { compile } from 'json-schema-to-typescript'
 
 const out = new URL('../src/gen/api.ts', import.meta.url)
 const schema = JSON.parse(readFileSync(new URL('../src/gen/api.schema.json', import.meta.url), 'utf8'))
-/** A description beside a reference would make the type anew: the type says what it is. */
+/** A description beside a reference would make the type again: the type says what it is. */
 function bare(node) {
   if (node === null || typeof node !== 'object') return
   if (node.$ref) delete node.description

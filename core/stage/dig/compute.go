@@ -230,7 +230,7 @@ func (m *Holes) spotOf(i int, kind job.PostKind) int {
 }
 
 // oldHole returns how wide a hole must be that takes out an old footing which
-// is dug out and poured anew: wide enough to hold all of it.
+// is dug out and poured again: wide enough to hold all of it.
 func (m *Holes) oldHole(at, hole length.Length) (length.Length, string) {
 	wide, id := length.Length(0), ""
 	for _, k := range m.Spec.KeepOuts {

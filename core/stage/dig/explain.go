@@ -102,7 +102,7 @@ func (m *Holes) whyDriven(p *Post) reason.Why {
 // whyRepour explains a hole that takes an old footing out.
 func (m *Holes) whyRepour(wide length.Length) reason.Why {
 	return reason.Why{Figure: "Hole width",
-		Sentence: reason.Say("The old footing is dug out, and the hole is poured anew ", wide, " wide."),
+		Sentence: reason.Say("The old footing is dug out, and the hole is poured again ", wide, " wide."),
 		Steps: []reason.Step{{Rule: "Dug out and poured wider", Governs: true, Source: stage.Practice,
 			Says: reason.Say("Soil beside a pulled footing is loose: the new concrete reaches past it into firm ground. A stretch of old footings counts half a hole more.")}},
 		Caution: "Old concrete is heavy: lever it out, two people, and mind the back."}

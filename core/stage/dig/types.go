@@ -107,7 +107,7 @@ type Post struct {
 	slope.Post
 	Hung           bool           `json:"hung,omitempty" jsonschema_description:"A gate leaf hangs on it."`
 	Driven         bool           `json:"driven,omitempty" jsonschema_description:"It is driven; a hole is only that of its collar."`
-	Repoured       string         `json:"repoured,omitempty" jsonschema_description:"Old footing that is dug out and poured anew with this hole."`
+	Repoured       string         `json:"repoured,omitempty" jsonschema_description:"Old footing that is dug out and poured again with this hole."`
 	Shared         string         `json:"shared,omitempty" jsonschema_description:"Run that ends at this corner post: it is dug and counted there."`
 	InWay          []string       `json:"inWay,omitempty" jsonschema_description:"What its hole runs into."`
 	Hand           []string       `json:"hand,omitempty" jsonschema_description:"What it must be dug by hand for."`

@@ -17,7 +17,7 @@ type SetOut struct {
 	Sticks []Stick       `json:"sticks" jsonschema:"required" jsonschema_description:"Spacer sticks that set posts without a tape, the most used first."`
 }
 
-// Pin is a place where the tape is put down anew.
+// Pin is a place where the tape is put down again.
 type Pin struct {
 	At    length.Length `json:"at" jsonschema:"required" jsonschema_description:"Level, from the first post."`
 	Slope length.Length `json:"slope" jsonschema:"required" jsonschema_description:"The same along the ground."`

@@ -247,7 +247,7 @@ func (m *Spacing) otherBays(a *stage.Advising, over length.Length) []finding.Rem
 	return out
 }
 
-// repour offers to dig out the old footings and pour them anew.
+// repour offers to dig out the old footings and pour them again.
 func (m *Spacing) Repour(a *stage.Advising, of []int) []finding.Remedy {
 	var edits []job.Edit
 	for _, i := range of {

@@ -253,7 +253,7 @@ func (m *Spacing) Site(run job.Run) spacing.Site {
 const widestPost = 400 * length.Millimetre
 
 // Alike tells whether two runs carry the same fence. Then a straight joint
-// between them is no more than a place where the tape was put down anew, and
+// between them is no more than a place where the tape was put down again, and
 // at a corner their tops meet.
 func Alike(a, b job.Run) bool {
 	same := reflect.DeepEqual

@@ -19,7 +19,7 @@ type InTheWay struct {
 	Depth    *length.Length `json:"depth,omitempty"`
 	Colour   string         `json:"colour,omitempty" jsonschema_description:"Name of the colour of its marks in the interface; left out for what is no service."`
 	Stays    bool           `json:"stays" jsonschema:"required"`
-	Repour   bool           `json:"repour" jsonschema:"required" jsonschema_description:"Old footing that is dug out and poured anew."`
+	Repour   bool           `json:"repour" jsonschema:"required" jsonschema_description:"Old footing that is dug out and poured again."`
 	Marked   bool           `json:"marked" jsonschema:"required"`
 
 	Said string `json:"-"` // what it is called in a sentence, after "the"

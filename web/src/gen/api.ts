@@ -582,7 +582,7 @@ export interface KeepOut {
    */
   stays?: boolean
   /**
-   * Old footing: it is dug out where a new post falls on it, and the wider hole is poured anew.
+   * Old footing: it is dug out where a new post falls on it, and the wider hole is poured again.
    */
   repour?: boolean
   /**
@@ -1868,7 +1868,7 @@ export interface InTheWay {
   colour?: string
   stays: boolean
   /**
-   * Old footing that is dug out and poured anew.
+   * Old footing that is dug out and poured again.
    */
   repour: boolean
   marked: boolean
@@ -2112,7 +2112,7 @@ export interface PlannedPost {
    */
   driven?: boolean
   /**
-   * Old footing that is dug out and poured anew with this hole.
+   * Old footing that is dug out and poured again with this hole.
    */
   repoured?: string
   /**

@@ -1,4 +1,4 @@
-// What the server makes of the run in other ways, side by side: asked anew
+// What the server makes of the run in other ways, side by side: asked again
 // when the job changes, the newest answer wins.
 import { untrack } from 'svelte'
 import type { Job } from '../gen/api'

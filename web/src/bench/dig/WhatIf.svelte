@@ -88,7 +88,7 @@
     session.commit(changes, `Holes of ${level.name}: ${what.join(', ')}`)
     back()
   }
-  // Another run, or others of its posts, start anew.
+  // Another run, or others of its posts, start again.
   $effect(() => {
     void session.run.id
     void whom

@@ -32,7 +32,7 @@
   let answer = $state.raw<Squared | null>(null)
   let trouble = $state('')
 
-  // Asked anew whenever what it depends on changes; the latest answer counts.
+  // Asked again whenever what it depends on changes; the latest answer counts.
   let asked = 0
   $effect(() => {
     if (!square) return

@@ -172,7 +172,7 @@
                 { value: 'new', name: 'A line of its own' },
                 {
                   value: 'replace',
-                  name: 'This line anew',
+                  name: 'This line, measured again',
                   costs: 'its gates, books and what is in the way go; undo brings them back',
                 },
               ]}
