@@ -200,6 +200,9 @@ func (m *check) holes() {
 		usual := *m.UsualRules.Setting.Cover
 		m.Find(finding.Finding{Rule: codeNoConcrete, Stage: finding.Pour, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
 			Says: reason.Say("The soil cover, ", r.Setting.Cover, ", reaches the foot of ", p.ID, ": no concrete is left.")}, func(a *stage.Advising) []finding.Remedy {
+			if usual >= r.Setting.Cover {
+				return []finding.Remedy{{Says: reason.Say("No soil over the concrete"), Edits: []job.Edit{m.RuleEdit(r, "setting/cover", length.Length(0))}}}
+			}
 			return []finding.Remedy{{Says: reason.Say("Cover ", usual), Edits: []job.Edit{m.RuleEdit(r, "setting/cover", usual)}}}
 		})
 	}

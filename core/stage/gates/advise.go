@@ -85,7 +85,7 @@ func (w *judge) rising() (length.Length, bool) {
 			lift = max(lift, need)
 		}
 	}
-	lift = w.up(lift)
+	lift = max(w.up(lift), m.Job.Units.SmallestMark) // no hinges lift by less than can be measured
 	return lift, lift <= most
 }
 

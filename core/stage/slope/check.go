@@ -148,7 +148,9 @@ func (m *check) rack() {
 			step = append(step, m.Set("/grade/parts", nil))
 		}
 		if limit > 0 {
-			if most := m.Job.Units.Round(m.Spec.Spacing.Most*limit/lean - m.Job.Units.SmallestMark); most >= 300 && most < m.Spec.Spacing.Most {
+			// The bays are as long as they came out, not as they may be.
+			long := min(m.Spec.Spacing.Most, m.Bays[worst].CentreToCentre)
+			if most := m.Job.Units.Round(long*limit/lean - m.Job.Units.SmallestMark); most >= 300 && most < long {
 				if _, piece := m.Spec.Spacing.ByPiece(); !piece {
 					out = append(out, finding.Remedy{Says: reason.Say("Bays of at most ", most, ", which lean less"), Edits: []job.Edit{m.Set("/spacing/most", most)}})
 				}

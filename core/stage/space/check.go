@@ -255,7 +255,11 @@ func (m *check) cutPieces() {
 	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
 		for _, o := range []job.Odd{job.OddLast, job.OddFirst, job.OddShared, job.OddAll} {
 			if o != odd && len(out) < 3 {
-				out = append(out, a.Offer(reason.Say(oddNames[o]), better, m.Set("/spacing/odd", o))...)
+				does := better
+				if o == job.OddShared { // a sliver of a remainder cannot be shared
+					does = func(now, then *stage.Outcome) bool { return better(now, then) && then.Odd != now.Odd }
+				}
+				out = append(out, a.Offer(reason.Say(oddNames[o]), does, m.Set("/spacing/odd", o))...)
 			}
 		}
 		out = append(out, m.gateForPiece(a, worst)...)
