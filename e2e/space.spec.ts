@@ -149,7 +149,7 @@ test('a fence system, its pieces, and a system of one’s own', async ({ page, m
   await stage(page, 'Space')
   await choose(page, 'Fence system', 'Metal panels')
   await expect(page.getByText('Panels of bars in brackets between metal posts.')).toBeVisible()
-  await expect(page.getByText(/^Not packed in rock:/)).toBeVisible()
+  await expect(page.getByText(/^Not packed in rock or gravel:/)).toBeVisible()
   await expect(page.getByTestId('system')).toContainText('racks at most 18″ a bay')
   await expect(page.getByTestId('system')).toContainText('common practice')
   await expect(page.getByRole('radio', { name: /Panels between posts/ })).toBeChecked()
