@@ -116,6 +116,8 @@ test('the server goes away and comes back; the change is kept and saved', { tag:
     await saved(page)
     await page.getByRole('button', { name: 'Later', exact: true }).click()
     await stage(page, 'Grade')
+    // Parts of the page load when they are opened: this one has.
+    await expect(page.getByRole('radio', { name: /Raked/ })).toBeVisible()
     await own.stop()
     await page.getByRole('radio', { name: /Raked/ }).click()
     await expect(page.getByRole('alert')).toContainText('Mallow is not answering')
