@@ -28,15 +28,15 @@ type Rule string
 
 // The rules.
 const (
-	FrostRule    Rule = "Frost"
-	ShareRule    Rule = "Share of the post"
-	FloorRule    Rule = "Floor"
-	FactorRule   Rule = "Times the post"
-	CommonRule   Rule = "What crews dig"
-	CornersRule  Rule = "Post's corners"
-	SpadeRule    Rule = "Room for the spade"
-	ByHand       Rule = "Set by hand"
-	NothingRules Rule = "No rule in force"
+	FrostRule    Rule = "frost"
+	ShareRule    Rule = "share"
+	FloorRule    Rule = "floor"
+	FactorRule   Rule = "factor"
+	CommonRule   Rule = "common"
+	CornersRule  Rule = "corners"
+	SpadeRule    Rule = "spade"
+	ByHand       Rule = "by-hand"
+	NothingRules Rule = "none"
 )
 
 // Ask is what one rule asked for.

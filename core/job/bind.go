@@ -10,6 +10,7 @@ import (
 	"unicode/utf8"
 
 	"mallow/core/length"
+	"mallow/core/words"
 )
 
 // binder lays a parsed JSON tree over a Go value that already holds the usual
@@ -77,7 +78,7 @@ func (b *binder) bind(path string, given any, into reflect.Value, lim limits) {
 	case reflect.Bool:
 		v, ok := given.(bool)
 		if !ok {
-			b.fail(path, given, "true or false")
+			b.fail(path, given, words.Plain("job.true-or-false"))
 			return
 		}
 		if len(lim.enum) > 0 && lim.enum[0] != strconv.FormatBool(v) {
@@ -122,13 +123,13 @@ func (b *binder) span(lim limits, isLength bool) string {
 	case len(lim.enum) > 0:
 		return strings.Join(lim.enum, ", ")
 	case isLength && !math.IsInf(lim.least, 0):
-		return fmt.Sprintf("%s to %s", b.printed(length.Length(lim.least)), b.printed(length.Length(lim.most)))
+		return words.Plain("job.least-to-most", words.V{"least": b.printed(length.Length(lim.least)), "most": b.printed(length.Length(lim.most))})
 	case isLength:
-		return "millimetres as a number"
+		return words.Plain("job.millimetres-as-a-number")
 	case math.IsInf(lim.least, 0):
-		return "a number"
+		return words.Plain("job.a-number")
 	}
-	return fmt.Sprintf("a number from %s to %s", plain(lim.least), plain(lim.most))
+	return words.Plain("job.a-number-from-to", words.V{"least": plain(lim.least), "most": plain(lim.most)})
 }
 
 // plain is a number as people write it, unless that would be a page of noughts.
@@ -158,7 +159,7 @@ func (b *binder) list(path string, given any, into reflect.Value, lim limits) {
 func (b *binder) object(path string, given any, into reflect.Value) {
 	tree, ok := given.(map[string]any)
 	if !ok {
-		b.fail(path, given, "an object")
+		b.fail(path, given, words.Plain("job.an-object"))
 		return
 	}
 	fields := fieldsOf(into.Type())
@@ -178,7 +179,7 @@ func (b *binder) object(path string, given any, into reflect.Value) {
 			continue
 		}
 		if right, ok := fields.byFold[strings.ToLower(name)]; ok {
-			b.fail(path+"/"+name, value, "the name "+right+", spelled so")
+			b.fail(path+"/"+name, value, words.Plain("job.the-name-spelled-so", words.V{"right": right}))
 			continue
 		}
 		b.unknown = append(b.unknown, path+"/"+name)
@@ -190,14 +191,14 @@ func (b *binder) object(path string, given any, into reflect.Value) {
 func (b *binder) named(path string, given any, into reflect.Value) {
 	tree, ok := given.(map[string]any)
 	if !ok {
-		b.fail(path, given, "an object")
+		b.fail(path, given, words.Plain("job.an-object"))
 		return
 	}
 	out := map[string]length.System{}
 	for name, value := range tree {
 		sys, ok := value.(string)
 		if s := length.System(sys); !ok || s != length.Imperial && s != length.Metric {
-			b.fail(path+"/"+name, value, "imperial, metric")
+			b.fail(path+"/"+name, value, words.Plain("job.imperial-metric"))
 			continue
 		}
 		out[name] = length.System(sys)

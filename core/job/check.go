@@ -5,6 +5,7 @@ import (
 	"strconv"
 
 	"mallow/core/length"
+	"mallow/core/words"
 )
 
 // Check returns what the single fields' limits cannot say: which fields do not
@@ -17,7 +18,7 @@ func Check(j Job) Errors {
 		return e
 	}
 	if w := j.Site.Wind; w != 0 && w < leastWind {
-		e = append(e, FieldError{"/site/wind", plain(w) + " m/s", plain(leastWind) + " m/s to 60 m/s, or 0 for none"})
+		e = append(e, FieldError{"/site/wind", words.Plain("job.m-s", words.V{"width": plain(w)}), words.Plain("job.m-s-to-60-m", words.V{"leastWind": plain(leastWind)})})
 	}
 	e = append(e, checkTicket(j.Site.Before.Ticket)...)
 	e = append(e, checkSystems(j.Systems)...)
@@ -42,7 +43,7 @@ const leastWind = 0.1
 // once refuses a name that something else of the same kind has already.
 func once(field, id, what string, seen map[string]bool) Errors {
 	if seen[id] {
-		return Errors{{field, strconv.Quote(id), "a name no other " + what + " has"}}
+		return Errors{{field, strconv.Quote(id), words.Plain("job.a-name-no-other-has", words.V{"what": what})}}
 	}
 	seen[id] = true
 	return nil
@@ -50,9 +51,9 @@ func once(field, id, what string, seen map[string]bool) Errors {
 
 func allowedMarks(s length.System) string {
 	if s == length.Metric {
-		return "1, 5 or 10 for a metric tape"
+		return words.Plain("job.marks-of-a-metric-tape")
 	}
-	return "12.7, 6.35, 3.175, 1.5875 or 0.79375 (1/2 to 1/32 in) for an imperial tape"
+	return words.Plain("job.marks-of-an-imperial-tape")
 }
 
 func checkRun(at string, r Run, u length.Units) Errors {
@@ -61,10 +62,10 @@ func checkRun(at string, r Run, u length.Units) Errors {
 		e = append(e, FieldError{at + field, given, allowed})
 	}
 	if r.Fence.GapMost < r.Fence.GapLeast {
-		refuse("/fence/gapMost", u.Short(r.Fence.GapMost), "at least the least gap, "+u.Short(r.Fence.GapLeast))
+		refuse("/fence/gapMost", u.Short(r.Fence.GapMost), words.Plain("job.at-least-the-least-gap", words.V{"gapLeast": u.Short(r.Fence.GapLeast)}))
 	}
 	if r.Post.Hollow && (r.Post.Wall <= 0 || 2*r.Post.Wall >= r.Post.Width) {
-		refuse("/post/wall", u.Short(r.Post.Wall), "for a hollow post, more than 0 and less than half its width, "+u.Short(r.Post.Width/2))
+		refuse("/post/wall", u.Short(r.Post.Wall), words.Plain("job.for-a-hollow-post-more", words.V{"width": u.Short(r.Post.Width / 2)}))
 	}
 	for _, own := range []struct {
 		field string
@@ -72,13 +73,13 @@ func checkRun(at string, r Run, u length.Units) Errors {
 	}{{"/terminal/wall", r.Terminal}, {"/gatePost/wall", r.GatePost}} {
 		field, t := own.field, own.t
 		if t != nil && t.Hollow && (t.Wall <= 0 || 2*t.Wall >= t.Width) {
-			refuse(field, u.Short(t.Wall), "for a hollow post, more than 0 and less than half its width, "+u.Short(t.Width/2))
+			refuse(field, u.Short(t.Wall), words.Plain("job.for-a-hollow-post-more", words.V{"width": u.Short(t.Width / 2)}))
 		}
 	}
 	e = append(e, checkSpacing(at, r, u)...)
 	for i, l := range r.Post.Stock {
 		if l < 300 || l > 12000 {
-			refuse("/post/stock/"+strconv.Itoa(i), u.Short(l), u.Short(300)+" to "+u.Short(12000))
+			refuse("/post/stock/"+strconv.Itoa(i), u.Short(l), words.Plain("job.from-to", words.V{"value": u.Short(300), "value2": u.Short(12000)}))
 		}
 	}
 	e = append(e, checkRules(at, r, u)...)
@@ -91,7 +92,7 @@ func checkRun(at string, r Run, u length.Units) Errors {
 		field, bay = "/spacing/piece", r.Spacing.Regular(r.Post.Width, r.Post.Width)
 	}
 	if most := *r.Length / mostPosts; bay < most {
-		refuse(field, u.Short(bay), fmt.Sprintf("bays of at least %s on a run this long: a run may have %d", u.Short(most), mostPosts))
+		refuse(field, u.Short(bay), words.Plain("job.bays-of-at-least-on", words.V{"most": u.Short(most), "mostPosts": mostPosts}))
 	}
 	e = append(e, checkGround(at, r, u)...)
 	e = append(e, checkKeepOuts(at, r, u)...)
@@ -109,9 +110,9 @@ func checkGround(at string, r Run, u length.Units) Errors {
 		field := fmt.Sprintf("%s/ground/%d/at", at, i)
 		switch {
 		case g.At > *r.Length+length.Tolerance:
-			e = append(e, FieldError{field, u.Tape(g.At), "a station on the run, 0 to " + u.Tape(*r.Length)})
+			e = append(e, FieldError{field, u.Tape(g.At), words.Plain("job.a-station-on-the-run", words.V{"length": u.Tape(*r.Length)})})
 		case i > 0 && g.At <= r.Ground[i-1].At+length.Tolerance:
-			e = append(e, FieldError{field, u.Tape(g.At), "past the ground point before it, " + u.Tape(r.Ground[i-1].At)})
+			e = append(e, FieldError{field, u.Tape(g.At), words.Plain("job.past-the-ground-point-before", words.V{"at": u.Tape(r.Ground[i-1].At)})})
 		}
 	}
 	return e

@@ -5,6 +5,7 @@ import (
 	"sort"
 
 	"mallow/core/length"
+	"mallow/core/words"
 )
 
 // CheckGates returns which gates do not fit on a run of this length.
@@ -35,10 +36,10 @@ func checkGates(at string, r Run, u length.Units) Errors {
 		name, given := g.sizedBy(u)
 		switch {
 		case 2*half > *r.Length+length.Tolerance:
-			e = append(e, FieldError{field + name, given, "an inside measure of at most " + u.Short(*r.Length-r.PostOf(GatePost).Width) + ", what the run has room for"})
+			e = append(e, FieldError{field + name, given, words.Plain("job.an-inside-measure-of-at", words.V{"length": u.Short(*r.Length - r.PostOf(GatePost).Width)})})
 		case first < -length.Tolerance || second > *r.Length+length.Tolerance:
 			e = append(e, FieldError{field + "/at", u.Tape(g.At),
-				"the middle of the opening from " + u.Tape(half) + " to " + u.Tape(*r.Length-half) + ", so that both gate posts stand on the run"})
+				words.Plain("job.the-middle-of-the-opening", words.V{"half": u.Tape(half), "length": u.Tape(*r.Length - half)})})
 		}
 	}
 	if len(e) > 0 {
@@ -50,7 +51,7 @@ func checkGates(at string, r Run, u length.Units) Errors {
 		first, _ := r.GatePosts(r.Gates[order[k]])
 		if first < before-length.Tolerance {
 			e = append(e, FieldError{fmt.Sprintf("%s/gates/%d/at", at, order[k]), u.Tape(r.Gates[order[k]].At),
-				"at least " + u.Tape(r.Gates[order[k]].At+before-first) + ", clear of the gate before it"})
+				words.Plain("job.at-least-clear-of-the", words.V{"at": u.Tape(r.Gates[order[k]].At + before - first)})})
 		}
 	}
 	return e
@@ -70,18 +71,18 @@ func (g Gate) sizedBy(u length.Units) (field, given string) {
 // checkGate looks at what a gate says by itself.
 func checkGate(at string, g Gate, u length.Units) Errors {
 	if g.Leaf != nil && g.Clear != nil {
-		return Errors{{at + "/clear", u.Short(*g.Clear), "nothing while the leaf's width is given: one of the two decides"}}
+		return Errors{{at + "/clear", u.Short(*g.Clear), words.Plain("job.nothing-while-the-leafs-width")}}
 	}
 	var e Errors
 	field, given := g.sizedBy(u)
 	inside := g.Inside()
 	switch {
 	case inside < leastInside-length.Tolerance || inside > mostInside+length.Tolerance:
-		e = append(e, FieldError{at + field, given, fmt.Sprintf("what makes an inside measure of %s to %s; this makes %s", u.Short(leastInside), u.Short(mostInside), u.Short(inside))})
+		e = append(e, FieldError{at + field, given, words.Plain("job.what-makes-an-inside-measure", words.V{"leastInside": u.Short(leastInside), "mostInside": u.Short(mostInside), "inside": u.Short(inside)})})
 	case g.Kind != SlideGate && inside-g.Gaps() < length.Length(g.LeafCount())*leastLeaf:
-		e = append(e, FieldError{at + field, given, fmt.Sprintf("room for leaves of at least %s beside gaps of %s", u.Short(leastLeaf), u.Short(g.Gaps()))})
+		e = append(e, FieldError{at + field, given, words.Plain("job.room-for-leaves-of-at", words.V{"leastLeaf": u.Short(leastLeaf), "gaps": u.Short(g.Gaps())})})
 	case g.LeafCount() == 2 && g.Second != nil && g.LeafWidths()[0] < leastLeaf:
-		e = append(e, FieldError{at + "/second", u.Short(*g.Second), "at most " + u.Short(inside-g.Gaps()-leastLeaf) + ", which leaves the first leaf " + u.Short(leastLeaf)})
+		e = append(e, FieldError{at + "/second", u.Short(*g.Second), words.Plain("job.at-most-which-leaves-the", words.V{"inside": u.Short(inside - g.Gaps() - leastLeaf), "leastLeaf": u.Short(leastLeaf)})})
 	}
 	for _, ground := range []struct {
 		side string
@@ -90,7 +91,7 @@ func checkGate(at string, g Gate, u length.Units) Errors {
 		side, list := ground.side, ground.list
 		for i := 1; i < len(list); i++ {
 			if list[i].Off <= list[i-1].Off+length.Tolerance {
-				e = append(e, FieldError{fmt.Sprintf("%s/%s/%d/off", at, side, i), u.Short(list[i].Off), "farther out than the one before it, " + u.Short(list[i-1].Off)})
+				e = append(e, FieldError{fmt.Sprintf("%s/%s/%d/off", at, side, i), u.Short(list[i].Off), words.Plain("job.farther-out-than-the-one", words.V{"off": u.Short(list[i-1].Off)})})
 			}
 		}
 	}

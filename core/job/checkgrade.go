@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"mallow/core/length"
+	"mallow/core/words"
 )
 
 // checkGrade refuses parts that are off the run, empty or in one another, and
@@ -14,20 +15,20 @@ func checkGrade(at string, r Run, u length.Units) Errors {
 		field := fmt.Sprintf("%s/grade/parts/%d", at, i)
 		switch {
 		case r.Length != nil && p.From > *r.Length+length.Tolerance:
-			e = append(e, FieldError{field + "/from", u.Tape(p.From), "a station on the run, 0 to " + u.Tape(*r.Length)})
+			e = append(e, FieldError{field + "/from", u.Tape(p.From), words.Plain("job.a-station-on-the-run", words.V{"length": u.Tape(*r.Length)})})
 		case p.To <= p.From+length.Tolerance:
-			e = append(e, FieldError{field + "/to", u.Tape(p.To), "past where the part begins, " + u.Tape(p.From)})
+			e = append(e, FieldError{field + "/to", u.Tape(p.To), words.Plain("job.past-where-the-part-begins", words.V{"from": u.Tape(p.From)})})
 		case i > 0 && p.From < r.Grade.Parts[i-1].To-length.Tolerance:
-			e = append(e, FieldError{field + "/from", u.Tape(p.From), "at or past the end of the part before it, " + u.Tape(r.Grade.Parts[i-1].To)})
+			e = append(e, FieldError{field + "/from", u.Tape(p.From), words.Plain("job.at-or-past-the-end", words.V{"to": u.Tape(r.Grade.Parts[i-1].To)})})
 		}
 	}
 	for i, rail := range r.Fence.Rails {
 		field := fmt.Sprintf("%s/fence/rails/%d", at, i)
 		switch {
 		case rail < 0 || rail > r.Fence.Height:
-			e = append(e, FieldError{field, u.Short(rail), "on the fence, 0 to " + u.Short(r.Fence.Height)})
+			e = append(e, FieldError{field, u.Short(rail), words.Plain("job.on-the-fence-0-to", words.V{"height": u.Short(r.Fence.Height)})})
 		case i > 0 && rail <= r.Fence.Rails[i-1]:
-			e = append(e, FieldError{field, u.Short(rail), "over the rail under it, " + u.Short(r.Fence.Rails[i-1])})
+			e = append(e, FieldError{field, u.Short(rail), words.Plain("job.over-the-rail-under-it", words.V{"rails": u.Short(r.Fence.Rails[i-1])})})
 		}
 	}
 	return e

@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"mallow/core/length"
+	"mallow/core/words"
 )
 
 func checkTicket(t *Ticket) Errors {
@@ -15,7 +16,7 @@ func checkTicket(t *Ticket) Errors {
 	var e Errors
 	for field, date := range map[string]string{"asked": t.Asked, "clear": t.Clear} {
 		if _, err := time.Parse(time.DateOnly, date); err != nil {
-			e = append(e, FieldError{"/site/before/ticket/" + field, strconv.Quote(date), "a date, year-month-day"})
+			e = append(e, FieldError{"/site/before/ticket/" + field, strconv.Quote(date), words.Plain("job.a-date-year-month-day")})
 		}
 	}
 	return e
@@ -26,9 +27,9 @@ func checkKeepOuts(at string, r Run, u length.Units) Errors {
 	ids := map[string]bool{}
 	for i, k := range r.KeepOuts {
 		field := fmt.Sprintf("%s/keepOuts/%d", at, i)
-		e = append(e, once(field+"/id", k.ID, "thing in the way", ids)...)
+		e = append(e, once(field+"/id", k.ID, words.Plain("job.thing-in-the-way"), ids)...)
 		if k.At > *r.Length+length.Tolerance {
-			e = append(e, FieldError{field + "/at", u.Tape(k.At), "a station on the run, 0 to " + u.Tape(*r.Length)})
+			e = append(e, FieldError{field + "/at", u.Tape(k.At), words.Plain("job.a-station-on-the-run", words.V{"length": u.Tape(*r.Length)})})
 		}
 	}
 	return e
@@ -40,7 +41,7 @@ const leastClosed = 3
 func checkLine(at string, l Line, u length.Units) Errors {
 	var e Errors
 	if l.Closed && len(l.Runs) < leastClosed {
-		e = append(e, FieldError{at + "/closed", "true", fmt.Sprintf("false on a line of fewer than %d runs", leastClosed)})
+		e = append(e, FieldError{at + "/closed", "true", words.Plain("job.false-on-a-line-of", words.V{"leastClosed": leastClosed})})
 	}
 	for i, r := range l.Runs {
 		if r.Corner == nil {
@@ -84,7 +85,7 @@ func checkCorner(at string, c Corner, before, after Run, u length.Units) Errors 
 	switch c.By {
 	case ByOffset:
 		if c.Along == 0 && c.Off == 0 {
-			return Errors{{at + "/off", u.Short(0), "more than 0, or a distance along the old line"}}
+			return Errors{{at + "/off", u.Short(0), words.Plain("job.more-than-0-or-a")}}
 		}
 	case ByDiagonal:
 		sloped := c.Back == nil && before.Taped == TapedSlope || c.Forth == nil && after.Taped == TapedSlope
@@ -95,7 +96,7 @@ func checkCorner(at string, c Corner, before, after Run, u length.Units) Errors 
 		least, most := (back - forth).Abs(), back+forth
 		if c.Diagonal < least-length.Tolerance || c.Diagonal > most+length.Tolerance {
 			return Errors{{at + "/diagonal", u.Tape(c.Diagonal),
-				fmt.Sprintf("%s to %s: with legs of %s and %s no diagonal is shorter or longer", u.Tape(least), u.Tape(most), u.Tape(back), u.Tape(forth))}}
+				words.Plain("job.to-with-legs-of-and", words.V{"least": u.Tape(least), "most": u.Tape(most), "back": u.Tape(back), "forth": u.Tape(forth)})}}
 		}
 	}
 	return nil
@@ -107,14 +108,14 @@ func checkBook(at string, b Book, runs map[string]Run, u length.Units) Errors {
 	}
 	run, ok := runs[b.Run]
 	if !ok {
-		return Errors{{at + "/run", strconv.Quote(b.Run), "the id of a run of this line"}}
+		return Errors{{at + "/run", strconv.Quote(b.Run), words.Plain("job.the-id-of-a-run")}}
 	}
 	var e Errors
 	for i, row := range b.Rows {
 		field := fmt.Sprintf("%s/rows/%d/at", at, i)
 		e = append(e, onRun(field, row.At, run, u)...)
 		if i > 0 && row.At <= b.Rows[i-1].At+length.Tolerance {
-			e = append(e, FieldError{field, u.Tape(row.At), "past the row before it, " + u.Tape(b.Rows[i-1].At)})
+			e = append(e, FieldError{field, u.Tape(row.At), words.Plain("job.past-the-row-before-it", words.V{"at": u.Tape(b.Rows[i-1].At)})})
 		}
 	}
 	return e
@@ -122,7 +123,7 @@ func checkBook(at string, b Book, runs map[string]Run, u length.Units) Errors {
 
 func onRun(field string, at length.Length, run Run, u length.Units) Errors {
 	if run.Length != nil && at > *run.Length+length.Tolerance {
-		return Errors{{field, u.Tape(at), "a station on the run, 0 to " + u.Tape(*run.Length)}}
+		return Errors{{field, u.Tape(at), words.Plain("job.a-station-on-the-run", words.V{"length": u.Tape(*run.Length)})}}
 	}
 	return nil
 }
@@ -133,15 +134,15 @@ func checkRod(at string, b Book, runs map[string]Run, u length.Units) Errors {
 		field := fmt.Sprintf("%s/rows/%d", at, i)
 		switch {
 		case i == 0 && row.Back == nil:
-			e = append(e, FieldError{field + "/back", "nothing", "the first reading of the set-up: a page begins on a point of known height"})
+			e = append(e, FieldError{field + "/back", "nothing", words.Plain("job.the-first-reading-of-the")})
 		case i == 0 && (row.Side != nil || row.Fore != nil):
-			e = append(e, FieldError{field + "/side", "a reading", "nothing: the first row only looks back"})
+			e = append(e, FieldError{field + "/side", words.Plain("job.a-reading"), words.Plain("job.nothing-the-first-row-only")})
 		case i > 0 && row.Side == nil && row.Fore == nil:
-			e = append(e, FieldError{field + "/side", "nothing", "a reading on this point, in between or last of the set-up"})
+			e = append(e, FieldError{field + "/side", "nothing", words.Plain("job.a-reading-on-this-point")})
 		case row.Side != nil && row.Fore != nil:
-			e = append(e, FieldError{field + "/side", u.Short(*row.Side), "nothing where there is a fore reading"})
+			e = append(e, FieldError{field + "/side", u.Short(*row.Side), words.Plain("job.nothing-where-there-is-a")})
 		case row.Side != nil && row.Back != nil:
-			e = append(e, FieldError{field + "/back", u.Short(*row.Back), "nothing here: the level moves on only after a fore reading"})
+			e = append(e, FieldError{field + "/back", u.Short(*row.Back), words.Plain("job.nothing-here-the-level-moves")})
 		}
 		if row.Run == "" {
 			continue
@@ -149,7 +150,7 @@ func checkRod(at string, b Book, runs map[string]Run, u length.Units) Errors {
 		if run, ok := runs[row.Run]; ok {
 			e = append(e, onRun(field+"/at", row.At, run, u)...)
 		} else {
-			e = append(e, FieldError{field + "/run", strconv.Quote(row.Run), "the id of a run of this line, or nothing for a mark beside it"})
+			e = append(e, FieldError{field + "/run", strconv.Quote(row.Run), words.Plain("job.the-id-of-a-run-2")})
 		}
 	}
 	return e

@@ -5,6 +5,7 @@ import (
 	"strconv"
 
 	"mallow/core/length"
+	"mallow/core/words"
 )
 
 // checkRules looks at what a run says about holes, and its kinds of post and
@@ -14,13 +15,13 @@ func checkRules(at string, r Run, u length.Units) Errors {
 	kinds := map[string]bool{}
 	for i, k := range r.Kinds {
 		field := fmt.Sprintf("%s/kinds/%d", at, i)
-		e = append(e, once(field+"/kind", string(k.Kind), "entry of the list", kinds)...)
+		e = append(e, once(field+"/kind", string(k.Kind), words.Plain("job.entry-of-the-list"), kinds)...)
 		e = append(e, checkHole(field, k.Hole, k.Setting, r.PostOf(k.Kind), u)...)
 	}
 	ids := map[string]bool{}
 	for i, s := range r.Spots {
 		field := fmt.Sprintf("%s/spots/%d", at, i)
-		e = append(e, once(field+"/id", s.ID, "single hole", ids)...)
+		e = append(e, once(field+"/id", s.ID, words.Plain("job.single-hole"), ids)...)
 		e = append(e, onRun(field+"/at", s.At, r, u)...)
 		e = append(e, checkHole(field, s.Hole, s.Setting, r.Post, u)...)
 	}
@@ -51,7 +52,7 @@ func checkHole(at string, h HoleRules, s SettingRules, post Post, u length.Units
 	refuse := func(field, given, allowed string) { e = append(e, FieldError{at + field, given, allowed}) }
 	for i, l := range h.Augers {
 		if l < 50 || l > 2000 {
-			refuse("/hole/augers/"+strconv.Itoa(i), u.Short(l), u.Short(50)+" to "+u.Short(2000))
+			refuse("/hole/augers/"+strconv.Itoa(i), u.Short(l), words.Plain("job.from-to", words.V{"value": u.Short(50), "value2": u.Short(2000)}))
 		}
 	}
 	across := post.Across()
@@ -59,25 +60,25 @@ func checkHole(at string, h HoleRules, s SettingRules, post Post, u length.Units
 		across = post.Width
 	}
 	if w := h.Width; w != nil && *w != 0 && *w < max(leastHole, across) {
-		refuse("/hole/width", u.Short(*w), "at least the post across its corners, "+u.Short(max(leastHole, across))+", or 0 to go by the rules")
+		refuse("/hole/width", u.Short(*w), words.Plain("job.at-least-the-post-across", words.V{"leastHole": u.Short(max(leastHole, across))}))
 	}
 	if d := h.Depth; d != nil && *d != 0 && *d < leastFoot {
-		refuse("/hole/depth", u.Short(*d), "at least "+u.Short(leastFoot)+", or 0 to go by the rules")
+		refuse("/hole/depth", u.Short(*d), words.Plain("job.at-least-or-0-to", words.V{"leastFoot": u.Short(leastFoot)}))
 	}
 	if d := h.RoundDepthTo; d != nil && *d != 0 && *d < leastStep {
-		refuse("/hole/roundDepthTo", plain(float64(*d))+" mm", "at least "+u.Short(leastStep)+", or 0 not to round")
+		refuse("/hole/roundDepthTo", words.Plain("job.mm", words.V{"depth": plain(float64(*d))}), words.Plain("job.at-least-or-0-not", words.V{"leastStep": u.Short(leastStep)}))
 	}
 	if f := h.WideFactor; f != nil && *f > 0 && *f < 1 {
-		refuse("/hole/wideFactor", plain(*f), "0, or from 1 to 8")
+		refuse("/hole/wideFactor", plain(*f), words.Plain("job.0-or-from-1-to"))
 	}
 	if s.Inside != nil && *s.Inside != OpenInside && post.Width > 0 && !post.Hollow {
-		refuse("/setting/inside", strconv.Quote(string(*s.Inside)), "open: only a hollow post can be closed or have a core")
+		refuse("/setting/inside", strconv.Quote(string(*s.Inside)), words.Plain("job.open-only-a-hollow-post"))
 	}
 	if c := s.Core; c != nil && post.Hollow && *c > post.Width-2*post.Wall {
-		refuse("/setting/core", u.Short(*c), "at most the room inside the post, "+u.Short(post.Width-2*post.Wall))
+		refuse("/setting/core", u.Short(*c), words.Plain("job.at-most-the-room-inside", words.V{"width": u.Short(post.Width - 2*post.Wall)}))
 	}
 	if w := s.CoreWall; w != nil && s.Core != nil && 2**w > *s.Core {
-		refuse("/setting/coreWall", u.Short(*w), "at most half the core, "+u.Short(*s.Core/2))
+		refuse("/setting/coreWall", u.Short(*w), words.Plain("job.at-most-half-the-core", words.V{"core": u.Short(*s.Core / 2)}))
 	}
 	return e
 }

@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"mallow/core/length"
+	"mallow/core/words"
 )
 
 // checkSystems looks at the user's own fence systems.
@@ -16,7 +17,7 @@ func checkSystems(all []System) Errors {
 	ids := map[string]bool{}
 	for i, s := range all {
 		at := fmt.Sprintf("/systems/%d", i)
-		e = append(e, once(at+"/id", s.ID, "system of the job", ids)...)
+		e = append(e, once(at+"/id", s.ID, words.Plain("job.system-of-the-job"), ids)...)
 		for k, a := range s.Cannot {
 			if !slices.Contains(Abilities, a) {
 				known := make([]string, len(Abilities))
@@ -57,11 +58,11 @@ func checkSpacing(at string, r Run, u length.Units) Errors {
 	regular := s.Regular(r.Post.Width, r.Post.Width)
 	switch {
 	case s.Piece == 0:
-		return Errors{{field, "nothing", "the length of " + what + ", which sets the bay in this way of spacing"}}
+		return Errors{{field, "nothing", words.Plain("job.the-length-of-which-sets", words.V{"what": what})}}
 	case regular < max(shortestBay, 2*r.Post.Width):
-		return Errors{{field, u.Short(s.Piece), "long enough for a bay of at least " + u.Short(max(shortestBay, 2*r.Post.Width)) + "; it gives one of " + u.Short(regular)}}
+		return Errors{{field, u.Short(s.Piece), words.Plain("job.long-enough-for-a-bay", words.V{"shortestBay": u.Short(max(shortestBay, 2*r.Post.Width)), "regular": u.Short(regular)})}}
 	case s.Least != nil && *s.Least > regular:
-		return Errors{{at + "/spacing/least", u.Short(*s.Least), "at most the regular bay, " + u.Short(regular)}}
+		return Errors{{at + "/spacing/least", u.Short(*s.Least), words.Plain("job.at-most-the-regular-bay", words.V{"regular": u.Short(regular)})}}
 	}
 	return nil
 }
@@ -81,18 +82,18 @@ func checkHeld(at string, r Run, u length.Units) Errors {
 	ids := map[string]bool{}
 	for i, f := range r.FixedPosts {
 		field := fmt.Sprintf("%s/fixedPosts/%d", at, i)
-		e = append(e, once(field+"/id", f.ID, "held post", ids)...)
-		held = append(held, place{field + "/at", "held post", f.At, f.At})
+		e = append(e, once(field+"/id", f.ID, words.Plain("job.held-post"), ids)...)
+		held = append(held, place{field + "/at", words.Plain("job.held-post"), f.At, f.At})
 	}
 	ids = map[string]bool{}
 	for i, b := range r.HeldBays {
 		field := fmt.Sprintf("%s/heldBays/%d", at, i)
-		e = append(e, once(field+"/id", b.ID, "held bay", ids)...)
-		held = append(held, place{field + "/at", "held bay", b.At, b.At + b.Width})
+		e = append(e, once(field+"/id", b.ID, words.Plain("job.held-bay"), ids)...)
+		held = append(held, place{field + "/at", words.Plain("job.held-bay"), b.At, b.At + b.Width})
 	}
 	for _, h := range held {
 		if h.to > *r.Length+length.Tolerance {
-			e = append(e, FieldError{h.field, u.Tape(h.from), "a station such that the " + h.what + " is on the run, at most " + u.Tape(max(0, *r.Length-(h.to-h.from)))})
+			e = append(e, FieldError{h.field, u.Tape(h.from), words.Plain("job.a-station-such-that-the", words.V{"what": h.what, "value": u.Tape(max(0, *r.Length-(h.to-h.from)))})})
 		}
 	}
 	if len(e) > 0 {
@@ -101,10 +102,10 @@ func checkHeld(at string, r Run, u length.Units) Errors {
 	if len(held) == 0 {
 		return nil
 	}
-	all = append(all, place{"", "run's first post", 0, 0}, place{"", "run's last post", *r.Length, *r.Length})
+	all = append(all, place{"", words.Plain("job.runs-first-post"), 0, 0}, place{"", words.Plain("job.runs-last-post"), *r.Length, *r.Length})
 	for _, g := range r.Gates {
 		first, second := r.GatePosts(g)
-		all = append(all, place{"", "gate at " + u.Tape(g.At), first, second})
+		all = append(all, place{"", words.Plain("job.gate-at", words.V{"at": u.Tape(g.At)}), first, second})
 	}
 	all = append(all, held...)
 	sort.SliceStable(all, func(a, b int) bool { return all[a].from < all[b].from })
@@ -119,7 +120,7 @@ func checkHeld(at string, r Run, u length.Units) Errors {
 		if b.field == "" {
 			a, b = b, a
 		}
-		e = append(e, FieldError{b.field, u.Tape(b.from), fmt.Sprintf("clear of the %s, by a post's width, %s", a.what+from(a, u), u.Short(r.Post.Width))})
+		e = append(e, FieldError{b.field, u.Tape(b.from), words.Plain("job.clear-of-the-by-a", words.V{"what": a.what + from(a, u), "width": u.Short(r.Post.Width)})})
 	}
 	return e
 }
@@ -128,5 +129,5 @@ func from(p place, u length.Units) string {
 	if p.field == "" {
 		return ""
 	}
-	return " at " + u.Tape(p.from)
+	return words.Plain("job.at", words.V{"from": u.Tape(p.from)})
 }

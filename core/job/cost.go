@@ -7,6 +7,7 @@ import (
 	"strconv"
 
 	"mallow/core/length"
+	"mallow/core/words"
 )
 
 // What one job may ask of the machine, all its lines together. It is far more
@@ -43,12 +44,12 @@ func checkCost(j Job) Errors {
 	posts := count{what: "posts", most: MostPosts}
 	runs := count{what: "runs", most: MostRuns}
 	gates := count{what: "gates", most: MostGates}
-	heights := count{what: "ground heights", most: MostHeights}
-	spots := count{what: "single holes with rules of their own", most: MostSpots}
-	inWay := count{what: "things in the way", most: MostInWay}
-	held := count{what: "held posts and bays", most: MostHeld}
-	lean := count{what: "posts on raked and rolling runs", most: MostLeaning}
-	parts := count{what: "parts with a look of their own", most: MostParts}
+	heights := count{what: words.Plain("job.ground-heights"), most: MostHeights}
+	spots := count{what: words.Plain("job.single-holes-with-rules-of"), most: MostSpots}
+	inWay := count{what: words.Plain("job.things-in-the-way"), most: MostInWay}
+	held := count{what: words.Plain("job.held-posts-and-bays"), most: MostHeld}
+	lean := count{what: words.Plain("job.posts-on-raked-and-rolling"), most: MostLeaning}
+	parts := count{what: words.Plain("job.parts-with-a-look-of"), most: MostParts}
 	for l, line := range j.Lines {
 		at := fmt.Sprintf("/lines/%d", l)
 		for b, book := range line.Books {
@@ -73,8 +74,8 @@ func checkCost(j Job) Errors {
 	var e Errors
 	for _, c := range []count{posts, lean, runs, gates, heights, spots, inWay, held, parts} {
 		if c.field != "" {
-			e = append(e, FieldError{c.field, number(c.given) + " " + c.what + " in the job",
-				fmt.Sprintf("at most %s %s in one job, all lines together: split a larger site into several jobs", number(float64(c.most)), c.what)})
+			e = append(e, FieldError{c.field, words.Plain("job.in-the-job", words.V{"number": number(c.given), "what": c.what}),
+				words.Plain("job.at-most-in-one-job", words.V{"number": number(float64(c.most)), "what": c.what})})
 		}
 	}
 	return e

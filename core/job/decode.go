@@ -5,7 +5,6 @@ import (
 	"cmp"
 	"encoding/json"
 	"errors"
-	"fmt"
 	"io"
 	"math"
 	"reflect"
@@ -15,6 +14,7 @@ import (
 	"strings"
 
 	"mallow/core/length"
+	"mallow/core/words"
 )
 
 // Usual gives the usual run and gate of a measuring system; what a document
@@ -91,9 +91,9 @@ func readable(u length.Units) func(length.Length) string {
 		case l.Abs() < 1000*length.Metre:
 			return u.Short(l)
 		case u.System == length.Metric:
-			return fmt.Sprintf("%g km", math.Round(l.Metres()/1000))
+			return words.Plain("job.km", words.V{"metres": math.Round(l.Metres() / 1000)})
 		}
-		return fmt.Sprintf("%g miles", math.Floor(l.Metres()/1609.344))
+		return words.Plain("job.miles", words.V{"least": math.Floor(l.Metres() / 1609.344)})
 	}
 }
 
@@ -110,7 +110,7 @@ func systemOf(tree map[string]any) length.System {
 func checkVersion(tree map[string]any) error {
 	given, ok := tree["mallow"]
 	if !ok {
-		return Errors{{"/mallow", "nothing", "1, the version of the job document"}}
+		return Errors{{"/mallow", "nothing", words.Plain("job.1-the-version-of-the")}}
 	}
 	n, isNumber := given.(json.Number)
 	if v, err := strconv.ParseFloat(n.String(), 64); isNumber && err == nil && v == Version {
@@ -118,7 +118,7 @@ func checkVersion(tree map[string]any) error {
 	}
 	shown := (&binder{}).show(given)
 	if v, err := n.Int64(); isNumber && err == nil && v > Version {
-		return Errors{{"/mallow", shown, "1; this document was written by a newer Mallow, use that one to open it"}}
+		return Errors{{"/mallow", shown, words.Plain("job.1-this-document-was-written")}}
 	}
 	return Errors{{"/mallow", shown, "1"}}
 }
@@ -134,11 +134,11 @@ func parse(doc []byte) (map[string]any, order, error) {
 		return nil, nil, syntax(err, dec)
 	}
 	if _, err := dec.Token(); !errors.Is(err, io.EOF) {
-		return nil, nil, Errors{{"/", fmt.Sprintf("more text at byte %d", dec.InputOffset()), "one JSON object and nothing after it"}}
+		return nil, nil, Errors{{"/", words.Plain("job.more-text-at-byte", words.V{"byte": dec.InputOffset()}), words.Plain("job.one-json-object-and-nothing")}}
 	}
 	object, ok := tree.(map[string]any)
 	if !ok {
-		return nil, nil, Errors{{"/", (&binder{}).show(tree), "a JSON object"}}
+		return nil, nil, Errors{{"/", (&binder{}).show(tree), words.Plain("job.a-json-object")}}
 	}
 	return object, stands, nil
 }
@@ -149,9 +149,9 @@ func syntax(err error, dec *json.Decoder) error {
 		return e
 	}
 	if errors.Is(err, io.EOF) || errors.Is(err, io.ErrUnexpectedEOF) {
-		return Errors{{"/", fmt.Sprintf("a text that ends at byte %d", dec.InputOffset()), "a whole JSON object"}}
+		return Errors{{"/", words.Plain("job.a-text-that-ends-at", words.V{"byte": dec.InputOffset()}), words.Plain("job.a-whole-json-object")}}
 	}
-	return Errors{{"/", fmt.Sprintf("text that is not JSON at byte %d (%v)", dec.InputOffset(), err), "a JSON object"}}
+	return Errors{{"/", words.Plain("job.text-that-is-not-json", words.V{"byte": dec.InputOffset(), "err": err}), words.Plain("job.a-json-object")}}
 }
 
 const deepest = 32
@@ -159,7 +159,7 @@ const deepest = 32
 func (o order) value(dec *json.Decoder, path string, depth int) (any, error) {
 	o[path] = len(o)
 	if depth > deepest {
-		return nil, Errors{{path, "deeper nesting", fmt.Sprintf("at most %d levels", deepest)}}
+		return nil, Errors{{path, words.Plain("job.deeper-nesting"), words.Plain("job.at-most-levels", words.V{"deepest": deepest})}}
 	}
 	t, err := dec.Token()
 	if err != nil {
@@ -175,7 +175,7 @@ func (o order) value(dec *json.Decoder, path string, depth int) (any, error) {
 			}
 			name := key.(string)
 			if _, twice := object[name]; twice {
-				return nil, Errors{{path + "/" + name, "the name twice", "each name once"}}
+				return nil, Errors{{path + "/" + name, words.Plain("job.the-name-twice"), words.Plain("job.each-name-once")}}
 			}
 			if object[name], err = o.value(dec, path+"/"+name, depth+1); err != nil {
 				return nil, err

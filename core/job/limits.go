@@ -1,13 +1,14 @@
 package job
 
 import (
-	"fmt"
 	"math"
 	"reflect"
 	"strconv"
 	"strings"
 	"sync"
 	"unicode/utf8"
+
+	"mallow/core/words"
 )
 
 // limits is what a field's jsonschema tag allows.
@@ -70,9 +71,9 @@ func (l limits) text() string {
 	case len(l.enum) > 0:
 		return strings.Join(l.enum, ", ")
 	case l.leastChars > 0:
-		return fmt.Sprintf("text of %d to %d characters", l.leastChars, l.mostChars)
+		return words.Plain("job.text-of-to-characters", words.V{"leastChars": l.leastChars, "mostChars": l.mostChars})
 	case l.mostChars < math.MaxInt:
-		return fmt.Sprintf("text of at most %d characters", l.mostChars)
+		return words.Plain("job.text-of-at-most-characters", words.V{"mostChars": l.mostChars})
 	}
 	return "text"
 }
@@ -80,13 +81,13 @@ func (l limits) text() string {
 func (l limits) items() string {
 	switch {
 	case l.mostItems == 0:
-		return "nothing yet: this version cannot plan it"
+		return words.Plain("job.nothing-yet-this-version-cannot")
 	case l.leastItems == l.mostItems:
-		return fmt.Sprintf("a list of %g (this version plans %g)", l.mostItems, l.mostItems)
+		return words.Plain("job.a-list-of-this-version", words.V{"mostItems": l.mostItems})
 	case math.IsInf(l.mostItems, 0):
-		return "a list"
+		return words.Plain("job.a-list")
 	}
-	return fmt.Sprintf("a list of %g to %g", l.leastItems, l.mostItems)
+	return words.Plain("job.a-list-of-to", words.V{"leastItems": l.leastItems, "mostItems": l.mostItems})
 }
 
 type field struct {
@@ -130,13 +131,13 @@ func needs(t reflect.Type, lim limits) string {
 	case reflect.Slice:
 		return lim.items()
 	case reflect.Struct:
-		return "an object"
+		return words.Plain("job.an-object")
 	}
 	if len(lim.enum) > 0 {
 		return strings.Join(lim.enum, ", ")
 	}
 	if t == lengthType {
-		return "millimetres as a number"
+		return words.Plain("job.millimetres-as-a-number")
 	}
-	return "a number"
+	return words.Plain("job.a-number")
 }

@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"mallow/core/length"
+	"mallow/core/words"
 )
 
 // Mend is a way out of a change that was refused, beside typing something else:
@@ -41,17 +42,17 @@ func gateWays(path string, run Run, i int, u length.Units) []Mend {
 	at := fmt.Sprintf("%s/gates/%d/at", path, i)
 	name := g.Name
 	if name == "" {
-		name = "the gate"
+		name = words.Plain("job.the-gate")
 	}
 	switch {
 	case wide > long+length.Tolerance:
 		need := u.SmallestMark * length.Length(math.Ceil(float64((wide-length.Tolerance)/u.SmallestMark)))
-		return []Mend{{fmt.Sprintf("Make the run %s long", u.Tape(need)), append(longer(path, run, need), Set(at, need/2))}}
+		return []Mend{{words.Plain("job.make-the-run-long", words.V{"need": u.Tape(need)}), append(longer(path, run, need), Set(at, need/2))}}
 	case first < -length.Tolerance:
-		return []Mend{{fmt.Sprintf("Put %s at the run's start", name), []Edit{Set(at, wide/2)}}}
+		return []Mend{{words.Plain("job.put-at-the-runs-start", words.V{"name": name}), []Edit{Set(at, wide/2)}}}
 	case second > long+length.Tolerance:
-		return []Mend{{fmt.Sprintf("Put %s at the run's end", name), []Edit{Set(at, long-wide/2)}},
-			{fmt.Sprintf("Make the run %s long", u.Tape(second)), longer(path, run, second)}}
+		return []Mend{{words.Plain("job.put-at-the-runs-end", words.V{"name": name}), []Edit{Set(at, long-wide/2)}},
+			{words.Plain("job.make-the-run-long-2", words.V{"second": u.Tape(second)}), longer(path, run, second)}}
 	}
 	return nil
 }

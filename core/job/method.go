@@ -1,5 +1,7 @@
 package job
 
+import "mallow/core/words"
+
 // Method is a way to set a post.
 type Method string
 
@@ -29,51 +31,51 @@ type SettingMethod struct {
 // SettingMethods are all ways to set a post.
 var SettingMethods = []SettingMethod{
 	{
-		Method: Braced, Name: "braced, then filled", Done: "braced and filled",
-		Costs:  "Braced, then filled with mixed concrete: sure and strong; two braces and a day or two for each post. Bare timber in concrete rots sooner, some say never.",
-		Starts: "Stand the post, brace two neighbouring faces, check both for plumb.",
-		Waits:  "a day above 60 °F (15 °C), two below",
+		Method: Braced, Name: words.Plain("job.braced-name"), Done: words.Plain("job.braced-done"),
+		Costs:  words.Plain("job.braced-costs"),
+		Starts: words.Plain("job.braced-starts"),
+		Waits:  words.Plain("job.braced-waits"),
 	},
 	{
-		Method: FastDry, Name: "fast-setting, poured dry", Done: "with fast-setting mix poured dry",
-		Costs:  "Fast-setting mix poured dry and watered: minutes, no mixing; dearer, and only as good as the water reaches.",
-		Starts: "Stand the post plumb. Water first or after, as the bag says; pour the mix dry and prod it.",
-		Waits:  "the hours that its bag says, four at least",
+		Method: FastDry, Name: words.Plain("job.fast-dry-name"), Done: words.Plain("job.fast-dry-done"),
+		Costs:  words.Plain("job.fast-dry-costs"),
+		Starts: words.Plain("job.fast-dry-starts"),
+		Waits:  words.Plain("job.fast-dry-waits"),
 	},
 	{
-		Method: DryPacked, Name: "dry-packed", Done: "dry-packed",
-		Costs:  "Mix tamped dry in layers: usable at once, can be bumped up or down; slow, and dumped loose it is weak.",
-		Starts: "Stand the post plumb. The mix goes in dry, in layers of a hand's width, each tamped hard all round.",
-		Waits:  "a day: the mix is still drawing water",
+		Method: DryPacked, Name: words.Plain("job.dry-packed-name"), Done: words.Plain("job.dry-packed-done"),
+		Costs:  words.Plain("job.dry-packed-costs"),
+		Starts: words.Plain("job.dry-packed-starts"),
+		Waits:  words.Plain("job.dry-packed-waits"),
 	},
 	{
-		Method: Stabbed, Name: "stabbed into wet concrete", Done: "stabbed into wet concrete",
-		Costs:  "Holes filled from a truck, posts pushed in: many in an hour, no bracing; the mix waits for nobody.",
-		Starts: "Fill the hole first, then push the post down into it and set it plumb before the mix stiffens.",
-		Waits:  "two days",
+		Method: Stabbed, Name: words.Plain("job.stabbed-name"), Done: words.Plain("job.stabbed-done"),
+		Costs:  words.Plain("job.stabbed-costs"),
+		Starts: words.Plain("job.stabbed-starts"),
+		Waits:  words.Plain("job.stabbed-waits"),
 	},
 	{
-		Method: RockPacked, Name: "packed in stone", Done: "packed in rock or gravel",
-		Costs:  "Stone wedged and tamped in graded layers: no waiting, drains, can be dug out again; settles and is topped up.",
-		Starts: "Stand the post plumb and wedge its foot.",
-		Waits:  "not at all: but it settles, and is tamped again after the first rain",
+		Method: RockPacked, Name: words.Plain("job.rock-packed-name"), Done: words.Plain("job.rock-packed-done"),
+		Costs:  words.Plain("job.rock-packed-costs"),
+		Starts: words.Plain("job.rock-packed-starts"),
+		Waits:  words.Plain("job.rock-packed-waits"),
 	},
 	{
-		Method: Drive, Name: "driven", Done: "driven",
-		Starts: "Wet the soil round the head, then pour.",
-		Waits:  "not at all",
+		Method: Drive, Name: words.Plain("job.drive-name"), Done: words.Plain("job.drive-done"),
+		Starts: words.Plain("job.drive-starts"),
+		Waits:  words.Plain("job.drive-waits"),
 	},
 	{
-		Method: Slurry, Name: "rocks first, slurry over", Done: "with rocks first and slurry",
-		Costs:  "Rocks first, runny mix over them, then the normal mix: saves mix in deep holes; rocks to find and carry.",
-		Starts: "Stand the post plumb and brace it.",
-		Waits:  "two days",
+		Method: Slurry, Name: words.Plain("job.slurry-name"), Done: words.Plain("job.slurry-done"),
+		Costs:  words.Plain("job.slurry-costs"),
+		Starts: words.Plain("job.slurry-starts"),
+		Waits:  words.Plain("job.slurry-waits"),
 	},
 	{
-		Method: Layered, Name: "layered round a sleeve", Done: "layered round a sleeve",
-		Costs:  "Mix low to lock the foot, gravel to drain, the rest on top: light screens beside paving.",
-		Starts: "Stand the sleeved post plumb.",
-		Waits:  "two days",
+		Method: Layered, Name: words.Plain("job.layered-name"), Done: words.Plain("job.layered-done"),
+		Costs:  words.Plain("job.layered-costs"),
+		Starts: words.Plain("job.layered-starts"),
+		Waits:  words.Plain("job.layered-waits"),
 	},
 }
 

@@ -1,6 +1,9 @@
 package job
 
-import "mallow/core/length"
+import (
+	"mallow/core/length"
+	"mallow/core/words"
+)
 
 // Way is how the bays of a run are found.
 type Way string
@@ -93,7 +96,7 @@ type HeldBay struct {
 
 // pieceWays are the ways in which a piece of a length sets the bay.
 var pieceWays = map[Way]string{
-	PanelsBetween: "a panel", PanelsOnFaces: "a panel", FixedModule: "a board", StockRails: "a rail", OverlapRails: "a rail",
+	PanelsBetween: words.Plain("job.a-panel"), PanelsOnFaces: words.Plain("job.a-panel"), FixedModule: words.Plain("job.a-board"), StockRails: words.Plain("job.a-rail"), OverlapRails: words.Plain("job.a-rail"),
 }
 
 // ByPiece tells whether a piece of a length sets the bay, and what it is.

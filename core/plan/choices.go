@@ -13,6 +13,7 @@ import (
 	"mallow/core/stage/load"
 	"mallow/core/stage/slope"
 	"mallow/core/stage/space"
+	"mallow/core/words"
 )
 
 // Alternative is one layout of a run worth having, with what it takes.
@@ -60,7 +61,7 @@ type LookChoice struct {
 func alternatives(a *engine.Advice, m *engine.Run) []Alternative {
 	on := a.On(m.Laid.Given.ID)
 	now := a.InLine(m.Laid.Given)
-	out := []Alternative{alternative(now, now, space.Idea{Id: "now", Name: "As it is", Says: "The layout that is planned."})}
+	out := []Alternative{alternative(now, now, space.Idea{Id: "now", Name: words.Plain("plan.as-it-is"), Says: words.Plain("plan.the-layout-that-is-planned")})}
 	seen := [][]spacing.Post{now.Layout.Posts}
 	for _, i := range m.Line.Ideas(on) {
 		run, err := m.Laid.Given.Edited(m.Laid.Path, m.Laid.Usual, i.Edits)
@@ -116,7 +117,7 @@ func looksOf(a *engine.Advice, m *engine.Run) []LookChoice {
 	}
 	if !known { // mixed, or by hand
 		c := lookChoice(m, now, now, nil)
-		c.ID, c.Name, c.Says, c.Now = "now", "As it is", reason.Say("The top line that is planned."), true
+		c.ID, c.Name, c.Says, c.Now = "now", words.Plain("plan.as-it-is"), words.Say("plan.the-top-line-that-is"), true
 		out = append([]LookChoice{c}, out...)
 	}
 	return out

@@ -7,6 +7,7 @@ import (
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/survey"
+	"mallow/core/words"
 )
 
 // Resize gives a run another taped length. Heights past its new end are cut
@@ -20,7 +21,7 @@ func Resize(j job.Job, line, r int, to length.Length) (job.Line, error) {
 func resize(l *job.Line, r int, to length.Length, u length.Units) error {
 	run := &l.Runs[r]
 	if to < least {
-		return refuse("Given %s; a run is at least %s long.", u.Tape(to), u.Tape(least))
+		return refuse(words.Plain("reshape.given-a-run-is-at", words.V{"to": u.Tape(to), "least": u.Tape(least)}))
 	}
 	sv := survey.Reduce(*l, "")
 	if run.Length != nil && to < *run.Length {
@@ -33,12 +34,12 @@ func resize(l *job.Line, r int, to length.Length, u length.Units) error {
 	}
 	for _, g := range run.Gates {
 		if _, second := run.GatePosts(g); second > level+length.Tolerance {
-			return refuse("%s stands to %s, past a run of %s. Move the gate first.", named(g.Name, g.ID), u.Tape(second), u.Tape(level))
+			return refuse(words.Plain("reshape.stands-to-past-a-run", words.V{"name": named(g.Name, g.ID), "second": u.Tape(second), "level": u.Tape(level)}))
 		}
 	}
 	for _, k := range run.KeepOuts {
 		if k.At > level+length.Tolerance {
-			return refuse("Something in the way at %s lies past a run of %s. Move or take it out first.", u.Tape(k.At), u.Tape(level))
+			return refuse(words.Plain("reshape.something-in-the-way-at", words.V{"at": u.Tape(k.At), "level": u.Tape(level)}))
 		}
 	}
 	if err := pastHeld(*run, level, u); err != nil {
@@ -82,7 +83,7 @@ func cutBooks(l *job.Line, run string, at length.Length) {
 		}
 		for i := range book.Rows {
 			if row := &book.Rows[i]; row.Run == run && row.At > at+length.Tolerance {
-				row.Run, row.At, row.Mark = "", 0, "past the end of "+run
+				row.Run, row.At, row.Mark = "", 0, words.Plain("reshape.past-the-end-of", words.V{"run": run})
 			}
 		}
 	}
@@ -95,7 +96,7 @@ func MoveCorner(j job.Job, line, i int, to survey.Place) (job.Line, error) {
 	l := copied(j.Lines[line])
 	for _, r := range l.Runs {
 		if r.Length == nil {
-			return l, refuse("%s has no length yet: enter it before corners are moved.", named(r.Name, r.ID))
+			return l, refuse(words.Plain("reshape.has-no-length-yet-enter", words.V{"name": named(r.Name, r.ID)}))
 		}
 	}
 	sv := survey.Reduce(l, "")

@@ -1,11 +1,12 @@
 package reshape
 
 import (
-	"fmt"
+	"strconv"
 	"strings"
 
 	"mallow/core/job"
 	"mallow/core/length"
+	"mallow/core/words"
 )
 
 // Systems finds fence systems; a catalogue does.
@@ -24,7 +25,7 @@ func Correct(j job.Job, line, r int, to length.Length, systems Systems) (job.Lin
 	if run.Length != nil {
 		from := *run.Length
 		if moveEnd(run, from, to) {
-			moved = append(moved, "the height at its far end")
+			moved = append(moved, words.Plain("reshape.the-height-at-its-far"))
 		}
 		for b := range l.Books {
 			book := &l.Books[b]
@@ -52,7 +53,7 @@ func Correct(j job.Job, line, r int, to length.Length, systems Systems) (job.Lin
 	if len(moved) == 0 {
 		return l, "", nil
 	}
-	return l, strings.Join(moved, " and ") + " moved with it", nil
+	return l, words.Plain("reshape.moved-with-it", words.V{"join": strings.Join(moved, words.Plain("reshape.and"))}), nil
 }
 
 // moveEnd takes the height that was measured at a run's end along with it.
@@ -93,7 +94,7 @@ func Outfit(j job.Job, line, r int, id string, systems Systems, usual job.Usual)
 	l := copied(j.Lines[line])
 	s, ok := systems.System(id, j.Systems)
 	if !ok {
-		return l, "", refuse("There is no fence type called %q.", id)
+		return l, "", refuse(words.Plain("reshape.there-is-no-fence-type", words.V{"id": strconv.Quote(id)}))
 	}
 	l.Runs[r] = s.Outfit(l.Runs[r])
 	if err := bareGate(j, &l.Runs[r], systems); err != nil {
@@ -114,11 +115,11 @@ func bareGate(j job.Job, run *job.Run, systems Systems) error {
 		return nil
 	}
 	g := usual.UsualGate(j.Units.System)
-	g.ID, g.Name = "G1", "Gate"
+	g.ID, g.Name = "G1", words.Plain("reshape.gate")
 	g.At, g.Opening = *run.Length/2, *run.Length-run.PostOf(job.GatePost).Width
 	run.Gates = []job.Gate{g}
 	if errs := job.CheckGates("", *run, j.Units); len(errs) > 0 {
-		return refuse("A bare gate stands between the run's two posts, %s apart: %s.", j.Units.Tape(*run.Length), fmt.Sprintf("the opening can be %s", errs[0].Allowed))
+		return refuse(words.Plain("reshape.a-bare-gate-stands-between", words.V{"length": j.Units.Tape(*run.Length), "allowed": errs[0].Allowed}))
 	}
 	return nil
 }

@@ -5,6 +5,7 @@ import (
 
 	"mallow/core/job"
 	"mallow/core/length"
+	"mallow/core/words"
 )
 
 // bare takes away what stands on one run only, from a run that is built like
@@ -106,7 +107,7 @@ func splitHeld(run job.Run, at length.Length, u length.Units) (a, b job.Run, err
 			h.At = max(0, h.At-at)
 			b.HeldBays = append(b.HeldBays, h)
 		default:
-			return a, b, refuse("%s is in the held bay %s, %s to %s. Split at one of its posts, or beside it.", u.Tape(at), named(h.Name, h.ID), u.Tape(h.At), u.Tape(h.At+h.Width))
+			return a, b, refuse(words.Plain("reshape.is-in-the-held-bay", words.V{"at": u.Tape(at), "name": named(h.Name, h.ID), "at2": u.Tape(h.At), "at3": u.Tape(h.At + h.Width)}))
 		}
 	}
 	return a, b, nil
@@ -151,12 +152,12 @@ func reverseHeld(run *job.Run, level length.Length) {
 func pastHeld(run job.Run, level length.Length, u length.Units) error {
 	for _, f := range run.FixedPosts {
 		if f.At > level+length.Tolerance {
-			return refuse("A post is held at %s, past a run of %s. Move it or let it go first.", u.Tape(f.At), u.Tape(level))
+			return refuse(words.Plain("reshape.a-post-is-held-at", words.V{"at": u.Tape(f.At), "level": u.Tape(level)}))
 		}
 	}
 	for _, h := range run.HeldBays {
 		if h.At+h.Width > level+length.Tolerance {
-			return refuse("The held bay %s reaches to %s, past a run of %s. Move it or let it go first.", named(h.Name, h.ID), u.Tape(h.At+h.Width), u.Tape(level))
+			return refuse(words.Plain("reshape.the-held-bay-reaches-to", words.V{"name": named(h.Name, h.ID), "at": u.Tape(h.At + h.Width), "level": u.Tape(level)}))
 		}
 	}
 	return nil

@@ -2,10 +2,12 @@ package reshape
 
 import (
 	"slices"
+	"strconv"
 
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/survey"
+	"mallow/core/words"
 )
 
 // Op is one change of the lines as a whole.
@@ -27,18 +29,18 @@ func Apply(doc []byte, op Op, usual job.Usual) (changed []byte, what string, err
 		return nil, "", err
 	}
 	if op.Line < 0 || op.Line >= len(j.Lines) {
-		return nil, "", refuse("There is no line %d; the job has %d.", op.Line+1, len(j.Lines))
+		return nil, "", refuse(words.Plain("reshape.there-is-no-line-the", words.V{"line": op.Line + 1, "count": len(j.Lines)}))
 	}
 	runs := len(j.Lines[op.Line].Runs)
-	if op.Run < 0 || op.Run > runs || op.Run == runs && op.Do != "move corner" {
-		return nil, "", refuse("There is no run %d on this line; it has %d.", op.Run+1, runs)
+	if op.Run < 0 || op.Run > runs || op.Run == runs && op.Do != words.Plain("reshape.move-corner") {
+		return nil, "", refuse(words.Plain("reshape.there-is-no-run-on", words.V{"run": op.Run + 1, "runs": runs}))
 	}
 	if p := op.Place; p != nil && !(p.X.Abs() <= farthest && p.Y.Abs() <= farthest) {
-		return nil, "", refuse("That place is off the map: it reaches %s either way.", j.Units.Tape(farthest))
+		return nil, "", refuse(words.Plain("reshape.that-place-is-off-the", words.V{"farthest": j.Units.Tape(farthest)}))
 	}
 	made := map[string]string{}
 	lines := slices.Clone(j.Lines)
-	if systems, ok := usual.(Systems); ok && (op.Do == "correct length" || op.Do == "outfit") {
+	if systems, ok := usual.(Systems); ok && (op.Do == words.Plain("reshape.correct-length") || op.Do == "outfit") {
 		lines[op.Line], what, err = dressed(j, op, systems, usual)
 	} else {
 		lines[op.Line], what, err = one(j, op, made)
@@ -52,7 +54,7 @@ func Apply(doc []byte, op Op, usual job.Usual) (changed []byte, what string, err
 		lines[op.Line] = j.Lines[op.Line]
 	case "remove line":
 		if len(lines) == 1 {
-			return nil, "", refuse("A job has at least one line.")
+			return nil, "", refuse(words.Plain("reshape.a-job-has-at-least"))
 		}
 		lines = slices.Delete(lines, op.Line, op.Line+1)
 	}
@@ -77,9 +79,9 @@ func dressed(j job.Job, op Op, systems Systems, usual job.Usual) (job.Line, stri
 		return Outfit(j, op.Line, op.Run, op.System, systems, usual)
 	}
 	l, moved, err := Correct(j, op.Line, op.Run, op.At, systems)
-	what := named(run.Name, run.ID) + ": run length " + j.Units.Tape(op.At)
+	what := words.Plain("reshape.run-length", words.V{"name": named(run.Name, run.ID), "at": j.Units.Tape(op.At)})
 	if moved != "" {
-		what += "; " + moved
+		what += words.Plain("reshape.and-moved", words.V{"moved": moved})
 	}
 	return l, what, err
 }
@@ -98,44 +100,44 @@ func one(j job.Job, op Op, made map[string]string) (job.Line, string, error) {
 	what := ""
 	switch op.Do {
 	case "add run":
-		what = "A run added after " + name
+		what = words.Plain("reshape.a-run-added-after", words.V{"name": name})
 		l, err = AddRun(j, op.Line, op.Run)
 	case "remove run":
-		what = name + " taken away"
+		what = words.Plain("reshape.taken-away", words.V{"name": name})
 		l, err = RemoveRun(j, op.Line, op.Run)
 	case "move run":
-		what = name + " moved in the line"
+		what = words.Plain("reshape.moved-in-the-line", words.V{"name": name})
 		l, err = MoveRun(j, op.Line, op.Run, op.To)
 	case "split":
-		what = name + " split at " + j.Units.Tape(op.At)
+		what = words.Plain("reshape.split-at", words.V{"name": name, "at": j.Units.Tape(op.At)})
 		if l, err = Split(j, op.Line, op.Run, op.At); err == nil {
 			made[l.Runs[op.Run+1].ID] = l.Runs[op.Run].ID
 		}
 	case "join":
-		what = name + " joined with the next run"
+		what = words.Plain("reshape.joined-with-the-next-run", words.V{"name": name})
 		l, err = Join(j, op.Line, op.Run)
 	case "reverse":
-		what = "Line turned round"
+		what = words.Plain("reshape.line-turned-round")
 		l, err = Reverse(j, op.Line)
 	case "close", "open":
-		what = map[string]string{"close": "Line closed", "open": "Line opened"}[op.Do]
+		what = map[string]string{"close": words.Plain("reshape.line-closed"), "open": words.Plain("reshape.line-opened")}[op.Do]
 		l, err = SetClosed(j, op.Line, op.Do == "close")
 	case "resize":
-		what = name + ": run length " + j.Units.Tape(op.At)
+		what = words.Plain("reshape.run-length", words.V{"name": name, "at": j.Units.Tape(op.At)})
 		l, err = Resize(j, op.Line, op.Run, op.At)
 	case "move corner":
-		what = "Corner moved"
+		what = words.Plain("reshape.corner-moved")
 		if op.Place == nil {
-			return l, "", refuse("A corner is moved to a place; none was given.")
+			return l, "", refuse(words.Plain("reshape.a-corner-is-moved-to"))
 		}
 		l, err = MoveCorner(j, op.Line, op.Run, *op.Place)
 	case "add line":
-		what = "A line added"
+		what = words.Plain("reshape.a-line-added")
 		l = newLine(j, op.Line)
 	case "remove line":
-		what = "Line " + named(l.Name, l.ID) + " taken away"
+		what = words.Plain("reshape.line-taken-away", words.V{"name": named(l.Name, l.ID)})
 	default:
-		return l, "", refuse("%q is no change of a line that Mallow knows.", op.Do)
+		return l, "", refuse(words.Plain("reshape.is-no-change-of-a", words.V{"do": strconv.Quote(op.Do)}))
 	}
 	return l, what, err
 }
@@ -146,8 +148,8 @@ func newLine(j job.Job, like int) job.Line {
 	taken := func(id string) bool { return slices.ContainsFunc(j.Lines, func(l job.Line) bool { return l.ID == id }) }
 	run := j.Lines[like].Runs[0]
 	run.ID = fresh("R", runIDs(j))
-	run.Name = "Run " + run.ID[1:]
+	run.Name = words.Plain("reshape.run", words.V{"value": run.ID[1:]})
 	bare(&run)
 	id := fresh("L", taken)
-	return job.Line{ID: id, Name: "Line " + id[1:], X: j.Lines[like].X, Y: j.Lines[like].Y - 5*length.Metre, Bearing: j.Lines[like].Bearing, Runs: []job.Run{run}}
+	return job.Line{ID: id, Name: words.Plain("reshape.line", words.V{"value": id[1:]}), X: j.Lines[like].X, Y: j.Lines[like].Y - 5*length.Metre, Bearing: j.Lines[like].Bearing, Runs: []job.Run{run}}
 }

@@ -8,10 +8,12 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strconv"
 
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/survey"
+	"mallow/core/words"
 )
 
 // Refused says why a change cannot be made, and what to do instead.
@@ -19,7 +21,7 @@ type Refused struct{ Why string }
 
 func (r Refused) Error() string { return r.Why }
 
-func refuse(format string, parts ...any) error { return Refused{fmt.Sprintf(format, parts...)} }
+func refuse(why string) error { return Refused{why} }
 
 // fresh returns a name made of a letter and a number that is not taken.
 func fresh(letter string, taken func(string) bool) string {
@@ -88,7 +90,7 @@ func AddRun(j job.Job, line, r int) (job.Line, error) {
 	freeze(&l)
 	like := l.Runs[r]
 	like.ID = fresh("R", runIDs(j))
-	like.Name = "Run " + like.ID[1:]
+	like.Name = words.Plain("reshape.run", words.V{"value": like.ID[1:]})
 	bare(&like)
 	l.Runs = slices.Insert(l.Runs, r+1, like)
 	return l, nil
@@ -98,7 +100,7 @@ func AddRun(j job.Job, line, r int) (job.Line, error) {
 func RemoveRun(j job.Job, line, r int) (job.Line, error) {
 	l := copied(j.Lines[line])
 	if len(l.Runs) == 1 {
-		return l, refuse("A line has at least one run. Take the line away instead.")
+		return l, refuse(words.Plain("reshape.a-line-has-at-least"))
 	}
 	freeze(&l)
 	id := l.Runs[r].ID
@@ -113,7 +115,7 @@ func RemoveRun(j job.Job, line, r int) (job.Line, error) {
 		for i := range l.Books[b].Rows {
 			if row := &l.Books[b].Rows[i]; row.Run == id {
 				// The reading still carries the height on: as a mark beside the line.
-				row.Mark, row.Run = "on a run taken away", ""
+				row.Mark, row.Run = words.Plain("reshape.on-a-run-taken-away"), ""
 			}
 		}
 	}
@@ -128,7 +130,7 @@ func RemoveRun(j job.Job, line, r int) (job.Line, error) {
 func MoveRun(j job.Job, line, r, to int) (job.Line, error) {
 	l := copied(j.Lines[line])
 	if to < 0 || to >= len(l.Runs) {
-		return l, refuse("The line has %d runs; a run can be moved to places 1 to %d.", len(l.Runs), len(l.Runs))
+		return l, refuse(words.Plain("reshape.the-line-has-runs-a", words.V{"count": len(l.Runs)}))
 	}
 	freeze(&l)
 	run := l.Runs[r]
@@ -141,22 +143,22 @@ func MoveRun(j job.Job, line, r, to int) (job.Line, error) {
 func Join(j job.Job, line, r int) (job.Line, error) {
 	l := copied(j.Lines[line])
 	if r+1 >= len(l.Runs) {
-		return l, refuse("There is no run after this one to join it with.")
+		return l, refuse(words.Plain("reshape.there-is-no-run-after"))
 	}
 	if l.Closed && len(l.Runs) == 3 {
-		return l, refuse("A closed line has at least 3 runs. Open it first.")
+		return l, refuse(words.Plain("reshape.a-closed-line-has-at"))
 	}
 	a, b := l.Runs[r], l.Runs[r+1]
 	switch {
 	case a.Length == nil || b.Length == nil:
-		return l, refuse("Both runs need a length before they are joined.")
+		return l, refuse(words.Plain("reshape.both-runs-need-a-length"))
 	case a.Taped != b.Taped:
-		return l, refuse("One run was taped level and the other along the slope: tape them alike first.")
+		return l, refuse(words.Plain("reshape.one-run-was-taped-level"))
 	}
 	sv := survey.Reduce(l, "")
 	turn := survey.Lay(l, levels(sv)).Turns[r+1].Degrees
 	if math.Abs(turn) > straight {
-		return l, refuse("The line turns %.1f° between the two runs. Straighten that corner first.", math.Abs(turn))
+		return l, refuse(words.Plain("reshape.the-line-turns-between-runs", words.V{"turn": strconv.FormatFloat(math.Abs(turn), 'f', 1, 64)}))
 	}
 	freeze(&l)
 	taped, level := *a.Length, sv.Runs[r].Length
@@ -249,7 +251,7 @@ func compare(a, b length.Length) int {
 func SetClosed(j job.Job, line int, closed bool) (job.Line, error) {
 	l := copied(j.Lines[line])
 	if closed && len(l.Runs) < 3 {
-		return l, refuse("A closed line has at least 3 runs; this one has %d. Add the others first.", len(l.Runs))
+		return l, refuse(words.Plain("reshape.a-closed-line-has-at-2", words.V{"count": len(l.Runs)}))
 	}
 	l.Closed = closed
 	if !closed {

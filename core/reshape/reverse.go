@@ -8,6 +8,7 @@ import (
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/survey"
+	"mallow/core/words"
 )
 
 // Reverse walks a line the other way: its last post becomes the first. The
@@ -16,7 +17,7 @@ func Reverse(j job.Job, line int) (job.Line, error) {
 	l := copied(j.Lines[line])
 	for _, r := range l.Runs {
 		if r.Length == nil {
-			return l, refuse("%s needs a length before the line is turned round.", named(r.Name, r.ID))
+			return l, refuse(words.Plain("reshape.needs-a-length-before-the", words.V{"name": named(r.Name, r.ID)}))
 		}
 	}
 	sv := survey.Reduce(l, "")

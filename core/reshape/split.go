@@ -1,12 +1,12 @@
 package reshape
 
 import (
-	"fmt"
 	"slices"
 
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/survey"
+	"mallow/core/words"
 )
 
 // least is the shortest run.
@@ -18,17 +18,17 @@ func Split(j job.Job, line, r int, at length.Length) (job.Line, error) {
 	l := copied(j.Lines[line])
 	run := l.Runs[r]
 	if run.Length == nil {
-		return l, refuse("The run needs a length before it is split.")
+		return l, refuse(words.Plain("reshape.the-run-needs-a-length"))
 	}
 	sv := survey.Reduce(l, "")
 	ground := sv.Runs[r]
 	u := j.Units
 	if at < least || at > ground.Length-least {
-		return l, refuse("Given %s; a run is split from %s to %s.", u.Tape(at), u.Tape(least), u.Tape(ground.Length-least))
+		return l, refuse(words.Plain("reshape.given-a-run-is-split", words.V{"at": u.Tape(at), "least": u.Tape(least), "length": u.Tape(ground.Length - least)}))
 	}
 	for _, g := range run.Gates {
 		if first, second := run.GatePosts(g); at > first+length.Tolerance && at < second-length.Tolerance {
-			return l, refuse("%s is in the opening of %s, %s to %s. Split at one of its posts, or beside it.", u.Tape(at), named(g.Name, g.ID), u.Tape(first), u.Tape(second))
+			return l, refuse(words.Plain("reshape.is-in-the-opening-of", words.V{"at": u.Tape(at), "name": named(g.Name, g.ID), "first": u.Tape(first), "second": u.Tape(second)}))
 		}
 	}
 	heldA, heldB, err := splitHeld(run, at, u)
@@ -78,7 +78,7 @@ func halfName(name string, n int) string {
 	if name == "" {
 		return ""
 	}
-	return fmt.Sprintf("%s, part %d", name, n)
+	return words.Plain("reshape.part", words.V{"name": name, "count": n})
 }
 
 // splitGround shares a run's own heights out. Where the split lies between two

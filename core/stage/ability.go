@@ -5,6 +5,7 @@ import (
 
 	"mallow/core/job"
 	"mallow/core/materials"
+	"mallow/core/words"
 )
 
 // can tells whether the run's material can do something. Findings, ways out,
@@ -25,7 +26,7 @@ func (m *Run) LooksRefused() map[job.Look]string {
 	if m.canLean() {
 		return map[job.Look]string{}
 	}
-	why := "these panels are rigid: they do not lean out of square."
+	why := words.Plain("stage.these-panels-are-rigid-they")
 	return map[job.Look]string{job.Raked: why, job.Rolling: why}
 }
 

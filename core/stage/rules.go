@@ -10,6 +10,7 @@ import (
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/reason"
+	"mallow/core/words"
 )
 
 // kindEdits sets a rule for the run's posts of one kind.
@@ -47,28 +48,28 @@ type RuleLevel struct {
 }
 
 // kindNames are what kinds of post are called together.
-var KindNames = map[job.PostKind]string{job.EndPost: "end posts", job.CornerPost: "corner posts", job.GatePost: "gate posts", job.LinePost: "line posts"}
+var KindNames = map[job.PostKind]string{job.EndPost: words.Plain("stage.end-posts"), job.CornerPost: words.Plain("stage.corner-posts"), job.GatePost: words.Plain("stage.gate-posts"), job.LinePost: words.Plain("stage.line-posts")}
 
 // saidBy is where a rule was said, in words. What a run says as its fence
 // system does, the system says.
 func (m *Run) saidBy(r *job.Rules, field string) string {
 	switch tier := r.From[field]; tier.Kind {
 	case job.JobLevel:
-		return "the whole job"
+		return words.Plain("stage.the-whole-job")
 	case job.RunLevel:
 		if m.saidBySystem(field, r) {
-			return "the fence system"
+			return words.Plain("stage.the-fence-system")
 		}
-		return "this run"
+		return words.Plain("stage.this-run")
 	case job.KindLevel:
 		for i, k := range m.Given.Kinds {
 			if tier.Path == fmt.Sprintf("%s/kinds/%d", m.Path, i) {
 				return KindNames[k.Kind]
 			}
 		}
-		return "its kind of post"
+		return words.Plain("stage.its-kind-of-post")
 	case job.PostLevel:
-		return "this post"
+		return words.Plain("stage.this-post")
 	}
 	return "usual"
 }
@@ -97,16 +98,16 @@ func (m *Run) Refused(kind job.PostKind) map[string]map[string]string {
 			}
 		}
 		if !sys.Can(job.DrivePosts) && len(driven) == 0 {
-			why := "these posts break or split under a driver."
+			why := words.Plain("stage.these-posts-break-or-split")
 			driven[string(job.LineDriven)], driven[string(job.AllDriven)] = why, why
 		}
 		if _, said := methods[string(job.RockPacked)]; !said && slices.Contains(sys.InConcrete, kind) {
-			methods[string(job.RockPacked)] = "these posts take the pull and stand in concrete."
+			methods[string(job.RockPacked)] = words.Plain("stage.these-posts-take-the-pull")
 		}
 		if sys.NeverFilled {
-			inside[string(job.OpenInside)] = "this post is never filled: water freezes in it and bursts it."
+			inside[string(job.OpenInside)] = words.Plain("stage.this-post-is-never-filled")
 			if kind != job.GatePost {
-				inside[string(job.CoreInside)] = "only gate posts take a core."
+				inside[string(job.CoreInside)] = words.Plain("stage.only-gate-posts-take-a")
 			}
 		}
 	}
@@ -116,10 +117,10 @@ func (m *Run) Refused(kind job.PostKind) map[string]map[string]string {
 // jobLevel is the rules as they come out for the whole job.
 func JobLevel(j job.Job, usual job.Said) RuleLevel {
 	r := j.JobRules(usual)
-	l := RuleLevel{Level: job.JobLevel, Name: "Whole job", Path: "", There: true, Values: r.Values(), From: map[string]string{}, Entered: r.Entered, Refused: map[string]map[string]string{}}
+	l := RuleLevel{Level: job.JobLevel, Name: words.Plain("stage.whole-job"), Path: "", There: true, Values: r.Values(), From: map[string]string{}, Entered: r.Entered, Refused: map[string]map[string]string{}}
 	for field, tier := range r.From {
 		if _, ok := l.Values[field]; ok {
-			l.From[field] = map[job.TierKind]string{job.UsualLevel: "usual", job.JobLevel: "the whole job"}[tier.Kind]
+			l.From[field] = map[job.TierKind]string{job.UsualLevel: "usual", job.JobLevel: words.Plain("stage.the-whole-job")}[tier.Kind]
 		}
 	}
 	return l
@@ -153,7 +154,7 @@ func alikeValues(a, b any) bool {
 // the job's where they differ.
 func (m *Run) AsEntered(r *job.Rules, field string, l length.Length) reason.Text {
 	if sys, ok := r.Entered[field]; ok && sys != m.Job.Units.System {
-		return reason.Say(reason.As{Length: l, System: sys}, " (", l, ")")
+		return words.Say("stage.in-both-systems", words.V{"value": reason.As{Length: l, System: sys}, "length": l})
 	}
 	return reason.Say(l)
 }

@@ -5,7 +5,7 @@ import (
 
 	"mallow/core/finding"
 	"mallow/core/job"
-	"mallow/core/reason"
+	"mallow/core/words"
 )
 
 // mostTrials is what one plan spends on weighing ways out, a second or two. What
@@ -61,7 +61,7 @@ func (w *Watch) Findings() []finding.Finding {
 		return nil
 	}
 	return []finding.Finding{{Rule: codeNotAllWeighed, Stage: finding.Space, Severity: finding.Note,
-		Says: reason.Say("So much is in doubt on this job that not every way out was worked out. Settle the first ones; the others follow.")}}
+		Says: words.Say("stage.not-all-weighed")}}
 }
 
 // until runs do, and gives back the reason if it was told to stop.

@@ -11,11 +11,12 @@ import (
 	"mallow/core/length"
 	"mallow/core/materials"
 	"mallow/core/reason"
+	"mallow/core/words"
 )
 
 func RunPath(line, run int) string { return fmt.Sprintf("/lines/%d/runs/%d", line, run) }
 
-var StruckNames = map[job.Struck]string{job.HitRock: "rock", job.HitWater: "water", job.HitRoot: "a root"}
+var StruckNames = map[job.Struck]string{job.HitRock: "rock", job.HitWater: "water", job.HitRoot: words.Plain("stage.a-root")}
 
 func (m *Run) Set(path string, value any) job.Edit { return job.Set(m.Path+path, value) }
 
@@ -42,9 +43,9 @@ func Names(posts []string) string {
 	for i, p := range posts {
 		switch {
 		case i == most:
-			return fmt.Sprintf("%s and %d more", out, len(posts)-most)
+			return words.Plain("stage.and-more", words.V{"posts": out, "more": len(posts) - most})
 		case i > 0 && i == len(posts)-1:
-			out += " and "
+			out += words.Plain("stage.and")
 		case i > 0:
 			out += ", "
 		}
@@ -72,7 +73,7 @@ func GateName(g job.Gate) string {
 	if g.Name != "" {
 		return g.Name
 	}
-	return "the gate"
+	return words.Plain("stage.the-gate")
 }
 
 // outward rounds away from zero to the tape's next mark.
@@ -112,12 +113,12 @@ const MostNamed = 6
 // ids names posts: P1, P2 and P3; of many the first, the last and how many.
 func Ids(all []string) string {
 	if n := len(all); n > MostNamed {
-		return fmt.Sprintf("%d posts, %s to %s among them", n, all[0], all[n-1])
+		return words.Plain("stage.many-posts", words.V{"count": n, "first": all[0], "last": all[n-1]})
 	}
 	out := all[0]
 	for i, id := range all[1:] {
 		if i == len(all)-2 {
-			out += " and " + id
+			out += words.Plain("stage.and") + id
 		} else {
 			out += ", " + id
 		}
@@ -167,7 +168,7 @@ func List(ls []length.Length) reason.Text {
 	var t reason.Text
 	for i, l := range ls {
 		if i > 0 {
-			t = append(t, reason.Say(", ")...)
+			t = append(t, words.Say("stage.comma")...)
 		}
 		t = append(t, reason.Say(l)...)
 	}
@@ -183,18 +184,18 @@ func (m *Run) BagStep(r *job.Rules, bag materials.Bag) reason.Step {
 	for _, b := range m.Cat.Bags {
 		ids = append(ids, b.ID)
 	}
-	return reason.Step{Rule: "Yield of a bag", Source: bag.Source,
-		Says:     reason.Say("A ", bag.Name, " makes ", bag.Yield, "."),
-		Settings: []reason.Setting{m.Rule(r, "setting/bag", "Bag", reason.ChoiceSetting, ids...)}}
+	return reason.Step{Rule: words.Plain("stage.yield-of-a-bag"), Source: bag.Source,
+		Says:     words.Say("stage.a-makes", words.V{"name": bag.Name, "yield": bag.Yield}),
+		Settings: []reason.Setting{m.Rule(r, "setting/bag", words.Plain("stage.bag"), reason.ChoiceSetting, ids...)}}
 }
 
 func Lower(s string) string { return strings.ToLower(s[:1]) + s[1:] }
 
 func (m *Run) SoilSays() reason.Text {
 	if m.soilKnown {
-		return reason.Say(m.Soil.Name, ". ", m.Soil.Says)
+		return words.Say("stage.soil-and-what-it-is", words.V{"name": m.Soil.Name, "says": m.Soil.Says})
 	}
-	return reason.Say("Not known: taken as ", Lower(m.Soil.Name), ", the weakest. Dig a test hole.")
+	return words.Say("stage.not-known-taken-as-the", words.V{"name": Lower(m.Soil.Name)})
 }
 
 // placeOf finds what has an id among so many: most ids end with their number,

@@ -8,10 +8,10 @@ import (
 	"mallow/core/footing"
 	"mallow/core/job"
 	"mallow/core/length"
-	"mallow/core/reason"
 	"mallow/core/spacing"
 	"mallow/core/stage"
 	"mallow/core/stage/space"
+	"mallow/core/words"
 )
 
 // allowedWays offers the system's own ways to set posts that stand in
@@ -26,7 +26,7 @@ func (m *Holes) allowedWays(sys job.System, r *job.Rules, kind job.PostKind) []f
 		if r.Hole.DrivenAt(kind) {
 			edits = append(edits, m.RuleEdit(r, "hole/driven", job.NoneDriven))
 		}
-		out = append(out, finding.Remedy{Says: reason.Say("Set them ", way.Told().Done), Edits: edits})
+		out = append(out, finding.Remedy{Says: words.Say("dig.set-them", words.V{"done": way.Told().Done}), Edits: edits})
 	}
 	return out
 }
@@ -45,12 +45,12 @@ func (m *Holes) clearOf(a *stage.Advising, o space.InTheWay, post int) []finding
 			out = append(out, m.MoveGate(a, at.Gate, by, stage.Frees)...)
 		case at.Held != spacing.Nothing && !m.Spec.FixedPosts[at.Held].Landed:
 			to := m.Spec.FixedPosts[at.Held].At + by
-			out = append(out, a.Offer(reason.Say("Hold ", stage.PostID(post), " ", by.Abs(), " ", stage.Heading(by)), stage.Frees, m.Set(fmt.Sprintf("/fixedPosts/%d/at", at.Held), to))...)
+			out = append(out, a.Offer(words.Say("dig.hold", words.V{"post": stage.PostID(post), "by": by.Abs(), "heading": stage.Heading(by)}), stage.Frees, m.Set(fmt.Sprintf("/fixedPosts/%d/at", at.Held), to))...)
 		}
 	}
 	if at.Held != spacing.Nothing && !m.Spec.FixedPosts[at.Held].Landed {
 		rest := slices.Delete(slices.Clone(m.Given.FixedPosts), at.Held, at.Held+1)
-		out = append(out, a.Offer(reason.Say("Let ", stage.PostID(post), " go, and space it with the rest"), stage.Frees, m.Set("/fixedPosts", rest))...)
+		out = append(out, a.Offer(words.Say("dig.let-go-and-space-it", words.V{"post": stage.PostID(post)}), stage.Frees, m.Set("/fixedPosts", rest))...)
 	}
 	out = append(out, m.shiftHole(a, o, post, room)...)
 	if space.IsFooting(m.Spec.KeepOuts[k]) && !m.Spec.KeepOuts[k].Repour {
@@ -75,7 +75,7 @@ func (m *Holes) shiftHole(a *stage.Advising, o space.InTheWay, post int, room le
 		along := c.Along + by
 		spot := job.Spot{ID: freeSpot(m.Given.Spots), At: p.Station, Hole: job.HoleRules{Along: &along}}
 		list := append(slices.Clone(m.Given.Spots), spot)
-		return a.Offer(reason.Say("Shift only its hole ", by.Abs(), " ", stage.Heading(by)), stage.Frees, m.Set("/spots", list))
+		return a.Offer(words.Say("dig.shift-only-its-hole", words.V{"by": by.Abs(), "heading": stage.Heading(by)}), stage.Frees, m.Set("/spots", list))
 	}
 	return nil
 }
@@ -143,14 +143,14 @@ func (w *wayFinder) add(way WayOut) { w.ways = append(w.ways, way) }
 
 func (w *wayFinder) asIs() {
 	g, _, _ := w.st.bears(w.plain, w.width, w.bottom)
-	says := reason.Say("No more work, and the weakest.")
+	says := words.Say("dig.no-more-work-and-the")
 	if !w.frost() {
-		says = reason.Say("Frost can lift it: its bottom stays above the frost depth.")
+		says = words.Say("dig.frost-can-lift-it-its")
 		if w.plain.Sized.hit.What == job.HitRock {
-			says = reason.Say("Its bottom stays above the frost depth. On sound rock that holds no water there is little to lift it; in broken rock frost can.")
+			says = words.Say("dig.its-bottom-stays-above-the")
 		}
 	}
-	w.add(WayOut{ID: "as is", Name: reason.Say("Leave it at ", w.bottom), Says: says, Gust: g, Frost: w.frost(), Edits: w.clear(job.SettledAsIs)})
+	w.add(WayOut{ID: "as is", Name: words.Say("dig.leave-it-at", words.V{"bottom": w.bottom}), Says: says, Gust: g, Frost: w.frost(), Edits: w.clear(job.SettledAsIs)})
 }
 
 // mostWider is how many wider holes are offered.
@@ -162,13 +162,13 @@ func (w *wayFinder) wider(same length.Length) {
 	for k := range mostWider {
 		width = w.m.nextWider(w.plain.Sized.Rules.Hole, width)
 		g, _, _ := w.st.bears(w.plain, width, w.bottom)
-		says := reason.Say("More to dig and fill, little gained: for what the depth gives it would have to be ", same, " wide.")
+		says := words.Say("dig.more-to-dig-and-fill", words.V{"same": same})
 		if same == 0 {
-			says = reason.Say("More to dig and fill, little gained: no width that can be dug gives what the depth does.")
+			says = words.Say("dig.more-to-dig-and-fill-2")
 		} else if width >= same-length.Tolerance {
-			says = reason.Say("Wide enough to bear what the deep hole would have.")
+			says = words.Say("dig.wide-enough-to-bear-what")
 		}
-		way := WayOut{ID: fmt.Sprintf("wider %d", k+1), Name: reason.Say("Dig it ", width, " wide"), Says: says, Gust: g, Frost: w.frost(),
+		way := WayOut{ID: fmt.Sprintf("wider %d", k+1), Name: words.Say("dig.dig-it-wide", words.V{"width": width}), Says: says, Gust: g, Frost: w.frost(),
 			Concrete: w.volume(width, w.plain.Sized.Rules.Hole) - base, Edits: w.clear(job.SettledWider, w.spot("hole/width", width))}
 		w.add(way)
 	}
@@ -187,7 +187,7 @@ func (w *wayFinder) belled() {
 	rules.Hole = h
 	belled.Sized.Rules = &rules
 	g, _, _ := w.st.bears(&belled, w.width, w.bottom)
-	w.add(WayOut{ID: "belled", Name: reason.Say("Bell its foot out to ", h.Bell), Says: reason.Say("The bell holds it down against lifting; its bottom stays where it is. Sideways it counts by its mean width. By hand, with a bar."),
+	w.add(WayOut{ID: "belled", Name: words.Say("dig.bell-its-foot-out-to", words.V{"bell": h.Bell}), Says: words.Say("dig.the-bell-holds-it-down"),
 		Gust: g, Frost: w.frost(), Concrete: w.volume(w.width, h) - base,
 		Edits: w.clear(job.SettledBelled, w.spot("hole/bell", h.Bell), w.spot("hole/bellHeight", h.BellHeight))})
 }
@@ -208,7 +208,7 @@ func (w *wayFinder) pinned() {
 	st := w.st
 	st.pin = w.m.pinShear(pin)
 	g, _, _ := st.bears(w.plain, w.width, w.bottom)
-	w.add(WayOut{ID: "pinned", Name: reason.Say("Core the rock and pin it, ", pin, " steel"), Says: reason.Say("Only in sound rock; a drill, grout and a day. Goggles and mask: stone dust harms lungs. An engineer sizes the pin where it matters."),
+	w.add(WayOut{ID: "pinned", Name: words.Say("dig.core-the-rock-and-pin", words.V{"pin": pin}), Says: words.Say("dig.only-in-sound-rock-a"),
 		Gust: g, Frost: w.frost(), Edits: w.clear(job.SettledPinned, w.spot("hole/pin", pin))})
 }
 
@@ -273,16 +273,16 @@ func (w *wayFinder) moved(a *stage.Advising) {
 	if t.then == nil || !a.Watch.Tell(edits) {
 		return
 	}
-	name := reason.Say("Move the post clear of it")
+	name := words.Say("dig.move-the-post-clear-of")
 	if n := len(t.posts); n > 1 {
-		name = reason.Say("Move all ", n, " posts that were stopped so clear of it")
+		name = words.Say("dig.move-all-posts-that-were", words.V{"count": n})
 	}
 	cost := t.then.CostOver(t.now)
 	concrete := cost.Concrete
 	for _, i := range t.posts { // whatever is taken now
 		concrete += m.Posts[i].ConcreteVolume - w.volume(w.width, w.plain.Sized.Rules.Hole)
 	}
-	w.add(WayOut{ID: "moved", Name: name, Says: reason.Say("The bays beside it are spaced again, and a new hole is dug to its full depth. Fill and tamp the old one."),
+	w.add(WayOut{ID: "moved", Name: name, Says: words.Say("dig.the-bays-beside-it-are"),
 		Gust: max(0, t.then.Weakest()), Frost: true, Cost: &cost, Concrete: concrete, Edits: edits})
 }
 

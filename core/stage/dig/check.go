@@ -13,6 +13,7 @@ import (
 	"mallow/core/spacing"
 	"mallow/core/stage"
 	"mallow/core/stage/space"
+	"mallow/core/words"
 )
 
 // digCheck looks at a run's holes and what they are filled with.
@@ -63,12 +64,12 @@ func (m *check) uncut() {
 	if deep >= 0 {
 		p := &m.Posts[deep]
 		m.Find(finding.Finding{Rule: codeUncutDeep, Stage: finding.Dig, Severity: finding.Note, Place: finding.Place{Post: p.ID},
-			Says: reason.Say("These posts are not cut to height: ", count, stage.Plural(count, " stands", " stand"), " a foot (300 mm) or more deeper than the rules ask, ", p.ID, " the most, by ", m.Designs[p.Card].Sized.longer, ". Another stock length or even steps would save digging.")})
+			Says: words.Say("dig.uncut-deep", words.V{"count": count, "post": p.ID, "longer": m.Designs[p.Card].Sized.longer})})
 	}
 	if long >= 0 {
 		p := &m.Posts[long]
 		m.Find(finding.Finding{Rule: codeUncutLong, Stage: finding.Dig, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
-			Says: reason.Say("These posts are not cut to height, and ", p.ID, ", ", *p.Stock, " long, is ", *p.CutOff, " too long for its hole: order one of ", *p.Stock-*p.CutOff, ", or dig deeper.")})
+			Says: words.Say("dig.uncut-long", words.V{"post": p.ID, "stock": *p.Stock, "cutOff": *p.CutOff, "stock2": *p.Stock - *p.CutOff})})
 	}
 }
 
@@ -84,10 +85,10 @@ func (m *check) shortBays() {
 		a, b := m.Posts[first], m.Posts[first+1]
 		f := finding.Finding{Rule: codeShortBay, Stage: finding.Space, Severity: finding.Check,
 			Place: finding.Place{Bay: stage.BayID(first), Post: a.ID},
-			Says:  reason.Say("The bay between ", a.ID, " and ", b.ID, " is only ", span, ".")}
+			Says:  words.Say("dig.short-bay", words.V{"post": a.ID, "post2": b.ID, "span": span})}
 		if span < (a.HoleWidth+b.HoleWidth)/2 {
 			f.Rule, f.Severity = codeHolesMeet, finding.Cannot
-			f.Says = reason.Say(a.ID, " and ", b.ID, " stand ", span, " apart: their holes, ", a.HoleWidth, " and ", b.HoleWidth, " wide, run into each other.")
+			f.Says = words.Say("dig.and-stand-apart-their-holes", words.V{"post": a.ID, "post2": b.ID, "span": span, "holeWidth": a.HoleWidth, "holeWidth2": b.HoleWidth})
 		}
 		m.Find(f, func(a *stage.Advising) []finding.Remedy { return m.MoveGates(a, i, span) })
 	}
@@ -114,7 +115,7 @@ func (m *check) stock() {
 	}
 	over := longest.Needed - top
 	f := finding.Finding{Rule: codeStock, Stage: finding.Dig, Severity: finding.Cannot, Place: finding.Place{Post: longest.ID},
-		Says: reason.Say(count, stage.Plural(count, " post is", " posts are"), " longer than any stock; ", longest.ID, " the most: it needs ", longest.Needed, ", ", over, " over the longest, ", top, ".")}
+		Says: words.Say("dig.stock", words.V{"count": count, "longest": longest.ID, "needed": longest.Needed, "over": over, "top": top})}
 	unit := length.Foot
 	if m.Job.Units.System == length.Metric {
 		unit = 300
@@ -122,14 +123,14 @@ func (m *check) stock() {
 	next := unit * length.Length(int((longest.Needed-length.Tolerance)/unit)+1)
 	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
 		if next <= 12000 {
-			out = append(out, finding.Remedy{Says: reason.Say("Order ", next, " posts"),
+			out = append(out, finding.Remedy{Says: words.Say("dig.order-posts", words.V{"next": next}),
 				Edits: []job.Edit{m.Set("/post/stock", append(append([]length.Length(nil), m.Spec.Post.Stock...), next))}})
 		}
 		if lowered := m.Job.Units.Round(m.Spec.Fence.Height - over - m.Job.Units.SmallestMark); lowered >= 300 && m.RunRules().Hole.Share == job.NoShare {
-			out = append(out, finding.Remedy{Says: reason.Say("A fence ", lowered, " high"), Edits: []job.Edit{m.Set("/fence/height", lowered)}})
+			out = append(out, finding.Remedy{Says: words.Say("dig.a-fence-high", words.V{"lowered": lowered}), Edits: []job.Edit{m.Set("/fence/height", lowered)}})
 		}
 		if m.Spec.Grade.Look == job.Level {
-			out = append(out, finding.Remedy{Says: reason.Say("Step it"), Edits: []job.Edit{m.Set("/grade/look", job.Stepped)}})
+			out = append(out, finding.Remedy{Says: words.Say("dig.step-it"), Edits: []job.Edit{m.Set("/grade/look", job.Stepped)}})
 		}
 		return out
 	})
@@ -158,7 +159,7 @@ func (m *check) obstacles() {
 		}
 		if len(hit) > 0 && !m.IsBlocked(k) {
 			f := finding.Finding{Rule: codeInTheWay, Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Post: hit[0]},
-				Says: reason.Say("The ", stage.Plural(len(hit), "hole", "holes"), " of ", stage.Names(hit), stage.Plural(len(hit), " runs", " run"), " into the ", o.Said, " at ", reason.Tape((o.From+o.To)/2), ".")}
+				Says: words.Say("dig.in-the-way", words.V{"count": len(hit), "posts": stage.Names(hit), "thing": o.Said, "from": (o.From + o.To) / 2})}
 			if serious[o.Kind] {
 				f.Severity = finding.Cannot
 			}
@@ -166,11 +167,11 @@ func (m *check) obstacles() {
 		}
 		if len(near) > 0 && !m.IsBlocked(k) {
 			m.Find(finding.Finding{Rule: codeLooseSoil, Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Post: near[0]},
-				Says: reason.Say("The ", stage.Plural(len(near), "hole", "holes"), " of ", stage.Names(near), stage.Plural(len(near), " leaves", " leave"), " less than ", soil, " of firm soil beside the ", o.Said, " at ", reason.Tape((o.From+o.To)/2), ".")}, func(a *stage.Advising) []finding.Remedy { return m.Repour(a, []int{k}) })
+				Says: words.Say("dig.loose-soil", words.V{"count": len(near), "posts": stage.Names(near), "soil": soil, "thing": o.Said, "from": (o.From + o.To) / 2})}, func(a *stage.Advising) []finding.Remedy { return m.Repour(a, []int{k}) })
 		}
 		if len(hand) > 0 {
 			m.Find(finding.Finding{Rule: codeHandDig, Stage: finding.Dig, Severity: finding.Check, Place: finding.Place{Post: hand[0]},
-				Says: reason.Say("Dig ", stage.Names(hand), " by hand: within ", o.From-o.HandFrom, " of the ", o.Said, " at ", reason.Tape((o.From+o.To)/2), ". No auger there.")})
+				Says: words.Say("dig.hand-dig", words.V{"posts": stage.Names(hand), "from": o.From - o.HandFrom, "thing": o.Said, "from2": (o.From + o.To) / 2})})
 		}
 	}
 }
@@ -181,8 +182,8 @@ func (m *check) holes() {
 		r := m.Designs[p.Card].Sized.Rules
 		augers := append(slices.Clone(r.Hole.Augers), p.HoleWidth)
 		m.Find(finding.Finding{Rule: codeNoAuger, Stage: finding.Dig, Severity: finding.Note, Place: finding.Place{Post: p.ID},
-			Says: reason.Say("No auger in the list is ", p.HoleWidth, " wide: ", p.ID, " is dug by spade.")}, func(a *stage.Advising) []finding.Remedy {
-			return []finding.Remedy{{Says: reason.Say("Add a ", p.HoleWidth, " auger"),
+			Says: words.Say("dig.no-auger", words.V{"holeWidth": p.HoleWidth, "post": p.ID})}, func(a *stage.Advising) []finding.Remedy {
+			return []finding.Remedy{{Says: words.Say("dig.add-a-auger", words.V{"holeWidth": p.HoleWidth}),
 				Edits: []job.Edit{m.RuleEdit(r, "hole/augers", augers)}}}
 		})
 	}
@@ -190,8 +191,8 @@ func (m *check) holes() {
 		p := &m.Posts[m.tooShallow]
 		r := m.Designs[p.Card].Sized.Rules
 		m.Find(finding.Finding{Rule: codeShallow, Stage: finding.Dig, Severity: finding.Check, Place: finding.Place{Post: p.ID},
-			Says: reason.Say("The depth set by hand, ", p.Foot, ", is less than the rules ask for at ", p.ID, ". Frost can lift it.")}, func(a *stage.Advising) []finding.Remedy {
-			return []finding.Remedy{{Says: reason.Say("Go by the rules"), Edits: []job.Edit{m.RuleEdit(r, "hole/depth", length.Length(0))}}}
+			Says: words.Say("dig.shallow", words.V{"foot": p.Foot, "post": p.ID})}, func(a *stage.Advising) []finding.Remedy {
+			return []finding.Remedy{{Says: words.Say("dig.go-by-the-rules"), Edits: []job.Edit{m.RuleEdit(r, "hole/depth", length.Length(0))}}}
 		})
 	}
 	if m.dry >= 0 {
@@ -199,11 +200,11 @@ func (m *check) holes() {
 		r := m.Designs[p.Card].Sized.Rules
 		usual := *m.UsualRules.Setting.Cover
 		m.Find(finding.Finding{Rule: codeNoConcrete, Stage: finding.Pour, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
-			Says: reason.Say("The soil cover, ", r.Setting.Cover, ", reaches the foot of ", p.ID, ": no concrete is left.")}, func(a *stage.Advising) []finding.Remedy {
+			Says: words.Say("dig.no-concrete", words.V{"cover": r.Setting.Cover, "post": p.ID})}, func(a *stage.Advising) []finding.Remedy {
 			if usual >= r.Setting.Cover {
-				return []finding.Remedy{{Says: reason.Say("No soil over the concrete"), Edits: []job.Edit{m.RuleEdit(r, "setting/cover", length.Length(0))}}}
+				return []finding.Remedy{{Says: words.Say("dig.no-soil-over-the-concrete"), Edits: []job.Edit{m.RuleEdit(r, "setting/cover", length.Length(0))}}}
 			}
-			return []finding.Remedy{{Says: reason.Say("Cover ", usual), Edits: []job.Edit{m.RuleEdit(r, "setting/cover", usual)}}}
+			return []finding.Remedy{{Says: words.Say("dig.cover", words.V{"usual": usual}), Edits: []job.Edit{m.RuleEdit(r, "setting/cover", usual)}}}
 		})
 	}
 	m.room()
@@ -226,13 +227,13 @@ func (m *check) room() {
 		switch {
 		case c.Least < -length.Tolerance:
 			m.Find(finding.Finding{Rule: codePostOffHole, Stage: finding.Dig, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
-				Says: reason.Say("The hole of ", p.ID, " lies so far off its post that the post is not in it.")}, func(a *stage.Advising) []finding.Remedy {
-				return []finding.Remedy{{Says: reason.Say("Centre it"), Edits: []job.Edit{m.RuleEdit(r, "hole/along", length.Length(0)), m.RuleEdit(r, "hole/across", length.Length(0))}}}
+				Says: words.Say("dig.post-off-hole", words.V{"post": p.ID})}, func(a *stage.Advising) []finding.Remedy {
+				return []finding.Remedy{{Says: words.Say("dig.centre-it"), Edits: []job.Edit{m.RuleEdit(r, "hole/along", length.Length(0)), m.RuleEdit(r, "hole/across", length.Length(0))}}}
 			})
 			return
 		case c.Least < leastRoom-length.Tolerance && (c.Along != 0 || c.Across != 0) && c.Concrete > 0:
 			m.Find(finding.Finding{Rule: codeThinCover, Stage: finding.Dig, Severity: finding.Note, Place: finding.Place{Post: p.ID},
-				Says: reason.Say("At the near side only ", c.Least, " of concrete stand between ", p.ID, " and the soil; ", leastRoom, " is usual.")})
+				Says: words.Say("dig.thin-cover", words.V{"least": c.Least, "post": p.ID, "leastRoom": leastRoom})})
 			return
 		}
 	}
@@ -251,7 +252,7 @@ func (m *check) taper() {
 		}
 		if r := m.Designs[p.Card].Sized.Rules; r.Hole.Taper > 0 && r.Hole.Bell <= p.HoleWidth {
 			m.Find(finding.Finding{Rule: codeTaperHeave, Stage: finding.Dig, Severity: finding.Note, Place: finding.Place{Post: p.ID},
-				Says: reason.Say("Holes from ", p.ID, " on are wider at the top: freezing soil grips such a footing and lifts it. Pare the sides, or sleeve the top of the concrete.")})
+				Says: words.Say("dig.taper-heave", words.V{"post": p.ID})})
 			return
 		}
 	}
@@ -285,16 +286,16 @@ func (m *check) filling() {
 		}
 		if k := slices.IndexFunc(sys.Forbidden, func(f job.Forbidden) bool { return f.Method == method }); k >= 0 {
 			once("method "+string(method), finding.Finding{Rule: codeForbiddenSetting, Stage: finding.Pour, Place: place,
-				Says: reason.Say(sys.Name, ": not ", method.Told().Done, ". ", sys.Forbidden[k].Why)}, func(a *stage.Advising) []finding.Remedy { return m.allowedWays(sys, r, p.Kind) })
+				Says: words.Say("dig.forbidden-setting", words.V{"name": sys.Name, "done": method.Told().Done, "why": sys.Forbidden[k].Why})}, func(a *stage.Advising) []finding.Remedy { return m.allowedWays(sys, r, p.Kind) })
 		}
 		if slices.Contains(sys.InConcrete, p.Kind) && (method == job.RockPacked || method == job.Drive) {
 			once("concrete "+string(p.Kind), finding.Finding{Rule: codeMustBeConcrete, Stage: finding.Pour, Place: place,
-				Says: reason.Say(sys.Name, ": ", stage.KindNames[p.Kind], " take the pull and stand in concrete; ", p.ID, " is ", method.Told().Done, ".")}, func(a *stage.Advising) []finding.Remedy { return m.allowedWays(sys, r, p.Kind) })
+				Says: words.Say("dig.must-be-concrete", words.V{"name": sys.Name, "kind": stage.KindNames[p.Kind], "post": p.ID, "done": method.Told().Done})}, func(a *stage.Advising) []finding.Remedy { return m.allowedWays(sys, r, p.Kind) })
 		}
 		if k := slices.IndexFunc(sys.Mind, func(f job.Forbidden) bool { return f.Method == method }); k >= 0 && !said["mind "+string(method)] {
 			said["mind "+string(method)] = true
 			m.Find(finding.Finding{Rule: codeMindSetting, Stage: finding.Pour, Severity: finding.Note, Place: place,
-				Says: reason.Say(sys.Name, ", ", method.Told().Done, ": ", sys.Mind[k].Why)})
+				Says: words.Say("dig.mind-setting", words.V{"name": sys.Name, "done": method.Told().Done, "why": sys.Mind[k].Why})})
 		}
 		m.inside(p, r, sys, once)
 	}
@@ -310,18 +311,18 @@ func (m *check) inside(p *Post, r *job.Rules, sys job.System, once func(string, 
 	f := finding.Finding{Rule: codeNeverFilled, Stage: finding.Pour, Place: finding.Place{Post: p.ID}}
 	switch {
 	case set.Inside == job.OpenInside && m.Cards[p.Card].Concrete > 0:
-		f.Says = reason.Say(sys.Name, ": a post is never filled with concrete, or water freezes in it and bursts it. ", p.ID, " would fill as it is set.")
-		ways = []finding.Remedy{{Says: reason.Say("Close the foot"), Edits: []job.Edit{m.RuleEdit(r, "setting/inside", job.ClosedInside)}}}
+		f.Says = words.Say("dig.a-post-is-never-filled", words.V{"name": sys.Name, "post": p.ID})
+		ways = []finding.Remedy{{Says: words.Say("dig.close-the-foot"), Edits: []job.Edit{m.RuleEdit(r, "setting/inside", job.ClosedInside)}}}
 		if p.Kind == job.GatePost {
 			core := m.Job.Units.Round((m.Spec.PostOf(p.Kind).Width - 2*m.Spec.PostOf(p.Kind).Wall) * 0.6)
-			ways = append(ways, finding.Remedy{Says: reason.Say("A steel core, ", core), Edits: []job.Edit{m.RuleEdit(r, "setting/inside", job.CoreInside), m.RuleEdit(r, "setting/core", core)}})
+			ways = append(ways, finding.Remedy{Says: words.Say("dig.a-steel-core", words.V{"core": core}), Edits: []job.Edit{m.RuleEdit(r, "setting/inside", job.CoreInside), m.RuleEdit(r, "setting/core", core)}})
 		}
 	case set.Inside == job.CoreInside && p.Kind != job.GatePost:
-		f.Says = reason.Say(sys.Name, ": only gate posts take a steel core and concrete; ", p.ID, " is none.")
-		ways = []finding.Remedy{{Says: reason.Say("Close the foot"), Edits: []job.Edit{m.RuleEdit(r, "setting/inside", job.ClosedInside)}}}
+		f.Says = words.Say("dig.only-gate-posts-take-a", words.V{"name": sys.Name, "post": p.ID})
+		ways = []finding.Remedy{{Says: words.Say("dig.close-the-foot"), Edits: []job.Edit{m.RuleEdit(r, "setting/inside", job.ClosedInside)}}}
 	case set.Inside == job.CoreInside && set.FillTo != nil && *set.FillTo > length.Tolerance:
-		f.Says = reason.Say(sys.Name, ": concrete round the core goes up to the ground only, not ", *set.FillTo, " above it.")
-		ways = []finding.Remedy{{Says: reason.Say("Up to the ground"), Edits: []job.Edit{m.RuleEdit(r, "setting/fillTo", length.Length(0))}}}
+		f.Says = words.Say("dig.concrete-round-the-core-goes", words.V{"name": sys.Name, "fillTo": *set.FillTo})
+		ways = []finding.Remedy{{Says: words.Say("dig.up-to-the-ground"), Edits: []job.Edit{m.RuleEdit(r, "setting/fillTo", length.Length(0))}}}
 	default:
 		return
 	}
@@ -335,9 +336,9 @@ func (m *check) driven(p *Post, once func(string, finding.Finding, ...func(*stag
 			continue
 		}
 		f := finding.Finding{Rule: codeDrivenInFill, Stage: finding.Dig, Place: finding.Place{Post: p.ID},
-			Says: reason.Say(p.ID, " would be driven into soil that the old footing at ", reason.Tape(k.At), " left loose: it does not hold a driven post.")}
+			Says: words.Say("dig.driven-in-fill", words.V{"post": p.ID, "at": k.At})}
 		r := m.Designs[p.Card].Sized.Rules
-		once(fmt.Sprint("driven ", i), f, stage.OneWay(reason.Say("Set the posts in concrete"), m.RuleEdit(r, "hole/driven", job.NoneDriven)))
+		once(fmt.Sprint("driven ", i), f, stage.OneWay(words.Say("dig.set-the-posts-in-concrete"), m.RuleEdit(r, "hole/driven", job.NoneDriven)))
 	}
 }
 
@@ -359,15 +360,15 @@ func (m *check) stopped() {
 		}
 		s := p.Stopped
 		f := finding.Finding{Rule: codeStopped, Stage: finding.Dig, Severity: finding.Check, Place: finding.Place{Post: p.ID},
-			Says: reason.Say(p.ID, " is stopped by ", stage.StruckNames[s.What], " at ", s.Depth, "; the rules ask for ", s.Wanted, ". To compare: as it is it bears a gust of ", reason.Speed(s.AsIs), ", at full depth ", reason.Speed(s.Planned), "; ")}
+			Says: words.Say("dig.stopped", words.V{"post": p.ID, "struck": stage.StruckNames[s.What], "depth": s.Depth, "wanted": s.Wanted, "asIs": reason.Speed(s.AsIs), "planned": reason.Speed(s.Planned)})}
 		if asked := m.Job.Site.CodeWind; asked != nil {
-			f.Says = append(f.Says, reason.Say("the local code asks ", reason.Speed(*asked), ".")...)
+			f.Says = append(f.Says, words.Say("dig.the-local-code-asks", words.V{"asked": reason.Speed(*asked)})...)
 		} else {
-			f.Says = append(f.Says, reason.Say("what is asked here, the building office says.")...)
+			f.Says = append(f.Says, words.Say("dig.what-is-asked-here-the")...)
 		}
 		m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
 			for _, w := range m.WaysOut(a, i) {
-				says := append(slices.Clone(w.Name), reason.Say(": ", reason.Speed(w.Gust))...)
+				says := append(slices.Clone(w.Name), words.Say("dig.way-bears-gust", words.V{"gust": reason.Speed(w.Gust)})...)
 				out = append(out, finding.Remedy{Says: says, Edits: w.Edits, Cost: w.Cost})
 			}
 			return out
@@ -379,15 +380,15 @@ func (m *check) stopped() {
 		}
 		f := finding.Finding{Rule: codeSpotLeft, Stage: finding.Dig, Severity: finding.Note}
 		if s.Hit != nil {
-			f.Says = reason.Say("The hole at ", reason.Tape(s.At), ", stopped by ", stage.StruckNames[s.Hit.What], ", is no post's any more. Fill and tamp it.")
+			f.Says = words.Say("dig.the-hole-at-stopped-by", words.V{"at": s.At, "struck": stage.StruckNames[s.Hit.What]})
 		} else {
-			f.Says = reason.Say("Rules were made for a single post at ", reason.Tape(s.At), ", where none stands any more.")
+			f.Says = words.Say("dig.rules-were-made-for-a", words.V{"at": s.At})
 		}
 		m.Find(f, func(a *stage.Advising) []finding.Remedy {
 			if a.Watch.Told >= stage.MostTold {
 				return nil // each way tells the whole list
 			}
-			return []finding.Remedy{{Says: reason.Say("Forget it"), Edits: []job.Edit{m.Set("/spots", without(m.Given.Spots, i))}}}
+			return []finding.Remedy{{Says: words.Say("dig.forget-it"), Edits: []job.Edit{m.Set("/spots", without(m.Given.Spots, i))}}}
 		})
 	}
 }
@@ -444,21 +445,21 @@ func (m *check) nearStock() {
 		post, fence := m.Spec.Post, m.Spec.Fence
 		var tries []stage.Change
 		if post.Cut != job.CutFirst && post.Trim >= by && m.Can(job.CutPosts) {
-			tries = append(tries, stage.Change{Says: reason.Say("Trim ", by, " less, ", post.Trim-by), Edits: []job.Edit{m.Set("/post/trim", post.Trim-by)}})
+			tries = append(tries, stage.Change{Says: words.Say("dig.trim-less", words.V{"by": by, "trim": post.Trim - by}), Edits: []job.Edit{m.Set("/post/trim", post.Trim-by)}})
 		}
 		if fence.GapLeast >= by {
-			tries = append(tries, stage.Change{Says: reason.Say("A gap ", by, " less, ", fence.GapLeast-by), Edits: []job.Edit{m.Set("/fence/gapLeast", fence.GapLeast-by), m.Set("/fence/gapMost", fence.GapMost-by)}})
+			tries = append(tries, stage.Change{Says: words.Say("dig.a-gap-less", words.V{"by": by, "gapLeast": fence.GapLeast - by}), Edits: []job.Edit{m.Set("/fence/gapLeast", fence.GapLeast-by), m.Set("/fence/gapMost", fence.GapMost-by)}})
 		}
 		if fence.Height-by >= 300 {
-			tries = append(tries, stage.Change{Says: reason.Say("A fence ", by, " lower, ", fence.Height-by), Edits: []job.Edit{m.Set("/fence/height", fence.Height-by)}})
+			tries = append(tries, stage.Change{Says: words.Say("dig.a-fence-lower", words.V{"by": by, "height": fence.Height - by}), Edits: []job.Edit{m.Set("/fence/height", fence.Height-by)}})
 		}
 		if to := r.Hole.RoundDepthTo; to > m.Job.Units.SmallestMark && r.From["hole/roundDepthTo"].Kind != job.KindLevel {
 			none := length.Length(0)
-			tries = append(tries, stage.Change{Says: reason.Say("Depth not rounded up to ", to), Edits: []job.Edit{m.Set("/hole/roundDepthTo", none)}})
+			tries = append(tries, stage.Change{Says: words.Say("dig.depth-not-rounded-up-to", words.V{"to": to}), Edits: []job.Edit{m.Set("/hole/roundDepthTo", none)}})
 		}
 		saves := a.less / 2 // of one post at least: what it is tried for
 		m.Nearly(finding.Finding{Rule: codeNearStock, Stage: finding.Dig, Place: finding.Place{Post: a.first},
-			Says: reason.Say(a.count, stage.Plural(a.count, " post needs ", " posts need "), stocks[k], " stock by ", a.over, " or less; a little less reaches ", stocks[k]-a.less, ", which is ", a.less, " a post.")},
+			Says: words.Say("dig.near-stock", words.V{"count": a.count, "stocks": stocks[k], "over": a.over, "stocks2": stocks[k] - a.less, "less": a.less})},
 			func(now, then *stage.Outcome) bool {
 				return then.Stock <= now.Stock-saves
 			}, tries...)
@@ -493,9 +494,9 @@ func (m *check) nearAuger() {
 		}
 		let := math.Ceil(float64(over/w.Wanted)*1000) / 1000
 		m.Nearly(finding.Finding{Rule: codeNearAuger, Stage: finding.Dig, Place: finding.Place{Post: p.ID},
-			Says: reason.Say(p.ID, " asks for a hole ", w.Wanted, " wide and gets the ", w.Width, " auger; the ", smaller, " one is ", over, " short of it.")},
+			Says: words.Say("dig.near-auger", words.V{"post": p.ID, "wanted": w.Wanted, "width": w.Width, "smaller": smaller, "over": over})},
 			func(now, then *stage.Outcome) bool { return then.Concrete < now.Concrete-1e-6 },
-			stage.Change{Says: reason.Say("Take the ", smaller, " auger"), Edits: []job.Edit{m.Set("/hole/widthTolerance", let)}})
+			stage.Change{Says: words.Say("dig.take-the-auger", words.V{"smaller": smaller}), Edits: []job.Edit{m.Set("/hole/widthTolerance", let)}})
 		return
 	}
 }

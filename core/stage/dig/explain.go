@@ -10,6 +10,7 @@ import (
 	"mallow/core/stage"
 	"mallow/core/stage/slope"
 	"mallow/core/stage/space"
+	"mallow/core/words"
 )
 
 // explain says why a figure of a run's holes is what it is.
@@ -85,15 +86,15 @@ type reasons struct{ *stage.Run }
 func (m *Holes) whyDriven(p *Post) reason.Why {
 	s := &m.Designs[p.Card].Sized
 	h := s.Rules.Hole
-	w := reason.Why{Figure: "Driven post", Sentence: reason.Say("Driven ", p.Foot, " into undisturbed soil: no hole."),
-		Steps: []reason.Step{{Rule: "Driven posts", Governs: true, Source: stage.Practice,
-			Says:     reason.Say("Only into soil that nobody has dug: an old hole or fill does not hold a driven post."),
-			Settings: []reason.Setting{m.Rule(s.Rules, "hole/driven", "Driven posts", reason.ChoiceSetting, string(job.NoneDriven), string(job.LineDriven), string(job.AllDriven))}}},
-		Caution: "Locate services first: a driven post goes through a pipe without a warning."}
+	w := reason.Why{Figure: words.Plain("dig.driven-post"), Sentence: words.Say("dig.driven-into-undisturbed-soil-no", words.V{"foot": p.Foot}),
+		Steps: []reason.Step{{Rule: words.Plain("dig.driven-posts"), Governs: true, Source: stage.Practice,
+			Says:     words.Say("dig.only-into-soil-that-nobody"),
+			Settings: []reason.Setting{m.Rule(s.Rules, "hole/driven", words.Plain("dig.driven-posts"), reason.ChoiceSetting, string(job.NoneDriven), string(job.LineDriven), string(job.AllDriven))}}},
+		Caution: words.Plain("dig.locate-services-first-a-driven")}
 	if h.Collar > 0 {
-		w.Sentence = reason.Say("Driven ", p.Foot, " into undisturbed soil, with a collar of concrete ", h.Collar, " wide and deep round its head.")
-		w.Steps = append(w.Steps, reason.Step{Rule: "Collar", Source: stage.Practice, Says: reason.Say(p.ConcreteVolume, " of concrete each."),
-			Settings: []reason.Setting{m.Rule(s.Rules, "hole/collar", "Collar", reason.LengthSetting)}})
+		w.Sentence = words.Say("dig.driven-into-undisturbed-soil-with", words.V{"foot": p.Foot, "collar": h.Collar})
+		w.Steps = append(w.Steps, reason.Step{Rule: words.Plain("dig.collar"), Source: stage.Practice, Says: words.Say("dig.of-concrete-each", words.V{"concreteVolume": p.ConcreteVolume}),
+			Settings: []reason.Setting{m.Rule(s.Rules, "hole/collar", words.Plain("dig.collar"), reason.LengthSetting)}})
 	}
 	return w
 
@@ -101,11 +102,11 @@ func (m *Holes) whyDriven(p *Post) reason.Why {
 
 // whyRepour explains a hole that takes an old footing out.
 func (m *Holes) whyRepour(wide length.Length) reason.Why {
-	return reason.Why{Figure: "Hole width",
-		Sentence: reason.Say("The old footing is dug out, and the hole is poured again ", wide, " wide."),
-		Steps: []reason.Step{{Rule: "Dug out and poured wider", Governs: true, Source: stage.Practice,
-			Says: reason.Say("Soil beside a pulled footing is loose: the new concrete reaches past it into firm ground. A stretch of old footings counts half a hole more.")}},
-		Caution: "Old concrete is heavy: lever it out, two people, and mind the back."}
+	return reason.Why{Figure: words.Plain("dig.hole-width"),
+		Sentence: words.Say("dig.the-old-footing-is-dug", words.V{"wide": wide}),
+		Steps: []reason.Step{{Rule: words.Plain("dig.dug-out-and-poured-wider"), Governs: true, Source: stage.Practice,
+			Says: words.Say("dig.soil-beside-a-pulled-footing")}},
+		Caution: words.Plain("dig.old-concrete-is-heavy-lever")}
 
 }
 
@@ -113,24 +114,24 @@ func (m *Holes) whyRepour(wide length.Length) reason.Why {
 // deep it is dug.
 func loweredSays(lowered, hole length.Length) reason.Text {
 	if lowered > 0 {
-		return reason.Say(" All that from the ground as it will be: it is cut by ", lowered, " here, so dig ", hole, " from the ground as it is.")
+		return words.Say("dig.all-that-from-the-ground", words.V{"lowered": lowered, "hole": hole})
 	}
-	return reason.Say(" All that from the ground as it will be: it is filled by ", -lowered, " here, so dig ", hole, " from the ground as it is.")
+	return words.Say("dig.all-that-from-the-ground-2", words.V{"lowered": -lowered, "hole": hole})
 }
 
 func (m *Holes) whyConcrete(p *Post) reason.Why {
 	d, c := &m.Designs[p.Card], &m.Cards[p.Card]
 	r := d.Sized.Rules
-	w := reason.Why{Figure: "Concrete", Caution: "Wet concrete burns skin and eyes: gloves and goggles."}
+	w := reason.Why{Figure: words.Plain("dig.concrete"), Caution: words.Plain("dig.wet-concrete-burns-skin-and")}
 	if c.Method == job.RockPacked {
-		w.Figure, w.Caution = "Filling", ""
-		w.Sentence = reason.Say("No concrete: ", c.Stone, " of stone packed in, in graded layers.")
+		w.Figure, w.Caution = words.Plain("dig.filling"), ""
+		w.Sentence = words.Say("dig.no-concrete-of-stone-packed", words.V{"stone": c.Stone})
 	} else {
-		w.Sentence = reason.Say(m.roundPost(d), " = ", c.Concrete)
+		w.Sentence = words.Say("dig.volume-comes-to", words.V{"volume": m.roundPost(d), "concrete": c.Concrete})
 		if c.Bag != "" {
-			w.Sentence = append(w.Sentence, reason.Say(", or ", c.Bags, " of a ", c.Bag)...)
+			w.Sentence = append(w.Sentence, words.Say("dig.or-of-a", words.V{"bags": c.Bags, "bag": c.Bag})...)
 		}
-		w.Sentence = append(w.Sentence, reason.Say(".")...)
+		w.Sentence = append(w.Sentence, words.Say("dig.full-stop")...)
 	}
 	w.Steps = m.fillSteps(d, c)
 	if d.Bag.Yield > 0 && c.Method != job.RockPacked {
@@ -152,22 +153,22 @@ func (m *Holes) roundPost(d *Design) reason.Text {
 		}
 	}
 	post = hole - post
-	t := reason.Say(d.Fill.ConcreteHeight, " of concrete in a ", d.Shape.At(d.Sized.dug().Bottom/2), " hole: ", hole, " less the post, ", post)
+	t := words.Say("dig.of-concrete-in-a-hole", words.V{"concreteHeight": d.Fill.ConcreteHeight, "at": d.Shape.At(d.Sized.dug().Bottom / 2), "hole": hole, "post": post})
 	for _, l := range d.Fill.Layers {
 		switch l.Kind {
 		case footing.InsideLayer:
-			t = append(t, reason.Say(", and ", l.Concrete, " inside it")...)
+			t = append(t, words.Say("dig.and-inside-it", words.V{"concrete": l.Concrete})...)
 		case footing.CrownLayer:
-			t = append(t, reason.Say(", and ", l.Concrete, " of crown")...)
+			t = append(t, words.Say("dig.and-of-crown", words.V{"concrete": l.Concrete})...)
 		case footing.RocksLayer:
-			t = append(t, reason.Say(", less ", l.Stone, " of rocks")...)
+			t = append(t, words.Say("dig.less-of-rocks", words.V{"stone": l.Stone})...)
 		case footing.GravelLayer:
 			if l.To < d.Sized.dug().Bottom-length.Tolerance {
-				t = append(t, reason.Say(" and a drain of gravel")...)
+				t = append(t, words.Say("dig.and-a-drain-of-gravel")...)
 			}
 		case footing.ConcreteLayer:
 			if l.Stone > 0 {
-				t = append(t, reason.Say(", less ", l.Stone, " of rubble")...)
+				t = append(t, words.Say("dig.less-of-rubble", words.V{"stone": l.Stone})...)
 			}
 		}
 	}
@@ -187,70 +188,69 @@ func names[T ~string](all []T) []string {
 func (m *Holes) fillSteps(d *Design, c *Card) []reason.Step {
 	r := d.Sized.Rules
 	set := r.Setting
-	steps := []reason.Step{{Rule: "Way of setting", Governs: true, Source: stage.Practice, Says: reason.Say(set.Method.Told().Costs),
-		Settings: []reason.Setting{m.Rule(r, "setting/method", "Set", reason.ChoiceSetting, names(job.HoleMethods)...)}}}
+	steps := []reason.Step{{Rule: words.Plain("dig.way-of-setting"), Governs: true, Source: stage.Practice, Says: reason.Say(set.Method.Told().Costs),
+		Settings: []reason.Setting{m.Rule(r, "setting/method", words.Plain("dig.set"), reason.ChoiceSetting, names(job.HoleMethods)...)}}}
 	add := func(rule string, source reason.Source, says reason.Text, settings ...reason.Setting) {
 		steps = append(steps, reason.Step{Rule: rule, Source: source, Says: says, Settings: settings})
 	}
 	if d.Sized.Driven {
 		steps = steps[:0]
 	} else if c.Method != job.RockPacked {
-		add("Hole less post", stage.Geometry, reason.Say("From the bottom, ", c.Bottom, " down, ", d.Fill.ConcreteHeight, " high: so that bags are not bought for the room that the post takes."))
+		add(words.Plain("dig.hole-less-post"), stage.Geometry, words.Say("dig.from-the-bottom-down-high", words.V{"bottom": c.Bottom, "concreteHeight": d.Fill.ConcreteHeight}))
 		if set.Top == job.CrownTop {
-			add("Crown", stage.Practice, reason.Say("Crowned ", set.Crown, " high at the post, sloped to the hole's edge: water runs off; frost can get under a crown wider than its hole."),
-				m.topSetting(r), m.Rule(r, "setting/crown", "Crown", reason.LengthSetting))
+			add(words.Plain("dig.crown"), stage.Practice, words.Say("dig.crowned-high-at-the-post", words.V{"crown": set.Crown}),
+				m.topSetting(r), m.Rule(r, "setting/crown", words.Plain("dig.crown"), reason.LengthSetting))
 		} else {
-			add("Soil cover", stage.Practice, reason.Say("Stopped ", m.AsEntered(r, "setting/cover", set.Cover), " short and mounded with soil, sloped away from the post: grass grows up to it; the mound settles and is topped up."),
-				m.topSetting(r), m.Rule(r, "setting/cover", "Soil cover", reason.LengthSetting))
+			add(words.Plain("dig.soil-cover"), stage.Practice, words.Say("dig.stopped-short-and-mounded-with", words.V{"cover": m.AsEntered(r, "setting/cover", set.Cover)}),
+				m.topSetting(r), m.Rule(r, "setting/cover", words.Plain("dig.soil-cover"), reason.LengthSetting))
 		}
-		add("Rubble", stage.Practice, reason.Say("Clean rubble in the mix, as a share: ", set.Rubble), m.Rule(r, "setting/rubble", "Rubble, as a share", reason.RatioSetting))
+		add(words.Plain("dig.rubble"), stage.Practice, words.Say("dig.clean-rubble-in-the-mix", words.V{"rubble": set.Rubble}), m.Rule(r, "setting/rubble", words.Plain("dig.rubble-as-a-share"), reason.RatioSetting))
 	}
 	if set.Method == job.Slurry {
-		add("Rocks first", reason.Source{Kind: reason.Practice, Name: "room between rocks, two fifths"}, reason.Say("Rocks to ", set.RocksTo, " below ground, bonded with a runny batch that fills ", 100*m.Cat.Supply.Voids, " % of the layer."),
-			m.Rule(r, "setting/rocksTo", "Rocks up to", reason.LengthSetting))
+		add(words.Plain("dig.rocks-first"), reason.Source{Kind: reason.Practice, Name: words.Plain("dig.room-between-rocks-two-fifths")}, words.Say("dig.rocks-to-below-ground-bonded", words.V{"rocksTo": set.RocksTo, "voids": 100 * m.Cat.Supply.Voids}),
+			m.Rule(r, "setting/rocksTo", words.Plain("dig.rocks-up-to"), reason.LengthSetting))
 	}
 	if d.Sized.q.Post.Hollow {
-		add("Inside the post", stage.Practice, reason.Say(insides[set.Inside]),
-			m.Rule(r, "setting/inside", "Hollow posts", reason.ChoiceSetting, string(job.OpenInside), string(job.ClosedInside), string(job.CoreInside)))
+		add(words.Plain("dig.inside-the-post"), stage.Practice, reason.Say(insides[set.Inside]),
+			m.Rule(r, "setting/inside", words.Plain("dig.hollow-posts"), reason.ChoiceSetting, string(job.OpenInside), string(job.ClosedInside), string(job.CoreInside)))
 	}
 	if !d.Sized.Driven {
-		add("Gravel", stage.Practice, reason.Say(c.Depth-c.Bottom, " under the bottom takes ", layerOf(c.Layers, footing.GravelLayer), " tamped."), m.Rule(r, "setting/gravel", "Gravel", reason.LengthSetting))
+		add(words.Plain("dig.gravel"), stage.Practice, words.Say("dig.under-the-bottom-takes-tamped", words.V{"depth": c.Depth - c.Bottom, "layerOf": layerOf(c.Layers, footing.GravelLayer)}), m.Rule(r, "setting/gravel", words.Plain("dig.gravel"), reason.LengthSetting))
 	}
 	return steps
 }
 
 func (m *Holes) topSetting(r *job.Rules) reason.Setting {
-	return m.Rule(r, "setting/top", "Top of the concrete", reason.ChoiceSetting, string(job.CoverTop), string(job.CrownTop))
+	return m.Rule(r, "setting/top", words.Plain("dig.top-of-the-concrete"), reason.ChoiceSetting, string(job.CoverTop), string(job.CrownTop))
 }
 
 var insides = map[job.Inside]string{
-	job.OpenInside:   "Open at the foot: it fills as it is set, and stands the stiffer for it.",
-	job.ClosedInside: "Closed at the foot: nothing goes in, so that nothing freezes in it and bursts it.",
-	job.CoreInside:   "A steel core takes the pull; concrete round it to the ground only.",
+	job.OpenInside:   words.Plain("dig.open-at-the-foot-it"),
+	job.ClosedInside: words.Plain("dig.closed-at-the-foot-nothing"),
+	job.CoreInside:   words.Plain("dig.a-steel-core-takes-the"),
 }
 
 func (m *Holes) whyStock(p *Post) reason.Why {
-	s := reason.Sentence(13).Length(p.AboveGrade).Words(" above + ").Length(p.Foot).Words(" below")
+	s := words.Say("dig.above-and-below", words.V{"above": p.AboveGrade, "foot": p.Foot})
 	if !p.CutFirst {
-		s = s.Words(" + ").Length(m.Spec.Post.Trim).Words(" to trim")
+		s = append(s, words.Say("dig.and-to-trim", words.V{"trim": m.Spec.Post.Trim})...)
 	}
-	s = s.Words(" = ").Length(p.Needed)
 	if p.Stock != nil {
-		s = s.Words(": the ").Length(*p.Stock).Words(" post, less ").Length(*p.CutOff).Words(".")
+		s = append(s, words.Say("dig.comes-to-a-post", words.V{"needed": p.Needed, "stock": *p.Stock, "cutOff": *p.CutOff})...)
 	} else {
-		s = s.Words(": longer than any post in stock.")
+		s = append(s, words.Say("dig.comes-to-no-post", words.V{"needed": p.Needed})...)
 	}
-	return reason.Why{Figure: "Post length", Sentence: s, Steps: m.stockSteps()}
+	return reason.Why{Figure: words.Plain("dig.post-length"), Sentence: s, Steps: m.stockSteps()}
 
 }
 
 func (m *Holes) stockSteps() []reason.Step {
 	return []reason.Step{
-		{Rule: "Next stock length up", Governs: true, Source: stage.Yours, Says: reason.Say("Sold in ", stage.List(m.Spec.Post.Stock))},
-		{Rule: "Trim", Source: stage.Practice, Says: reason.Say("Spare to cut to the line after setting."),
-			Settings: []reason.Setting{m.Measured("/post/trim", "Trim", m.Spec.Post.Trim, m.Usual.Post.Trim)}},
-		{Rule: "When tops are cut", Source: stage.Practice, Says: reason.Say(cuttings[m.cutting()]),
-			Settings: []reason.Setting{m.Choice("/post/cut", "Tops are cut", string(m.cutting()), string(job.CutAfter), string(job.CutAfter), string(job.CutFirst))}},
+		{Rule: words.Plain("dig.next-stock-length-up"), Governs: true, Source: stage.Yours, Says: words.Say("dig.sold-in", words.V{"list": stage.List(m.Spec.Post.Stock)})},
+		{Rule: words.Plain("dig.trim"), Source: stage.Practice, Says: words.Say("dig.spare-to-cut-to-the"),
+			Settings: []reason.Setting{m.Measured("/post/trim", words.Plain("dig.trim"), m.Spec.Post.Trim, m.Usual.Post.Trim)}},
+		{Rule: words.Plain("dig.when-tops-are-cut"), Source: stage.Practice, Says: reason.Say(cuttings[m.cutting()]),
+			Settings: []reason.Setting{m.Choice("/post/cut", words.Plain("dig.tops-are-cut"), string(m.cutting()), string(job.CutAfter), string(job.CutAfter), string(job.CutFirst))}},
 	}
 
 }
@@ -264,8 +264,8 @@ func (m *Holes) cutting() job.Cutting {
 }
 
 var cuttings = map[job.Cutting]string{
-	job.CutAfter: "Left long and cut in place: holes need not be exact, and tops come out true; the trim is waste, and every top is a cut overhead.",
-	job.CutFirst: "Cut to length on trestles, then set to the string: no trim and no saw overhead; every foot must stand exactly at its depth.",
+	job.CutAfter: words.Plain("dig.left-long-and-cut-in"),
+	job.CutFirst: words.Plain("dig.cut-to-length-on-trestles"),
 }
 
 func (m reasons) whyWidth(s *Size) reason.Why {
@@ -278,49 +278,49 @@ func (m reasons) whyWidth(s *Size) reason.Why {
 	}
 	sentence := reason.Say(steps[w.Governs].Says)
 	if w.Extra > 0 {
-		sentence = append(sentence, reason.Say(", ", w.Extra, " more for its kind of post")...)
+		sentence = append(sentence, words.Say("dig.more-for-its-kind-of", words.V{"extra": w.Extra})...)
 	}
 	steps = append(steps, m.widthExtras(s)...)
 	switch {
 	case w.ByHand:
-		sentence = reason.Say("Set by hand to ", w.Width, "; the rules ask for ", w.Wanted, ".")
+		sentence = words.Say("dig.set-by-hand-to-the", words.V{"width": w.Width, "wanted": w.Wanted})
 	case w.Auger && !h.AnyWidth && h.Shape != job.SquareHole && w.Width < w.Wanted-length.Tolerance:
-		sentence = append(sentence, reason.Say(": the ", w.Width, " auger is ", w.Wanted-w.Width, " narrower, and will do.")...)
+		sentence = append(sentence, words.Say("dig.the-auger-is-narrower-and", words.V{"width": w.Width, "wanted": w.Wanted - w.Width})...)
 	case w.Auger && !h.AnyWidth && h.Shape != job.SquareHole:
-		sentence = append(sentence, reason.Say(": the ", w.Width, " auger is the next one up.")...)
+		sentence = append(sentence, words.Say("dig.the-auger-is-the-next", words.V{"width": w.Width})...)
 	case h.Shape == job.SquareHole:
-		sentence = append(sentence, reason.Say(": ", w.Width, " square, by spade.")...)
+		sentence = append(sentence, words.Say("dig.square-by-spade", words.V{"width": w.Width})...)
 	case h.AnyWidth:
-		sentence = append(sentence, reason.Say(": ", w.Width, ", not rounded to an auger.")...)
+		sentence = append(sentence, words.Say("dig.not-rounded-to-an-auger", words.V{"width": w.Width})...)
 	default:
-		sentence = append(sentence, reason.Say(": no auger is that wide, so ", w.Width, " by spade.")...)
+		sentence = append(sentence, words.Say("dig.no-auger-is-that-wide", words.V{"width": w.Width})...)
 	}
-	byHand := reason.Step{Rule: string(footing.ByHand), Source: stage.Yours, Governs: w.ByHand, Says: reason.Say("Over all rules, when it is set."),
-		Settings: []reason.Setting{m.Rule(s.Rules, "hole/width", "Width set by hand", reason.LengthSetting)}}
-	return reason.Why{Figure: "Hole width", Sentence: sentence, Steps: append(steps, byHand)}
+	byHand := reason.Step{Rule: ruleName(footing.ByHand), Source: stage.Yours, Governs: w.ByHand, Says: words.Say("dig.over-all-rules-when-it"),
+		Settings: []reason.Setting{m.Rule(s.Rules, "hole/width", words.Plain("dig.width-set-by-hand"), reason.LengthSetting)}}
+	return reason.Why{Figure: words.Plain("dig.hole-width"), Sentence: sentence, Steps: append(steps, byHand)}
 
 }
 
 func (m reasons) widthStep(s *Size, a footing.Ask) reason.Step {
 	h, r := s.q.Hole, s.Rules
-	step := reason.Step{Rule: string(a.Rule), Source: stage.Practice}
+	step := reason.Step{Rule: ruleName(a.Rule), Source: stage.Practice}
 	switch a.Rule {
 	case footing.FactorRule:
-		step.Says = reason.Say(h.Factor(s.q.Post.Width), " × ", s.q.Post.Width, " = ", a.Value)
-		step.Settings = []reason.Setting{m.Rule(r, "hole/widthFactor", "Times the post's width", reason.RatioSetting),
-			m.Rule(r, "hole/wideFactor", "Times a post over 4 in (100 mm); 0: the same", reason.RatioSetting)}
+		step.Says = words.Say("dig.factor-of-width", words.V{"factor": h.Factor(s.q.Post.Width), "width": s.q.Post.Width, "value": a.Value})
+		step.Settings = []reason.Setting{m.Rule(r, "hole/widthFactor", words.Plain("dig.times-the-posts-width"), reason.RatioSetting),
+			m.Rule(r, "hole/wideFactor", words.Plain("dig.times-a-post-over-4"), reason.RatioSetting)}
 	case footing.CommonRule:
-		step.Says = reason.Say(a.Value, " is what crews dig for such a post")
-		step.Settings = []reason.Setting{m.Rule(r, "hole/commonWidth", "What crews dig; 0: the multiple of the post", reason.LengthSetting),
-			m.Rule(r, "hole/widthFactor", "Times the post's width, when that is 0", reason.RatioSetting)}
+		step.Says = words.Say("dig.is-what-crews-dig-for", words.V{"value": a.Value})
+		step.Settings = []reason.Setting{m.Rule(r, "hole/commonWidth", words.Plain("dig.what-crews-dig-0-the"), reason.LengthSetting),
+			m.Rule(r, "hole/widthFactor", words.Plain("dig.times-the-posts-width-when"), reason.RatioSetting)}
 	case footing.SpadeRule:
-		step.Says = reason.Say("A spade needs ", a.Value, " to work in.")
-		step.Settings = []reason.Setting{m.Rule(r, "hole/spade", "Least side of a square hole", reason.LengthSetting)}
+		step.Says = words.Say("dig.a-spade-needs-to-work", words.V{"value": a.Value})
+		step.Settings = []reason.Setting{m.Rule(r, "hole/spade", words.Plain("dig.least-side-of-a-square"), reason.LengthSetting)}
 	default:
 		step.Source = stage.Geometry
-		step.Says = reason.Say("The post is ", a.Value, " across.")
+		step.Says = words.Say("dig.the-post-is-across", words.V{"value": a.Value})
 		if h.SkipFactor {
-			step.Settings = []reason.Setting{m.Rule(r, "hole/skipFactor", "Leave the multiple of the post's width out", reason.SwitchSetting)}
+			step.Settings = []reason.Setting{m.Rule(r, "hole/skipFactor", words.Plain("dig.leave-the-multiple-of-the"), reason.SwitchSetting)}
 		}
 	}
 	return step
@@ -335,35 +335,35 @@ func (m reasons) widthExtras(s *Size) []reason.Step {
 	}
 	switch s.q.Kind {
 	case job.GatePost:
-		add("Gate posts wider", stage.Practice, reason.Say(h.GateExtraWidth, " wider, for the pull of the leaf."), m.Rule(r, "hole/gateExtraWidth", "Gate posts wider by", reason.LengthSetting))
+		add(words.Plain("dig.gate-posts-wider"), stage.Practice, words.Say("dig.wider-for-the-pull-of", words.V{"gateExtraWidth": h.GateExtraWidth}), m.Rule(r, "hole/gateExtraWidth", words.Plain("dig.gate-posts-wider-by"), reason.LengthSetting))
 		if s.q.Hung {
-			add("Hinge posts wider", stage.Practice, reason.Say(h.HingeExtraWidth, " wider still where the leaf hangs."), m.Rule(r, "hole/hingeExtraWidth", "Hinge posts wider still by", reason.LengthSetting))
+			add(words.Plain("dig.hinge-posts-wider"), stage.Practice, words.Say("dig.wider-still-where-the-leaf", words.V{"hingeExtraWidth": h.HingeExtraWidth}), m.Rule(r, "hole/hingeExtraWidth", words.Plain("dig.hinge-posts-wider-still-by"), reason.LengthSetting))
 		}
 	case job.EndPost, job.CornerPost:
-		add("End and corner posts wider", stage.Practice, reason.Say(h.EndExtraWidth, " wider, for the pull of the fence."), m.Rule(r, "hole/endExtraWidth", "End and corner posts wider by", reason.LengthSetting))
+		add(words.Plain("dig.end-and-corner-posts-wider"), stage.Practice, words.Say("dig.wider-for-the-pull-of-2", words.V{"endExtraWidth": h.EndExtraWidth}), m.Rule(r, "hole/endExtraWidth", words.Plain("dig.end-and-corner-posts-wider-2"), reason.LengthSetting))
 	}
 	if off := max(h.Along.Abs(), h.Across.Abs()); off > 0 {
-		add("Hole beside the post's middle", stage.Geometry, reason.Say("Off by ", off, ", it still has to hold the post."),
-			m.Rule(r, "hole/along", "Off along the run", reason.LengthSetting), m.Rule(r, "hole/across", "Off across it", reason.LengthSetting))
+		add(words.Plain("dig.hole-beside-the-posts-middle"), stage.Geometry, words.Say("dig.off-by-it-still-has", words.V{"off": off}),
+			m.Rule(r, "hole/along", words.Plain("dig.off-along-the-run"), reason.LengthSetting), m.Rule(r, "hole/across", words.Plain("dig.off-across-it"), reason.LengthSetting))
 	}
-	add("Shape of the hole", stage.Practice, reason.Say("Round by auger or digger; square by spade."), m.Rule(r, "hole/shape", "Shape", reason.ChoiceSetting, string(job.RoundHole), string(job.SquareHole)))
-	add("Augers to be had", stage.Yours, reason.Say("Rounded up to ", stage.List(h.Augers)), m.Rule(r, "hole/anyWidth", "Do not round up to an auger", reason.SwitchSetting))
+	add(words.Plain("dig.shape-of-the-hole"), stage.Practice, words.Say("dig.round-by-auger-or-digger"), m.Rule(r, "hole/shape", words.Plain("dig.shape"), reason.ChoiceSetting, string(job.RoundHole), string(job.SquareHole)))
+	add(words.Plain("dig.augers-to-be-had"), stage.Yours, words.Say("dig.rounded-up-to", words.V{"list": stage.List(h.Augers)}), m.Rule(r, "hole/anyWidth", words.Plain("dig.do-not-round-up-to"), reason.SwitchSetting))
 	return out
 }
 
 func (m reasons) whyDepth(s *Size) reason.Why {
 	w := reason.Why{
-		Figure:  "Hole depth",
+		Figure:  words.Plain("dig.hole-depth"),
 		Steps:   m.depthSteps(s),
 		Asked:   make([]length.Length, len(s.Depth.Asks)),
-		Caution: "Frost depth and footing depth are the local building office's to say; an engineer decides where wind or load matters.",
+		Caution: words.Plain("dig.frost-depth-and-footing-depth"),
 	}
 	for i, a := range s.Depth.Asks {
 		w.Asked[i] = a.Value
 	}
 	w.Sentence = depthSentence(s.q, s.Depth, w.Steps)
 	if s.longer > length.Tolerance {
-		w.Sentence = append(w.Sentence, reason.Say(" Its post is not cut to height, so it stands ", s.longer, " deeper than that: as deep as its stock length reaches.")...)
+		w.Sentence = append(w.Sentence, words.Say("dig.its-post-is-not-cut", words.V{"longer": s.longer})...)
 	}
 	if s.lowered.Abs() > slope.LowersAnything {
 		w.Sentence = append(w.Sentence, loweredSays(s.lowered, s.dug().Hole)...)
@@ -391,39 +391,42 @@ func (m reasons) depthSteps(s *Size) []reason.Step {
 // depthSentence says in one sentence what governs and what comes on top:
 // 36" frost + 6" = 42" governs over a third of the height above, 24".
 func depthSentence(q footing.Question, d footing.Depth, steps []reason.Step) reason.Text {
-	s := reason.Sentence(20)
+	var s reason.Text
 	greatest := length.Length(0)
 	switch {
 	case d.ByHand:
-		s = s.Words("Set by hand to ").Length(d.Foot).Words("; the rules ask for ").Length(d.Rounded)
+		s = words.Say("dig.depth-by-hand", words.V{"foot": d.Foot, "rounded": d.Rounded})
 	case d.Governs < 0:
-		s = s.Words("No rule is in force")
+		s = words.Say("dig.no-rule-is-in-force")
 	default:
 		greatest = d.Asks[d.Governs].Value
 		if d.Asks[d.Governs].Rule == footing.ShareRule {
-			s = s.Words(shares[q.Hole.Share]).Length(q.AboveGrade).Words(" above) = ").Length(greatest)
+			s = words.Say("dig.share-of-height-above", words.V{"share": string(q.Hole.Share), "above": q.AboveGrade, "greatest": greatest})
 		} else {
 			s = append(s, steps[d.Governs].Says...)
 		}
-		s = s.Words(" governs")
+		s = append(s, words.Say("dig.governs")...)
 		if next := runnerUp(d); next >= 0 {
-			s = s.Words(" over ").Words(stage.Lower(string(d.Asks[next].Rule))).Words(", ").Length(d.Asks[next].Value)
+			s = append(s, words.Say("dig.governs-over", words.V{"rule": stage.Lower(ruleName(d.Asks[next].Rule)), "value": d.Asks[next].Value})...)
 		}
 	}
 	if !d.ByHand && d.Extra > 0 {
-		s = s.Words("; ").Length(d.Extra).Words(" deeper for its kind of post")
+		s = append(s, words.Say("dig.deeper-for-its-kind", words.V{"extra": d.Extra})...)
 	}
 	if !d.ByHand && !length.Same(d.Rounded, greatest+d.Extra) {
-		s = s.Words("; rounded up to ").Length(d.Rounded)
+		s = append(s, words.Say("dig.and-rounded-up-to", words.V{"rounded": d.Rounded})...)
 	}
 	switch {
 	case d.Stopped:
-		s = s.Words(". Stopped at ").Length(d.Hole).Words(", short of it")
+		s = append(s, words.Say("dig.depth-stopped-short", words.V{"hole": d.Hole})...)
 	case d.Gravel > 0:
-		s = s.Words(". With ").Length(d.Gravel).Words(" of gravel under the post: dig ").Length(d.Hole)
+		s = append(s, words.Say("dig.depth-with-gravel", words.V{"gravel": d.Gravel, "hole": d.Hole})...)
 	}
-	return s.Words(".")
+	return append(s, words.Say("dig.full-stop")...)
 }
+
+// ruleName is what a rule of holes is called.
+func ruleName(r footing.Rule) string { return words.Plain("dig.rule-" + string(r)) }
 
 func runnerUp(d footing.Depth) int {
 	best := -1
@@ -435,14 +438,8 @@ func runnerUp(d footing.Depth) int {
 	return best
 }
 
-var shares = map[job.Share]string{
-	job.Quarter: "A quarter of the whole post (a third of the ",
-	job.Third:   "A third of the whole post (half of the ",
-	job.Half:    "Half of the whole post (as much as the ",
-}
-
 func (m reasons) shareSetting(r *job.Rules) reason.Setting {
-	return m.Rule(r, "hole/share", "Share of the post in the ground", reason.ChoiceSetting, "none", "quarter", "third", "half")
+	return m.Rule(r, "hole/share", words.Plain("dig.share-of-the-post-in"), reason.ChoiceSetting, "none", "quarter", "third", "half")
 }
 
 func (m reasons) depthStep(s *Size, a footing.Ask) reason.Step {
@@ -451,17 +448,17 @@ func (m reasons) depthStep(s *Size, a footing.Ask) reason.Step {
 	case footing.FrostRule:
 		return m.frostStep(s, a)
 	case footing.ShareRule:
-		return reason.Step{Rule: string(a.Rule), Source: stage.Practice, Says: reason.Say(shares[h.Share], "height above)."), Settings: []reason.Setting{m.shareSetting(r)}}
+		return reason.Step{Rule: ruleName(a.Rule), Source: stage.Practice, Says: words.Say("dig.height-above", words.V{"share": string(h.Share)}), Settings: []reason.Setting{m.shareSetting(r)}}
 	}
-	says := reason.Say("Never less than ", m.AsEntered(r, "hole/floor", h.Floor))
+	says := words.Say("dig.never-less-than", words.V{"least": m.AsEntered(r, "hole/floor", h.Floor)})
 	if h.FloorPerHeight > 0 {
-		says = append(says, reason.Say(m.perHeight(r), " = ", a.Value)...)
+		says = append(says, words.Say("dig.per-height-comes-to", words.V{"perHeight": m.perHeight(r), "value": a.Value})...)
 	}
-	return reason.Step{Rule: string(a.Rule), Source: stage.Practice, Says: says,
+	return reason.Step{Rule: ruleName(a.Rule), Source: stage.Practice, Says: says,
 		Settings: []reason.Setting{
-			m.Rule(r, "hole/floor", "Never less than", reason.LengthSetting),
-			m.Rule(r, "hole/floorPerHeight", "Added per height over 4 ft", reason.RatioSetting),
-			m.Rule(r, "hole/skipFloor", "Leave the floor out", reason.SwitchSetting)}}
+			m.Rule(r, "hole/floor", words.Plain("dig.never-less-than-2"), reason.LengthSetting),
+			m.Rule(r, "hole/floorPerHeight", words.Plain("dig.added-per-height-over-4"), reason.RatioSetting),
+			m.Rule(r, "hole/skipFloor", words.Plain("dig.leave-the-floor-out"), reason.SwitchSetting)}}
 }
 
 // perHeight says what is added to the floor in the units in which the rule
@@ -473,24 +470,24 @@ func (m reasons) perHeight(r *job.Rules) reason.Text {
 	}
 	per := length.Length(r.Hole.FloorPerHeight)
 	if sys == length.Metric {
-		return reason.Say(" + ", reason.As{Length: per * length.Metre, System: sys}, " for each metre of height over ", reason.As{Length: 4 * length.Foot, System: sys})
+		return words.Say("dig.for-each-metre-of-height", words.V{"value": reason.As{Length: per * length.Metre, System: sys}, "value2": reason.As{Length: 4 * length.Foot, System: sys}})
 	}
-	return reason.Say(" + ", reason.As{Length: per * length.Foot, System: sys}, " for each foot of height over ", reason.As{Length: 4 * length.Foot, System: sys})
+	return words.Say("dig.for-each-foot-of-height", words.V{"value": reason.As{Length: per * length.Foot, System: sys}, "value2": reason.As{Length: 4 * length.Foot, System: sys}})
 }
 
 func (m reasons) frostStep(s *Size, a footing.Ask) reason.Step {
 	h := s.q.Hole
-	step := reason.Step{Rule: string(a.Rule), Source: reason.Source{Kind: reason.Yours, Name: "frost depth from the local building office; the margin is common practice"},
-		Says: reason.Say(*s.q.Frost, " frost + ", h.FrostMargin, " = ", a.Value)}
-	frost := reason.Setting{Path: "/site/frostDepth", Name: "Frost depth", Kind: reason.LengthSetting, From: "the site"}
+	step := reason.Step{Rule: ruleName(a.Rule), Source: reason.Source{Kind: reason.Yours, Name: words.Plain("dig.frost-depth-from-the-local")},
+		Says: words.Say("dig.frost-and-margin", words.V{"frost": *s.q.Frost, "frostMargin": h.FrostMargin, "value": a.Value})}
+	frost := reason.Setting{Path: "/site/frostDepth", Name: words.Plain("dig.frost-depth"), Kind: reason.LengthSetting, From: words.Plain("dig.the-site")}
 	if _, estimated := m.Frost(); estimated {
-		step.Says = reason.Say(*s.q.Frost, " frost (an estimate) + ", h.FrostMargin, " = ", a.Value)
-		step.Source = reason.Source{Kind: reason.Memory, Name: "estimated by the modified Berggren formula, TM 5-852-6; the local office's figure goes before it"}
-		frost.Name = "Frost depth, by the local office"
+		step.Says = words.Say("dig.frost-an-estimate", words.V{"frost": *s.q.Frost, "frostMargin": h.FrostMargin, "value": a.Value})
+		step.Source = reason.Source{Kind: reason.Memory, Name: words.Plain("dig.estimated-by-the-modified-berggren")}
+		frost.Name = words.Plain("dig.frost-depth-by-the-local")
 	} else {
 		frost.Value = *s.q.Frost
 	}
-	step.Settings = []reason.Setting{frost, m.Rule(s.Rules, "hole/frostMargin", "Below the frost by", reason.LengthSetting), m.Rule(s.Rules, "hole/skipFrost", "Leave frost out", reason.SwitchSetting)}
+	step.Settings = []reason.Setting{frost, m.Rule(s.Rules, "hole/frostMargin", words.Plain("dig.below-the-frost-by"), reason.LengthSetting), m.Rule(s.Rules, "hole/skipFrost", words.Plain("dig.leave-frost-out"), reason.SwitchSetting)}
 	return step
 }
 
@@ -503,36 +500,36 @@ func (m reasons) depthExtras(s *Size) []reason.Step {
 	}
 	switch {
 	case h.SkipFrost:
-		add("Frost", stage.Yours, reason.Say("Left out."), m.Rule(r, "hole/skipFrost", "Leave frost out", reason.SwitchSetting))
+		add(words.Plain("dig.rule-frost"), stage.Yours, words.Say("dig.left-out"), m.Rule(r, "hole/skipFrost", words.Plain("dig.leave-frost-out"), reason.SwitchSetting))
 	case q.Frost == nil:
-		add("Frost", stage.Yours, reason.Say("Not entered: ask the local building office."),
-			reason.Setting{Path: "/site/frostDepth", Name: "Frost depth", Kind: reason.LengthSetting})
+		add(words.Plain("dig.rule-frost"), stage.Yours, words.Say("dig.not-entered-ask-the-local"),
+			reason.Setting{Path: "/site/frostDepth", Name: words.Plain("dig.frost-depth"), Kind: reason.LengthSetting})
 	}
 	if h.Share == job.NoShare {
-		add(string(footing.ShareRule), stage.Practice, reason.Say("Not in force."), m.shareSetting(r))
+		add(ruleName(footing.ShareRule), stage.Practice, words.Say("dig.not-in-force"), m.shareSetting(r))
 	}
 	if h.SkipFloor {
-		add(string(footing.FloorRule), stage.Practice, reason.Say("Left out."), m.Rule(r, "hole/skipFloor", "Leave the floor out", reason.SwitchSetting))
+		add(ruleName(footing.FloorRule), stage.Practice, words.Say("dig.left-out"), m.Rule(r, "hole/skipFloor", words.Plain("dig.leave-the-floor-out"), reason.SwitchSetting))
 	}
 	switch q.Kind {
 	case job.GatePost:
-		add("Gate posts deeper", stage.Practice, reason.Say("A gate post goes ", h.GateExtraDepth, " deeper."), m.Rule(r, "hole/gateExtraDepth", "Gate posts deeper by", reason.LengthSetting))
+		add(words.Plain("dig.gate-posts-deeper"), stage.Practice, words.Say("dig.a-gate-post-goes-deeper", words.V{"gateExtraDepth": h.GateExtraDepth}), m.Rule(r, "hole/gateExtraDepth", words.Plain("dig.gate-posts-deeper-by"), reason.LengthSetting))
 		if q.Hung {
-			add("Hinge posts deeper", stage.Practice, reason.Say("The post that the leaf hangs on goes ", h.HingeExtraDepth, " deeper still."), m.Rule(r, "hole/hingeExtraDepth", "Hinge posts deeper still by", reason.LengthSetting))
+			add(words.Plain("dig.hinge-posts-deeper"), stage.Practice, words.Say("dig.the-post-that-the-leaf", words.V{"hingeExtraDepth": h.HingeExtraDepth}), m.Rule(r, "hole/hingeExtraDepth", words.Plain("dig.hinge-posts-deeper-still-by"), reason.LengthSetting))
 		}
 	case job.EndPost, job.CornerPost:
-		add("End and corner posts deeper", stage.Practice, reason.Say("An end or corner post goes ", h.EndExtraDepth, " deeper."), m.Rule(r, "hole/endExtraDepth", "End and corner posts deeper by", reason.LengthSetting))
+		add(words.Plain("dig.end-and-corner-posts-deeper"), stage.Practice, words.Say("dig.an-end-or-corner-post", words.V{"endExtraDepth": h.EndExtraDepth}), m.Rule(r, "hole/endExtraDepth", words.Plain("dig.end-and-corner-posts-deeper-2"), reason.LengthSetting))
 	}
-	add("Rounded up", stage.Practice, reason.Say("To a multiple of ", h.RoundDepthTo, ", so that one mark on the digger's handle serves."), m.Rule(r, "hole/roundDepthTo", "Round depth up to", reason.LengthSetting))
+	add(words.Plain("dig.rounded-up"), stage.Practice, words.Say("dig.to-a-multiple-of-so", words.V{"roundDepthTo": h.RoundDepthTo}), m.Rule(r, "hole/roundDepthTo", words.Plain("dig.round-depth-up-to"), reason.LengthSetting))
 	if !s.Driven {
-		add("Gravel under the post", stage.Practice, reason.Say(q.Gravel, " of tamped gravel below the bottom, so that the end grain drains. It lies under what frost must not reach."),
-			m.Rule(r, "setting/gravel", "Gravel", reason.LengthSetting))
-		add("Foot of the post", stage.Practice, reason.Say(standSays(q.Stand)), m.Rule(r, "setting/stand", "Foot above the concrete's bottom by", reason.LengthSetting))
+		add(words.Plain("dig.gravel-under-the-post"), stage.Practice, words.Say("dig.of-tamped-gravel-below-the", words.V{"gravel": q.Gravel}),
+			m.Rule(r, "setting/gravel", words.Plain("dig.gravel"), reason.LengthSetting))
+		add(words.Plain("dig.foot-of-the-post"), stage.Practice, reason.Say(standSays(q.Stand)), m.Rule(r, "setting/stand", words.Plain("dig.foot-above-the-concretes-bottom"), reason.LengthSetting))
 	}
 	if s.Depth.Stopped {
-		add("Stopped", stage.Yours, reason.Say("Rock or water stopped the hole at ", s.Depth.Hole, ": no gravel is laid, and the concrete stands on it."))
+		add(words.Plain("dig.stopped-rule"), stage.Yours, words.Say("dig.rock-or-water-stopped-the", words.V{"hole": s.Depth.Hole}))
 	}
-	add(string(footing.ByHand), stage.Yours, reason.Say("Depth of the post's foot over all rules, when it is set."), m.Rule(r, "hole/depth", "Foot depth set by hand", reason.LengthSetting))
+	add(ruleName(footing.ByHand), stage.Yours, words.Say("dig.depth-of-the-posts-foot"), m.Rule(r, "hole/depth", words.Plain("dig.foot-depth-set-by-hand"), reason.LengthSetting))
 	steps[len(steps)-1].Governs = s.Depth.ByHand
 	return steps
 }
@@ -540,27 +537,24 @@ func (m reasons) depthExtras(s *Size) []reason.Step {
 func standSays(stand length.Length) reason.Text {
 	switch {
 	case stand > 0:
-		return reason.Say("It stands ", stand, " above the concrete's bottom: covered from below, but its end grain cannot drain.")
+		return words.Say("dig.it-stands-above-the-concretes", words.V{"stand": stand})
 	case stand < 0:
-		return reason.Say("It reaches ", -stand, " into the gravel, so that the end grain drains.")
+		return words.Say("dig.it-reaches-into-the-gravel", words.V{"stand": -stand})
 	}
-	return reason.Say("It stands on the gravel, level with the concrete's bottom.")
+	return words.Say("dig.it-stands-on-the-gravel")
 }
 
 func (m *Holes) whyGust(p *Post, d *Design, st stood) reason.Why {
 	out := reason.Why{
-		Figure:  "Gust at the footing's limit",
-		Caution: "A figure to compare choices with, never an approval. Posts, rails and fixings may give way before the footing; an engineer decides where wind matters.",
+		Figure:  words.Plain("dig.gust-at-the-footings-limit"),
+		Caution: words.Plain("dig.a-figure-to-compare-choices"),
 		Steps:   m.windSteps(d, st),
 	}
-	s := reason.Sentence(12).Words("In ").Words(stage.Lower(m.Soil.Name))
+	id := "dig.gust-of-a-hole"
 	if d.Sized.Driven {
-		s = s.Words(", the post driven ").Length(p.Bottom)
-	} else {
-		s = s.Words(", a ").Length(p.HoleWidth).Words(" hole with its bottom at ").Length(p.Bottom)
+		id = "dig.gust-of-a-driven-post"
 	}
-	s = append(s.Words(" reaches the published limit in a gust of "), reason.Say(reason.Speed(p.Wind.Gust))...)
-	out.Sentence = s.Words(": the wind pushes ").Length(length.Length(st.lateral.Height) * length.Foot).Words(" above ground.")
+	out.Sentence = words.Say(id, words.V{"soil": stage.Lower(m.Soil.Name), "width": p.HoleWidth, "bottom": p.Bottom, "gust": reason.Speed(p.Wind.Gust), "at": length.Length(st.lateral.Height) * length.Foot})
 	if p.Wind.Leaf != nil {
 		out.Steps = append(out.Steps, leafStep(p.Wind.Leaf))
 	}
@@ -570,19 +564,19 @@ func (m *Holes) whyGust(p *Post, d *Design, st stood) reason.Why {
 
 // windSteps are the rules behind the gusts of posts with the same rules.
 func (m *Holes) windSteps(d *Design, st stood) []reason.Step {
-	kind := "Free at the ground"
+	kind := words.Plain("dig.free-at-the-ground")
 	if st.lateral.Restrained {
-		kind = "Held at the ground"
+		kind = words.Plain("dig.held-at-the-ground")
 	}
 	steps := []reason.Step{
-		{Rule: "Post in soil", Source: reason.Source{Kind: reason.Memory, Name: "IBC 1807.3"}, Governs: true, Says: append(append(reason.Say(kind, "; bearing "), m.perDepth(st.lateral.Bearing)...), reason.Say(".")...),
-			Settings: []reason.Setting{m.Rule(d.Sized.Rules, "setting/restrained", "Held at the ground by paving", reason.SwitchSetting)}},
-		{Rule: "Soil", Source: m.Soil.Source, Says: m.SoilSays()},
-		{Rule: "Wind on the face", Source: reason.Source{Kind: reason.Memory, Name: "ASCE 7, free-standing wall"},
-			Says: reason.Say("Exposure ", string(m.Job.Site.Exposed()), "; ", math.Round(100*st.wind.Solidity), " % of the face is solid; half a bay on either side hangs on the post.")},
+		{Rule: words.Plain("dig.post-in-soil"), Source: reason.Source{Kind: reason.Memory, Name: words.Plain("dig.source-ibc-1807-3")}, Governs: true, Says: append(append(words.Say("dig.bearing", words.V{"kind": kind}), m.perDepth(st.lateral.Bearing)...), words.Say("dig.full-stop")...),
+			Settings: []reason.Setting{m.Rule(d.Sized.Rules, "setting/restrained", words.Plain("dig.held-at-the-ground-by"), reason.SwitchSetting)}},
+		{Rule: words.Plain("dig.soil"), Source: m.Soil.Source, Says: m.SoilSays()},
+		{Rule: words.Plain("dig.wind-on-the-face"), Source: reason.Source{Kind: reason.Memory, Name: words.Plain("dig.asce-7-free-standing-wall")},
+			Says: words.Say("dig.exposure-of-the-face-is", words.V{"exposed": string(m.Job.Site.Exposed()), "solidity": math.Round(100 * st.wind.Solidity)})},
 	}
 	if st.pin > 0 {
-		steps = append(steps, reason.Step{Rule: "Pin in the rock", Source: reason.Source{Kind: reason.Geometry, Name: "statics; the pin's shear is taken low"}, Says: reason.Say("The pin holds the foot, and the post turns about it.")})
+		steps = append(steps, reason.Step{Rule: words.Plain("dig.pin-in-the-rock"), Source: reason.Source{Kind: reason.Geometry, Name: words.Plain("dig.statics-the-pins-shear-is")}, Says: words.Say("dig.the-pin-holds-the-foot")})
 	}
 	return steps
 
@@ -591,15 +585,15 @@ func (m *Holes) windSteps(d *Design, st stood) []reason.Step {
 // perDepth says a bearing of so many psf for each foot of depth.
 func (m *Holes) perDepth(psf float64) reason.Text {
 	if m.Job.Units.System == length.Metric {
-		return reason.Say(reason.Pressure(psf*length.PerSquareFoot/0.3048), " for each metre of depth")
+		return words.Say("dig.for-each-metre-of-depth", words.V{"psf": reason.Pressure(psf * length.PerSquareFoot / 0.3048)})
 	}
-	return reason.Say(reason.Pressure(psf*length.PerSquareFoot), " for each foot of depth")
+	return words.Say("dig.for-each-foot-of-depth", words.V{"psf": reason.Pressure(psf * length.PerSquareFoot)})
 }
 
 func leafStep(l *LeafPull) reason.Step {
-	says := reason.Say("A leaf of ", l.Mass, ", ", l.Width, " wide, pulls with ", reason.Moment(l.Moment), ": ", math.Round(100*l.Share), " % of the limit alone. Closed ", reason.Speed(l.Closed), ", open ", reason.Speed(l.Open), ".")
+	says := words.Say("dig.a-leaf-of-wide-pulls", words.V{"mass": l.Mass, "width": l.Width, "moment": reason.Moment(l.Moment), "share": math.Round(100 * l.Share), "closed": reason.Speed(l.Closed), "open": reason.Speed(l.Open)})
 	if l.Estimated {
-		says = append(says, reason.Say(" Its weight is an estimate.")...)
+		says = append(says, words.Say("dig.its-weight-is-an-estimate")...)
 	}
-	return reason.Step{Rule: "Leaf", Source: reason.Source{Kind: reason.Geometry, Name: "weight times half the width"}, Says: says}
+	return reason.Step{Rule: words.Plain("dig.leaf"), Source: reason.Source{Kind: reason.Geometry, Name: words.Plain("dig.weight-times-half-the-width")}, Says: says}
 }

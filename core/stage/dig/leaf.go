@@ -6,6 +6,7 @@ import (
 	"mallow/core/length"
 	"mallow/core/materials"
 	"mallow/core/stage/slope"
+	"mallow/core/words"
 )
 
 // hung is a leaf with its mass.
@@ -49,5 +50,5 @@ func (m *Holes) LeafMake(g job.Gate) materials.Make {
 	if made, ok := m.Cat.Make(g.Make); ok {
 		return made
 	}
-	return materials.Make{Name: "Leaf", Area: m.Cat.Supply.Leaf, Brace: materials.Strut}
+	return materials.Make{Name: words.Plain("dig.leaf"), Area: m.Cat.Supply.Leaf, Brace: materials.Strut}
 }

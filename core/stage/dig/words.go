@@ -10,6 +10,7 @@ import (
 	"mallow/core/reason"
 	"mallow/core/stage"
 	"mallow/core/stage/slope"
+	"mallow/core/words"
 )
 
 // tell says what to do at every kind of hole, in order.
@@ -24,88 +25,80 @@ func (m *Holes) Tell() [][]reason.Text {
 // cardSteps says how one hole is dug and filled, in order.
 func (m *Holes) cardSteps(c Card, s *Size) []reason.Text {
 	var out []reason.Text
-	add := func(parts ...any) { out = append(out, reason.Say(parts...)) }
+	add := func(t reason.Text) { out = append(out, t) }
 	if c.Method == job.Drive {
-		add("Drive the post ", c.Foot, " into undisturbed soil; check it for plumb on two faces as it goes.")
+		add(words.Say("dig.drive-the-post-into-undisturbed", words.V{"foot": c.Foot}))
 		if c.Depth > 0 {
-			add("Open a collar ", c.Width, " wide and deep round its head.")
+			add(words.Say("dig.open-a-collar-wide-and", words.V{"width": c.Width}))
 			m.pourSteps(add, c, s)
 		}
 		return out
 	}
 	m.digSteps(add, c, s)
 	if c.Gravel > 0 && c.Depth > c.Bottom {
-		add("Gravel ", c.Depth-c.Bottom, " deep, ", layerOf(c.Layers, footing.GravelLayer), " tamped. Trim the depth with it, never with loose soil.")
+		add(words.Say("dig.gravel-deep-tamped-trim-the", words.V{"depth": c.Depth - c.Bottom, "layerOf": layerOf(c.Layers, footing.GravelLayer)}))
 	}
 	if c.Pin > 0 {
-		add("Drill the rock and grout in a ", c.Pin, " steel pin, ", c.Pinned, " deep, standing up into the concrete.")
+		add(words.Say("dig.drill-the-rock-and-grout", words.V{"pin": c.Pin, "pinned": c.Pinned}))
 	}
 	switch stand := c.Bottom - c.Foot; {
 	case stand > length.Tolerance:
-		add("The post's foot stands ", stand, " above the bottom of the concrete, ", c.Foot, " below ground.")
+		add(words.Say("dig.the-posts-foot-stands-above", words.V{"stand": stand, "foot": c.Foot}))
 	case stand < -length.Tolerance:
-		add("Work the post's foot ", -stand, " into the gravel, to ", c.Foot, " below ground.")
+		add(words.Say("dig.work-the-posts-foot-into", words.V{"stand": -stand, "foot": c.Foot}))
 	}
 	m.pourSteps(add, c, s)
 	if c.Spoil > 0 {
-		add("Carry away ", c.Spoil, " of loose soil.")
+		add(words.Say("dig.carry-away-of-loose-soil", words.V{"spoil": c.Spoil}))
 	}
 	return out
 }
 
-func (m *Holes) digSteps(add func(...any), c Card, s *Size) {
+func (m *Holes) digSteps(add func(reason.Text), c Card, s *Size) {
 	if s.widened {
-		add("Lever the old footing out first; the new hole reaches past the soil that it left loose.")
+		add(words.Say("dig.lever-the-old-footing-out"))
 	}
 	switch {
 	case c.Square:
-		add("Dig ", c.Width, " square by spade, ", c.Depth, " deep.")
+		add(words.Say("dig.dig-square-by-spade-deep", words.V{"width": c.Width, "depth": c.Depth}))
 	case c.Auger:
-		add("Drill with the ", c.Width, " auger, ", c.Depth, " deep. Mark the depth on it.")
+		add(words.Say("dig.drill-with-the-auger-deep", words.V{"width": c.Width, "depth": c.Depth}))
 	default:
-		add("Dig ", c.Width, " wide by digger or spade, ", c.Depth, " deep. Mark the depth on the handle.")
+		add(words.Say("dig.dig-wide-by-digger-or", words.V{"width": c.Width, "depth": c.Depth}))
 	}
 	switch {
 	case s.lowered > slope.LowersAnything:
-		add("The ground here is cut by ", s.lowered, " afterwards: measured from the finished ground the concrete's bottom is ", c.UnderFinished, " down.")
+		add(words.Say("dig.the-ground-here-is-cut", words.V{"lowered": s.lowered, "underFinished": c.UnderFinished}))
 	case s.lowered < -slope.LowersAnything:
-		add("The ground here is filled by ", -s.lowered, " afterwards: measured from the finished ground the concrete's bottom is ", c.UnderFinished, " down.")
+		add(words.Say("dig.the-ground-here-is-filled", words.V{"lowered": -s.lowered, "underFinished": c.UnderFinished}))
 	}
 	if s.hit != nil && s.Depth.Stopped {
-		add("The hole stops on ", stage.StruckNames[s.hit.What], " at ", s.hit.Depth, "; the rules ask for ", s.Depth.Rounded+s.lowered, ".")
+		add(words.Say("dig.the-hole-stops-on-at", words.V{"struck": stage.StruckNames[s.hit.What], "depth": s.hit.Depth, "rounded": s.Depth.Rounded + s.lowered}))
 		if s.hit.What == job.HitWater {
-			add("Bail it out and fill at once, from the bottom up, so that the mix is not washed out.")
+			add(words.Say("dig.bail-it-out-and-fill"))
 		}
 	}
 	if h := s.Rules.Hole; h.Bell > c.Width {
-		add("Bell it out to ", h.Bell, " at the bottom of the concrete, ", c.Bottom, " down, over ", min(h.BellHeight, c.Bottom), "; not in the gravel.")
+		add(words.Say("dig.bell-it-out-to-at", words.V{"bell": h.Bell, "bottom": c.Bottom, "bellHeight": min(h.BellHeight, c.Bottom)}))
 	}
 	if s.Rules.Hole.Taper > 0 {
-		add("A hand tool leaves it ", s.Rules.Hole.Taper, " wider at the top: that much more goes in.")
+		add(words.Say("dig.a-hand-tool-leaves-it", words.V{"taper": s.Rules.Hole.Taper}))
 	}
 	if c.Along != 0 || c.Across != 0 {
-		add("The hole's middle lies ", offText(c), " off the post's: at least ", c.Least, " of room at the near side.")
+		add(words.Say("dig.the-holes-middle-lies-off", words.V{"offText": offText(c), "least": c.Least}))
 	}
 }
 
 func offText(c Card) reason.Text {
 	var t reason.Text
 	if c.Along != 0 {
-		way := " on"
-		if c.Along < 0 {
-			way = " back"
-		}
-		t = append(t, reason.Say(c.Along.Abs(), way, " along the run")...)
+		t = append(t, words.Say("dig.along-the-run", words.V{"along": c.Along.Abs(), "way": stage.Heading(c.Along)})...)
 	}
 	if c.Across != 0 {
 		if t != nil {
-			t = append(t, reason.Say(" and ")...)
+			t = append(t, words.Say("dig.and")...)
 		}
-		way := " to the left"
-		if c.Across < 0 {
-			way = " to the right"
-		}
-		t = append(t, reason.Say(c.Across.Abs(), way)...)
+		t = append(t, words.Say("dig.off-to-a-side", words.V{"across": c.Across.Abs(), "side": map[bool]string{true: "left", false: "right"}[c.Across > 0]})...)
 	}
 	return t
 }
@@ -123,7 +116,7 @@ func layerOf(layers []footing.Layer, kind footing.LayerKind) length.Volume {
 func mixed(c Card, v length.Volume) reason.Text {
 	t := reason.Say(v)
 	if c.Bag != "" && c.Concrete > 0 {
-		t = append(t, reason.Say(" (", c.Bags*float64(v/c.Concrete), " × ", c.Bag, ")")...)
+		t = append(t, words.Say("dig.in-bags", words.V{"bags": c.Bags * float64(v/c.Concrete), "bag": c.Bag})...)
 	}
 	return t
 }
@@ -132,57 +125,57 @@ func mixed(c Card, v length.Volume) reason.Text {
 func upTo(depth length.Length) reason.Text {
 	switch {
 	case depth > length.Tolerance:
-		return reason.Say("up to ", depth, " below ground")
+		return words.Say("dig.up-to-below-ground", words.V{"depth": depth})
 	case depth < -length.Tolerance:
-		return reason.Say("up to ", -depth, " above ground")
+		return words.Say("dig.up-to-above-ground", words.V{"depth": -depth})
 	}
-	return reason.Say("up to the ground")
+	return words.Say("dig.up-to-the-ground-2")
 }
 
 // pourSteps say how the hole is filled by the way its post is set.
-func (m *Holes) pourSteps(add func(...any), c Card, s *Size) {
+func (m *Holes) pourSteps(add func(reason.Text), c Card, s *Size) {
 	set := s.Rules.Setting
 	if c.FillTo != nil {
-		add("Fill the hole up to ", max(0, *c.FillTo), " below ground and no higher: the post pushes the mix up to where it belongs. Then push the post down into it and set it plumb before the mix stiffens.")
+		add(words.Say("dig.fill-the-hole-up-to", words.V{"value": max(0, *c.FillTo)}))
 	} else {
-		add(c.Method.Told().Starts)
+		add(words.Say("dig.start-at-the-hole", words.V{"starts": c.Method.Told().Starts}))
 	}
 	for _, l := range c.Layers {
 		height := l.To - l.From
 		switch l.Kind {
 		case footing.RocksLayer:
-			add("Rocks up to ", l.From, " below ground, ", l.Stone, " of them, bonded with runny mix: ", mixed(c, l.Concrete), ".")
+			add(words.Say("dig.rocks-up-to-below-ground", words.V{"from": l.From, "stone": l.Stone, "mixed": mixed(c, l.Concrete)}))
 		case footing.LargeStone, footing.MiddleStone, footing.SmallStone:
-			add(packed[l.Kind], height, ", ", l.Volume, ", wedged and tamped, no voids.")
+			add(words.Say("dig.wedged-and-tamped-no-voids", words.V{"packed": packed[l.Kind], "height": height, "volume": l.Volume}))
 		case footing.ConcreteLayer:
 			if l.Stone > 0 {
-				add("Concrete ", height, " high, ", upTo(l.From), ": ", mixed(c, l.Concrete), " with ", l.Stone, " of clean rubble pressed in, none against the post.")
+				add(words.Say("dig.concrete-high-with-of-clean", words.V{"height": height, "upTo": upTo(l.From), "mixed": mixed(c, l.Concrete), "stone": l.Stone}))
 				continue
 			}
-			add("Concrete ", height, " high, ", upTo(l.From), ": ", mixed(c, l.Concrete), ".")
+			add(words.Say("dig.concrete-high", words.V{"height": height, "upTo": upTo(l.From), "mixed": mixed(c, l.Concrete)}))
 		case footing.GravelLayer:
 			if l.To < c.Bottom-length.Tolerance { // a drain between two layers of mix
-				add("Gravel ", height, " high, up to ", l.From, " below ground, ", l.Volume, ": it drains.")
+				add(words.Say("dig.gravel-high-up-to-below", words.V{"height": height, "from": l.From, "volume": l.Volume}))
 			}
 		case footing.InsideLayer:
 			where := upTo(l.From)
 			if c.Core > 0 {
-				add("Steel core ", c.Core, " in the post; fill round it ", where, ": ", mixed(c, l.Concrete), ".")
+				add(words.Say("dig.steel-core-in-the-post", words.V{"core": c.Core, "where": where, "mixed": mixed(c, l.Concrete)}))
 				continue
 			}
-			add("The post fills ", where, ": ", mixed(c, l.Concrete), ".")
+			add(words.Say("dig.the-post-fills", words.V{"where": where, "mixed": mixed(c, l.Concrete)}))
 		case footing.CrownLayer:
-			add("Crown it ", set.Crown, " high at the post, sloped to the hole's edge: ", mixed(c, l.Concrete), ".")
+			add(words.Say("dig.crown-it-high-at-the", words.V{"crown": set.Crown, "mixed": mixed(c, l.Concrete)}))
 		case footing.SoilLayer:
-			add("Soil over it, ", height, ", ", l.Volume, ".")
+			add(words.Say("dig.soil-over-it", words.V{"height": height, "volume": l.Volume}))
 		case footing.MoundLayer:
-			add("Mound the soil ", set.Mound, " high at the post, sloped away from it.")
+			add(words.Say("dig.mound-the-soil-high-at", words.V{"mound": set.Mound}))
 		}
 	}
 }
 
 var packed = map[footing.LayerKind]string{
-	footing.LargeStone: "Large stone low, ", footing.MiddleStone: "Middle stone, ", footing.SmallStone: "Small stone on top, ",
+	footing.LargeStone: words.Plain("dig.large-stone-low"), footing.MiddleStone: words.Plain("dig.middle-stone"), footing.SmallStone: words.Plain("dig.small-stone-on-top"),
 }
 
 // holeCautions stand where holes are belled, drilled, packed with stone and
@@ -199,20 +192,20 @@ func HoleCautions(runs []*Holes) []stage.Caution {
 		}
 	}
 	var out []stage.Caution
-	add := func(when finding.Stage, says string) {
-		out = append(out, stage.Caution{Stage: when, Says: reason.Say(says)})
+	add := func(when finding.Stage, says reason.Text) {
+		out = append(out, stage.Caution{Stage: when, Says: says})
 	}
 	if belled {
-		add(finding.Dig, "A bell is cut from above with a bar; nobody goes head first into a hole, and loose sides are not undercut.")
+		add(finding.Dig, words.Say("dig.a-bell-is-cut-from"))
 	}
 	if pinned {
-		add(finding.Dig, "Drilling rock throws chips and a dust that harms lungs: goggles, mask, water on the drill.")
+		add(finding.Dig, words.Say("dig.drilling-rock-throws-chips-and"))
 	}
 	if stone {
-		add(finding.Pour, "Stone over 25 kg (55 lb) is carried by two, and set down, not dropped beside a foot or a post.")
+		add(finding.Pour, words.Say("dig.stone-over-25-kg-55"))
 	}
 	if wind {
-		add(finding.Dig, "Gust figures compare footings by a published formula. They approve nothing: where wind can throw a fence on someone, an engineer decides.")
+		add(finding.Dig, words.Say("dig.gust-figures-compare-footings-by"))
 	}
 	return out
 }

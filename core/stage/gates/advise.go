@@ -9,6 +9,7 @@ import (
 	"mallow/core/length"
 	"mallow/core/reason"
 	"mallow/core/stage/dig"
+	"mallow/core/words"
 )
 
 // clearing are the ways that let a leaf clear the ground, each worked out.
@@ -30,33 +31,33 @@ func (w *judge) clearing(short length.Length) []finding.Remedy {
 			continue
 		}
 		if gap, ok := clears(g); ok {
-			offer(reason.Say("Swing it ", string(side), ": ", gap, " left"), g, w.set("swing", side))
+			offer(words.Say("gates.swing-it-left", words.V{"side": string(side), "gap": gap}), g, w.set("swing", side))
 		}
 	}
 	if w.g.LeafCount() == 1 {
 		g, edits := w.twoLeaves()
 		if gap, ok := clears(g); ok {
-			offer(reason.Say("Two leaves of ", g.LeafWidths()[0], ": ", gap, " left"), g, edits...)
+			offer(words.Say("gates.two-leaves-of-left", words.V{"leafWidths": g.LeafWidths()[0], "gap": gap}), g, edits...)
 		} else if gap > want-short+length.Tolerance {
 			more := w.up(g.Gap + want - gap)
 			g.Gap = more
-			offer(reason.Say("Two leaves of ", g.LeafWidths()[0], ", and ", more, " of gap"), g, append(edits, w.set("gap", more))...)
+			offer(words.Say("gates.two-leaves-of-and-of", words.V{"leafWidths": g.LeafWidths()[0], "more": more}), g, append(edits, w.set("gap", more))...)
 		}
 	}
 	g := w.g
 	g.Gap = w.up(g.Gap + short)
 	if w.out.Leaf-(g.Gap-w.g.Gap) >= leastLeaf && g.Gap <= 1500 {
-		offer(reason.Say("A gap of ", g.Gap, " under the closed leaf, which gets ", w.out.Leaf-(g.Gap-w.g.Gap), " high"), g, w.set("gap", g.Gap))
+		offer(words.Say("gates.a-gap-of-under-the", words.V{"gap": g.Gap, "leaf": w.out.Leaf - (g.Gap - w.g.Gap)}), g, w.set("gap", g.Gap))
 	}
 	if lift, ok := w.rising(); ok {
 		g := w.g
 		g.Lift = lift
-		offer(reason.Say("Rising hinges that lift it ", lift, " by the time it is square open"), g, w.set("lift", lift))
+		offer(words.Say("gates.rising-hinges-that-lift-it", words.V{"lift": lift}), g, w.set("lift", lift))
 	}
 	deep, earth := w.toCut()
 	g = w.g
 	g.Cut = true
-	offer(reason.Say("Cut the ground in its way by up to ", deep, ", ", earth), g, w.set("cut", true))
+	offer(words.Say("gates.cut-the-ground-in-its", words.V{"deep": deep, "earth": earth}), g, w.set("cut", true))
 	return out
 }
 
@@ -118,7 +119,7 @@ func (w *judge) firmer(i int, most float64) []finding.Remedy {
 		extra := rules.Hole.HingeExtraDepth + step*length.Length(k)
 		deep := p.Bottom + step*length.Length(k)
 		if s := st.Share(dig.MeanWidth(d, p.HoleWidth, deep), deep-d.Sized.Held()); s <= most && extra <= 1500 {
-			out = append(out, finding.Remedy{Says: reason.Say("Hinge posts ", extra, " deeper than latch posts: ", fmt.Sprintf("%.0f %%", 100*s)),
+			out = append(out, finding.Remedy{Says: words.Say("gates.hinge-posts-deeper-than-latch", words.V{"extra": extra, "share": fmt.Sprintf("%.0f %%", 100*s)}),
 				Edits: []job.Edit{m.RuleEdit(rules, "hole/hingeExtraDepth", extra)}})
 			break
 		}
@@ -138,12 +139,12 @@ func (w *judge) shorter(enough func(job.Gate) bool) []finding.Remedy {
 	for _, side := range []job.Swing{job.SwingIn, job.SwingOut} {
 		g := w.g
 		if g.Swing = side; side != w.out.Swing {
-			add(g, reason.Say("Swing it ", string(side)), w.set("swing", side))
+			add(g, words.Say("gates.swing-it", words.V{"side": string(side)}), w.set("swing", side))
 		}
 	}
 	if w.g.Kind != job.SlideGate && w.g.LeafCount() == 1 {
 		g, edits := w.twoLeaves()
-		add(g, reason.Say("Two leaves of ", g.LeafWidths()[0]), edits...)
+		add(g, words.Say("gates.two-leaves-of", words.V{"leafWidths": g.LeafWidths()[0]}), edits...)
 	}
 	return out
 }

@@ -13,6 +13,7 @@ import (
 	"mallow/core/reason"
 	"mallow/core/stage"
 	"mallow/core/stage/dig"
+	"mallow/core/words"
 )
 
 // gatesCheck looks at a run's gates.
@@ -35,7 +36,7 @@ func (m *check) leaves() {
 	for _, g := range m.Made {
 		if g.Leaf < leastLeaf {
 			m.Find(finding.Finding{Rule: codeLeaf, Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Gate: g.ID},
-				Says: reason.Say("Between its gap and the fence's top only ", g.Leaf, " are left for the leaf of ", label(g), ".")})
+				Says: words.Say("gates.leaf", words.V{"leaf": g.Leaf, "label": label(g)})})
 		}
 	}
 }
@@ -47,14 +48,14 @@ func (w *judge) pool() {
 	}
 	p := w.m.Cat.Passage
 	if w.out.Kind == job.SwingGate && w.out.Swing != job.SwingOut {
-		w.find(codePoolSwing, finding.Check, reason.Say("A gate in a pool barrier opens away from the water: who leans on it shuts it. ", w.name(), " swings ", string(w.out.Swing), "."),
-			finding.Remedy{Says: reason.Say("Swing it out"), Edits: []job.Edit{w.set("swing", job.SwingOut)}})
+		w.find(codePoolSwing, finding.Check, words.Say("gates.a-gate-in-a-pool", words.V{"name": w.name(), "swing": string(w.out.Swing)}),
+			finding.Remedy{Says: words.Say("gates.swing-it-out"), Edits: []job.Edit{w.set("swing", job.SwingOut)}})
 	}
 	if t := w.out.Latch; t != nil && t.Above < p.PoolLatch-length.Tolerance {
-		high := finding.Remedy{Says: reason.Say("Latch at ", p.PoolLatch), Edits: []job.Edit{w.set("latch", p.PoolLatch)}}
-		says := reason.Say("Codes usually ask for a latch ", p.PoolLatch, " up, out of a small child's reach; ", w.name(), " has it at ", t.Above, ".")
+		high := finding.Remedy{Says: words.Say("gates.latch-at", words.V{"poolLatch": p.PoolLatch}), Edits: []job.Edit{w.set("latch", p.PoolLatch)}}
+		says := words.Say("gates.codes-usually-ask-for-a", words.V{"poolLatch": p.PoolLatch, "name": w.name(), "above": t.Above})
 		if t.OnLeaf-t.Above+p.PoolLatch >= w.out.Leaf {
-			w.find(codePoolLatch, finding.Check, append(says, reason.Say(" The leaf is not that high: a shielded latch inside, as the local code says, or a higher gate.")...))
+			w.find(codePoolLatch, finding.Check, append(says, words.Say("gates.the-leaf-is-not-that")...))
 		} else {
 			w.find(codePoolLatch, finding.Check, says, high)
 		}
@@ -64,9 +65,9 @@ func (w *judge) pool() {
 		g.Gap = p.PoolGap
 		var remedies []finding.Remedy
 		if w.m.worst(g).Gap >= wanted(g)-length.Tolerance || w.g.Kind == job.SlideGate {
-			remedies = append(remedies, finding.Remedy{Says: reason.Say("A gap of ", p.PoolGap), Edits: []job.Edit{w.set("gap", p.PoolGap)}})
+			remedies = append(remedies, finding.Remedy{Says: words.Say("gates.a-gap-of", words.V{"poolGap": p.PoolGap}), Edits: []job.Edit{w.set("gap", p.PoolGap)}})
 		}
-		w.find(codePoolGap, finding.Check, reason.Say("Codes usually allow no more than ", p.PoolGap, " under a gate in a pool barrier; ", w.name(), " has ", under, "."), remedies...)
+		w.find(codePoolGap, finding.Check, words.Say("gates.codes-usually-allow-no-more", words.V{"poolGap": p.PoolGap, "name": w.name(), "under": under}), remedies...)
 	}
 }
 
@@ -78,9 +79,9 @@ func (w *judge) animals() {
 		g.Gap = p.Creeping
 		var remedies []finding.Remedy
 		if w.m.worst(g).Gap >= wanted(g)-length.Tolerance {
-			remedies = append(remedies, finding.Remedy{Says: reason.Say("A gap of ", p.Creeping), Edits: []job.Edit{w.set("gap", p.Creeping)}})
+			remedies = append(remedies, finding.Remedy{Says: words.Say("gates.a-gap-of-2", words.V{"creeping": p.Creeping}), Edits: []job.Edit{w.set("gap", p.Creeping)}})
 		}
-		w.find(codeAnimalsGap, finding.Note, reason.Say("Small animals get through a gap of more than ", p.Creeping, "; ", w.name(), " has ", under, ". Where the leaf needs it to swing, a flap of belting closes it."), remedies...)
+		w.find(codeAnimalsGap, finding.Note, words.Say("gates.small-animals-get-through-a", words.V{"creeping": p.Creeping, "name": w.name(), "under": under}), remedies...)
 	}
 }
 
@@ -152,14 +153,14 @@ func (w *judge) swing() {
 	if short <= length.Tolerance {
 		return
 	}
-	severity, says := finding.Check, reason.Say("Swung ", string(worst.Side), ", ", leafName(w.out, *leaf), " of ", w.name(), " clears the ground by ", worst.Gap, " only, ", math.Round(worst.Angle), "° open and ", worst.Out, " from its pins; ", worst.Wanted, " is wanted.")
+	severity, says := finding.Check, words.Say("gates.swung-of-clears-the-ground", words.V{"side": string(worst.Side), "leafName": leafName(w.out, *leaf), "name": w.name(), "gap": worst.Gap, "angle": math.Round(worst.Angle), "out": worst.Out, "wanted": worst.Wanted})
 	if worst.Gap < -length.Tolerance {
 		severity = finding.Cannot
-		says = reason.Say("Swung ", string(worst.Side), ", ", leafName(w.out, *leaf), " of ", w.name(), " strikes the ground")
+		says = words.Say("gates.swung-of-strikes-the-ground", words.V{"side": string(worst.Side), "leafName": leafName(w.out, *leaf), "name": w.name()})
 		if worst.Touch != nil {
-			says = append(says, reason.Say(" at ", math.Round(*worst.Touch), "°")...)
+			says = append(says, words.Say("gates.at", words.V{"touch": math.Round(*worst.Touch)})...)
 		}
-		says = append(says, reason.Say(": ", -worst.Gap, " too high ", math.Round(worst.Angle), "° open, ", worst.Out, " from its pins.")...)
+		says = append(says, words.Say("gates.too-high-open-from-its", words.V{"gap": -worst.Gap, "angle": math.Round(worst.Angle), "out": worst.Out})...)
 	}
 	w.find(codeLeafStrikes, severity, says, w.clearing(short)...)
 }
@@ -177,9 +178,9 @@ func (w *judge) unmeasured() {
 		}
 		switch {
 		case len(levels) == 0 && w.out.Use == job.VehicleGate:
-			w.find(codeSwingUnmeasured, finding.Note, reason.Say("How does the ground lie where ", w.name(), " swings ", string(side), "? Without heights it is taken as on the line. Measure it out to ", w.up(reach), "."))
+			w.find(codeSwingUnmeasured, finding.Note, words.Say("gates.how-does-the-ground-lie", words.V{"name": w.name(), "side": string(side), "up": w.up(reach)}))
 		case len(levels) > 0 && levels[len(levels)-1].Off < reach-100:
-			w.find(codeSwingUnmeasured, finding.Note, reason.Say("The ground beside ", w.name(), " was measured ", levels[len(levels)-1].Off, " out; its leaf reaches ", reach, ". Beyond, it is taken to rise on as it rose, and not to fall."))
+			w.find(codeSwingUnmeasured, finding.Note, words.Say("gates.the-ground-beside-was-measured", words.V{"name": w.name(), "off": levels[len(levels)-1].Off, "reach": reach}))
 		}
 	}
 }
@@ -193,9 +194,9 @@ func (w *judge) hinges() {
 		in := w.m.Job.Units.Round(l.Height / 5)
 		var remedies []finding.Remedy
 		if l.Height-2*in >= leastSpacing {
-			remedies = append(remedies, finding.Remedy{Says: reason.Say("Hinges ", in, " from top and bottom"), Edits: []job.Edit{w.set("hingeIn", in)}})
+			remedies = append(remedies, finding.Remedy{Says: words.Say("gates.hinges-from-top-and-bottom", words.V{"in": in}), Edits: []job.Edit{w.set("hingeIn", in)}})
 		}
-		w.find(codeHinges, finding.Cannot, reason.Say("A leaf ", l.Height, " high has no room for hinges ", w.g.HingeIn, " from its top and bottom."), remedies...)
+		w.find(codeHinges, finding.Cannot, words.Say("gates.a-leaf-high-has-no", words.V{"height": l.Height, "hingeIn": w.g.HingeIn}), remedies...)
 		return
 	}
 }
@@ -208,9 +209,9 @@ func (w *judge) meets() {
 	stop := math.Floor(w.out.Meets)
 	f := []finding.Remedy{}
 	if stop >= 30 {
-		f = append(f, finding.Remedy{Says: reason.Say("A stop at ", stop, "°"), Edits: []job.Edit{w.set("open", stop)}})
+		f = append(f, finding.Remedy{Says: words.Say("gates.a-stop-at", words.V{"stop": stop}), Edits: []job.Edit{w.set("open", stop)}})
 	}
-	w.find(codeLeafMeetsPost, finding.Check, reason.Say(w.name(), " is to open ", w.g.OpensTo(), "°. With these hinges a leaf ", w.g.Thick, " thick meets its post at ", stop, "°: they do not let it lie back against the fence. Hinges on the post's face, with their pins out from it, do."), f...)
+	w.find(codeLeafMeetsPost, finding.Check, words.Say("gates.is-to-open-with-these", words.V{"name": w.name(), "opensTo": w.g.OpensTo(), "thick": w.g.Thick, "stop": stop}), f...)
 }
 
 // latch asks whether the latch is on the leaf.
@@ -220,8 +221,8 @@ func (w *judge) latch() {
 		return
 	}
 	above := w.m.Job.Units.Round(t.Above - t.OnLeaf + w.out.Leaf*2/3)
-	w.find(codeLatchOffLeaf, finding.Check, reason.Say("A latch ", w.g.Latch, " above ground is not on the leaf of ", w.name(), ", which is ", w.out.Leaf, " high over a gap of ", w.out.Bottom-w.out.Highest, "."),
-		finding.Remedy{Says: reason.Say("Latch at ", above), Edits: []job.Edit{w.set("latch", above)}})
+	w.find(codeLatchOffLeaf, finding.Check, words.Say("gates.a-latch-above-ground-is", words.V{"latch": w.g.Latch, "name": w.name(), "leaf": w.out.Leaf, "bottom": w.out.Bottom - w.out.Highest}),
+		finding.Remedy{Says: words.Say("gates.latch-at-2", words.V{"above": above}), Edits: []job.Edit{w.set("latch", above)}})
 }
 
 // pull asks whether the hinge posts' footings bear the leaf's weight with room
@@ -235,7 +236,7 @@ func (w *judge) pull() {
 			continue
 		}
 		share := func(x float64) string { return fmt.Sprintf("%.0f %%", 100*x) }
-		says := reason.Say("The leaf on ", l.Post, " takes ", share(p.Wind.Leaf.Share), " of what its footing is counted to bear, by its weight alone; over ", share(most), " posts are found to lean in time.")
+		says := words.Say("gates.the-leaf-on-takes-of", words.V{"post": l.Post, "share": share(p.Wind.Leaf.Share), "share2": share(most)})
 		w.find(codeHingePost, finding.Check, says, w.firmer(i, most)...)
 		return
 	}
@@ -248,15 +249,15 @@ func (w *judge) hardware() {
 		return
 	}
 	if post := w.m.Spec.PostOf(job.GatePost); len(w.out.Leaves) > 0 && !h.Goes(post) {
-		names := map[materials.HungOn]string{materials.OnSolid: "a solid post", materials.OnSquare: "a hollow square post", materials.OnRound: "pipe"}
+		names := map[materials.HungOn]string{materials.OnSolid: words.Plain("gates.a-solid-post"), materials.OnSquare: words.Plain("gates.a-hollow-square-post"), materials.OnRound: "pipe"}
 		var remedies []finding.Remedy
 		for _, other := range w.m.Cat.Hardware {
 			g := w.g
 			if g.Hardware = other.Takes; other.System == h.System && other.Goes(post) && other.Most >= w.out.Leaves[0].Mass && w.fits(g) {
-				remedies = append(remedies, finding.Remedy{Says: reason.Say("Take ", stage.Lower(other.Name)), Edits: []job.Edit{w.set("hardware", other.Takes)}})
+				remedies = append(remedies, finding.Remedy{Says: words.Say("gates.take", words.V{"name": stage.Lower(other.Name)}), Edits: []job.Edit{w.set("hardware", other.Takes)}})
 			}
 		}
-		w.find(codeHardwarePost, finding.Check, reason.Say(h.Name, " do not go on ", names[materials.Hinge(post)], ", which the posts of ", w.name(), " are."), remedies...)
+		w.find(codeHardwarePost, finding.Check, words.Say("gates.do-not-go-on-which", words.V{"name": h.Name, "names": names[materials.Hinge(post)], "name2": w.name()}), remedies...)
 		return
 	}
 	for _, l := range w.out.Leaves {
@@ -267,10 +268,10 @@ func (w *judge) hardware() {
 		for _, other := range w.m.Cat.Hardware {
 			g := w.g
 			if g.Hardware = other.Takes; other.System == h.System && other.Most >= l.Mass && other.Goes(w.m.Spec.PostOf(job.GatePost)) && w.fits(g) {
-				remedies = append(remedies, finding.Remedy{Says: reason.Say("Take ", stage.Lower(other.Name)), Edits: []job.Edit{w.set("hardware", other.Takes)}})
+				remedies = append(remedies, finding.Remedy{Says: words.Say("gates.take", words.V{"name": stage.Lower(other.Name)}), Edits: []job.Edit{w.set("hardware", other.Takes)}})
 			}
 		}
-		w.find(codeHardwareWeak, finding.Check, reason.Say("A leaf of ", l.Mass, " is over what ", stage.Lower(h.Name), " are usually hung with, ", h.Most, "."), remedies...)
+		w.find(codeHardwareWeak, finding.Check, words.Say("gates.a-leaf-of-is-over", words.V{"mass": l.Mass, "name": stage.Lower(h.Name), "most": h.Most}), remedies...)
 		return
 	}
 }
@@ -279,7 +280,7 @@ func (w *judge) hardware() {
 func (w *judge) sag() {
 	for _, l := range w.out.Leaves {
 		if l.Adjust != nil && !l.Adjust.Enough {
-			w.find(codeTipDrop, finding.Check, append(reason.Say(w.name(), " has dropped ", l.Adjust.Drop, " at its tip. "), adjustSays(*l.Adjust, w.g.Hardware)...))
+			w.find(codeTipDrop, finding.Check, append(words.Say("gates.has-dropped-at-its-tip", words.V{"name": w.name(), "drop": l.Adjust.Drop}), adjustSays(*l.Adjust, w.g.Hardware)...))
 			return
 		}
 	}
@@ -291,7 +292,7 @@ func (w *judge) room() {
 	if w.g.RoomIn <= 0 || reach <= w.g.RoomIn+length.Tolerance || !slices.Contains(w.g.Swing.Sides(), job.SwingIn) {
 		return
 	}
-	w.find(codeGateRoom, finding.Cannot, reason.Say("Swung in, ", w.name(), " stands ", reach, " off the line, and there are ", w.g.RoomIn, " to whatever stands there."), w.shorter(func(g job.Gate) bool {
+	w.find(codeGateRoom, finding.Cannot, words.Say("gates.swung-in-stands-off-the", words.V{"name": w.name(), "reach": reach, "roomIn": w.g.RoomIn}), w.shorter(func(g job.Gate) bool {
 		return !slices.Contains(g.Swing.Sides(), job.SwingIn) || w.m.standsOff(g) <= g.RoomIn+length.Tolerance
 	})...)
 }
@@ -300,7 +301,7 @@ func (w *judge) room() {
 func (w *judge) road() {
 	out := w.m.swingsOut(w.g)
 	if w.g.Road > 0 && out > w.g.Road+length.Tolerance {
-		w.find(codeGateIntoRoad, finding.Cannot, reason.Say("Swung out, ", w.name(), " stands ", out-w.g.Road, " past the kerb."), w.shorter(func(g job.Gate) bool {
+		w.find(codeGateIntoRoad, finding.Cannot, words.Say("gates.swung-out-stands-past-the", words.V{"name": w.name(), "out": out - w.g.Road}), w.shorter(func(g job.Gate) bool {
 			return w.m.swingsOut(g) <= g.Road+length.Tolerance
 		})...)
 	}
@@ -309,10 +310,10 @@ func (w *judge) road() {
 	case back == nil:
 		return
 	case back.Road == 0:
-		w.find(codeRoadUnmeasured, finding.Note, reason.Say("How far is it from the line out to the road at ", w.name(), "? A vehicle needs ", back.Needed, " to stand clear of it while the gate is opened."))
+		w.find(codeRoadUnmeasured, finding.Note, words.Say("gates.how-far-is-it-from", words.V{"name": w.name(), "needed": back.Needed}))
 	case back.Needed > back.Road+length.Tolerance:
 		v := *w.g.Vehicle
-		w.find(codeSetBack, finding.Check, reason.Say("A vehicle of ", v.Length, trailer(v), " stands ", back.Needed-back.Road, " in the road while ", w.name(), " is opened: ", back.Needed, " are needed, there are ", back.Road, ". Else the line is set back, or the gate is opened before the vehicle leaves the road."),
+		w.find(codeSetBack, finding.Check, words.Say("gates.set-back", words.V{"length": v.Length, "trailer": trailer(v), "over": back.Needed - back.Road, "name": w.name(), "needed": back.Needed, "road": back.Road}),
 			w.shorter(func(g job.Gate) bool {
 				return gate.SetBack(v.Length, v.Trailer, w.m.swingsOut(g)) <= back.Road+length.Tolerance
 			})...)
@@ -321,7 +322,7 @@ func (w *judge) road() {
 
 func trailer(v job.Vehicle) any {
 	if v.Trailer > 0 {
-		return reason.Say(" with a trailer of ", v.Trailer)
+		return words.Say("gates.with-a-trailer-of", words.V{"trailer": v.Trailer})
 	}
 	return ""
 }
@@ -333,10 +334,10 @@ func (w *judge) passage() {
 	switch {
 	case w.g.Vehicle != nil && w.g.Vehicle.Width > 0:
 		need = w.g.Vehicle.Width + 2*p.Beside
-		says = reason.Say(w.name(), " is ", w.out.Clear, " clear: what is ", w.g.Vehicle.Width, " wide wants ", need, ", ", p.Beside, " on either side.")
+		says = words.Say("gates.is-clear-what-is-wide", words.V{"name": w.name(), "clear": w.out.Clear, "width": w.g.Vehicle.Width, "need": need, "beside": p.Beside})
 	case w.out.Use == job.VehicleGate:
 		need = p.Clear
-		says = reason.Say(w.name(), " is ", w.out.Clear, " clear: 10 to 12 ft (3 to 3.6 m) is usual for machinery.")
+		says = words.Say("gates.is-clear-10-to-12", words.V{"name": w.name(), "clear": w.out.Clear})
 	}
 	if w.out.Clear >= need-length.Tolerance {
 		return
@@ -345,7 +346,7 @@ func (w *judge) passage() {
 	g.Clear, g.Leaf, g.Second, g.Leaves = &need, nil, nil, g.LeafCount()
 	var remedies []finding.Remedy
 	if w.fits(g) {
-		remedies = append(remedies, finding.Remedy{Says: reason.Say(need, " clear: ", g.Inside(), " between the posts"),
+		remedies = append(remedies, finding.Remedy{Says: words.Say("gates.clear-between-the-posts", words.V{"need": need, "inside": g.Inside()}),
 			Edits: []job.Edit{w.set("clear", need), w.set("leaf", nil), w.set("second", nil), w.set("leaves", g.Leaves)}})
 	}
 	w.find(codeGateNarrow, finding.Check, says, remedies...)
@@ -363,7 +364,7 @@ func (w *judge) runBack() {
 	if w.g.Slides != job.FirstPost {
 		other.Slides = job.FirstPost
 	}
-	turn := finding.Remedy{Says: reason.Say("Let it run back past the other post"), Edits: []job.Edit{w.set("slides", other.Slides)}}
+	turn := finding.Remedy{Says: words.Say("gates.let-it-run-back-past"), Edits: []job.Edit{w.set("slides", other.Slides)}}
 	roomThere := w.out.At + w.out.Opening/2
 	if other.Slides == job.SecondPost {
 		roomThere = m.Ground.Length - (w.out.At - w.out.Opening/2)
@@ -375,11 +376,11 @@ func (w *judge) runBack() {
 		remedies = []finding.Remedy{turn}
 	}
 	if r.Room < r.Past-length.Tolerance {
-		w.find(codeRunBack, finding.Cannot, reason.Say("Open, ", w.name(), " runs back ", r.Past, " past ", r.Post, ", and there are ", r.Room, " to the run's end."), remedies...)
+		w.find(codeRunBack, finding.Cannot, words.Say("gates.open-runs-back-past-and", words.V{"name": w.name(), "past": r.Past, "post": r.Post, "room": r.Room}), remedies...)
 	}
 	for _, o := range m.Made {
 		if o.ID != w.out.ID && o.At+o.Opening/2 > r.From && o.At-o.Opening/2 < r.To {
-			w.find(codeRunBack, finding.Cannot, reason.Say("Open, ", w.name(), " stands before ", label(o), "."), remedies...)
+			w.find(codeRunBack, finding.Cannot, words.Say("gates.open-stands-before", words.V{"name": w.name(), "label": label(o)}), remedies...)
 		}
 	}
 	if want := wanted(w.g); r.Gap < want-length.Tolerance {
@@ -388,8 +389,8 @@ func (w *judge) runBack() {
 		g.Gap = more
 		list := slices.Clone(remedies)
 		if w.fits(g) && w.out.Leaf-(more-w.g.Gap) >= leastLeaf {
-			list = append(list, finding.Remedy{Says: reason.Say("A gap of ", more, " under the closed leaf"), Edits: []job.Edit{w.set("gap", more)}})
+			list = append(list, finding.Remedy{Says: words.Say("gates.a-gap-of-under-the-2", words.V{"more": more}), Edits: []job.Edit{w.set("gap", more)}})
 		}
-		w.find(codeRunBackGround, finding.Cannot, reason.Say("The ground at ", reason.Tape(r.At), " leaves ", r.Gap, " under ", w.name(), " as it runs back; ", want, " is wanted."), list...)
+		w.find(codeRunBackGround, finding.Cannot, words.Say("gates.the-ground-at-leaves-under", words.V{"at": r.At, "gap": r.Gap, "name": w.name(), "want": want}), list...)
 	}
 }

@@ -1,7 +1,6 @@
 package gates
 
 import (
-	"fmt"
 	"math"
 	"slices"
 
@@ -11,6 +10,7 @@ import (
 	"mallow/core/length"
 	"mallow/core/reason"
 	"mallow/core/stage"
+	"mallow/core/words"
 )
 
 // swing is one side of a leaf's way, seen on the map.
@@ -87,7 +87,7 @@ func CheckSwings(runs []*Gates, of func(run string) *stage.Checking) {
 	}
 	for _, c := range crossing {
 		of(c[0].m.Spec.ID).Find(finding.Finding{Rule: codeLeavesCross, Stage: finding.Gates, Severity: finding.Note, Place: finding.Place{Gate: c[0].gate.ID},
-			Says: reason.Say("Open, ", label(*c[0].gate), " and ", label(*c[1].gate), " are in each other's way: one at a time, or swing one of them the other way.")})
+			Says: words.Say("gates.leaves-cross", words.V{"label": label(*c[0].gate), "label2": label(*c[1].gate)})})
 	}
 }
 
@@ -95,32 +95,32 @@ func CheckSwings(runs []*Gates, of func(run string) *stage.Checking) {
 func (w strike) check(c *stage.Checking, runs []*Gates) {
 	m, g, worst := w.m, w.swing.gate, w.Struck
 	f := finding.Finding{Rule: codeLeafHits, Stage: finding.Gates, Severity: finding.Cannot, Place: finding.Place{Gate: g.ID},
-		Says: reason.Say("Swung ", string(w.side), ", a leaf of ", label(*g), " strikes ", worst.What, " at ", math.Round(worst.Angle), "°.")}
+		Says: words.Say("gates.leaf-hits", words.V{"side": string(w.side), "label": label(*g), "what": worst.What, "angle": math.Round(worst.Angle)})}
 	now := m.Spec.Gates[g.index]
 	c.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
-		offer := func(then job.Gate, says, field string, value any) {
+		offer := func(then job.Gate, says reason.Text, field string, value any) {
 			for _, w := range m.swings(g, then) {
 				if w.strikes(runs) != nil {
 					return
 				}
 			}
-			out = append(out, finding.Remedy{Says: reason.Say(says), Edits: []job.Edit{job.Set(g.Path+"/"+field, value)}})
+			out = append(out, finding.Remedy{Says: says, Edits: []job.Edit{job.Set(g.Path+"/"+field, value)}})
 		}
 		if stop := math.Floor(worst.Angle) - 1; stop >= 30 {
 			then := now
 			then.Open = stop
-			offer(then, fmt.Sprintf("A stop at %.0f°", stop), "open", stop)
+			offer(then, words.Say("gates.a-stop-at", words.V{"stop": stop}), "open", stop)
 		}
 		for _, side := range []job.Swing{job.SwingIn, job.SwingOut} {
 			if then := now; side != g.Swing {
 				then.Swing = side
-				offer(then, "Swing it "+string(side), "swing", side)
+				offer(then, words.Say("gates.swing-it", words.V{"side": string(side)}), "swing", side)
 			}
 		}
 		if len(g.Leaves) == 1 {
 			then := now
 			then.Hinge = g.Leaves[0].End.Other()
-			offer(then, "Hang it on the other post", "hinge", then.Hinge)
+			offer(then, words.Say("gates.hang-it-on-the-other"), "hinge", then.Hinge)
 		}
 		return out
 	})
@@ -170,7 +170,7 @@ func (w swing) strikesRun(o *Gates, hit func(string, float64)) {
 			continue // the gate's own post, that the run shares
 		}
 		if angle, struck := w.Round(at.X.Metres(), at.Y.Metres(), o.Spec.PostOf(p.Kind).Width.Metres()/2); struck {
-			hit(p.ID+" of "+name, angle)
+			hit(words.Plain("gates.post-of-run", words.V{"post": p.ID, "run": name}), angle)
 		}
 	}
 	for i := range o.Bays {
@@ -179,7 +179,7 @@ func (w swing) strikesRun(o *Gates, hit func(string, float64)) {
 		}
 		a, b := o.onMap(o.Posts[i].Station, 0, job.SwingIn), o.onMap(o.Posts[i+1].Station, 0, job.SwingIn)
 		if angle, struck := w.Wall(a.X.Metres(), a.Y.Metres(), b.X.Metres(), b.Y.Metres()); struck {
-			hit("the fence of "+name, angle)
+			hit(words.Plain("gates.the-fence-of", words.V{"run": name}), angle)
 		}
 	}
 }

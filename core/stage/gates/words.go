@@ -1,7 +1,6 @@
 package gates
 
 import (
-	"fmt"
 	"math"
 	"slices"
 
@@ -12,6 +11,7 @@ import (
 	"mallow/core/materials"
 	"mallow/core/reason"
 	"mallow/core/stage"
+	"mallow/core/words"
 )
 
 // tell are the run's gates with what is said of them: how their posts are
@@ -37,13 +37,13 @@ func (m *Gates) Tell() []Gate {
 func (w *planner) checks() {
 	low, high := w.out.Bottom, w.bay.TopStart
 	w.out.Checks = []GateCheck{
-		{"Inside at the bottom", w.out.Opening, reason.Say("Between the faces, at the height of the leaf's bottom.")},
-		{"Inside at the top", w.out.Opening, reason.Say("Between the faces, at the leaf's top: the same, or a post leans.")},
+		{words.Plain("gates.inside-at-the-bottom"), w.out.Opening, words.Say("gates.between-the-faces-at-the")},
+		{words.Plain("gates.inside-at-the-top"), w.out.Opening, words.Say("gates.between-the-faces-at-the-2")},
 	}
 	diagonal := gate.Diagonal(w.out.Opening, high-low)
 	for i, p := range w.posts {
-		w.out.Checks = append(w.out.Checks, GateCheck{"Diagonal from the foot of " + p.ID, diagonal,
-			reason.Say("Face to face, up to the leaf's top on ", w.posts[1-i].ID, ". Both alike, or the posts stand out of level or out of plumb.")})
+		w.out.Checks = append(w.out.Checks, GateCheck{words.Plain("gates.diagonal-from-the-foot", words.V{"post": p.ID}), diagonal,
+			words.Say("gates.face-to-face-up-to", words.V{"post": w.posts[1-i].ID})})
 	}
 }
 
@@ -53,11 +53,11 @@ func (w *planner) tellLeaf(l *GateLeaf) {
 		b := *l.Brace
 		switch b.Kind {
 		case materials.Strut:
-			b.Says = reason.Say("From the bottom hinge up to the latch end's head: the leaf's weight presses a timber brace together. The other way it would hang on its nails.")
+			b.Says = words.Say("gates.from-the-bottom-hinge-up")
 		case materials.Tie:
-			b.Says = reason.Say("From the top hinge down to the latch end's foot: a wire or rod only pulls. The turnbuckle is tightened until the tip lifts.")
+			b.Says = words.Say("gates.from-the-top-hinge-down")
 		default:
-			b.Says = reason.Say("No brace: the welded frame is stiff in itself.")
+			b.Says = words.Say("gates.no-brace-the-welded-frame")
 		}
 		l.Brace = &b
 	}
@@ -72,11 +72,11 @@ func (w *planner) tellLeaf(l *GateLeaf) {
 func adjustSays(a Adjusting, hw job.Hardware) reason.Text {
 	switch {
 	case hw.Pitch <= 0:
-		return reason.Say("This hinge has no thread: pack the bottom hinge out by ", a.In, ", or let the top one in by as much. First see that the post is plumb and the brace tight.")
+		return words.Say("gates.this-hinge-has-no-thread", words.V{"in": a.In})
 	case !a.Enough:
-		return reason.Say("That asks for ", a.In, " of the top bolt, and it has ", hw.Travel, ". The post has leaned or the leaf has racked: plumb the post, or pull the leaf square with its brace, before the bolts are turned.")
+		return words.Say("gates.that-asks-for-of-the", words.V{"in": a.In, "travel": hw.Travel})
 	}
-	return reason.Say("Turn the top hinge's bolt in by ", a.In, ", ", math.Round(a.Turns*4)/4, stage.Plural(int(math.Round(a.Turns*4)/4), " turn", " turns"), ": the tip comes up ", a.Drop, ". Prop the tip while the nuts are loose.")
+	return words.Say("gates.turn-the-top-hinges-bolt", words.V{"in": a.In, "turns": math.Round(a.Turns*4) / 4, "turns2": int(math.Round(a.Turns*4) / 4), "drop": a.Drop})
 }
 
 // gateCautions stand where leaves are hung, and where a gate is all that keeps
@@ -95,24 +95,24 @@ func GateCautions(runs []*Gates) []stage.Caution {
 		}
 	}
 	var out []stage.Caution
-	add := func(parts ...any) { out = append(out, stage.Caution{Stage: finding.Gates, Says: reason.Say(parts...)}) }
+	add := func(t reason.Text) { out = append(out, stage.Caution{Stage: finding.Gates, Says: t}) }
 	switch {
 	case leaf > 2*stage.AloneMost:
-		add("A leaf falls from its hinges when it is hung, adjusted or lifted off: this is more than two people should hold. Blocks, a strap or a machine; nobody stands under it.")
+		add(words.Say("gates.a-leaf-falls-from-its"))
 	case leaf > 0:
-		add("A leaf falls from its hinges when it is hung, adjusted or lifted off: two people, blocks under it, and fingers out of the hinge gap.")
+		add(words.Say("gates.a-leaf-falls-from-its-2"))
 	}
 	if slide {
-		add("A sliding leaf that passes its stop falls over, and has killed: end stops and guides stand before it is first run. A driven gate is for a licensed installer.")
+		add(words.Say("gates.a-sliding-leaf-that-passes"))
 	}
 	if drive {
-		add("At a drive there is traffic: cones and a lookout while you work in it, and the leaf tied back in wind.")
+		add(words.Say("gates.at-a-drive-there-is"))
 	}
 	if pool {
-		add("A gate in a pool barrier keeps children alive. What stands here is what codes usually ask; only the local code and its inspector count. Try it each time: it closes and latches by itself from any angle.")
+		add(words.Say("gates.a-gate-in-a-pool-2"))
 	}
 	if animals {
-		add("Animals lean on gates and lift them: opposed pins, a latch that none noses open, and no gap for a head.")
+		add(words.Say("gates.animals-lean-on-gates-and"))
 	}
 	return out
 }
@@ -122,65 +122,58 @@ func (w *planner) hardware() string {
 	if h, ok := w.m.Cat.HardwareOf(w.gate.Hardware.Kind); ok {
 		return stage.Lower(h.Name)
 	}
-	return "hinges and latch of your own"
+	return words.Plain("gates.hinges-and-latch-of-your")
 }
 
 // order is what is ordered for the gate.
 func (w *planner) order() {
-	add := func(parts ...any) { w.out.Order = append(w.out.Order, GateStep{reason.Say(parts...)}) }
+	add := func(t reason.Text) { w.out.Order = append(w.out.Order, GateStep{t}) }
 	made := w.m.LeafMake(w.gate)
 	if r := w.out.RunBack; r != nil {
-		add("1 sliding leaf, ", r.Past, " × ", w.out.Leaf, ", with its track or rollers and guides, as its maker says.")
+		add(words.Say("gates.1-sliding-leaf-with-its", words.V{"past": r.Past, "leaf": w.out.Leaf}))
 	}
 	for _, l := range w.out.Leaves {
-		parts := []any{"1 leaf, ", l.Width, " wide × ", l.Height, " high"}
-		if (l.Height - l.TipHeight).Abs() > length.Millimetre {
-			parts = append(parts, " at the hinges, ", l.TipHeight, " at the tip")
-		}
-		weight := fmt.Sprint(", about ", w.m.Job.Units.Weight(l.Mass))
-		if !l.Estimated {
-			weight = ", " + w.m.Job.Units.Weight(l.Mass)
-		}
-		parts = append(parts, ": "+stage.Lower(made.Name), weight, "; hangs on ", l.Post, ".")
-		add(parts...)
+		of := words.V{"width": l.Width, "height": l.Height, "tip": l.TipHeight, "made": stage.Lower(made.Name), "mass": l.Mass, "post": l.Post,
+			"level": yesNo((l.Height - l.TipHeight).Abs() <= length.Millimetre), "weighed": yesNo(!l.Estimated)}
+		add(words.Say("gates.order-leaf", of))
 	}
 	if n := len(w.out.Leaves); n > 0 {
 		hinges := 0
 		for _, l := range w.out.Leaves {
 			hinges += len(l.Hinges)
 		}
-		add(hinges, " hinges, ", w.hardware(), ", for a post of ", w.out.Post, ".")
+		add(words.Say("gates.hinges-for-a-post-of", words.V{"hinges": hinges, "hardware": w.hardware(), "post": w.out.Post}))
 		if n == 2 {
-			add("1 latch for two leaves, a drop bolt for the leaf that stands, and a stop let into the ground.")
+			add(words.Say("gates.1-latch-for-two-leaves"))
 		} else {
-			add("1 latch with its catch, and a stop.")
+			add(words.Say("gates.1-latch-with-its-catch"))
 		}
 		if w.gate.Lift > 0 {
-			add("The hinges are rising ones, ", w.gate.Lift, " by the time the leaf is square open.")
+			add(words.Say("gates.the-hinges-are-rising-ones", words.V{"lift": w.gate.Lift}))
 		}
-		add(n, stage.Plural(n, " hold-back", " hold-backs"), " for the open leaf, with a stake or a wall to be on.")
+		add(words.Say("gates.for-the-open-leaf-with", words.V{"count": n}))
 	}
 	for i, p := range w.posts {
 		if p.Stays != "" || i == 1 && p.Shared != "" {
 			continue
 		}
-		role := "latch post"
+		role := words.Plain("gates.latch-post")
 		if p.Hung {
-			role = "hinge post"
+			role = words.Plain("gates.hinge-post")
 		}
 		if w.gate.Kind == job.SlideGate {
-			role = "guide post"
+			role = words.Plain("gates.guide-post")
 		}
 		if p.Stock != nil {
-			add(p.ID, ", ", role, ": ", w.out.Post, " × ", *p.Stock, ".")
+			add(words.Say("gates.order-post", words.V{"post": p.ID, "role": role, "post2": w.out.Post, "stock": *p.Stock}))
 		} else {
-			add(p.ID, ", ", role, ": ", w.out.Post, " × at least ", p.Needed, ", longer than any stock.")
+			add(words.Say("gates.at-least-longer-than-any", words.V{"post": p.ID, "role": role, "post2": w.out.Post, "needed": p.Needed}))
 		}
 		if p.Card >= 0 {
 			if c := w.m.Cards[p.Card]; c.Core > 0 {
-				add(p.ID, ": a steel core, ", c.Core, ", down to the foot.")
+				add(words.Say("gates.a-steel-core-down-to", words.V{"post": p.ID, "core": c.Core}))
 			} else if w.m.Spec.PostOf(p.Kind).Hollow && p.Hung && w.m.Spec.PostOf(p.Kind).Shape == job.SquarePost {
-				add(p.ID, " is hollow: a steel core in it takes the hinges.")
+				add(words.Say("gates.is-hollow-a-steel-core", words.V{"post": p.ID}))
 			}
 		}
 	}
@@ -197,93 +190,101 @@ func (w *planner) wait() reason.Text {
 		}
 	}
 	if how == "" {
-		return reason.Say("The posts stand already: rock them by hand before anything hangs on them.")
+		return words.Say("gates.the-posts-stand-already-rock")
 	}
-	says := reason.Say("Leave the posts alone before a leaf hangs on them: ", how, ".")
+	says := words.Say("gates.leave-the-posts-alone-before", words.V{"how": how})
 	if heavy >= w.m.Cat.Passage.Heavy {
-		says = append(says, reason.Say(" With a leaf of ", w.m.Job.Units.Weight(heavy), " a week: concrete has most of its strength then.")...)
+		says = append(says, words.Say("gates.with-a-leaf-of-a", words.V{"weight": w.m.Job.Units.Weight(heavy)})...)
 	}
 	return says
 }
 
 // steps is how the gate is hung, in order.
 func (w *planner) steps() {
-	add := func(parts ...any) { w.out.Steps = append(w.out.Steps, GateStep{reason.Say(parts...)}) }
-	add("Set ", w.posts[0].ID, " and ", w.posts[1].ID, " with a spreader of ", w.out.Opening, " between them, one low and one high, and tape both diagonals: ", w.out.Checks[2].Length, ".")
+	add := func(t reason.Text) { w.out.Steps = append(w.out.Steps, GateStep{t}) }
+	add(words.Say("gates.set-and-with-a-spreader", words.V{"post": w.posts[0].ID, "post2": w.posts[1].ID, "opening": w.out.Opening, "length": w.out.Checks[2].Length}))
 	w.out.Steps = append(w.out.Steps, GateStep{w.wait()})
 	if w.gate.Kind == job.SlideGate {
-		add("Set track or rollers level to their maker's sheet, then the guides, and run the leaf back and forth by hand over ", w.out.RunBack.Past, ".")
-		add("A stop at either end: a leaf that leaves its guides falls.")
+		add(words.Say("gates.set-track-or-rollers-level", words.V{"past": w.out.RunBack.Past}))
+		add(words.Say("gates.a-stop-at-either-end"))
 		return
 	}
 	for _, l := range w.out.Leaves {
 		w.hangSteps(&l, add)
 	}
 	if len(w.out.Leaves) == 2 {
-		add("Bring the tips level with each other, ", w.gate.Hardware.Meeting, " apart; then the drop bolt, and its stop let into the ground under it.")
+		add(words.Say("gates.bring-the-tips-level-with", words.V{"meeting": w.gate.Hardware.Meeting}))
 	}
 	if t := w.out.Latch; t != nil && len(w.out.Leaves) == 1 {
-		add("Latch at ", t.Above, " above ground on ", t.Post, markSays(t.FromMark), ", and a stop, so that the latch does not take the blow.")
+		add(words.Say("gates.latch-at-above-ground-on", words.V{"above": t.Above, "post": t.Post, "markSays": markSays(t.FromMark)}))
 	} else if t != nil {
-		add("Latch at ", t.Above, " above the ground at ", t.Post, ", on the leaf that opens first.")
+		add(words.Say("gates.latch-at-above-the-ground", words.V{"above": t.Above, "post": t.Post}))
 	}
 	for _, l := range w.out.Leaves {
 		for _, s := range l.Sides {
-			where := reason.Say("closed")
+			where := words.Say("gates.closed")
 			if s.Angle >= 0.5 {
-				where = reason.Say("at ", math.Round(s.Angle), "° and ", s.Out, " from its pins")
+				where = words.Say("gates.at-and-from-its-pins", words.V{"angle": math.Round(s.Angle), "out": s.Out})
 			}
-			add("Swing ", leafName(w.out, l), " ", string(s.Side), " by hand, all of ", math.Round(w.out.Open), "°: the least gap is ", s.Gap, ", ", where, ". Hold it there at ", s.Hold.Off, " off the line, ", s.Hold.Along, " along from the middle of ", l.Post, ".")
+			add(words.Say("gates.swing-by-hand-all-of", words.V{"leafName": leafName(w.out, l), "side": string(s.Side), "open": math.Round(w.out.Open), "gap": s.Gap, "where": where, "off": s.Hold.Off, "along": s.Hold.Along, "post": l.Post}))
 		}
 	}
 }
 
 // hangSteps are the steps of one leaf.
-func (w *planner) hangSteps(l *GateLeaf, add func(...any)) {
+func (w *planner) hangSteps(l *GateLeaf, add func(reason.Text)) {
 	if len(l.Hinges) == 0 {
 		return
 	}
-	parts := []any{"On ", l.Post, " mark "}
+	var marks reason.Text
 	for i, h := range l.Hinges {
 		if i > 0 {
-			parts = append(parts, ", ")
+			marks = append(marks, words.Say("gates.next-mark")...)
 		}
-		parts = append(parts, stage.Lower(h.Name), " ", h.Above, " above ground", markSays(h.FromMark))
+		marks = append(marks, words.Say("gates.hinge-above-ground", words.V{"name": stage.Lower(h.Name), "above": h.Above, "mark": markSays(h.FromMark)})...)
 	}
-	add(append(parts, ".")...)
-	add("Block ", leafName(w.out, *l), " up: ", l.Blocks[0].Height, " under its hinge end, ", l.Blocks[1].Height, " under its tip, with ", w.gate.Hardware.Hinge, " to the post. Two people: it falls if one lets go.")
-	add("Bottom hinge first, its pin up; then the top one, its pin down. Opposed pins keep the leaf from being lifted off.")
+	add(words.Say("gates.mark-the-hinges", words.V{"post": l.Post, "marks": marks}))
+	add(words.Say("gates.block-up-under-its-hinge", words.V{"leafName": leafName(w.out, *l), "height": l.Blocks[0].Height, "height2": l.Blocks[1].Height, "hinge": w.gate.Hardware.Hinge}))
+	add(words.Say("gates.bottom-hinge-first-its-pin"))
 }
 
 // markSays says where a mark lies from the reference mark.
 func markSays(from length.Length) reason.Text {
 	if from < 0 {
-		return reason.Say(" (", -from, " above the reference mark)")
+		return words.Say("gates.above-the-reference-mark", words.V{"from": -from})
 	}
-	return reason.Say(" (", from, " below the reference mark)")
+	return words.Say("gates.below-the-reference-mark", words.V{"from": from})
+}
+
+// yesNo is how a message asks whether something is so.
+func yesNo(is bool) string {
+	if is {
+		return "yes"
+	}
+	return "no"
 }
 
 func leafName(g *Gate, l GateLeaf) string {
 	if len(g.Leaves) == 1 {
-		return "the leaf"
+		return words.Plain("gates.the-leaf")
 	}
-	return "the leaf on " + l.Post
+	return words.Plain("gates.the-leaf-on", words.V{"post": l.Post})
 }
 
 // after is what is looked at when the gate has hung for a week.
 func (w *planner) after() {
-	add := func(parts ...any) { w.out.After = append(w.out.After, GateStep{reason.Say(parts...)}) }
+	add := func(t reason.Text) { w.out.After = append(w.out.After, GateStep{t}) }
 	if w.gate.Kind == job.SlideGate {
-		add("Does it still run by hand, and stop where it should? Clear stones off its way.")
-		add("Are both posts plumb, and the guides tight?")
+		add(words.Say("gates.does-it-still-run-by"))
+		add(words.Say("gates.are-both-posts-plumb-and"))
 		return
 	}
-	add("Tape the gap at the tip again, closed: write the drop down under Adjust, and take it out there.")
-	add("Are both posts plumb? Tape inside at top and bottom: ", w.out.Opening, ".")
-	add("Nuts and screws of the hinges: timber shrinks and they come loose.")
-	add("Does the latch meet its catch without lifting the leaf?")
-	add("Open it all the way: does it stay where it is left? If it swings by itself, the hinge post leans that way.")
-	add("Look at the ground round ", w.posts[0].ID, " and ", w.posts[1].ID, ": a gap beside the concrete says that the post moves.")
+	add(words.Say("gates.tape-the-gap-at-the"))
+	add(words.Say("gates.are-both-posts-plumb-tape", words.V{"opening": w.out.Opening}))
+	add(words.Say("gates.nuts-and-screws-of-the"))
+	add(words.Say("gates.does-the-latch-meet-its"))
+	add(words.Say("gates.open-it-all-the-way"))
+	add(words.Say("gates.look-at-the-ground-round", words.V{"post": w.posts[0].ID, "post2": w.posts[1].ID}))
 }
 
 func label(g Gate) string {

@@ -7,6 +7,7 @@ import (
 	"mallow/core/job"
 	"mallow/core/reason"
 	"mallow/core/stage"
+	"mallow/core/words"
 )
 
 // nearMix looks at what is ordered whole: a little less waste may save a step
@@ -27,17 +28,17 @@ func NearMix(j job.Job, t Totals, runs []*Load) []stage.Found {
 			return
 		}
 		out = append(out, stage.Found{Finding: finding.Finding{Rule: rule, Stage: finding.Pour, Severity: finding.Note, Says: says},
-			Ways: stage.OneWay(append(reason.Say(stage.Percent(waste), " waste instead of ", stage.Percent(t.Waste), ": "), saves...), job.Set("/setting/waste", waste))})
+			Ways: stage.OneWay(append(words.Say("load.waste-instead-of", words.V{"waste": waste, "waste2": t.Waste}), saves...), job.Set("/setting/waste", waste))})
 	}
 	order := runs[0].Cat.Supply.Truck.In(j.Units.System)
 	if step := t.Truck.Order - order.Step; step > 0 {
-		offer(codeNearTruck, float64(step/t.Concrete)-1, reason.Say("The truck is ordered with ", reason.Bulk(t.Truck.Order), " for the last ", t.ConcreteToBuy-step, "."), reason.Say("saves ", reason.Bulk(order.Step)))
+		offer(codeNearTruck, float64(step/t.Concrete)-1, words.Say("load.the-truck-is-ordered-with", words.V{"order": t.Truck.Order, "concreteToBuy": t.ConcreteToBuy - step}), words.Say("load.saves", words.V{"step": order.Step}))
 	}
 	if len(t.BagKinds) == 1 {
 		b := t.BagKinds[0]
 		bag, ok := runs[0].Cat.Bag(b.id)
 		if whole := math.Floor(b.Exact); ok && whole > 0 && b.Exact-whole > 1e-6 && b.Exact-whole <= nearBag {
-			offer(codeNearBag, whole*float64(bag.Yield)/float64(t.Concrete)-1, reason.Say("The last of ", b.Count, " bags is for a twentieth of a bag or less."), reason.Say("saves a bag"))
+			offer(codeNearBag, whole*float64(bag.Yield)/float64(t.Concrete)-1, words.Say("load.the-last-of-bags-is", words.V{"count": b.Count}), words.Say("load.saves-a-bag"))
 		}
 	}
 	return out

@@ -4,14 +4,15 @@ import (
 	"cmp"
 	"math"
 	"slices"
+	"strings"
 
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/materials"
 	"mallow/core/pour"
-	"mallow/core/stage"
 	"mallow/core/stage/dig"
 	"mallow/core/stage/gates"
+	"mallow/core/words"
 )
 
 // loadRun is a run with what it takes.
@@ -406,10 +407,7 @@ func (t *Totals) sortParts() {
 
 // Named is what the part is called, one or many.
 func (p LoadPart) Named() string {
-	if p.Count != 1 {
-		return p.What
-	}
-	return map[string]string{"line posts": "line post", "terminal posts": "terminal post", "panels": "panel", "rails": "rail", "bays of boards": "bay of boards", "gravel boards": "gravel board"}[p.What]
+	return words.Plain("load.part-"+strings.ReplaceAll(p.What, " ", "-"), words.V{"count": p.Count})
 }
 
 // WithWaste says how much waste the concrete to buy has, after what it is of;
@@ -417,9 +415,9 @@ func (p LoadPart) Named() string {
 func (t Totals) WithWaste() string {
 	switch {
 	case t.Waste > 0:
-		return " with " + stage.Percent(t.Waste) + " waste"
+		return words.Plain("load.with-waste", words.V{"waste": t.Waste})
 	case t.Waste < 0:
-		return " with the waste that was given"
+		return words.Plain("load.with-waste-as-given")
 	}
 	return ""
 }

@@ -5,6 +5,7 @@ import (
 	"mallow/core/materials"
 	"mallow/core/reason"
 	"mallow/core/stage"
+	"mallow/core/words"
 )
 
 // explain says why a run's totals are what they are.
@@ -54,34 +55,34 @@ func (p LoadPart) Words() reason.Text {
 		if p.Hollow {
 			shape += " hollow"
 		}
-		t := reason.Say(p.Width, " "+shape+" "+p.Material+", ")
+		t := words.Say("load.post-section", words.V{"width": p.Width, "shape": shape, "material": p.Material})
 		if p.Length == 0 {
-			return append(t, reason.Say("longer than any stock: order them")...)
+			return append(t, words.Say("load.longer-than-any-stock-order")...)
 		}
-		return append(t, reason.Say(p.Length, " long")...)
+		return append(t, words.Say("load.long", words.V{"length": p.Length})...)
 	case "panels", "gravel boards":
-		t := reason.Say(p.Width, " high")
+		t := words.Say("load.high", words.V{"width": p.Width})
 		if p.Length > 0 {
-			t = append(reason.Say(p.Length, " × "), t...)
+			t = append(words.Say("load.length-by", words.V{"length": p.Length}), t...)
 		}
 		return t
 	}
-	return reason.Say(p.Length, " long")
+	return words.Say("load.long", words.V{"length": p.Length})
 }
 
 func (m *Load) whyBags(t Totals) reason.Why {
 	r := m.RunRules()
-	w := reason.Why{Figure: "Concrete for the run",
-		Sentence: reason.Say(t.Posts, stage.Plural(t.Posts, " hole takes ", " holes take "), t.Concrete, " (", reason.Bulk(t.Concrete), ")")}
+	w := reason.Why{Figure: words.Plain("load.concrete-for-the-run"),
+		Sentence: words.Say("load.holes-take", words.V{"posts": t.Posts, "concrete": t.Concrete, "concrete2": t.Concrete})}
 	if m.BagKnown && len(t.BagKinds) > 0 {
-		w.Sentence = append(w.Sentence, reason.Say(": ", t.BagKinds[0].Exact, " bags, so ", t.Bags, ".")...)
+		w.Sentence = append(w.Sentence, words.Say("load.bags-so", words.V{"exact": t.BagKinds[0].Exact, "bags": t.Bags})...)
 		w.Steps = append(w.Steps,
-			reason.Step{Rule: "Rounded up once", Governs: true, Source: stage.Geometry,
-				Says: reason.Say("The sum is of exact volumes; bags are rounded up for the run, not for each post.")},
+			reason.Step{Rule: words.Plain("load.rounded-up-once"), Governs: true, Source: stage.Geometry,
+				Says: words.Say("load.the-sum-is-of-exact")},
 			m.BagStep(r, m.Bag))
 	}
-	w.Steps = append(w.Steps, reason.Step{Rule: "Waste", Source: stage.Practice, Says: reason.Say("Bought beyond the sum, as a fraction: ", r.Setting.Waste),
-		Settings: []reason.Setting{m.Rule(r, "setting/waste", "Waste", reason.RatioSetting)}})
+	w.Steps = append(w.Steps, reason.Step{Rule: words.Plain("load.waste"), Source: stage.Practice, Says: words.Say("load.bought-beyond-the-sum-as", words.V{"waste": r.Setting.Waste}),
+		Settings: []reason.Setting{m.Rule(r, "setting/waste", words.Plain("load.waste"), reason.RatioSetting)}})
 	w.Steps = append(w.Steps, otherConcrete(t, m.Cat)...)
 	return w
 
@@ -89,25 +90,25 @@ func (m *Load) whyBags(t Totals) reason.Why {
 
 // otherConcrete is the same concrete from a truck, and mixed on site.
 func otherConcrete(t Totals, cat materials.Catalog) []reason.Step {
-	truck := reason.Say("Ordered in steps: ", reason.Bulk(t.Truck.Order), ".")
+	truck := words.Say("load.ordered-in-steps", words.V{"order": t.Truck.Order})
 	if t.Truck.Short {
-		truck = append(truck, reason.Say(" Under ", reason.Bulk(t.Truck.Under), " a charge for a short load is usual.")...)
+		truck = append(truck, words.Say("load.under-a-charge-for-a", words.V{"under": t.Truck.Under})...)
 	}
 	mix := cat.Supply.Mix
 	return []reason.Step{
-		{Rule: "By truck", Source: cat.Supply.Truck.Source, Says: truck},
-		{Rule: "Mixed on site", Source: mix.Source, Says: reason.Say(mix.Cement, " cement, ", mix.Sand, " sand, ", mix.Stone, " stone: ", t.Mix.Bags, " × ", t.Mix.Bag, " of cement, ", reason.Bulk(t.Mix.Sand), " of sand, ", reason.Bulk(t.Mix.Stone), " of stone, ", t.Mix.Water, " of water.")},
+		{Rule: words.Plain("load.by-truck"), Source: cat.Supply.Truck.Source, Says: truck},
+		{Rule: words.Plain("load.mixed-on-site"), Source: mix.Source, Says: words.Say("load.cement-sand-stone-of-cement", words.V{"cement": mix.Cement, "sand": mix.Sand, "stone": mix.Stone, "bags": t.Mix.Bags, "bag": t.Mix.Bag, "sand2": t.Mix.Sand, "stone2": t.Mix.Stone, "water": t.Mix.Water})},
 	}
 }
 
 func (m *Load) whyGravel(t Totals) reason.Why {
 	g := m.Cat.Gravel
-	return reason.Why{Figure: "Gravel for the run",
-		Sentence: reason.Say(t.Gravel, " tamped in the holes + ", 100*g.Tamping, " % = ", reason.Bulk(t.GravelLoose), " loose."),
+	return reason.Why{Figure: words.Plain("load.gravel-for-the-run"),
+		Sentence: words.Say("load.tamped-in-the-holes-loose", words.V{"gravel": t.Gravel, "tamping": 100 * g.Tamping, "gravelLoose": t.GravelLoose}),
 		Steps: []reason.Step{
-			{Rule: "Tamping", Governs: true, Source: g.Source, Says: reason.Say("Gravel loses about a tenth when it is tamped.")},
-			{Rule: "Gravel under the post", Source: stage.Practice, Says: reason.Say(m.RunRules().Setting.Gravel, " in each hole."),
-				Settings: []reason.Setting{m.Rule(m.RunRules(), "setting/gravel", "Gravel", reason.LengthSetting)}},
+			{Rule: words.Plain("load.tamping"), Governs: true, Source: g.Source, Says: words.Say("load.gravel-loses-about-a-tenth")},
+			{Rule: words.Plain("load.gravel-under-the-post"), Source: stage.Practice, Says: words.Say("load.in-each-hole", words.V{"gravel": m.RunRules().Setting.Gravel}),
+				Settings: []reason.Setting{m.Rule(m.RunRules(), "setting/gravel", words.Plain("load.gravel"), reason.LengthSetting)}},
 		}}
 
 }
@@ -117,63 +118,63 @@ func (m *Load) whyHours(t Totals) reason.Why {
 	if m.Job.Site.Crew != nil {
 		source = stage.Yours
 	}
-	w := reason.Why{Figure: "Hours to dig", Sentence: reason.Say(t.Dug, " of soil: ", t.Hours.ByHand, " h by hand for one person, ", t.Hours.ByAuger, " h with the auger.")}
+	w := reason.Why{Figure: words.Plain("load.hours-to-dig"), Sentence: words.Say("load.of-soil-h-by-hand", words.V{"dug": t.Dug, "byHand": t.Hours.ByHand, "byAuger": t.Hours.ByAuger})}
 	w.Steps = []reason.Step{
-		{Rule: "By hand", Source: source, Governs: true, Says: reason.Say(length.Volume(rate.Hand), " an hour in easy soil.")},
-		{Rule: "By auger", Source: source, Says: reason.Say(rate.Auger, " of hole an hour, and ", rate.Setup, " minutes to set up at each.")},
-		{Rule: "Soil", Source: m.Soil.Source, Says: reason.Say(m.Soil.Name, ": ", m.Soil.Digging, " times as long as easy soil.")},
+		{Rule: words.Plain("load.by-hand"), Source: source, Governs: true, Says: words.Say("load.an-hour-in-easy-soil", words.V{"volume": length.Volume(rate.Hand)})},
+		{Rule: words.Plain("load.by-auger"), Source: source, Says: words.Say("load.of-hole-an-hour-and", words.V{"auger": rate.Auger, "setup": rate.Setup})},
+		{Rule: words.Plain("load.soil"), Source: m.Soil.Source, Says: words.Say("load.times-as-long-as-easy", words.V{"name": m.Soil.Name, "digging": m.Soil.Digging})},
 	}
 	if t.Hours.Hand > 0 {
-		w.Steps = append(w.Steps, reason.Step{Rule: "No auger there", Source: stage.Practice, Says: reason.Say(t.Hours.Hand, stage.Plural(t.Hours.Hand, " hole is", " holes are"), " dug by hand anyway: near a mark, square, or wider than any auger.")})
+		w.Steps = append(w.Steps, reason.Step{Rule: words.Plain("load.no-auger-there"), Source: stage.Practice, Says: words.Say("load.dug-by-hand-anyway-near", words.V{"hand": t.Hours.Hand})})
 	}
 	return w
 
 }
 
 func (m *Load) whySpoil(t Totals) reason.Why {
-	return reason.Why{Figure: "Soil to carry away",
-		Sentence: reason.Say(t.Dug, " dug, less ", t.SoilBack, " put back, loosened by ", 100*m.Soil.Bulking, " % = ", reason.Bulk(t.Spoil), "."),
-		Steps:    []reason.Step{{Rule: "Loosening", Governs: true, Source: m.Soil.Source, Says: m.SoilSays()}}}
+	return reason.Why{Figure: words.Plain("load.soil-to-carry-away"),
+		Sentence: words.Say("load.dug-less-put-back-loosened", words.V{"dug": t.Dug, "soilBack": t.SoilBack, "bulking": 100 * m.Soil.Bulking, "spoil": t.Spoil}),
+		Steps:    []reason.Step{{Rule: words.Plain("load.loosening"), Governs: true, Source: m.Soil.Source, Says: m.SoilSays()}}}
 
 }
 
 func whyJobConcrete(runs []*Load, t Totals) reason.Why {
-	w := reason.Why{Figure: "Concrete for the job",
-		Sentence: reason.Say(t.Posts, " holes on ", len(runs), " runs take ", t.ConcreteToBuy, " (", reason.Bulk(t.ConcreteToBuy), ").")}
+	w := reason.Why{Figure: words.Plain("load.concrete-for-the-job"),
+		Sentence: words.Say("load.holes-on-runs-take", words.V{"posts": t.Posts, "count": len(runs), "concreteToBuy": t.ConcreteToBuy, "concreteToBuy2": t.ConcreteToBuy})}
 	w.Steps = append(w.Steps, otherConcrete(t, runs[0].Cat)...)
-	w.Steps = append(w.Steps, reason.Step{Rule: "Rounded up once", Governs: true, Source: stage.Geometry,
-		Says: reason.Say("The runs' exact volumes are added; bags of a kind are rounded up once for the job.")})
+	w.Steps = append(w.Steps, reason.Step{Rule: words.Plain("load.rounded-up-once"), Governs: true, Source: stage.Geometry,
+		Says: words.Say("load.the-runs-exact-volumes-are")})
 	if t.Elsewhere > 0 {
-		w.Steps = append(w.Steps, reason.Step{Rule: "Corner posts once", Source: stage.Practice,
-			Says: reason.Say(t.Elsewhere, stage.Plural(t.Elsewhere, " corner post belongs", " corner posts belong"), " to two runs and is dug once: counted in the run that ends there.")})
+		w.Steps = append(w.Steps, reason.Step{Rule: words.Plain("load.corner-posts-once"), Source: stage.Practice,
+			Says: words.Say("load.to-two-runs-and-is", words.V{"elsewhere": t.Elsewhere})})
 	}
 	for _, m := range runs {
 		w.Steps = append(w.Steps, reason.Step{Rule: m.Name(), Source: stage.Yours,
-			Says: reason.Say(m.Totals.Posts, stage.Plural(m.Totals.Posts, " hole", " holes"), ", ", m.Totals.ConcreteToBuy)})
+			Says: words.Say("load.holes-in-all", words.V{"posts": m.Totals.Posts, "concreteToBuy": m.Totals.ConcreteToBuy})})
 	}
 	return w
 }
 
 func whyJobGravel(runs []*Load, t Totals) reason.Why {
-	w := reason.Why{Figure: "Gravel for the job", Sentence: reason.Say(t.Gravel, " tamped in the holes = ", reason.Bulk(t.GravelLoose), " loose.")}
+	w := reason.Why{Figure: words.Plain("load.gravel-for-the-job"), Sentence: words.Say("load.tamped-in-the-holes-loose-2", words.V{"gravel": t.Gravel, "gravelLoose": t.GravelLoose})}
 	for _, m := range runs {
-		w.Steps = append(w.Steps, reason.Step{Rule: m.Name(), Source: stage.Yours, Says: reason.Say(m.Totals.Gravel, " tamped")})
+		w.Steps = append(w.Steps, reason.Step{Rule: m.Name(), Source: stage.Yours, Says: words.Say("load.tamped", words.V{"gravel": m.Totals.Gravel})})
 	}
 	return w
 }
 
 func whyJobHours(runs []*Load, t Totals) reason.Why {
-	w := reason.Why{Figure: "Hours to dig, whole job", Sentence: reason.Say(t.Dug, " of soil: ", t.Hours.ByHand, " h by hand for one person, ", t.Hours.ByAuger, " h with the auger.")}
+	w := reason.Why{Figure: words.Plain("load.hours-to-dig-whole-job"), Sentence: words.Say("load.of-soil-h-by-hand", words.V{"dug": t.Dug, "byHand": t.Hours.ByHand, "byAuger": t.Hours.ByAuger})}
 	for _, m := range runs {
-		w.Steps = append(w.Steps, reason.Step{Rule: m.Name(), Source: stage.Yours, Says: reason.Say(m.Totals.Hours.ByHand, " h by hand, ", m.Totals.Hours.ByAuger, " h with the auger")})
+		w.Steps = append(w.Steps, reason.Step{Rule: m.Name(), Source: stage.Yours, Says: words.Say("load.h-by-hand-h-with", words.V{"byHand": m.Totals.Hours.ByHand, "byAuger": m.Totals.Hours.ByAuger})})
 	}
 	return w
 }
 
 func whyJobSpoil(runs []*Load, t Totals) reason.Why {
-	w := reason.Why{Figure: "Soil to carry away, whole job", Sentence: reason.Say(t.Dug, " dug, less ", t.SoilBack, " put back, loosened = ", reason.Bulk(t.Spoil), ".")}
+	w := reason.Why{Figure: words.Plain("load.soil-to-carry-away-whole"), Sentence: words.Say("load.dug-less-put-back-loosened-2", words.V{"dug": t.Dug, "soilBack": t.SoilBack, "spoil": t.Spoil})}
 	for _, m := range runs {
-		w.Steps = append(w.Steps, reason.Step{Rule: m.Name(), Source: m.Soil.Source, Says: reason.Say(reason.Bulk(m.Totals.Spoil), " of ", stage.Lower(m.Soil.Name))})
+		w.Steps = append(w.Steps, reason.Step{Rule: m.Name(), Source: m.Soil.Source, Says: words.Say("load.of", words.V{"spoil": m.Totals.Spoil, "name": stage.Lower(m.Soil.Name)})})
 	}
 	return w
 }

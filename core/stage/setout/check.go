@@ -10,6 +10,7 @@ import (
 	"mallow/core/reason"
 	"mallow/core/stage"
 	"mallow/core/stringline"
+	"mallow/core/words"
 )
 
 // setoutCheck looks at a run's strings.
@@ -23,8 +24,8 @@ func (m *Marking) Check(c *stage.Checking) {
 	cord, kind, known := m.cord()
 	if !known {
 		c.Find(finding.Finding{Rule: codeStringUnknown, Stage: finding.Strings, Severity: finding.Check,
-			Says: reason.Say("There is no string called ", m.Spec.String.Kind, " in the catalogue; ", kind.Name, " is taken instead.")},
-			stage.OneWay(reason.Say("Take ", kind.Name), m.Set("/string/kind", kind.ID)))
+			Says: words.Say("setout.string-unknown", words.V{"kind": m.Spec.String.Kind, "name": kind.Name})},
+			stage.OneWay(words.Say("setout.take", words.V{"name": kind.Name}), m.Set("/string/kind", kind.ID)))
 	}
 	check{m, c}.lines(cord, kind)
 }
@@ -34,8 +35,8 @@ func (m check) lines(cord stringline.Cord, kind materials.String) {
 	s, out := m.Spec.String, m.Strings
 	if s.Pull > kind.Most {
 		m.Find(finding.Finding{Rule: codeStringBreaks, Stage: finding.Strings, Severity: finding.Cannot,
-			Says: reason.Say(kind.Name, " stands ", reason.Force(kind.Most), "; ", reason.Force(s.Pull), " breaks it, and it whips.")}, func(a *stage.Advising) []finding.Remedy {
-			return []finding.Remedy{{Says: reason.Say("Pull ", reason.Force(kind.Pull)), Edits: []job.Edit{m.Set("/string/pull", kind.Pull)}}}
+			Says: words.Say("setout.string-breaks", words.V{"name": kind.Name, "most": reason.Force(kind.Most), "pull": reason.Force(s.Pull)})}, func(a *stage.Advising) []finding.Remedy {
+			return []finding.Remedy{{Says: words.Say("setout.pull", words.V{"pull": reason.Force(kind.Pull)}), Edits: []job.Edit{m.Set("/string/pull", kind.Pull)}}}
 		})
 	}
 	if !out.Sight && s.Props < out.PropsFor && out.SagPropped > sagSpoken {
@@ -44,8 +45,8 @@ func (m check) lines(cord stringline.Cord, kind materials.String) {
 			severity = finding.Check
 		}
 		m.Find(finding.Finding{Rule: codeSag, Stage: finding.Strings, Severity: severity,
-			Says: reason.Say("The height string of ", m.Name(), " sags ", out.SagPropped, " where it hangs freest; the middle posts would be set that low.")}, func(a *stage.Advising) []finding.Remedy {
-			return []finding.Remedy{{Says: reason.Say(out.PropsFor, stage.Plural(out.PropsFor, " prop", " props")), Edits: []job.Edit{m.Set("/string/props", out.PropsFor)}}}
+			Says: words.Say("setout.sag", words.V{"name": m.Name(), "sagPropped": out.SagPropped})}, func(a *stage.Advising) []finding.Remedy {
+			return []finding.Remedy{{Says: words.Say("setout.props-in-a-piece", words.V{"propsFor": out.PropsFor}), Edits: []job.Edit{m.Set("/string/props", out.PropsFor)}}}
 		})
 	}
 	if out.Sight {
@@ -53,8 +54,8 @@ func (m check) lines(cord stringline.Cord, kind materials.String) {
 	}
 	if out.Drift > driftAllowed {
 		m.Find(finding.Finding{Rule: codeDrift, Stage: finding.Strings, Severity: finding.Check,
-			Says: reason.Say("Today's wind pushes the string of ", m.Name(), " ", out.Drift, " out of line at its middle. Over ", *out.SightFrom, " sight along the posts instead, or wait for a still morning.")}, func(a *stage.Advising) []finding.Remedy {
-			return []finding.Remedy{{Says: reason.Say("Set ", m.Name(), " by sight"), Edits: []job.Edit{m.Set("/string/school", job.BySight)}}}
+			Says: words.Say("setout.drift", words.V{"name": m.Name(), "drift": out.Drift, "sightFrom": *out.SightFrom})}, func(a *stage.Advising) []finding.Remedy {
+			return []finding.Remedy{{Says: words.Say("setout.set-by-sight", words.V{"name": m.Name()}), Edits: []job.Edit{m.Set("/string/school", job.BySight)}}}
 		})
 	}
 	m.touching(cord)
@@ -74,11 +75,11 @@ func (m check) touching(cord stringline.Cord) {
 	}
 	raised := m.Job.Units.SmallestMark * length.Length(math.Ceil(float64((m.Spec.String.Low+leastClear-least)/m.Job.Units.SmallestMark)))
 	f := finding.Finding{Rule: codeStringTouches, Stage: finding.Strings, Severity: finding.Check,
-		Says: reason.Say("The alignment string of ", m.Name(), " comes within ", max(0, least), " of the ground at ", reason.Tape(where), ". A string that touches is not straight.")}
+		Says: words.Say("setout.string-touches", words.V{"name": m.Name(), "value": max(0, least), "where": where})}
 	if raised > 2000 {
-		f.Says = append(f.Says, reason.Say(" String it in two lengths, over the crest and beyond.")...)
+		f.Says = append(f.Says, words.Say("setout.string-it-in-two-lengths")...)
 		m.Find(f)
 		return
 	}
-	m.Find(f, stage.OneWay(reason.Say("Tie it ", raised, " above ground"), m.Set("/string/low", raised)))
+	m.Find(f, stage.OneWay(words.Say("setout.tie-it-above-ground", words.V{"raised": raised}), m.Set("/string/low", raised)))
 }

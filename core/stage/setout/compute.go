@@ -12,6 +12,7 @@ import (
 	"mallow/core/stage/walk"
 	"mallow/core/stringline"
 	"mallow/core/survey"
+	"mallow/core/words"
 )
 
 // setoutRun is a run as it is marked and lined up on site: strings, stakes and
@@ -336,20 +337,20 @@ func (m *Marking) stick() []StickMark {
 	f, mark := m.Spec.Fence, m.Spec.String.Mark
 	out := []StickMark{}
 	add := func(name, kind string, up, to length.Length) { out = append(out, StickMark{name, kind, up, to}) }
-	cut, both := "Post cut", "Post cut, fence top"
+	cut, both := words.Plain("setout.post-cut"), words.Plain("setout.post-cut-fence-top")
 	if !m.Can(job.CutPosts) {
-		cut, both = "Post top", "Post top, fence top"
+		cut, both = words.Plain("setout.post-top"), words.Plain("setout.post-top-fence-top")
 	}
 	line, terminal := m.Spec.PostOf(job.LinePost).Above, m.Spec.PostOf(job.EndPost).Above
 	if !length.Same(line, terminal) {
-		add("Terminal post top", "cut", mark+terminal, mark+terminal)
-		cut = "Line post top"
+		add(words.Plain("setout.terminal-post-top"), "cut", mark+terminal, mark+terminal)
+		cut = words.Plain("setout.line-post-top")
 	}
 	if line != 0 {
 		if line > 0 {
 			add(cut, "cut", mark+line, mark+line)
 		}
-		add("Fence top", "top", mark, mark)
+		add(words.Plain("setout.fence-top"), "top", mark, mark)
 		if line < 0 {
 			add(cut, "cut", mark+line, mark+line)
 		}
@@ -363,26 +364,26 @@ func (m *Marking) stick() []StickMark {
 	for i := len(rails) - 1; i >= 0; i-- {
 		middle := mark - f.Height + rails[i]
 		if !placed && middle+wide/2 < 0 {
-			add("Reference mark", "mark", 0, 0)
+			add(words.Plain("setout.reference-mark"), "mark", 0, 0)
 			placed = true
 		}
 		name := what
 		switch {
 		case len(rails) == 1:
 		case i == len(rails)-1:
-			name = "Top " + what
+			name = words.Plain("setout.top-rail", words.V{"rail": what})
 		case i == 0:
-			name = "Bottom " + what
+			name = words.Plain("setout.bottom-rail", words.V{"rail": what})
 		default:
-			name = "Middle " + what
+			name = words.Plain("setout.middle-rail", words.V{"rail": what})
 		}
 		add(name, kind, middle+wide/2, middle-wide/2)
 	}
 	if !placed {
-		add("Reference mark", "mark", 0, 0)
+		add(words.Plain("setout.reference-mark"), "mark", 0, 0)
 	}
-	add("Fence bottom", "bottom", mark-f.Height, mark-f.Height)
-	add("Ground, least and most gap", "ground", mark-f.Height-f.GapLeast, mark-f.Height-f.GapMost)
+	add(words.Plain("setout.fence-bottom"), "bottom", mark-f.Height, mark-f.Height)
+	add(words.Plain("setout.ground-least-and-most-gap"), "ground", mark-f.Height-f.GapLeast, mark-f.Height-f.GapMost)
 	return out
 }
 
@@ -390,7 +391,7 @@ func (m *Marking) stick() []StickMark {
 func (m *Marking) railKind() (kind, name string) {
 	switch {
 	case m.Spec.Spacing.Way == job.OverlapRails && m.Can(job.MorticePosts):
-		return "hole", "rail hole"
+		return "hole", words.Plain("setout.rail-hole")
 	case m.Spec.Spacing.Way == job.PanelsBetween && m.Spec.Spacing.Slot > 0:
 		return "hole", "rout"
 	case m.Spec.Post.Hollow || m.Spec.Spacing.Way == job.PanelsBetween:

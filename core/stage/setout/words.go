@@ -8,91 +8,91 @@ import (
 	"mallow/core/length"
 	"mallow/core/reason"
 	"mallow/core/stage"
+	"mallow/core/words"
 )
 
 // remind says what is easily forgotten while posts are lined up and set.
 func (m *Marking) Remind() (out []stage.Caution) {
 	s := m.Strings
-	add := func(when finding.Stage, parts ...any) {
-		out = append(out, stage.Caution{Stage: when, Says: reason.Say(parts...)})
+	add := func(when finding.Stage, says reason.Text) {
+		out = append(out, stage.Caution{Stage: when, Says: says})
 	}
 	side := string(s.Face)
 	if m.Spec.Post.Shape == job.SquarePost && !m.Spec.Post.Hollow {
-		add(finding.Strings, "Sort the posts first: sight along each and mark its straightest face. That face goes to the ", side, ", where it is lined up; a bow goes along the fence, never across it.")
-		add(finding.Pour, "Before each post goes in: its marked straight face to the ", side, ", the side that is lined up.")
+		add(finding.Strings, words.Say("setout.sort-the-posts-first-sight", words.V{"side": side}))
+		add(finding.Pour, words.Say("setout.before-each-post-goes-in", words.V{"side": side}))
 	} else if m.Spec.Post.Shape == job.SquarePost {
-		add(finding.Pour, "Turn each post so that its face lies flat to the line on the ", side, " before the concrete takes hold; a twist cannot be planed off later.")
+		add(finding.Pour, words.Say("setout.turn-each-post-so-that", words.V{"side": side}))
 	} else {
-		add(finding.Pour, "A round post has no face to turn: hold its ", side, " side to the line, and turn brackets and marks the same way on all.")
+		add(finding.Pour, words.Say("setout.a-round-post-has-no", words.V{"side": side}))
 	}
 	if !m.Job.Site.Before.Neighbour {
-		add(finding.Strings, "Which way the good face looks is not settled yet: see Before you dig. The lined side is the one that shows.")
+		add(finding.Strings, words.Say("setout.which-way-the-good-face"))
 	}
 	if s.Position == job.BySight {
-		add(finding.Pour, "Sight along both sides of the posts to ", s.Target, ": a twisted or bowed post then cancels out.")
+		add(finding.Pour, words.Say("setout.sight-along-both-sides-of", words.V{"target": s.Target}))
 	}
 	sys, ok := m.Cat.System(m.Spec.System, m.Job.Systems)
 	if !ok || m.Spec.System == "" {
 		return out
 	}
 	for _, c := range sys.Cautions {
-		add(finding.Pour, c)
+		add(finding.Pour, words.Say("setout.caution-of-the-system", words.V{"value": c}))
 	}
 	for _, f := range sys.Forbidden {
-		add(finding.Pour, "Not ", f.Method.Told().Done, ": ", f.Why)
+		add(finding.Pour, words.Say("setout.not", words.V{"done": f.Method.Told().Done, "why": f.Why}))
 	}
 	for _, f := range sys.Mind {
-		add(finding.Pour, "Mind, ", f.Method.Told().Done, ": ", f.Why)
+		add(finding.Pour, words.Say("setout.mind", words.V{"done": f.Method.Told().Done, "why": f.Why}))
 	}
 	return out
 }
 
 // topSteps says how the tops are set, for the chosen method.
 func (m *Marking) TopSteps(t *TopLine) []reason.Text {
-	say := func(parts ...any) reason.Text { return reason.Say(parts...) }
 	first, last := m.Posts[0], m.Posts[len(m.Posts)-1]
 	var out []reason.Text
 	switch t.By {
 	case job.ByLaser:
 		out = append(out,
-			say("Set the laser where it sees every post, its plane ", t.Laser, " above the datum: ", t.Laser-first.Ground, " above the ground at ", first.ID, "."),
-			say("Mark every post at the plane, then measure from that mark: the list gives up or down to the cut, post by post."),
-			say("Check the last post against the first before cutting: the two marks must still agree."))
+			words.Say("setout.set-the-laser-where-it", words.V{"laser": t.Laser, "laser2": t.Laser - first.Ground, "first": first.ID}),
+			words.Say("setout.mark-every-post-at-the"),
+			words.Say("setout.check-the-last-post-against"))
 		if over := m.overTops(t.Laser); len(over) > 0 {
-			out = slices.Insert(out, 2, say("The plane passes over the tops at ", stage.Ids(over), ": there, hold the rod on the post and cut where the plane lies over it by what the list says; or set the laser lower and carry its height over."))
+			out = slices.Insert(out, 2, words.Say("setout.the-plane-passes-over-the", words.V{"posts": stage.Ids(over)}))
 		}
 	case job.ByDrops:
 		out = append(out,
-			say("Tie a string at the top of ", t.High, ", the highest, and level it with a line level or a water level; bump it down where it gets too high to reach."),
-			say("At every post measure down from the level string by its drop, and mark."),
-			say("A level string over a long run sags: prop it every 3 or 4 posts, or carry the level on post by post."))
+			words.Say("setout.tie-a-string-at-the", words.V{"high": t.High}),
+			words.Say("setout.at-every-post-measure-down"),
+			words.Say("setout.a-level-string-over-a"))
 	case job.ByEye:
 		out = append(out,
-			say("Set ", m.tied(), " to their heights first, the eyes level with their marks, ", t.Mark, " below the tops."),
-			say("From one, sight over the next set post: have each post between dropped or lifted by what the list says, working away from you."),
-			say("Look along again from the other end before the concrete takes hold: the eye sees a bump of 3 mm (1/8 in) that a tape does not."))
+			words.Say("setout.set-to-their-heights-first", words.V{"tied": m.tied(), "mark": t.Mark}),
+			words.Say("setout.from-one-sight-over-the"),
+			words.Say("setout.look-along-again-from-the"))
 	default:
-		out = append(out, say("Set ", m.tied(), " first, to their heights above ground. They carry the string."))
-		out = append(out, say("Drive a dead-man post or stake ", m.Spec.String.Beyond, " beyond ", first.ID, " and ", last.ID, " and tie off there, over their tops, so that the pull does not lean the set posts."))
+		out = append(out, words.Say("setout.set-first-to-their-heights", words.V{"tied": m.tied()}))
+		out = append(out, words.Say("setout.drive-a-dead-man-post", words.V{"beyond": m.Spec.String.Beyond, "first": first.ID, "last": last.ID}))
 		if k := t.longest(); k >= 0 {
 			p := t.Pieces[k]
 			if len(p.Props) > 0 {
 				mid := p.Props[len(p.Props)/2]
-				says := say("Pull tight. From ", p.From, " to ", p.To, " it would sag ", p.Sag, ": ")
+				says := words.Say("setout.pull-tight-from-to-it", words.V{"from": p.From, "to": p.To, "sag": p.Sag})
 				if n := len(p.Props); n == 1 {
-					says = append(says, say("set a prop in the middle, its head ")...)
+					says = append(says, words.Say("setout.set-a-prop-in-the")...)
 				} else {
-					says = append(says, say("set ", n, " props, evenly; the head of the middle one ")...)
+					says = append(says, words.Say("setout.set-props-evenly-the-head", words.V{"count": n})...)
 				}
-				out = append(out, append(says, say(mid.Height, " above the ground at ", reason.Tape(mid.At), ".")...))
+				out = append(out, append(says, words.Say("setout.above-the-ground-at", words.V{"height": mid.Height, "at": mid.At})...))
 			} else {
-				out = append(out, say("Pull tight. At its longest, ", p.From, " to ", p.To, ", the string sags ", p.Sag, "; that is let go."))
+				out = append(out, words.Say("setout.pull-tight-at-its-longest", words.V{"from": p.From, "to": p.To, "sag": p.Sag}))
 			}
 		}
 		if m.Spec.Grade.Look == job.Stepped && m.Spec.Grade.Steps == job.EvenSteps {
-			out = append(out, say("Lift each post until its top touches the string, and hold it there. Equal bays then drop equally."))
+			out = append(out, words.Say("setout.lift-each-post-until-its"))
 		} else {
-			out = append(out, say("Bring each top to the string, or off it by what the list says."))
+			out = append(out, words.Say("setout.bring-each-top-to-the"))
 		}
 	}
 	return out
@@ -119,7 +119,7 @@ func (m *Marking) tied() string {
 		}
 	}
 	if len(first) > stage.MostNamed {
-		return "the end, gate and grade posts"
+		return words.Plain("setout.the-end-gate-and-grade")
 	}
 	return stage.Ids(first)
 }

@@ -13,6 +13,7 @@ import (
 	"mallow/core/spacing"
 	"mallow/core/stage"
 	"mallow/core/stage/space"
+	"mallow/core/words"
 )
 
 // mostRemedies is how many ways out are worth reading at once.
@@ -31,15 +32,15 @@ func (m *Slope) corridorRemedies(a *stage.Advising, bay int, now length.Length) 
 	t.otherLooks(a, bay)
 	t.postMore(a, bay)
 	if m.Bays[bay].Look == job.Stepped && m.Top.Bays[bay].Fill != nil && (g.Infill == "" || g.Infill == job.EarthInfill) {
-		t.boards(a, job.GravelBoards, "Close it with gravel boards")
-		t.boards(a, job.CutBoards, "Close it with boards cut to the slope")
+		t.boards(a, job.GravelBoards, words.Plain("slope.close-it-with-gravel-boards"))
+		t.boards(a, job.CutBoards, words.Plain("slope.close-it-with-boards-cut"))
 	}
 	if len(m.Spec.Gates) > 0 && g.Across != job.GoesOn && m.Bays[bay].Look.Leans() {
-		t.try(a, reason.Say("Let the tops go on over the gates"), m.Set("/grade/across", job.GoesOn))
+		t.try(a, words.Say("slope.let-the-tops-go-on"), m.Set("/grade/across", job.GoesOn))
 	}
 	if g.Look != job.Level {
 		most := m.Job.Units.Round(m.Spec.Spacing.Most * 3 / 4)
-		t.try(a, reason.Say("Bays of at most ", most), m.Set("/spacing/most", most))
+		t.try(a, words.Say("slope.bays-of-at-most", words.V{"most": most}), m.Set("/spacing/most", most))
 	}
 	t.gapMore(a)
 	return t.out[:min(len(t.out), mostRemedies)]
@@ -50,7 +51,7 @@ func (t *corridorTrials) gapMore(a *stage.Advising) {
 	m, mark := t.Slope, t.Job.Units.SmallestMark
 	gap := length.Length(int((m.Spec.Fence.GapMost+t.now)/mark)+1) * mark
 	if gap <= 1500 {
-		t.try(a, reason.Say("Let the gap grow to ", gap), m.Set("/fence/gapMost", gap))
+		t.try(a, words.Say("slope.let-the-gap-grow-to", words.V{"gap": gap}), m.Set("/fence/gapMost", gap))
 	}
 }
 
@@ -65,7 +66,7 @@ type corridorTrials struct {
 func (t *corridorTrials) letGo(a *stage.Advising) {
 	m, g := t.Slope, t.Spec.Grade
 	if g.StartGap != nil || g.EndGap != nil {
-		t.try(a, reason.Say("Let the string's ends go"), m.Set("/grade/startGap", nil), m.Set("/grade/endGap", nil))
+		t.try(a, words.Say("slope.let-the-strings-ends-go"), m.Set("/grade/startGap", nil), m.Set("/grade/endGap", nil))
 	}
 	if !slices.ContainsFunc(m.Spec.FixedPosts, func(f job.FixedPost) bool { return f.Gap != nil }) {
 		return
@@ -74,14 +75,14 @@ func (t *corridorTrials) letGo(a *stage.Advising) {
 	for i := range free {
 		free[i].Gap = nil
 	}
-	t.try(a, reason.Say("Let the heights of the grade posts go"), m.Set("/fixedPosts", free))
+	t.try(a, words.Say("slope.let-the-heights-of-the"), m.Set("/fixedPosts", free))
 }
 
 // otherLooks tries the whole run in another look, and then only the bays
 // around the bad one, where they are few.
 func (t *corridorTrials) otherLooks(a *stage.Advising, bay int) {
 	m, g := t.Slope, t.Spec.Grade
-	names := map[job.Look]string{job.Raked: "Rake it", job.Stepped: "Step it", job.Level: "Make it level", job.Rolling: "Let it roll"}
+	names := map[job.Look]string{job.Raked: words.Plain("slope.rake-it"), job.Stepped: words.Plain("slope.step-it"), job.Level: words.Plain("slope.make-it-level"), job.Rolling: words.Plain("slope.let-it-roll")}
 	whole := len(g.Parts) == 0
 	refused := m.LooksRefused()
 	for _, look := range []job.Look{job.Raked, job.Rolling, job.Stepped, job.Level} {
@@ -97,13 +98,14 @@ func (t *corridorTrials) otherLooks(a *stage.Advising, bay int) {
 		if look == m.Bays[bay].Look || refused[look] != "" {
 			continue
 		}
-		name := map[job.Look]string{job.Raked: "Rake only ", job.Stepped: "Step only "}[look] + stage.BayID(first)
-		if last > first {
-			name += " to " + stage.BayID(last)
-		}
 		parts := m.withPart(first, last, look)
-		t.try(a, reason.Say(name), m.Set("/grade/parts", parts))
+		t.try(a, onlyBays(look, first, last), m.Set("/grade/parts", parts))
 	}
+}
+
+// onlyBays says that a stretch of bays takes a look of its own.
+func onlyBays(look job.Look, first, last int) reason.Text {
+	return words.Say("slope.only-bays", words.V{"look": string(look), "first": stage.BayID(first), "last": stage.BayID(last), "more": last - first})
 }
 
 // badAround is the stretch of bays with earth to move around a bay.
@@ -150,7 +152,7 @@ func (t *corridorTrials) postAt(a *stage.Advising, at length.Length) {
 	}
 	posts := append(slices.Clone(m.Spec.FixedPosts), job.FixedPost{ID: id, At: at, Grade: true})
 	slices.SortFunc(posts, func(a, b job.FixedPost) int { return cmp.Compare(a.At, b.At) })
-	t.try(a, reason.Say("A post at ", reason.Tape(at)), m.Set("/fixedPosts", posts))
+	t.try(a, words.Say("slope.a-post-at", words.V{"at": at}), m.Set("/fixedPosts", posts))
 }
 
 // boards closes triangles with boards instead of earth.
@@ -165,7 +167,7 @@ func (t *corridorTrials) boards(a *stage.Advising, kind job.Infill, says string)
 	if n == 0 {
 		return
 	}
-	t.out = append(t.out, finding.Remedy{Says: reason.Say(says, ": ", n, stage.Plural(n, " board", " boards"), " of ", m.Spec.Grade.BoardHeight(m.Job.Units)),
+	t.out = append(t.out, finding.Remedy{Says: words.Say("slope.of", words.V{"says": says, "count": n, "boardHeight": m.Spec.Grade.BoardHeight(m.Job.Units)}),
 		Edits: []job.Edit{m.Set("/grade/infill", kind)}})
 }
 
@@ -187,17 +189,17 @@ func (t *corridorTrials) try(a *stage.Advising, says reason.Text, edits ...job.E
 	if worst > t.now-m.Job.Units.SmallestMark {
 		return
 	}
-	says = append(says, reason.Say(": ")...)
+	says = append(says, words.Say("slope.colon")...)
 	if worst <= length.Tolerance {
-		says = append(says, reason.Say("no earth to move")...)
+		says = append(says, words.Say("slope.no-earth-to-move")...)
 	} else {
-		says = append(says, reason.Say(worst, " of earth at worst")...)
+		says = append(says, words.Say("slope.of-earth-at-worst", words.V{"worst": worst})...)
 	}
 	if more := len(layout.Posts) - len(m.Layout.Posts); more > 0 {
-		says = append(says, reason.Say(", ", more, stage.Plural(more, " more post", " more posts"))...)
+		says = append(says, words.Say("slope.more-posts", words.V{"more": more})...)
 	}
 	if longest := longestAbove(m, layout, line); longest > m.Job.Units.SmallestMark {
-		says = append(says, reason.Say(", tallest post ", longest, " more")...)
+		says = append(says, words.Say("slope.tallest-post-more", words.V{"longest": longest})...)
 	}
 	t.out = append(t.out, finding.Remedy{Says: says, Edits: edits})
 }
@@ -225,14 +227,14 @@ type lookIdea struct {
 var hugged, straightened = 0.0, 1.0
 
 var LookIdeas = []lookIdea{
-	{Id: "level", Name: "Level", Says: "One height all along. Dead calm to the eye; tall posts and much daylight at the low end.", Look: job.Level},
-	{Id: "stepped least", Name: "Stepped, least gap", Says: "Each panel as low as its ground lets it. Drops differ from post to post.", Look: job.Stepped, steps: job.LeastGap},
-	{Id: "stepped even", Name: "Stepped, even", Says: "A tight string from the top post to the bottom one: equal bays drop equally.", Look: job.Stepped, steps: job.EvenSteps},
-	{Id: "stepped gradual", Name: "Stepped, gradual", Says: "Drops that grow into the slope and out of it.", Look: job.Stepped, steps: job.Gradual},
-	{Id: "stepped round", Name: "Stepped, round drops", Says: "Drops by one increment, easy to set by a block.", Look: job.Stepped, steps: job.RoundStep},
-	{Id: "raked hug", Name: "Raked, near the ground", Says: "Every bay leans with its own ground: the least earth, and every bump shows on top.", Look: job.Raked, straight: &hugged},
-	{Id: "raked straight", Name: "Raked, shot straight", Says: "As straight as the gaps allow: bumps are taken out of the top.", Look: job.Raked, straight: &straightened},
-	{Id: "rolling", Name: "Rolling", Says: "Straight over several bays, broken only at grade posts: few strings, clean lines.", Look: job.Rolling},
+	{Id: "level", Name: words.Plain("slope.level"), Says: words.Plain("slope.one-height-all-along-dead"), Look: job.Level},
+	{Id: "stepped least", Name: words.Plain("slope.stepped-least-gap"), Says: words.Plain("slope.each-panel-as-low-as"), Look: job.Stepped, steps: job.LeastGap},
+	{Id: "stepped even", Name: words.Plain("slope.stepped-even"), Says: words.Plain("slope.a-tight-string-from-the"), Look: job.Stepped, steps: job.EvenSteps},
+	{Id: "stepped gradual", Name: words.Plain("slope.stepped-gradual"), Says: words.Plain("slope.drops-that-grow-into-the"), Look: job.Stepped, steps: job.Gradual},
+	{Id: "stepped round", Name: words.Plain("slope.stepped-round-drops"), Says: words.Plain("slope.drops-by-one-increment-easy"), Look: job.Stepped, steps: job.RoundStep},
+	{Id: "raked hug", Name: words.Plain("slope.raked-near-the-ground"), Says: words.Plain("slope.every-bay-leans-with-its"), Look: job.Raked, straight: &hugged},
+	{Id: "raked straight", Name: words.Plain("slope.raked-shot-straight"), Says: words.Plain("slope.as-straight-as-the-gaps"), Look: job.Raked, straight: &straightened},
+	{Id: "rolling", Name: words.Plain("slope.rolling"), Says: words.Plain("slope.straight-over-several-bays-broken"), Look: job.Rolling},
 }
 
 // take lists the edits that give the run a look. What is held by hand at the

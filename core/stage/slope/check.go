@@ -6,10 +6,10 @@ import (
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
-	"mallow/core/reason"
 	"mallow/core/spacing"
 	"mallow/core/stage"
 	"mallow/core/stage/space"
+	"mallow/core/words"
 )
 
 // gradeCheck looks at how a run lies on its slope.
@@ -37,8 +37,8 @@ func (m *Slope) Check(c *stage.Checking) {
 func (m *check) weakJoints() {
 	if n := len(m.Weak); n > 0 {
 		m.Find(finding.Finding{Rule: codeWeakJoints, Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Post: m.Weak[0]},
-			Says: reason.Say("Every rail has a joint on ", stage.Names(m.Weak), ": nothing carries through there.")}, func(a *stage.Advising) []finding.Remedy {
-			return a.Offer(reason.Say("Rails that span two bays"), func(now, then *stage.Outcome) bool { return then.Weak < now.Weak }, m.Set("/spacing/piece", 2*m.Spec.Spacing.Piece/length.Length(m.Spec.Spacing.Spans())), m.Set("/spacing/span", 2))
+			Says: words.Say("slope.weak-joints", words.V{"posts": stage.Names(m.Weak)})}, func(a *stage.Advising) []finding.Remedy {
+			return a.Offer(words.Say("slope.rails-that-span-two-bays"), func(now, then *stage.Outcome) bool { return then.Weak < now.Weak }, m.Set("/spacing/piece", 2*m.Spec.Spacing.Piece/length.Length(m.Spec.Spacing.Spans())), m.Set("/spacing/span", 2))
 		})
 	}
 }
@@ -51,14 +51,14 @@ func (m *check) system() {
 	}
 	if limit, own := sys.Grade.Rack, m.Spec.Grade.Rack; limit != nil && m.Spec.Grade.Look.Leans() && (own == nil || *own > *limit) {
 		m.Find(finding.Finding{Rule: codeRackOverSystem, Stage: finding.Grade, Severity: finding.Check,
-			Says: reason.Say(sys.Name, " rack at most ", *limit, "; this run lets them rack more.")}, func(a *stage.Advising) []finding.Remedy {
-			return []finding.Remedy{{Says: reason.Say("Rack at most ", *limit), Edits: []job.Edit{m.Set("/grade/rack", *limit)}}}
+			Says: words.Say("slope.rack-over-system", words.V{"name": sys.Name, "limit": *limit})}, func(a *stage.Advising) []finding.Remedy {
+			return []finding.Remedy{{Says: words.Say("slope.rack-at-most", words.V{"limit": *limit}), Edits: []job.Edit{m.Set("/grade/rack", *limit)}}}
 		})
 	}
 	if m.Spec.Fence.GapMost > sys.Fence.GapMost && sys.Fence.GapMost <= smallGap {
 		m.Find(finding.Finding{Rule: codeGapOverSystem, Stage: finding.Grade, Severity: finding.Check,
-			Says: reason.Say(sys.Name, " ask for a gap of at most ", sys.Fence.GapMost, "; this run allows ", m.Spec.Fence.GapMost, ".")}, func(a *stage.Advising) []finding.Remedy {
-			return []finding.Remedy{{Says: reason.Say("A gap of at most ", sys.Fence.GapMost), Edits: []job.Edit{m.Set("/fence/gapMost", sys.Fence.GapMost)}}}
+			Says: words.Say("slope.gap-over-system", words.V{"name": sys.Name, "gapMost": sys.Fence.GapMost, "gapMost2": m.Spec.Fence.GapMost})}, func(a *stage.Advising) []finding.Remedy {
+			return []finding.Remedy{{Says: words.Say("slope.a-gap-of-at-most", words.V{"gapMost": sys.Fence.GapMost}), Edits: []job.Edit{m.Set("/fence/gapMost", sys.Fence.GapMost)}}}
 		})
 	}
 }
@@ -68,7 +68,7 @@ func (m *check) system() {
 func (m *check) corridor() {
 	if m.Top.Lost {
 		m.Find(finding.Finding{Rule: codeLineNotFound, Stage: finding.Grade, Severity: finding.Check,
-			Says: reason.Say("The best top line of ", m.Name(), " was not found: the calculation did not come to an end. The line shown is a possible one, perhaps with more earth than is needed. Hold a height by hand, or choose another look.")})
+			Says: words.Say("slope.line-not-found", words.V{"name": m.Name()})})
 	}
 	bays, worst, depth := 0, -1, length.Length(0)
 	for i, b := range m.Top.Bays {
@@ -85,25 +85,25 @@ func (m *check) corridor() {
 	if bays == 0 {
 		return
 	}
-	says := reason.Say(bays, " of ", len(m.Top.Bays), stage.Plural(len(m.Top.Bays), " bay", " bays"), " cannot keep the gap between ", m.Spec.Fence.GapLeast, " and ", m.Spec.Fence.GapMost, ". Worst is ", stage.BayID(worst), ": ")
+	says := words.Say("slope.of-cannot-keep-the-gap", words.V{"bays": bays, "count": len(m.Top.Bays), "gapLeast": m.Spec.Fence.GapLeast, "gapMost": m.Spec.Fence.GapMost, "bay": stage.BayID(worst)})
 	b := m.Top.Bays[worst]
 	if b.Cut != nil {
-		says = append(says, reason.Say("cut ", b.Cut.Depth, " at ", reason.Tape(b.Cut.At))...)
+		says = append(says, words.Say("slope.cut-at", words.V{"depth": b.Cut.Depth, "at": b.Cut.At})...)
 	}
 	if b.Fill != nil {
 		if b.Cut != nil {
-			says = append(says, reason.Say(", ")...)
+			says = append(says, words.Say("slope.comma")...)
 		}
-		says = append(says, reason.Say("fill ", b.Fill.Depth, " at ", reason.Tape(b.Fill.At))...)
+		says = append(says, words.Say("slope.fill-at", words.V{"depth": b.Fill.Depth, "at": b.Fill.At})...)
 	}
 	t := m.Earth()
 	switch {
 	case t.Cut > 0 && t.Fill > 0:
-		says = append(says, reason.Say(". In all ", reason.Bulk(t.Cut), " to cut and ", reason.Bulk(t.Fill), " to fill.")...)
+		says = append(says, words.Say("slope.in-all-to-cut-and", words.V{"cut": t.Cut, "fill": t.Fill})...)
 	case t.Cut > 0:
-		says = append(says, reason.Say(". In all ", reason.Bulk(t.Cut), " of soil to cut.")...)
+		says = append(says, words.Say("slope.in-all-of-soil-to", words.V{"cut": t.Cut})...)
 	default:
-		says = append(says, reason.Say(". In all ", reason.Bulk(t.Fill), " of soil to fill.")...)
+		says = append(says, words.Say("slope.in-all-of-soil-to-2", words.V{"fill": t.Fill})...)
 	}
 	m.Find(finding.Finding{Rule: codeCorridor, Stage: finding.Grade, Severity: finding.Check, Place: finding.Place{Bay: stage.BayID(worst)},
 		Says: says}, func(a *stage.Advising) []finding.Remedy { return m.corridorRemedies(a, worst, depth) })
@@ -134,14 +134,10 @@ func (m *check) rack() {
 		return
 	}
 	f := finding.Finding{Rule: codeRack, Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Bay: stage.BayID(worst)},
-		Says: reason.Say(bays, stage.Plural(bays, " bay leans", " bays lean"), " more than the panel's rack of ", limit, "; ", stage.BayID(worst), " the most, ", lean, ".")}
+		Says: words.Say("slope.rack", words.V{"bays": bays, "limit": limit, "bay": stage.BayID(worst), "lean": lean})}
 	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
 		if last-first+1 < len(m.Top.Bays) {
-			name := "Step only " + stage.BayID(first)
-			if last > first {
-				name += " to " + stage.BayID(last)
-			}
-			out = append(out, finding.Remedy{Says: reason.Say(name), Edits: []job.Edit{m.Set("/grade/parts", m.withPart(first, last, job.Stepped))}})
+			out = append(out, finding.Remedy{Says: onlyBays(job.Stepped, first, last), Edits: []job.Edit{m.Set("/grade/parts", m.withPart(first, last, job.Stepped))}})
 		}
 		step := []job.Edit{m.Set("/grade/look", job.Stepped)}
 		if len(m.Spec.Grade.Parts) > 0 {
@@ -152,14 +148,14 @@ func (m *check) rack() {
 			long := min(m.Spec.Spacing.Most, m.Bays[worst].CentreToCentre)
 			if most := m.Job.Units.Round(long*limit/lean - m.Job.Units.SmallestMark); most >= 300 && most < long {
 				if _, piece := m.Spec.Spacing.ByPiece(); !piece {
-					out = append(out, finding.Remedy{Says: reason.Say("Bays of at most ", most, ", which lean less"), Edits: []job.Edit{m.Set("/spacing/most", most)}})
+					out = append(out, finding.Remedy{Says: words.Say("slope.bays-of-at-most-which", words.V{"most": most}), Edits: []job.Edit{m.Set("/spacing/most", most)}})
 				}
 			}
 		}
 		mark := m.Job.Units.SmallestMark
 		enough := length.Length(int(lean/mark)+1) * mark
-		out = append(out, finding.Remedy{Says: reason.Say("Step all of it"), Edits: step},
-			finding.Remedy{Says: reason.Say("Take panels that rack ", enough), Edits: []job.Edit{m.Set("/grade/rack", enough)}})
+		out = append(out, finding.Remedy{Says: words.Say("slope.step-all-of-it"), Edits: step},
+			finding.Remedy{Says: words.Say("slope.take-panels-that-rack", words.V{"enough": enough}), Edits: []job.Edit{m.Set("/grade/rack", enough)}})
 		if !m.Can(job.RackPanels) { // there are none of this fence type
 			out = out[:len(out)-1]
 		}
@@ -189,13 +185,13 @@ func (m *check) steps() {
 	p := m.Posts[worst]
 	mark := m.Job.Units.SmallestMark
 	f := finding.Finding{Rule: codeStep, Stage: finding.Grade, Severity: finding.Check, Place: finding.Place{Post: p.ID},
-		Says: reason.Say("The top steps more than ", *most, " at ", count, stage.Plural(count, " post", " posts"), "; at ", p.ID, " the most, ", p.Step.Abs(), ".")}
+		Says: words.Say("slope.step", words.V{"most": *most, "count": count, "post": p.ID, "step": p.Step.Abs()})}
 	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
 		if m.stepping() != job.Gradual {
-			out = append(out, finding.Remedy{Says: reason.Say("Let the drops grow gradually"), Edits: []job.Edit{m.Set("/grade/steps", job.Gradual)}})
+			out = append(out, finding.Remedy{Says: words.Say("slope.let-the-drops-grow-gradually"), Edits: []job.Edit{m.Set("/grade/steps", job.Gradual)}})
 		}
 		enough := length.Length(int(p.Step.Abs()/mark)+1) * mark
-		out = append(out, finding.Remedy{Says: reason.Say("Let it step ", enough), Edits: []job.Edit{m.Set("/grade/stepMost", enough)}})
+		out = append(out, finding.Remedy{Says: words.Say("slope.let-it-step", words.V{"enough": enough}), Edits: []job.Edit{m.Set("/grade/stepMost", enough)}})
 		return out
 	})
 }
@@ -223,10 +219,10 @@ func (m *check) marks() {
 	least := min(p.AboveBefore, p.AboveAfter)
 	gap := m.Job.Units.Round(m.Spec.Fence.GapLeast + *mark - least + m.Job.Units.SmallestMark)
 	f := finding.Finding{Rule: codeGradeMark, Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
-		Says: reason.Say("The grade mark, ", *mark, " under the post's top, would go below ground at ", count, stage.Plural(count, " post", " posts"), ": ", p.ID, " shows only ", least, ". It must stay above ground.")}
+		Says: words.Say("slope.grade-mark", words.V{"mark": *mark, "count": count, "post": p.ID, "least": least})}
 	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
 		if gap <= 1000 && gap <= m.Spec.Fence.GapMost {
-			out = []finding.Remedy{{Says: reason.Say("A least gap of ", gap), Edits: []job.Edit{m.Set("/fence/gapLeast", gap)}}}
+			out = []finding.Remedy{{Says: words.Say("slope.a-least-gap-of", words.V{"gap": gap}), Edits: []job.Edit{m.Set("/fence/gapLeast", gap)}}}
 		}
 		return out
 	})
@@ -253,10 +249,10 @@ func (m *check) lowRails() {
 	up := half - low
 	gap := m.Job.Units.Round(m.Spec.Fence.GapLeast + up + m.Job.Units.SmallestMark)
 	f := finding.Finding{Rule: codeRailInGround, Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
-		Says: reason.Say("The lowest rail would go into ", p.ID, " ", up, " below where the ground allows: a hole must stay above ground.")}
+		Says: words.Say("slope.rail-in-ground", words.V{"post": p.ID, "up": up})}
 	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
 		if gap <= m.Spec.Fence.GapMost {
-			out = []finding.Remedy{{Says: reason.Say("A least gap of ", gap), Edits: []job.Edit{m.Set("/fence/gapLeast", gap)}}}
+			out = []finding.Remedy{{Says: words.Say("slope.a-least-gap-of", words.V{"gap": gap}), Edits: []job.Edit{m.Set("/fence/gapLeast", gap)}}}
 		}
 		return out
 	})
@@ -294,7 +290,7 @@ func (m *check) misfits() {
 	}
 	b := &m.Bays[worst]
 	m.Find(finding.Finding{Rule: codeLeanMisfit, Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Bay: b.ID},
-		Says: reason.Say(b.ID, " is ", over, " too long along its slope: no posts were found on which every leaning piece fits. Set its far post back by so much, or hold a post beside it.")})
+		Says: words.Say("slope.lean-misfit", words.V{"post": b.ID, "over": over})})
 }
 
 // smallGap is the most gap up to which a system's own is meant strictly: at a
@@ -327,9 +323,9 @@ func (m *check) nearBays() {
 			continue
 		}
 		m.Nearly(finding.Finding{Rule: codeNearBay, Stage: finding.Space, Place: finding.Place{Bay: m.Bays[m.FirstBay(i)].ID},
-			Says: reason.Say("From ", reason.Tape(s.From), " to ", reason.Tape(s.To), " there is a post more since ", s.Bays-1, " bays would be ", most-m.Spec.Spacing.Most, " over ", m.Spec.Spacing.Most, ". See that rails and boards still reach.")},
+			Says: words.Say("slope.near-bay", words.V{"from": s.From, "to": s.To, "bays": s.Bays - 1, "most": most - m.Spec.Spacing.Most, "most2": m.Spec.Spacing.Most})},
 			func(now, then *stage.Outcome) bool { return then.Posts < now.Posts },
-			stage.Change{Says: reason.Say("Bays of up to ", most), Edits: []job.Edit{m.Set("/spacing/most", most)}})
+			stage.Change{Says: words.Say("slope.bays-of-up-to", words.V{"most": most}), Edits: []job.Edit{m.Set("/spacing/most", most)}})
 		return
 	}
 }
@@ -360,9 +356,9 @@ func (m *check) nearPanels() {
 			word = "less"
 		}
 		m.Nearly(finding.Finding{Rule: codeNearPanel, Stage: finding.Space, Place: finding.Place{Bay: m.Bays[m.FirstBay(i)].ID},
-			Says: reason.Say("From ", reason.Tape(s.From), " to ", reason.Tape(s.To), " whole panels would fit with ", by.Abs(), " ", word, " play at each joint.")},
+			Says: words.Say("slope.near-panel", words.V{"from": s.From, "to": s.To, "by": by.Abs(), "word": word})},
 			func(now, then *stage.Outcome) bool { return then.CutPieces < now.CutPieces },
-			stage.Change{Says: reason.Say("Play of ", play, " at each joint"), Edits: []job.Edit{m.Set("/spacing/play", round)}})
+			stage.Change{Says: words.Say("slope.play-of-at-each-joint", words.V{"play": play}), Edits: []job.Edit{m.Set("/spacing/play", round)}})
 		return
 	}
 }

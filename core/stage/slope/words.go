@@ -6,6 +6,7 @@ import (
 	"mallow/core/length"
 	"mallow/core/reason"
 	"mallow/core/stage"
+	"mallow/core/words"
 )
 
 // deepEarth is the depth from which cut or filled ground is a bank that has to
@@ -27,18 +28,18 @@ func GradeCautions(runs []*Slope) []stage.Caution {
 		}
 	}
 	var out []stage.Caution
-	add := func(parts ...any) { out = append(out, stage.Caution{Stage: finding.Grade, Says: reason.Say(parts...)}) }
+	add := func(t reason.Text) { out = append(out, stage.Caution{Stage: finding.Grade, Says: t}) }
 	if timber {
-		add("Tops are cut with a saw at chest or head height: clamp a guide, stand firm, goggles on. Treated timber is not breathed or burnt; coat every cut end.")
+		add(words.Say("slope.tops-are-cut-with-a"))
 	}
 	if laser {
-		add("Nobody looks into a laser's beam, nor lets it sweep a road or a neighbour's windows.")
+		add(words.Say("slope.nobody-looks-into-a-lasers"))
 	}
 	if boards {
-		add("A concrete gravel board can pass 55 kg (120 lb): two people.")
+		add(words.Say("slope.a-concrete-gravel-board-can"))
 	}
 	if deep > deepEarth {
-		add("Ground is cut or filled up to ", deep, ": a bank that high slumps, or leans on the fence. Holding it is a wall's work, for the local code and an engineer.")
+		add(words.Say("slope.ground-is-cut-or-filled", words.V{"deep": deep}))
 	}
 	return out
 }

@@ -11,6 +11,7 @@ import (
 	"mallow/core/reason"
 	"mallow/core/spacing"
 	"mallow/core/stage"
+	"mallow/core/words"
 )
 
 // idea is an alternative to try.
@@ -28,20 +29,20 @@ func (m *Spacing) Ideas(a *stage.Advising) []Idea {
 	}
 	if _, ok := sp.ByPiece(); ok {
 		if len(m.Spec.Gates) > 0 {
-			odd(job.OddAway, "No cut piece beside the gate", "What is left over goes to the end of each stretch that is farther from a gate, where few look.")
+			odd(job.OddAway, words.Plain("space.no-cut-piece-beside-the"), words.Plain("space.what-is-left-over-goes"))
 		}
-		odd(job.OddAll, "All even", "Every bay of a stretch alike; every piece is cut.")
-		odd(job.OddLast, "Full bays, one cut", "Full pieces from the start of each stretch, the remainder at its end.")
-		odd(job.OddShared, "Cut shared over two", "No sliver: two bays take the remainder between them.")
+		odd(job.OddAll, words.Plain("space.all-even"), words.Plain("space.every-bay-of-a-stretch"))
+		odd(job.OddLast, words.Plain("space.full-bays-one-cut"), words.Plain("space.full-pieces-from-the-start"))
+		odd(job.OddShared, words.Plain("space.cut-shared-over-two"), words.Plain("space.no-sliver-two-bays-take"))
 	} else {
 		for _, r := range m.evenBays(a) {
-			out = append(out, Idea{"even", "All even", "One more post or a few, and every bay of a stretch alike: one spacer stick sets them all.", r.Edits})
+			out = append(out, Idea{"even", words.Plain("space.all-even"), words.Plain("space.one-more-post-or-a"), r.Edits})
 		}
 		if most := m.mostOfSystem(); most > sp.Most {
-			out = append(out, Idea{"fewest", "Fewest posts", "Bays as long as the system allows.", []job.Edit{m.Set("/spacing/most", most)}})
+			out = append(out, Idea{"fewest", words.Plain("space.fewest-posts"), words.Plain("space.bays-as-long-as-the"), []job.Edit{m.Set("/spacing/most", most)}})
 		}
 		most := sp.Most
-		out = append(out, Idea{"full", "Full bays, one short", "Every bay as long as the stock reaches, so that rails and boards go in uncut; the remainder in one bay.", []job.Edit{m.Set("/spacing/way", job.FixedModule), m.Set("/spacing/piece", most), m.Set("/spacing/odd", job.OddAway)}})
+		out = append(out, Idea{"full", words.Plain("space.full-bays-one-short"), words.Plain("space.every-bay-as-long-as"), []job.Edit{m.Set("/spacing/way", job.FixedModule), m.Set("/spacing/piece", most), m.Set("/spacing/odd", job.OddAway)}})
 	}
 	return append(out, m.soilIdeas(a)...)
 }
@@ -60,13 +61,13 @@ func (m *Spacing) soilIdeas(a *stage.Advising) []Idea {
 	var out []Idea
 	service := slices.ContainsFunc(m.Spec.KeepOuts, func(k job.KeepOut) bool { return k.Kind == job.Service && k.Hand > 0 })
 	if service && m.Spec.Spacing.HandDig {
-		out = append(out, Idea{"machine", "No hole dug by hand", "Every hole stays out of the hand-dig width beside a service.", []job.Edit{m.Set("/spacing/handDig", nil)}})
+		out = append(out, Idea{"machine", words.Plain("space.no-hole-dug-by-hand"), words.Plain("space.every-hole-stays-out-of"), []job.Edit{m.Set("/spacing/handDig", nil)}})
 	} else if service {
-		out = append(out, Idea{"hand", "Dug by hand beside the service", "Bays stay as they would be without it; holes in the hand-dig width are dug by hand, clear of the pipe itself.", []job.Edit{m.Set("/spacing/handDig", true)}})
+		out = append(out, Idea{"hand", words.Plain("space.dug-by-hand-beside-the"), words.Plain("space.bays-stay-as-they-would"), []job.Edit{m.Set("/spacing/handDig", true)}})
 	}
 	if slices.ContainsFunc(m.Spec.KeepOuts, IsFooting) {
 		if soil, ok := m.farthest(a); ok {
-			out = append(out, Idea{"midway", "Midway between the old holes", "As much firm soil between new holes and old footings as the same posts allow.", []job.Edit{m.Set("/spacing/soil", soil)}})
+			out = append(out, Idea{"midway", words.Plain("space.midway-between-the-old-holes"), words.Plain("space.as-much-firm-soil-between"), []job.Edit{m.Set("/spacing/soil", soil)}})
 		}
 	}
 	return out
@@ -101,7 +102,7 @@ func (m *Spacing) farthest(a *stage.Advising) (length.Length, bool) {
 // ends, or to open it to a full bay, by moving a gate beside it.
 func (m *Spacing) MoveGates(a *stage.Advising, segment int, span length.Length) []finding.Remedy {
 	var out []finding.Remedy
-	offer := func(gate int, by length.Length, says string) {
+	offer := func(gate int, by length.Length, so string) {
 		if gate == spacing.NoGate {
 			return
 		}
@@ -112,18 +113,18 @@ func (m *Spacing) MoveGates(a *stage.Advising, segment int, span length.Length) 
 			return
 		}
 		at := moved.Gates[gate].At
-		out = append(out, a.Offer(reason.Say("Move the gate ", by.Abs(), says), stage.Anyway, job.Set(m.GatePath(gate)+"/at", at))...)
+		out = append(out, a.Offer(words.Say("space.move-the-gate", words.V{"by": by.Abs(), "so": so}), stage.Anyway, job.Set(m.GatePath(gate)+"/at", at))...)
 	}
 	full := m.Spec.Spacing.Most - span
 	if segment+1 < len(m.Layout.Segments) {
 		g := m.Layout.Segments[segment+1].Gate
-		offer(g, -span, ", so that one post serves both")
-		offer(g, full, ", for a full bay")
+		offer(g, -span, "one")
+		offer(g, full, "full")
 	}
 	if segment > 0 {
 		g := m.Layout.Segments[segment-1].Gate
-		offer(g, span, ", so that one post serves both")
-		offer(g, -full, ", for a full bay")
+		offer(g, span, "one")
+		offer(g, -full, "full")
 	}
 	return out
 }
@@ -154,12 +155,12 @@ func (m *Spacing) NewGates(a *stage.Advising) []NewGate {
 	}
 	whole := end - post
 	list := []NewGate{
-		m.newGate(a, "walk", "Walk gate in the fence", reason.Say(walk, ", in the middle of the longest stretch."), job.Gate{At: middle, Opening: walk, Use: job.WalkGate}),
-		m.newGate(a, "drive", "Vehicle gate in the fence", reason.Say(drive, " in two leaves, in the middle of the longest stretch."), job.Gate{At: middle, Opening: drive, Use: job.VehicleGate, Leaves: 2}),
-		m.newGate(a, "start", "Gate at the run's start", reason.Say("Against a house or wall: its first post is the run's, and a short panel makes up the rest."), job.Gate{At: half(walk), Opening: walk, Use: job.WalkGate}),
-		m.newGate(a, "end", "Gate at the run's end", reason.Say("Against a house or wall: its second post is the run's, and a short panel makes up the rest."), job.Gate{At: end - half(walk), Opening: walk, Use: job.WalkGate}),
-		m.newGate(a, "slide", "Sliding gate", reason.Say(drive, ", with its run-back along the fence."), job.Gate{At: middle, Opening: drive, Use: job.VehicleGate, Kind: job.SlideGate}),
-		m.newGate(a, "across", "Gate across the whole run", reason.Say("Alone across a drive: both posts are the run's, ", max(0, whole), " inside."), job.Gate{At: end / 2, Opening: whole, Leaves: acrossLeaves(whole)}),
+		m.newGate(a, "walk", words.Plain("space.walk-gate-in-the-fence"), words.Say("space.in-the-middle-of-the", words.V{"walk": walk}), job.Gate{At: middle, Opening: walk, Use: job.WalkGate}),
+		m.newGate(a, "drive", words.Plain("space.vehicle-gate-in-the-fence"), words.Say("space.in-two-leaves-in-the", words.V{"drive": drive}), job.Gate{At: middle, Opening: drive, Use: job.VehicleGate, Leaves: 2}),
+		m.newGate(a, "start", words.Plain("space.gate-at-the-runs-start"), words.Say("space.against-a-house-or-wall"), job.Gate{At: half(walk), Opening: walk, Use: job.WalkGate}),
+		m.newGate(a, "end", words.Plain("space.gate-at-the-runs-end"), words.Say("space.against-a-house-or-wall-2"), job.Gate{At: end - half(walk), Opening: walk, Use: job.WalkGate}),
+		m.newGate(a, "slide", words.Plain("space.sliding-gate"), words.Say("space.with-its-run-back-along", words.V{"drive": drive}), job.Gate{At: middle, Opening: drive, Use: job.VehicleGate, Kind: job.SlideGate}),
+		m.newGate(a, "across", words.Plain("space.gate-across-the-whole-run"), words.Say("space.alone-across-a-drive-both", words.V{"value": max(0, whole)}), job.Gate{At: end / 2, Opening: whole, Leaves: acrossLeaves(whole)}),
 	}
 	return list
 }
@@ -182,7 +183,7 @@ func (m *Spacing) newGate(a *stage.Advising, id, name string, says reason.Text, 
 	for ; slices.ContainsFunc(m.Given.Gates, func(o job.Gate) bool { return o.ID == fmt.Sprintf("G%d", n) }); n++ {
 	}
 	full.ID = fmt.Sprintf("G%d", n)
-	full.Name = fmt.Sprintf("Gate %d", n)
+	full.Name = words.Plain("space.gate-number", words.V{"number": n})
 	out.Gate = full.ID
 	run := m.Given
 	run.Gates = append(slices.Clone(run.Gates), full)
@@ -190,9 +191,9 @@ func (m *Spacing) newGate(a *stage.Advising, id, name string, says reason.Text, 
 	level.Gates = append(slices.Clone(level.Gates), full)
 	switch {
 	case g.Opening < 300*length.Millimetre || g.Opening > 12*length.Metre:
-		out.Refused = "an opening is 12 in to 39 ft (300 mm to 12 m)"
+		out.Refused = words.Plain("space.an-opening-is-12-in")
 	case len(job.CheckGates("", level, m.Job.Units)) > 0 || !a.Sound(run):
-		out.Refused = "no room for it there"
+		out.Refused = words.Plain("space.no-room-for-it-there")
 	default:
 		// Only what is not usual is written down.
 		entry := map[string]any{"id": full.ID, "name": full.Name, "at": full.At, "opening": full.Opening, "gap": full.Gap}
@@ -220,13 +221,13 @@ func (m *Spacing) changedBay(b *Bay) (reason.Text, bool) {
 	off := m.Misfit()
 	switch long := b.Piece - s.Piece; {
 	case b.Piece == 0 || b.Trims > 0:
-		return reason.Say(b.ID, " is ", b.CentreToCentre, " now: nothing to do."), false
+		return words.Say("space.is-now-nothing-to-do", words.V{"post": b.ID, "centreToCentre": b.CentreToCentre}), false
 	case long > off:
-		return reason.Say(b.ID, " is ", b.CentreToCentre, " now: pack it out by ", long, "."), true
+		return words.Say("space.is-now-pack-it-out", words.V{"post": b.ID, "centreToCentre": b.CentreToCentre, "long": long}), true
 	case b.PieceCut:
-		return reason.Say(b.ID, " is ", b.CentreToCentre, " now: cut its piece to ", b.Piece, "."), true
+		return words.Say("space.is-now-cut-its-piece", words.V{"post": b.ID, "centreToCentre": b.CentreToCentre, "piece": b.Piece}), true
 	}
-	return reason.Say(b.ID, " is ", b.CentreToCentre, " now: the play takes it up."), false
+	return words.Say("space.is-now-the-play-takes", words.V{"post": b.ID, "centreToCentre": b.CentreToCentre}), false
 }
 
 // otherBays are ways out by other bays: longer, shorter, or all equal.
@@ -235,14 +236,14 @@ func (m *Spacing) otherBays(a *stage.Advising, over length.Length) []finding.Rem
 	sp := m.Spec.Spacing
 	regular := sp.Regular(m.Spec.Post.Width, m.Spec.Post.Width)
 	if _, ok := sp.ByPiece(); ok {
-		out = append(out, a.Offer(reason.Say("Equal bays, every piece cut to fit"), stage.Frees, m.Set("/spacing/odd", job.OddAll))...)
+		out = append(out, a.Offer(words.Say("space.equal-bays-every-piece-cut"), stage.Frees, m.Set("/spacing/odd", job.OddAll))...)
 	} else if over > 0 && sp.Most+over <= 10000 {
 		most := sp.Most + over
-		out = append(out, a.Offer(reason.Say("Let a bay be as long as ", most), stage.Frees, m.Set("/spacing/most", most))...)
+		out = append(out, a.Offer(words.Say("space.let-a-bay-be-as", words.V{"most": most}), stage.Frees, m.Set("/spacing/most", most))...)
 	}
 	least := m.Job.Units.Round(sp.Shortest(regular) / 2)
 	if least > m.Spec.Post.Width && least >= 50 {
-		out = append(out, a.Offer(reason.Say("Let a bay be as short as ", least), stage.Frees, m.Set("/spacing/least", least))...)
+		out = append(out, a.Offer(words.Say("space.let-a-bay-be-as-2", words.V{"least": least}), stage.Frees, m.Set("/spacing/least", least))...)
 	}
 	return out
 }
@@ -258,12 +259,12 @@ func (m *Spacing) Repour(a *stage.Advising, of []int) []finding.Remedy {
 	if len(edits) == 0 {
 		return nil
 	}
-	return a.Offer(reason.Say("Dig out the old ", stage.Plural(len(edits), "footing", "footings"), " where a post falls on one, and pour wider"), stage.Frees, edits...)
+	return a.Offer(words.Say("space.dig-out-the-old-where", words.V{"count": len(edits)}), stage.Frees, edits...)
 }
 
 var oddNames = map[job.Odd]string{
-	job.OddLast: "One odd bay, at the far end", job.OddFirst: "One odd bay, at the start", job.OddAway: "One odd bay, away from the gate",
-	job.OddShared: "Share it over two bays", job.OddAll: "All bays equal, every piece cut",
+	job.OddLast: words.Plain("space.one-odd-bay-at-the"), job.OddFirst: words.Plain("space.one-odd-bay-at-the-2"), job.OddAway: words.Plain("space.one-odd-bay-away-from"),
+	job.OddShared: words.Plain("space.share-it-over-two-bays"), job.OddAll: words.Plain("space.all-bays-equal-every-piece"),
 }
 
 // gateForPiece offers to move a gate beside a stretch so that its cut piece
@@ -300,7 +301,7 @@ func (m *Spacing) gateForPiece(a *stage.Advising, bay int) []finding.Remedy {
 func (m *Spacing) MoveGate(a *stage.Advising, gate int, by length.Length, better func(now, then *stage.Outcome) bool) []finding.Remedy {
 	place := m.GatePlaces[gate]
 	to := m.Given.Gates[place].At + by
-	return a.Offer(reason.Say("Move ", stage.GateName(m.Spec.Gates[gate]), " ", by.Abs(), " ", stage.Heading(by)), better, job.Set(m.GatePath(gate)+"/at", to))
+	return a.Offer(words.Say("space.move", words.V{"gateName": stage.GateName(m.Spec.Gates[gate]), "by": by.Abs(), "heading": stage.Heading(by)}), better, job.Set(m.GatePath(gate)+"/at", to))
 }
 
 // mostMore is how many more bays are tried before giving up.
@@ -325,7 +326,7 @@ func (m *Spacing) evenBays(a *stage.Advising) []finding.Remedy {
 		if most >= m.Spec.Spacing.Most || most < 300 {
 			continue
 		}
-		if r := a.Offer(reason.Say("Even bays of at most ", most), stage.Evens, m.Set("/spacing/most", most)); r != nil {
+		if r := a.Offer(words.Say("space.even-bays-of-at-most", words.V{"most": most}), stage.Evens, m.Set("/spacing/most", most)); r != nil {
 			return r
 		}
 	}

@@ -11,6 +11,7 @@ import (
 	"mallow/core/reason"
 	"mallow/core/spacing"
 	"mallow/core/stage"
+	"mallow/core/words"
 )
 
 // spaceCheck looks at where a run's posts stand.
@@ -38,7 +39,7 @@ func (m *check) offLevel() {
 	for i, g := range m.Given.Gates {
 		if m.Laid() && !slices.Contains(m.GatePlaces, i) {
 			m.Find(finding.Finding{Rule: codeGateOffLevel, Stage: finding.Walk, Severity: finding.Cannot, Place: finding.Place{Gate: g.ID},
-				Says: reason.Say("Level, the run is ", reason.Tape(*m.Spec.Length), " long, and the gate at ", reason.Tape(g.At), " no longer fits on it: it is left out.")})
+				Says: words.Say("space.gate-off-level", words.V{"length": *m.Spec.Length, "at": g.At})})
 		}
 	}
 }
@@ -47,17 +48,17 @@ func (m *check) offLevel() {
 func (m *check) unmeasured() {
 	if m.Given.Length == nil {
 		m.Find(finding.Finding{Rule: codeLengthMissing, Stage: finding.Walk, Severity: finding.Missing, Field: m.Path + "/length",
-			Says: reason.Say("How long is the run, centre to centre of its end posts?")})
+			Says: words.Say("space.length-missing")})
 	}
 	if !m.Ground.Measured {
 		m.Find(finding.Finding{Rule: codeGroundMissing, Stage: finding.Walk, Severity: finding.Missing, Field: m.Path + "/ground",
-			Says: reason.Say("How does the ground fall? Without heights it is taken as level.")})
+			Says: words.Say("space.ground-missing")})
 	}
 	if !m.BagKnown {
 		usual := *m.UsualRules.Setting.Bag
 		m.Find(finding.Finding{Rule: codeBagUnknown, Stage: finding.Pour, Severity: finding.Cannot,
-			Says: reason.Say("There is no bag called ", m.RunRules().Setting.Bag, " in the catalogue, so bags are not counted.")}, func(a *stage.Advising) []finding.Remedy {
-			return []finding.Remedy{{Says: reason.Say("Take ", usual), Edits: []job.Edit{m.Set("/setting/bag", usual)}}}
+			Says: words.Say("space.bag-unknown", words.V{"bag": m.RunRules().Setting.Bag})}, func(a *stage.Advising) []finding.Remedy {
+			return []finding.Remedy{{Says: words.Say("space.take", words.V{"usual": usual}), Edits: []job.Edit{m.Set("/setting/bag", usual)}}}
 		})
 	}
 }
@@ -76,16 +77,16 @@ func (m *check) landed() {
 		}
 		p := &m.Posts[i]
 		severity := finding.Note
-		says := reason.Say(p.ID, " landed ", at.Shift.Abs(), " ", stage.Heading(at.Shift), " of its mark.")
+		says := words.Say("space.landed-of-its-mark", words.V{"post": p.ID, "shift": at.Shift.Abs(), "heading": stage.Heading(at.Shift)})
 		for b := i - 1; b <= i; b++ {
 			todo, work := m.changedBay(&m.Bays[b])
-			says = append(append(says, reason.Say(" ")...), todo...)
+			says = append(append(says, words.Say("space.blank")...), todo...)
 			if work {
 				severity = finding.Check
 			}
 		}
 		m.Find(finding.Finding{Rule: codeLanded, Stage: finding.Space, Severity: severity, Place: finding.Place{Post: p.ID}, Says: says}, func(a *stage.Advising) []finding.Remedy {
-			return a.Offer(reason.Say("Space the rest again from here"), stage.Anyway, m.Set(fmt.Sprintf("/fixedPosts/%d/respace", at.Held), true))
+			return a.Offer(words.Say("space.space-the-rest-again-from"), stage.Anyway, m.Set(fmt.Sprintf("/fixedPosts/%d/respace", at.Held), true))
 		})
 	}
 }
@@ -97,10 +98,10 @@ func (m *check) faces() {
 	}
 	wide := m.Spec.PostOf(job.CornerPost).Width
 	f := finding.Finding{Rule: codeWhichFace, Stage: finding.Space, Severity: finding.Note,
-		Says: reason.Say("Which face are the panels of ", m.Name(), " on? On the outer face of a corner the bay beside it is ", wide, ", a post's width, shorter. They are taken to be on the inner face.")}
+		Says: words.Say("space.which-face", words.V{"name": m.Name(), "wide": wide})}
 	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
 		for _, side := range []job.Side{job.Left, job.Right} {
-			out = append(out, a.Offer(reason.Say("On the ", string(side), ", walking from ", m.Posts[0].ID), stage.Anyway, m.Set("/spacing/face", side))...)
+			out = append(out, a.Offer(words.Say("space.on-the-walking-from", words.V{"side": string(side), "post": m.Posts[0].ID}), stage.Anyway, m.Set("/spacing/face", side))...)
 		}
 		return out
 	})
@@ -132,9 +133,9 @@ func (m *check) blocked(segment int) {
 	for i, of := range b.Of {
 		o, k := m.InTheWay[of], m.Spec.KeepOuts[of]
 		if i > 0 {
-			what = append(what, reason.Say(", ")...)
+			what = append(what, words.Say("space.comma")...)
 		}
-		what = append(what, reason.Say("the ", o.Said, " at ", reason.Tape(k.At))...)
+		what = append(what, words.Say("space.the-at", words.V{"thing": o.Said, "at": k.At})...)
 		footings = footings || IsFooting(k)
 		hand = hand || k.Kind == job.Service && k.Hand > 0 && !m.Spec.Spacing.HandDig
 	}
@@ -143,27 +144,27 @@ func (m *check) blocked(segment int) {
 	if byPiece {
 		regular = m.Spec.Spacing.Regular(m.Spec.Post.Width, m.Spec.Post.Width)
 	}
-	says := reason.Say("With ", what, " in the way no hole fits from ", reason.Tape(b.From), " to ", reason.Tape(b.To), ", over ", b.To-b.From)
+	says := words.Say("space.with-in-the-way-no", words.V{"what": what, "from": b.From, "to": b.To, "to2": b.To - b.From})
 	switch {
 	case b.To-b.From > regular:
-		says = append(says, reason.Say("; the longest bay is ", regular, ", ", b.To-b.From-regular, " too short.")...)
+		says = append(says, words.Say("space.the-longest-bay-is-too", words.V{"regular": regular, "to": b.To - b.From - regular})...)
 	case byPiece:
-		says = append(says, reason.Say("; bays of ", piece, " cannot be put together so.")...)
+		says = append(says, words.Say("space.bays-of-cannot-be-put", words.V{"piece": piece})...)
 	default:
-		says = append(says, reason.Say("; bays between ", min(m.Spec.Spacing.Shortest(regular), regular), " and ", regular, " cannot be put together so.")...)
+		says = append(says, words.Say("space.bays-between-and-cannot-be", words.V{"shortest": min(m.Spec.Spacing.Shortest(regular), regular), "regular": regular})...)
 	}
-	says = append(says, reason.Say(" It is planned as if that were not there.")...)
+	says = append(says, words.Say("space.it-is-planned-as-if")...)
 	f := finding.Finding{Rule: codeBlocked, Stage: finding.Space, Severity: finding.Cannot, Place: finding.Place{Bay: stage.BayID(m.FirstBay(segment))}, Says: says}
 	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
 		if footings {
 			out = append(out, m.Repour(a, b.Of)...)
 			zero := length.Length(0)
 			if spacing.Soil(m.Spec.Spacing) > 0 {
-				out = append(out, a.Offer(reason.Say("Leave no firm soil between a new hole and an old footing"), stage.Frees, m.Set("/spacing/soil", zero))...)
+				out = append(out, a.Offer(words.Say("space.leave-no-firm-soil-between"), stage.Frees, m.Set("/spacing/soil", zero))...)
 			}
 		}
 		if hand {
-			out = append(out, a.Offer(reason.Say("Let holes stand in the hand-dig width, and dig those by hand"), stage.Frees, m.Set("/spacing/handDig", true))...)
+			out = append(out, a.Offer(words.Say("space.let-holes-stand-in-the"), stage.Frees, m.Set("/spacing/handDig", true))...)
 		}
 		out = append(out, m.otherBays(a, b.Over)...)
 		return out
@@ -180,7 +181,7 @@ func (m *check) sliver(segment int) {
 		}
 	}
 	m.Find(finding.Finding{Rule: codeSliver, Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Bay: stage.BayID(at)},
-		Says: reason.Say(stage.BayID(at), " is only ", shortest, ": no bays of ", m.Spec.Spacing.Shortest(s.Regular), " or more fill ", s.To-s.From, ".")}, func(a *stage.Advising) []finding.Remedy { return m.otherBays(a, 0) })
+		Says: words.Say("space.sliver", words.V{"bay": stage.BayID(at), "shortest": shortest, "shortest2": m.Spec.Spacing.Shortest(s.Regular), "to": s.To - s.From})}, func(a *stage.Advising) []finding.Remedy { return m.otherBays(a, 0) })
 }
 
 // shifted tells which posts stand off their regular place, and why.
@@ -202,26 +203,23 @@ func (m *check) shifted(segment int) {
 		}
 	}
 	var posts []string
-	var of string
+	of, several := "", false
 	most := length.Length(0)
 	for _, i := range slices.Sorted(maps.Keys(moved)) {
 		posts, most = append(posts, stage.PostID(i)), max(most, m.Layout.Posts[i].Shift.Abs())
-		if of == "" {
-			of = moved[i]
-		} else if of != moved[i] {
-			of = "what is in the way"
-		}
+		several = several || of != "" && of != moved[i]
+		of = moved[i]
 	}
 	if len(posts) == 0 {
 		return
 	}
-	prefix := "the "
-	if of == "what is in the way" {
-		prefix = ""
+	if several {
+		of = words.Plain("space.several-things")
+	} else {
+		of = words.Plain("space.the-thing", words.V{"thing": of})
 	}
 	m.Find(finding.Finding{Rule: codeShifted, Stage: finding.Space, Severity: finding.Note, Place: finding.Place{Post: posts[0]},
-		Says: reason.Say(stage.Names(posts), stage.Plural(len(posts), " stands ", " stand up to "), most, " off ", stage.Plural(len(posts), "its regular place so that its hole misses ", "their regular places so that their holes miss "),
-			prefix, of, ": ", s.Odd, stage.Plural(s.Odd, " bay differs", " bays differ"), " from ", s.Regular, ".")}, func(a *stage.Advising) []finding.Remedy { return m.evenBays(a) })
+		Says: words.Say("space.shifted", words.V{"posts": stage.Names(posts), "count": len(posts), "most": most, "of": of, "odd": s.Odd, "regular": s.Regular})}, func(a *stage.Advising) []finding.Remedy { return m.evenBays(a) })
 }
 
 // cutPieces tells which panels, boards or rails are cut, and how else what is
@@ -246,7 +244,7 @@ func (m *check) cutPieces() {
 	}
 	b := m.Bays[worst]
 	f := finding.Finding{Rule: codeCutPiece, Stage: finding.Space, Severity: finding.Note, Place: finding.Place{Bay: b.ID},
-		Says: reason.Say(stage.Names(cut), stage.Plural(len(cut), " takes ", " take "), stage.Plural(len(cut), what+" cut to ", "pieces cut, the shortest to "), b.Piece, ".")}
+		Says: words.Say("space.cut-piece", words.V{"posts": stage.Names(cut), "count": len(cut), "what": what, "piece": b.Piece})}
 	odd := m.Spec.Spacing.Odd
 	if odd == "" {
 		odd = job.OddLast
@@ -276,8 +274,8 @@ func (m *check) system() {
 	_, ok := m.Cat.System(m.Spec.System, m.Job.Systems)
 	if !ok {
 		m.Find(finding.Finding{Rule: codeSystemUnknown, Stage: finding.Space, Severity: finding.Check,
-			Says: reason.Say("The fence system ", m.Spec.System, " is neither in the catalogue nor among the job's own; its limits and cautions are not known here.")}, func(a *stage.Advising) []finding.Remedy {
-			return []finding.Remedy{{Says: reason.Say("Forget the system and keep the values"), Edits: []job.Edit{m.Set("/system", nil)}}}
+			Says: words.Say("space.system-unknown", words.V{"system": m.Spec.System})}, func(a *stage.Advising) []finding.Remedy {
+			return []finding.Remedy{{Says: words.Say("space.forget-the-system-and-keep"), Edits: []job.Edit{m.Set("/system", nil)}}}
 		})
 		return
 	}

@@ -6,13 +6,13 @@ import (
 	"reflect"
 	"slices"
 	"sort"
-	"strings"
 
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/spacing"
 	"mallow/core/stage"
 	"mallow/core/stage/walk"
+	"mallow/core/words"
 )
 
 // spaceRun is a run with its posts where they stand.
@@ -132,7 +132,7 @@ func (m *Spacing) obstacles() {
 		if o.Name == "" {
 			o.Name, o.Said = what, what
 			if k.Kind == job.Service {
-				o.Said = strings.ToLower(what[:1]) + what[1:] + " line"
+				o.Said = words.Plain("space.service-line", words.V{"service": stage.Lower(what)})
 			}
 		}
 		m.InTheWay = append(m.InTheWay, o)
@@ -167,7 +167,7 @@ func IsFooting(k job.KeepOut) bool {
 }
 
 var obstacleNames = map[job.Obstacle]string{
-	job.Service: "service", job.Root: "root", job.Rock: "rock", job.Drain: "drain", job.Footing: "old footing", job.OldPost: "existing post", job.NoDig: "no digging",
+	job.Service: "service", job.Root: "root", job.Rock: "rock", job.Drain: "drain", job.Footing: words.Plain("space.old-footing"), job.OldPost: words.Plain("space.existing-post"), job.NoDig: words.Plain("space.no-digging"),
 }
 
 // hits tells whether a hole runs into what is in the way.

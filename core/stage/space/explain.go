@@ -9,6 +9,7 @@ import (
 	"mallow/core/reason"
 	"mallow/core/spacing"
 	"mallow/core/stage"
+	"mallow/core/words"
 )
 
 // explain says why a figure of the run's spacing is what it is.
@@ -32,26 +33,26 @@ func (m *Spacing) Explain(f stage.Figure) (reason.Why, bool) {
 
 // whyStays explains an old post that stays.
 func WhyStays() reason.Why {
-	return reason.Why{Figure: "Old post that stays",
-		Sentence: reason.Say("An old post stands here and stays: no hole, no concrete, no new post."),
-		Steps: []reason.Step{{Rule: "Reused posts", Governs: true, Source: stage.Practice,
-			Says: reason.Say("Shake it and probe it at the ground line first: soft wood or a loose footing is a post to replace. Match its height.")}}}
+	return reason.Why{Figure: words.Plain("space.old-post-that-stays"),
+		Sentence: words.Say("space.an-old-post-stands-here"),
+		Steps: []reason.Step{{Rule: words.Plain("space.reused-posts"), Governs: true, Source: stage.Practice,
+			Says: words.Say("space.shake-it-and-probe-it")}}}
 }
 
 // sizedSays is how a gate's inside measure came about.
 func (m *Spacing) SizedSays(g job.Gate) reason.Text {
 	switch {
 	case g.Leaf != nil && g.Kind == job.SlideGate:
-		return reason.Say("Leaf ", *g.Leaf, " − overlap ", g.Overlap, " = ", g.Inside(), " inside.")
+		return words.Say("space.leaf-overlap-inside", words.V{"leaf": *g.Leaf, "overlap": g.Overlap, "inside": g.Inside()})
 	case g.Leaf != nil && g.LeafCount() == 2:
 		widths := g.LeafWidths()
-		return reason.Say("Leaves ", widths[0], " + ", widths[1], ", two hinge gaps of ", g.Hardware.Hinge, " and ", g.Hardware.Meeting, " between them = ", g.Inside(), " inside.")
+		return words.Say("space.leaves-two-hinge-gaps-of", words.V{"widths": widths[0], "widths2": widths[1], "hinge": g.Hardware.Hinge, "meeting": g.Hardware.Meeting, "inside": g.Inside()})
 	case g.Leaf != nil:
-		return reason.Say("Leaf ", *g.Leaf, " + hinge gap ", g.Hardware.Hinge, " + latch gap ", g.Hardware.Latch, " = ", g.Inside(), " inside.")
+		return words.Say("space.leaf-hinge-gap-latch-gap", words.V{"leaf": *g.Leaf, "hinge": g.Hardware.Hinge, "latch": g.Hardware.Latch, "inside": g.Inside()})
 	case g.Clear != nil && g.Kind != job.SlideGate:
-		return reason.Say("Clear way ", *g.Clear, " + what open leaves and their hinges take, ", g.Inside()-*g.Clear, " = ", g.Inside(), " inside.")
+		return words.Say("space.clear-way-what-open-leaves", words.V{"clear": *g.Clear, "inside": g.Inside() - *g.Clear, "inside2": g.Inside()})
 	}
-	return reason.Say(g.Inside(), " between the posts' faces, as entered.")
+	return words.Say("space.between-the-posts-faces-as", words.V{"inside": g.Inside()})
 }
 
 // sizeSetting is the measure that a gate is sized by.
@@ -59,11 +60,11 @@ func (m *Spacing) SizeSetting(gate int) reason.Setting {
 	g, path := m.Spec.Gates[gate], m.GatePath(gate)
 	switch {
 	case g.Leaf != nil:
-		return reason.Setting{Path: path + "/leaf", Name: "Leaf", Kind: reason.LengthSetting, Value: *g.Leaf}
+		return reason.Setting{Path: path + "/leaf", Name: words.Plain("space.leaf"), Kind: reason.LengthSetting, Value: *g.Leaf}
 	case g.Clear != nil:
-		return reason.Setting{Path: path + "/clear", Name: "Clear way", Kind: reason.LengthSetting, Value: *g.Clear}
+		return reason.Setting{Path: path + "/clear", Name: words.Plain("space.clear-way"), Kind: reason.LengthSetting, Value: *g.Clear}
 	}
-	return reason.Setting{Path: path + "/opening", Name: "Inside measure", Kind: reason.LengthSetting, Value: g.Opening}
+	return reason.Setting{Path: path + "/opening", Name: words.Plain("space.inside-measure"), Kind: reason.LengthSetting, Value: g.Opening}
 }
 
 // whyStation tells why a post stands where it stands.
@@ -76,14 +77,13 @@ func (m *Spacing) whyStation(i int) reason.Why {
 		}
 		g := m.Spec.Gates[at.Gate]
 		return reason.Why{
-			Figure: "Where the gate posts stand",
-			Sentence: reason.Say("Middle of the opening at ", reason.Tape(g.At), ", half of what is inside, ", g.Inside()/2,
-				", and half a post, ", m.Spec.PostOf(job.GatePost).Width/2, ", either side."),
+			Figure:   words.Plain("space.where-the-gate-posts-stand"),
+			Sentence: words.Say("space.middle-of-the-opening-at", words.V{"at": g.At, "inside": g.Inside() / 2, "width": m.Spec.PostOf(job.GatePost).Width / 2}),
 			Steps: []reason.Step{{
-				Rule: "Gate posts are fixed", Governs: true, Source: stage.Geometry,
+				Rule: words.Plain("space.gate-posts-are-fixed"), Governs: true, Source: stage.Geometry,
 				Says: m.SizedSays(g),
 				Settings: []reason.Setting{
-					{Path: m.GatePath(at.Gate) + "/at", Name: "Middle of the opening", Kind: reason.LengthSetting, Value: g.At},
+					{Path: m.GatePath(at.Gate) + "/at", Name: words.Plain("space.middle-of-the-opening"), Kind: reason.LengthSetting, Value: g.At},
 					m.SizeSetting(at.Gate),
 				},
 			}},
@@ -95,16 +95,16 @@ func (m *Spacing) whyStation(i int) reason.Why {
 	switch {
 	case at.Held != spacing.Nothing:
 		f := m.Spec.FixedPosts[at.Held]
-		says := "Held here by you; the other posts are spaced on both sides of it."
+		says := words.Plain("space.held-here-by-you-the")
 		if f.Landed {
-			says = "Set already, and this is where it landed: it is the post that was meant to stand here, and only the bays beside it change."
+			says = words.Plain("space.set-already-and-this-is")
 			if f.Respace {
-				says = "Set already, and this is where it landed; the posts that are still to come are spaced from it."
+				says = words.Plain("space.set-already-and-this-is-2")
 			}
 		}
-		return reason.Why{Figure: "Held post", Sentence: reason.Say("At ", reason.Tape(f.At), ". ", says), Steps: []reason.Step{
-			{Rule: "Held by hand", Governs: true, Source: stage.Yours, Says: reason.Say(says),
-				Settings: []reason.Setting{{Path: fmt.Sprintf("%s/fixedPosts/%d/at", m.Path, at.Held), Name: "Station", Kind: reason.LengthSetting, Value: f.At}}}}}
+		return reason.Why{Figure: words.Plain("space.held-post"), Sentence: words.Say("space.at", words.V{"at": f.At, "says": says}), Steps: []reason.Step{
+			{Rule: words.Plain("space.held-by-hand"), Governs: true, Source: stage.Yours, Says: reason.Say(says),
+				Settings: []reason.Setting{{Path: fmt.Sprintf("%s/fixedPosts/%d/at", m.Path, at.Held), Name: words.Plain("space.station"), Kind: reason.LengthSetting, Value: f.At}}}}}
 
 	case at.Stays != spacing.Nothing:
 		return WhyStays()
@@ -115,16 +115,15 @@ func (m *Spacing) whyStation(i int) reason.Why {
 // whyEnd tells where a run's first and last posts stand.
 func (m *Spacing) whyEnd() reason.Why {
 	w := reason.Why{
-		Figure:   "Where the end posts stand",
-		Sentence: reason.Say("The run was measured ", reason.Tape(*m.Spec.Length), " centre to centre of its end posts."),
-		Steps: []reason.Step{{Rule: "As measured", Governs: true, Source: stage.Yours,
-			Says:     reason.Say("Set these first; everything else is taped between them."),
-			Settings: []reason.Setting{{Path: m.Path + "/length", Name: "Run length", Kind: reason.LengthSetting, Value: *m.Given.Length}}}},
+		Figure:   words.Plain("space.where-the-end-posts-stand"),
+		Sentence: words.Say("space.the-run-was-measured-centre", words.V{"length": *m.Spec.Length}),
+		Steps: []reason.Step{{Rule: words.Plain("space.as-measured"), Governs: true, Source: stage.Yours,
+			Says:     words.Say("space.set-these-first-everything-else"),
+			Settings: []reason.Setting{{Path: m.Path + "/length", Name: words.Plain("space.run-length"), Kind: reason.LengthSetting, Value: *m.Given.Length}}}},
 	}
 	if m.Ground.Correction > length.Tolerance {
-		w.Steps = append(w.Steps, reason.Step{Rule: "Slope tape reduced to level", Source: stage.Geometry,
-			Says: reason.Say(reason.Tape(*m.Given.Length), " along the ground, piece by piece the long side over its rise: ",
-				reason.Tape(*m.Spec.Length), " level, ", m.Ground.Correction, " less.")})
+		w.Steps = append(w.Steps, reason.Step{Rule: words.Plain("space.slope-tape-reduced-to-level"), Source: stage.Geometry,
+			Says: words.Say("space.along-the-ground-piece-by", words.V{"length": *m.Given.Length, "length2": *m.Spec.Length, "correction": m.Ground.Correction})})
 	}
 	return w
 
@@ -136,8 +135,8 @@ func (m *Spacing) whySegment(s spacing.Segment) reason.Why {
 	}
 	if s.Held != spacing.Nothing {
 		b := m.Spec.HeldBays[s.Held]
-		return reason.Why{Figure: "Held bay", Sentence: reason.Say("Held at ", b.Width, " centre to centre, from ", reason.Tape(b.At), "."),
-			Steps: []reason.Step{{Rule: "Held by hand", Governs: true, Source: stage.Yours, Says: reason.Say("The rest of the run is spaced around it.")}}}
+		return reason.Why{Figure: words.Plain("space.held-bay"), Sentence: words.Say("space.held-at-centre-to-centre", words.V{"width": b.Width, "at": b.At}),
+			Steps: []reason.Step{{Rule: words.Plain("space.held-by-hand"), Governs: true, Source: stage.Yours, Says: words.Say("space.the-rest-of-the-run")}}}
 
 	}
 	return m.whyFence(s)
@@ -147,11 +146,11 @@ func (m *Spacing) whySegment(s spacing.Segment) reason.Why {
 func (m *Spacing) whyOpening(s spacing.Segment) reason.Why {
 	g := m.Spec.Gates[s.Gate]
 	return reason.Why{
-		Figure:   "Gate posts",
-		Sentence: reason.Say(g.Inside(), " inside + one post, ", m.Spec.PostOf(job.GatePost).Width, " = ", s.To-s.From, " centre to centre."),
+		Figure:   words.Plain("space.gate-posts"),
+		Sentence: words.Say("space.inside-one-post-centre-to", words.V{"inside": g.Inside(), "width": m.Spec.PostOf(job.GatePost).Width, "to": s.To - s.From}),
 		Steps: []reason.Step{{
-			Rule: "The opening is exact", Governs: true, Source: stage.Practice,
-			Says: reason.Say("The fence's spacing gives way to the gate, never the other way round."),
+			Rule: words.Plain("space.the-opening-is-exact"), Governs: true, Source: stage.Practice,
+			Says: words.Say("space.the-fences-spacing-gives-way"),
 		}},
 	}
 
@@ -160,33 +159,32 @@ func (m *Spacing) whyOpening(s spacing.Segment) reason.Why {
 // whyFence tells how the bays of a stretch of fence were found.
 func (m *Spacing) whyFence(s spacing.Segment) reason.Why {
 	span, sp := s.To-s.From, m.Spec.Spacing
-	w := reason.Why{Figure: "Spacing", Steps: []reason.Step{m.wayStep(s)}}
+	w := reason.Why{Figure: words.Plain("space.spacing"), Steps: []reason.Step{m.wayStep(s)}}
 	most := sp.Most
 	if _, ok := sp.ByPiece(); ok {
 		most = sp.Regular(m.Spec.Post.Width, m.Spec.Post.Width)
 	}
 	switch {
 	case s.Odd == 0 && s.Bays > 1:
-		w.Sentence = reason.Say(span, " in ", s.Bays, " equal bays of ", s.Regular, ": the fewest with none over ", most, ".")
+		w.Sentence = words.Say("space.in-equal-bays-of-the", words.V{"span": span, "bays": s.Bays, "regular": s.Regular, "most": most})
 	case s.Odd == 0 || s.Bays == 1:
-		w.Sentence = reason.Say(span, " in one bay.")
+		w.Sentence = words.Say("space.in-one-bay", words.V{"span": span})
 	default:
-		w.Sentence = reason.Say(span, " in ", s.Bays, " bays: ", s.Bays-s.Odd, " of ", s.Regular, " and ", s.Odd, stage.Plural(s.Odd, " odd one", " odd ones"), ", at most ", s.Uneven, " off.")
+		w.Sentence = words.Say("space.in-bays-of-and-at", words.V{"span": span, "bays": s.Bays, "bays2": s.Bays - s.Odd, "regular": s.Regular, "odd": s.Odd, "uneven": s.Uneven})
 	}
-	w.Steps = append(w.Steps, reason.Step{Rule: "Fewest posts, then fewest odd bays", Source: stage.Geometry,
-		Says: reason.Say("Of all ways with every bay from ", min(sp.Shortest(most), most), " to ", most, " and every hole clear of what is in the way: the fewest posts, then the fewest odd bays, then the most even, then the nearest to the plain layout.")})
+	w.Steps = append(w.Steps, reason.Step{Rule: words.Plain("space.fewest-posts-then-fewest-odd"), Source: stage.Geometry,
+		Says: words.Say("space.of-all-ways-with-every", words.V{"shortest": min(sp.Shortest(most), most), "most": most})})
 	if _, piece := m.Spec.Spacing.ByPiece(); piece && m.Spec.Leans() {
-		w.Steps = append(w.Steps, reason.Step{Rule: "Raked pieces lie along the slope", Source: stage.Geometry,
-			Says: reason.Say("A piece is as long as it is: on the slope it spans less level distance, while the posts stay plumb and as far from it as on the flat. This stretch is ", s.To-s.From, " level, ",
-				m.Profile.Along(s.To)-m.Profile.Along(s.From), " along the ground.")})
+		w.Steps = append(w.Steps, reason.Step{Rule: words.Plain("space.raked-pieces-lie-along-the"), Source: stage.Geometry,
+			Says: words.Say("space.a-piece-is-as-long", words.V{"to": s.To - s.From, "along": m.Profile.Along(s.To) - m.Profile.Along(s.From)})})
 	}
 	if ways := m.inWayOf(s); ways > 0 {
-		w.Steps = append(w.Steps, reason.Step{Rule: "What is in the way", Source: stage.Yours,
-			Says: reason.Say(ways, stage.Plural(ways, " thing is", " things are"), " in the way here. The hole must miss it, not only the post: half a hole, ", m.Opened(job.LinePost)/2, ", either side.")})
+		w.Steps = append(w.Steps, reason.Step{Rule: words.Plain("space.what-is-in-the-way"), Source: stage.Yours,
+			Says: words.Say("space.in-the-way-here-the", words.V{"ways": ways, "opened": m.Opened(job.LinePost) / 2})})
 	}
 	if s.Block != nil {
-		w.Steps = append(w.Steps, reason.Step{Rule: "Could not be met", Source: stage.Geometry,
-			Says: reason.Say("Between ", reason.Tape(s.Block.From), " and ", reason.Tape(s.Block.To), " not everything can be met: see the finding.")})
+		w.Steps = append(w.Steps, reason.Step{Rule: words.Plain("space.could-not-be-met"), Source: stage.Geometry,
+			Says: words.Say("space.between-and-not-everything-can", words.V{"from": s.Block.From, "to": s.Block.To})})
 	}
 	return w
 }
@@ -212,7 +210,7 @@ func (m *Spacing) wayStep(s spacing.Segment) reason.Step {
 	if way == "" {
 		way = job.EqualBays
 	}
-	step := reason.Step{Governs: true, Source: stage.Practice, Settings: []reason.Setting{m.Choice("/spacing/way", "Way", string(way), string(job.EqualBays), ways...)}}
+	step := reason.Step{Governs: true, Source: stage.Practice, Settings: []reason.Setting{m.Choice("/spacing/way", words.Plain("space.way"), string(way), string(job.EqualBays), ways...)}}
 	add := func(path, name string, value, usual length.Length) {
 		step.Settings = append(step.Settings, m.Measured("/spacing/"+path, name, value, usual))
 	}
@@ -220,40 +218,40 @@ func (m *Spacing) wayStep(s spacing.Segment) reason.Step {
 	regular := sp.Regular(post, post)
 	switch way {
 	case job.EqualBays:
-		step.Rule = "Equal bays"
-		step.Says = reason.Say(s.To-s.From, " ÷ ", sp.Most, " = ", float64((s.To-s.From)/sp.Most), ", rounded up to whole bays.")
-		add("most", "Most spacing", sp.Most, u.Most)
+		step.Rule = words.Plain("space.equal-bays")
+		step.Says = words.Say("space.rounded-up-to-whole-bays", words.V{"to": s.To - s.From, "most": sp.Most, "to2": float64((s.To - s.From) / sp.Most)})
+		add("most", words.Plain("space.most-spacing"), sp.Most, u.Most)
 	case job.PanelsBetween:
-		step.Rule = "Panels between posts"
-		step.Says = reason.Say("Panel ", sp.Piece, " + post ", post, " + two joints of ", sp.Play)
+		step.Rule = words.Plain("space.panels-between-posts")
+		step.Says = words.Say("space.panel-post-two-joints-of", words.V{"piece": sp.Piece, "post": post, "play": sp.Play})
 		if sp.Slot > 0 {
-			step.Says = append(step.Says, reason.Say(" − two slots of ", sp.Slot)...)
+			step.Says = append(step.Says, words.Say("space.two-slots-of", words.V{"slot": sp.Slot})...)
 		}
-		step.Says = append(step.Says, reason.Say(" = ", regular, " centre to centre.")...)
-		add("piece", "Panel", sp.Piece, 0)
-		add("play", "Play at each joint", sp.Play, 0)
+		step.Says = append(step.Says, words.Say("space.centre-to-centre", words.V{"regular": regular})...)
+		add("piece", words.Plain("space.panel"), sp.Piece, 0)
+		add("play", words.Plain("space.play-at-each-joint"), sp.Play, 0)
 	case job.PanelsOnFaces:
-		step.Rule = "Panels on the posts' faces"
-		step.Says = reason.Say("Panel ", sp.Piece, " = centre to centre. At a corner the first panel begins half a post, ", m.Spec.PostOf(job.CornerPost).Width/2, ", from the corner post's middle")
+		step.Rule = words.Plain("space.panels-on-the-posts-faces")
+		step.Says = words.Say("space.panel-centre-to-centre-at", words.V{"piece": sp.Piece, "width": m.Spec.PostOf(job.CornerPost).Width / 2})
 		if sp.Turning == job.Overlapping {
-			step.Says = append(step.Says, reason.Say("; the run that starts there a panel's thickness, ", sp.Thickness, ", more, where they overlap.")...)
+			step.Says = append(step.Says, words.Say("space.the-run-that-starts-there", words.V{"thickness": sp.Thickness})...)
 		} else {
-			step.Says = append(step.Says, reason.Say(", so that the two panels meet.")...)
+			step.Says = append(step.Says, words.Say("space.so-that-the-two-panels")...)
 		}
-		add("piece", "Panel", sp.Piece, 0)
+		add("piece", words.Plain("space.panel"), sp.Piece, 0)
 	case job.FixedModule:
-		step.Rule = "Fixed module"
-		step.Says = reason.Say("The board, ", sp.Piece, ", is the bay: tape every hole before its post goes in.")
-		add("piece", "Board", sp.Piece, 0)
+		step.Rule = words.Plain("space.fixed-module")
+		step.Says = words.Say("space.the-board-is-the-bay", words.V{"piece": sp.Piece})
+		add("piece", words.Plain("space.board"), sp.Piece, 0)
 	case job.StockRails:
-		step.Rule = "Rails on stock lengths"
-		step.Says = reason.Say("A rail of ", sp.Piece, " spans ", sp.Spans(), " bays of ", regular, ", and breaks on posts only.")
-		add("piece", "Rail", sp.Piece, 0)
+		step.Rule = words.Plain("space.rails-on-stock-lengths")
+		step.Says = words.Say("space.a-rail-of-spans-bays", words.V{"piece": sp.Piece, "spans": sp.Spans(), "regular": regular})
+		add("piece", words.Plain("space.rail"), sp.Piece, 0)
 	case job.OverlapRails:
-		step.Rule = "Overlapping rails"
-		step.Says = reason.Say("Rail ", sp.Piece, " − overlap ", sp.Overlap, " = ", regular, " centre to centre. Ends, corners and gates are morticed half as deep: trim ", sp.Overlap/2, " off a tongue there.")
-		add("piece", "Rail", sp.Piece, 0)
-		add("overlap", "Overlap", sp.Overlap, 0)
+		step.Rule = words.Plain("space.overlapping-rails")
+		step.Says = words.Say("space.rail-overlap-centre-to-centre", words.V{"piece": sp.Piece, "overlap": sp.Overlap, "regular": regular, "overlap2": sp.Overlap / 2})
+		add("piece", words.Plain("space.rail"), sp.Piece, 0)
+		add("overlap", words.Plain("space.overlap"), sp.Overlap, 0)
 	}
 	return step
 }

@@ -8,6 +8,7 @@ import (
 	"mallow/core/materials"
 	"mallow/core/reason"
 	"mallow/core/stage"
+	"mallow/core/words"
 )
 
 // Clearance is what must be settled before anything is dug. It never keeps
@@ -36,32 +37,32 @@ func ClearanceOf(j job.Job) Clearance {
 		c.Ready = c.Ready && done
 		c.Checks = append(c.Checks, Check{id, name, done, says})
 	}
-	waiting := reason.Say("Ask the locating office; it takes some working days. Dig nothing before the marks are down.")
+	waiting := words.Say("walk.ask-the-locating-office-it")
 	if b.Ticket != nil {
-		waiting = reason.Say("Asked on ", b.Ticket.Asked, ", ticket ", b.Ticket.Number, ". The marks must be down by ", b.Ticket.Clear, ".")
+		waiting = words.Say("walk.asked-on-ticket-the-marks", words.V{"asked": b.Ticket.Asked, "number": b.Ticket.Number, "clear": b.Ticket.Clear})
 	}
-	marked := reason.Say("Located and marked.")
+	marked := words.Say("walk.located-and-marked")
 	if b.Ticket != nil && b.Ticket.Marked {
-		marked = reason.Say("Marked, ticket ", b.Ticket.Number, ". Keep the marks alive; they fade and get mown.")
+		marked = words.Say("walk.marked-ticket-keep-the-marks", words.V{"number": b.Ticket.Number})
 	}
-	add("services", "Public services located", b.Services, marked, waiting)
-	add("private", "Private lines found", b.Private, reason.Say("Found, or there are none."),
-		reason.Say("Irrigation, septic, a gas line to a patio: the owner's to find. The office does not mark them."))
-	add("boundary", "Boundary proved", b.Boundary, reason.Say("Pegs found, or a surveyor's line."),
-		reason.Say("Find the pegs or ask a surveyor. A fence on the wrong side is taken down."))
-	permits := map[job.Permit]string{job.PermitApplied: "Applied for; not granted yet.", job.PermitGranted: "Granted.", job.PermitNotNeeded: "Not needed here."}
+	add("services", words.Plain("walk.public-services-located"), b.Services, marked, waiting)
+	add("private", words.Plain("walk.private-lines-found"), b.Private, words.Say("walk.found-or-there-are-none"),
+		words.Say("walk.irrigation-septic-a-gas-line"))
+	add("boundary", words.Plain("walk.boundary-proved"), b.Boundary, words.Say("walk.pegs-found-or-a-surveyors"),
+		words.Say("walk.find-the-pegs-or-ask"))
+	permits := map[job.Permit]string{job.PermitApplied: words.Plain("walk.applied-for-not-granted-yet"), job.PermitGranted: words.Plain("walk.granted"), job.PermitNotNeeded: words.Plain("walk.not-needed-here")}
 	permit := permits[b.Permit]
 	if permit == "" {
-		permit = "Ask the local office whether one is needed."
+		permit = words.Plain("walk.ask-the-local-office-whether")
 	}
-	add("permit", "Permit", b.Permit == job.PermitGranted || b.Permit == job.PermitNotNeeded, reason.Say(permit), reason.Say(permit))
-	read := reason.Say("Read.")
+	add("permit", words.Plain("walk.permit"), b.Permit == job.PermitGranted || b.Permit == job.PermitNotNeeded, reason.Say(permit), reason.Say(permit))
+	read := words.Say("walk.read")
 	if b.MaxHeight != nil {
-		read = reason.Say("Read: at most ", *b.MaxHeight, " high.")
+		read = words.Say("walk.read-at-most-high", words.V{"maxHeight": *b.MaxHeight})
 	}
-	add("code", "Local code read", b.Code, read, reason.Say("Height limits, frost depth, sight lines at a drive, pool rules where water is near."))
-	add("neighbour", "Face settled", b.Neighbour, reason.Say("Settled with the neighbour."),
-		reason.Say("Which face looks outward? Usual courtesy: the good face to the neighbour."))
+	add("code", words.Plain("walk.local-code-read"), b.Code, read, words.Say("walk.height-limits-frost-depth-sight"))
+	add("neighbour", words.Plain("walk.face-settled"), b.Neighbour, words.Say("walk.settled-with-the-neighbour"),
+		words.Say("walk.which-face-looks-outward-usual"))
 	return c
 }
 
@@ -79,16 +80,16 @@ func SiteFindings(j job.Job, cat materials.Catalog, runs []*stage.Run) []stage.F
 	case j.Site.FrostDepth == nil && j.Site.Frost != nil && len(runs) > 0:
 		if depth, _ := runs[0].Frost(); depth != nil {
 			find(finding.Finding{Rule: codeFrostEstimate, Stage: finding.Dig, Severity: finding.Check, Field: "/site/frostDepth",
-				Says: reason.Say("The frost depth, ", *depth, ", is an estimate. Ask the local building office for its figure, which goes before it.")})
+				Says: words.Say("walk.frost-estimate", words.V{"depth": *depth})})
 		}
 	case j.Site.FrostDepth == nil:
 		find(finding.Finding{Rule: codeFrostMissing, Stage: finding.Walk, Severity: finding.Missing, Field: "/site/frostDepth",
-			Says: reason.Say("How deep does the frost go? The local building office knows. Until then the holes follow the other rules.")})
+			Says: words.Say("walk.frost-missing")})
 	}
 	for _, id := range soilsOf(j) {
 		if _, known := cat.Soil(id); !known && id != "" {
 			find(finding.Finding{Rule: codeSoilUnknown, Stage: finding.Dig, Severity: finding.Check,
-				Says: reason.Say("There is no soil called ", id, " in the catalogue: it is taken as the weakest.")}, stage.OneWay(reason.Say("Forget it"), forgetSoil(j, id)...))
+				Says: words.Say("walk.soil-unknown", words.V{"id": id})}, stage.OneWay(words.Say("walk.forget-it"), forgetSoil(j, id)...))
 		}
 	}
 	most := j.Site.Before.MaxHeight
@@ -99,8 +100,8 @@ func SiteFindings(j job.Job, cat materials.Catalog, runs []*stage.Run) []stage.F
 		for r, run := range line.Runs {
 			if run.Fence.Height > *most {
 				find(finding.Finding{Rule: codeTooHigh, Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Run: run.ID},
-					Says: reason.Say("The fence is ", run.Fence.Height, " high; the code, as it was read, allows ", *most, ". The local office decides.")},
-					stage.OneWay(reason.Say("A fence ", *most, " high"), job.Set(stage.RunPath(l, r)+"/fence/height", *most)))
+					Says: words.Say("walk.too-high", words.V{"height": run.Fence.Height, "most": *most})},
+					stage.OneWay(words.Say("walk.a-fence-high", words.V{"most": *most}), job.Set(stage.RunPath(l, r)+"/fence/height", *most)))
 			}
 		}
 	}

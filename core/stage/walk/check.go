@@ -8,9 +8,9 @@ import (
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
-	"mallow/core/reason"
 	"mallow/core/stage"
 	"mallow/core/survey"
+	"mallow/core/words"
 )
 
 // walkCheck looks at what a line's measures say of each other.
@@ -49,11 +49,10 @@ func (w *check) turns() {
 		switch {
 		case t.Wrong != nil:
 			w.find(finding.Finding{Rule: codeTriangle, Stage: finding.Walk, Severity: finding.Cannot, Place: place,
-				Says: reason.Say("No triangle has legs of ", reason.Tape(t.Wrong.Back), " and ", reason.Tape(t.Wrong.Forth), " and a diagonal of ", reason.Tape(t.Wrong.Diagonal),
-					": it can be ", reason.Tape(t.Wrong.Least), " to ", reason.Tape(t.Wrong.Most), ". The corner before ", w.runName(i), " is taken as straight on.")})
+				Says: words.Say("walk.triangle", words.V{"back": t.Wrong.Back, "forth": t.Wrong.Forth, "diagonal": t.Wrong.Diagonal, "least": t.Wrong.Least, "most": t.Wrong.Most, "runName": w.runName(i)})})
 		case i > 0 && !t.Measured && !t.Found:
 			w.find(finding.Finding{Rule: codeCornerMissing, Stage: finding.Walk, Severity: finding.Missing, Field: field, Place: place,
-				Says: reason.Say("How does the line turn from ", w.runName(i-1), " to ", w.runName(i), "? Until then it goes straight on.")})
+				Says: words.Say("walk.corner-missing", words.V{"runName": w.runName(i - 1), "runName2": w.runName(i)})})
 		}
 	}
 }
@@ -75,26 +74,26 @@ func (w *check) closes() {
 	loose := ratio < looseRatio
 	if c.Miss > w.units.SmallestMark && (loose || !w.Line.Balance) {
 		f := finding.Finding{Rule: codeMisclosure, Stage: finding.Walk, Severity: finding.Note,
-			Says: reason.Say("The line misses closing by ", c.Miss, ", 1 in ", math.Round(ratio), ".")}
+			Says: words.Say("walk.misclosure", words.V{"miss": c.Miss, "ratio": math.Round(ratio)})}
 		if loose {
 			f.Severity = finding.Check
-			f.Says = append(f.Says, reason.Say(" That is more than taping error, which is about 1 in 500: look for a slip first.")...)
+			f.Says = append(f.Says, words.Say("walk.that-is-more-than-taping")...)
 		}
 		if w.Line.Balance {
-			f.Says = append(f.Says, reason.Say(" It is spread all the same.")...)
+			f.Says = append(f.Says, words.Say("walk.it-is-spread-all-the")...)
 			w.find(f)
 		} else {
-			w.find(f, stage.OneWay(reason.Say("Spread it by the compass rule"), job.Set(w.Path+"/balance", true)))
+			w.find(f, stage.OneWay(words.Say("walk.spread-it-by-the-compass"), job.Set(w.Path+"/balance", true)))
 		}
 	}
 	if k := w.traverse.Checked; k != nil && math.Abs(normalTurn(k.Left, k.Found)) > looseAngle*math.Sqrt(float64(len(w.Line.Runs))) {
 		tenth := func(v float64) float64 { return math.Round(10*math.Abs(v)) / 10 }
 		w.find(finding.Finding{Rule: codeCornerUnmeasured, Stage: finding.Walk, Severity: finding.Check, Place: finding.Place{Run: w.Line.Runs[k.Run].ID},
-			Says: reason.Say("The corner before ", w.runName(k.Run), " was not measured. The lengths make it a turn of ", tenth(k.Found), "°, the other corners leave ", tenth(k.Left), "° for it: a length or a turn is likely wrong. Measure it.")})
+			Says: words.Say("walk.corner-unmeasured", words.V{"runName": w.runName(k.Run), "tenth": tenth(k.Found), "tenth2": tenth(k.Left)})})
 	}
 	if s := c.AngleSum; s != nil && math.Abs(*s) > looseAngle*math.Sqrt(float64(len(w.Line.Runs))) {
 		w.find(finding.Finding{Rule: codeAngleSum, Stage: finding.Walk, Severity: finding.Check,
-			Says: reason.Say("The turns round the line add up ", math.Abs(*s), "° off a whole turn: one of them, or its left or right, is likely wrong.")})
+			Says: words.Say("walk.angle-sum", words.V{"value": math.Abs(*s)})})
 	}
 }
 
@@ -105,7 +104,7 @@ func (w *check) blunders() {
 	for k, s := range w.survey.Blunders {
 		if k == mostBlunders {
 			w.find(finding.Finding{Rule: codeBlunders, Stage: finding.Walk, Severity: finding.Note,
-				Says: reason.Say(len(w.survey.Blunders)-mostBlunders, " more entries stand out from their neighbours.")})
+				Says: words.Say("walk.slips", words.V{"count": len(w.survey.Blunders) - mostBlunders})})
 			return
 		}
 		severity := finding.Check
@@ -113,12 +112,12 @@ func (w *check) blunders() {
 			severity = finding.Note
 		}
 		f := finding.Finding{Rule: codeBlunder, Stage: finding.Walk, Severity: severity, Field: s.Path, Place: finding.Place{Run: s.Run},
-			Says: reason.Say("Is the ", s.Kind, " at ", reason.Tape(s.At), " a slip? ", s.Given, " stands between ", s.Before, " and ", s.After, ".")}
+			Says: words.Say("walk.slip", words.V{"kind": s.Kind, "at": s.At, "given": s.Given, "before": s.Before, "after": s.After})}
 		w.find(f, func(a *stage.Advising) (out []finding.Remedy) {
 			for _, v := range s.Likely {
-				out = append(out, finding.Remedy{Says: reason.Say("It was ", v), Edits: []job.Edit{job.Set(s.Path, v)}})
+				out = append(out, finding.Remedy{Says: words.Say("walk.it-was", words.V{"value": v}), Edits: []job.Edit{job.Set(s.Path, v)}})
 			}
-			out = append(out, finding.Remedy{Says: reason.Say("Measured twice, it is so"), Edits: []job.Edit{job.Set(s.Sure, true)}})
+			out = append(out, finding.Remedy{Says: words.Say("walk.measured-twice-it-is-so"), Edits: []job.Edit{job.Set(s.Sure, true)}})
 			return out
 		})
 	}
@@ -144,10 +143,10 @@ func (w *check) conflicts() {
 			severity = finding.Check
 		}
 		f := finding.Finding{Rule: codeTwoHeights, Stage: finding.Walk, Severity: severity, Place: finding.Place{Run: c.Run},
-			Says: reason.Say("At ", reason.Tape(c.At), " on ", w.runName(c.RunIndex), " the ground has two heights, ", c.Have, " and ", c.Given, ", ", off.Abs(), " apart. The first is used.")}
+			Says: words.Say("walk.two-heights", words.V{"at": c.At, "runName": w.runName(c.RunIndex), "have": c.Have, "given": c.Given, "off": off.Abs()})}
 		w.find(f, func(a *stage.Advising) (out []finding.Remedy) {
 			if c.Book < 0 {
-				out = []finding.Remedy{{Says: reason.Say("They are from another mark: move all heights of ", w.runName(c.RunIndex), " by ", -off),
+				out = []finding.Remedy{{Says: words.Say("walk.they-are-from-another-mark", words.V{"runName": w.runName(c.RunIndex), "off": -off}),
 					Edits: w.lifted(c.RunIndex, -off)}}
 			}
 			return out
@@ -178,20 +177,20 @@ func (w *check) levels() {
 		at := fmt.Sprintf("%s/books/%d", w.Path, b)
 		if l.Error.Abs() > l.Allow+length.Tolerance {
 			w.find(finding.Finding{Rule: codeLevelClosing, Stage: finding.Walk, Severity: finding.Check,
-				Says: reason.Say(pageName(book), " closes ", l.Error.Abs(), " ", stage.Plural(sign(l.Error), "high", "low"), "; ", l.Allow, " is allowed. Test the level on two pegs, or look for a slip.")})
+				Says: words.Say("walk.level-closing", words.V{"page": pageName(book), "error": l.Error.Abs(), "sign": sign(l.Error), "allow": l.Allow})})
 		} else if !book.Spread && l.Error.Abs() > w.units.SmallestMark/2 {
 			w.find(finding.Finding{Rule: codeLevelClosing, Stage: finding.Walk, Severity: finding.Note,
-				Says: reason.Say(pageName(book), " closes ", l.Error.Abs(), " ", stage.Plural(sign(l.Error), "high", "low"), ", within the ", l.Allow, " allowed.")}, func(a *stage.Advising) []finding.Remedy {
-				return []finding.Remedy{{Says: reason.Say("Spread it over the set-ups"), Edits: []job.Edit{job.Set(at+"/spread", true)}}}
+				Says: words.Say("walk.level-closing-2", words.V{"page": pageName(book), "error": l.Error.Abs(), "sign": sign(l.Error), "allow": l.Allow})}, func(a *stage.Advising) []finding.Remedy {
+				return []finding.Remedy{{Says: words.Say("walk.spread-it-over-the-set"), Edits: []job.Edit{job.Set(at+"/spread", true)}}}
 			})
 		}
 	}
 	if loop := w.survey.Loop; loop != nil && loop.Error.Abs() > w.units.SmallestMark/2 {
 		f := finding.Finding{Rule: codeHeightLoop, Stage: finding.Walk, Severity: finding.Note,
-			Says: reason.Say("Going round the line, the heights end ", loop.Error.Abs(), " ", stage.Plural(sign(loop.Error), "above", "below"), " where they began. That is spread with the distance, so that the first corner has one height.")}
+			Says: words.Say("walk.height-loop", words.V{"error": loop.Error.Abs(), "sign": sign(loop.Error)})}
 		if loop.Error.Abs() > loop.Allowance {
 			f.Severity = finding.Check
-			f.Says = append(f.Says, reason.Say(" It is more than the ", loop.Allowance, " that so many strings may be out: look for a slip.")...)
+			f.Says = append(f.Says, words.Say("walk.it-is-more-than-the", words.V{"allowance": loop.Allowance})...)
 		}
 		w.find(f)
 	}
@@ -201,7 +200,7 @@ func pageName(b job.Book) string {
 	if b.Name != "" {
 		return b.Name
 	}
-	return "Page " + b.ID
+	return words.Plain("walk.page", words.V{"id": b.ID})
 }
 
 func sign(l length.Length) int {
@@ -222,6 +221,5 @@ func (w *check) slopes() {
 
 func (w *check) steep(r int, s survey.Steep) {
 	w.find(finding.Finding{Rule: codeSteep, Stage: finding.Walk, Severity: finding.Cannot, Place: finding.Place{Run: w.Line.Runs[r].ID},
-		Says: reason.Say("On ", w.runName(r), " the ground goes ", s.Rise.Abs(), " up or down between ", reason.Tape(s.From), " and ", reason.Tape(s.To),
-			", which is more than the tape along it. A height or a station is wrong; that piece is taken as level.")})
+		Says: words.Say("walk.steep", words.V{"runName": w.runName(r), "rise": s.Rise.Abs(), "from": s.From, "to": s.To})})
 }

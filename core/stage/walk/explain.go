@@ -9,6 +9,7 @@ import (
 	"mallow/core/reason"
 	"mallow/core/stage"
 	"mallow/core/survey"
+	"mallow/core/words"
 )
 
 // explain says why a corner turns as it does, and how the line closes.
@@ -28,37 +29,37 @@ func (w *Walk) Explain(f stage.Figure) (reason.Why, bool) {
 }
 
 func (w *Walk) whyClosing(out *Closing) reason.Why {
-	why := reason.Why{Figure: "Misclosure", Sentence: reason.Say("The measures end ", out.Miss, " from where they began, round ", reason.Tape(out.Perimeter))}
+	why := reason.Why{Figure: words.Plain("walk.misclosure-figure"), Sentence: words.Say("walk.the-measures-end-from-where", words.V{"miss": out.Miss, "perimeter": out.Perimeter})}
 	if out.Ratio != nil {
-		why.Sentence = append(why.Sentence, reason.Say(": 1 in ", math.Round(*out.Ratio))...)
+		why.Sentence = append(why.Sentence, words.Say("walk.1-in", words.V{"ratio": math.Round(*out.Ratio)})...)
 	}
-	why.Sentence = append(why.Sentence, reason.Say(".")...)
+	why.Sentence = append(why.Sentence, words.Say("walk.full-stop")...)
 	why.Steps = []reason.Step{
-		{Rule: "Compass rule", Governs: w.Line.Balance, Source: bowditch,
-			Says: reason.Say("Each corner is moved back by the part of the misclosure that its distance along the line is of the whole. Posts keep to the taped lengths; the map and the turns are spread.")},
-		{Rule: "How good is good", Source: stage.Practice, Says: reason.Say("Careful taping on rough ground comes to about 1 in 500; worse than that, look for a slip before spreading it.")},
+		{Rule: words.Plain("walk.compass-rule"), Governs: w.Line.Balance, Source: bowditch,
+			Says: words.Say("walk.each-corner-is-moved-back")},
+		{Rule: words.Plain("walk.how-good-is-good"), Source: stage.Practice, Says: words.Say("walk.careful-taping-on-rough-ground")},
 	}
 	return why
 }
 
-var bowditch = reason.Source{Kind: reason.Published, Name: "compass (Bowditch) rule: corrections in proportion to the distance along the line"}
+var bowditch = reason.Source{Kind: reason.Published, Name: words.Plain("walk.compass-bowditch-rule-corrections-in")}
 
 func (w *Walk) whyCorner(c *Corner, turn survey.Turn, by *job.Corner) reason.Why {
-	why := reason.Why{Figure: "Corner"}
+	why := reason.Why{Figure: words.Plain("walk.corner")}
 	side := string(c.Side)
 	if side == "" {
-		side = "neither way"
+		side = words.Plain("walk.neither-way")
 	}
-	why.Sentence = reason.Say("Turns ", side, " by ", math.Abs(*c.Turn), "° off the straight-on line: ", *c.Interior, "° between the two runs.")
-	step := reason.Step{Rule: "From closing", Governs: true, Source: stage.Geometry,
-		Says: reason.Say("Not measured: it follows from the line coming back to its start.")}
+	why.Sentence = words.Say("walk.turns-by-off-the-straight", words.V{"side": side, "turn": math.Abs(*c.Turn), "interior": *c.Interior})
+	step := reason.Step{Rule: words.Plain("walk.from-closing"), Governs: true, Source: stage.Geometry,
+		Says: words.Say("walk.not-measured-it-follows-from")}
 	if turn.Measured && by != nil {
 		step = cornerStep(*by, w.Line, c)
 	}
 	why.Steps = []reason.Step{step}
 	if w.Line.Balance && w.traverse.Closing != nil {
-		why.Steps = append(why.Steps, reason.Step{Rule: "Compass rule", Source: bowditch,
-			Says: reason.Say("As measured ", math.Abs(turn.Degrees), "°; spreading the misclosure moves both runs a little.")})
+		why.Steps = append(why.Steps, reason.Step{Rule: words.Plain("walk.compass-rule"), Source: bowditch,
+			Says: words.Say("walk.as-measured-spreading-the-misclosure", words.V{"degrees": math.Abs(turn.Degrees)})})
 	}
 	return why
 }
@@ -66,22 +67,22 @@ func (w *Walk) whyCorner(c *Corner, turn survey.Turn, by *job.Corner) reason.Why
 func cornerStep(by job.Corner, line job.Line, c *Corner) reason.Step {
 	switch by.By {
 	case job.ByInterior:
-		return reason.Step{Rule: "Angle between the runs", Governs: true, Source: stage.Yours, Says: reason.Say("Measured ", by.Angle, "°, turning ", by.Side, ".")}
+		return reason.Step{Rule: words.Plain("walk.angle-between-the-runs"), Governs: true, Source: stage.Yours, Says: words.Say("walk.measured-turning", words.V{"angle": by.Angle, "side": by.Side})}
 	case job.ByOffset:
-		return reason.Step{Rule: "Offset", Governs: true, Source: stage.Geometry,
-			Says: reason.Say(by.Along, " along the old line, then ", by.Off, " square off to the ", by.Side, ".")}
+		return reason.Step{Rule: words.Plain("walk.offset"), Governs: true, Source: stage.Geometry,
+			Says: words.Say("walk.along-the-old-line-then", words.V{"along": by.Along, "off": by.Off, "side": by.Side})}
 	case job.ByDiagonal:
-		says := reason.Say("Diagonal of ", reason.Tape(by.Diagonal), " between ")
+		says := words.Say("walk.diagonal-of-between", words.V{"diagonal": by.Diagonal})
 		leg := func(l *length.Length, whole string) reason.Text {
 			if l == nil {
 				return reason.Say(whole)
 			}
 			return reason.Say(*l)
 		}
-		says = append(says, leg(by.Back, "the whole run before")...)
-		says = append(says, reason.Say(" and ")...)
-		says = append(says, leg(by.Forth, "the whole run after")...)
-		return reason.Step{Rule: "Measured diagonal", Governs: true, Source: stage.Geometry, Says: append(says, reason.Say("; three sides fix the triangle, turning ", by.Side, ".")...)}
+		says = append(says, leg(by.Back, words.Plain("walk.the-whole-run-before"))...)
+		says = append(says, words.Say("walk.and")...)
+		says = append(says, leg(by.Forth, words.Plain("walk.the-whole-run-after"))...)
+		return reason.Step{Rule: words.Plain("walk.measured-diagonal"), Governs: true, Source: stage.Geometry, Says: append(says, words.Say("walk.three-sides-fix-the-triangle", words.V{"side": by.Side})...)}
 	}
-	return reason.Step{Rule: "Turned angle", Governs: true, Source: stage.Yours, Says: reason.Say("Measured ", by.Angle, "° off the straight-on line, to the ", by.Side, ".")}
+	return reason.Step{Rule: words.Plain("walk.turned-angle"), Governs: true, Source: stage.Yours, Says: words.Say("walk.measured-off-the-straight-on", words.V{"angle": by.Angle, "side": by.Side})}
 }
