@@ -193,8 +193,10 @@ type MethodChoice struct {
 type Catalogue struct {
 	Bags     []materials.Bag      `json:"bags" jsonschema:"required"`
 	Posts    []materials.PostSize `json:"posts" jsonschema:"required"`
-	Runs     map[string]job.Run   `json:"runs" jsonschema:"required" jsonschema_description:"The usual run of each system: what a document leaves out."`
+	Runs     map[string]job.Run   `json:"runs" jsonschema:"required" jsonschema_description:"The usual run of each system, with every choice and measure that a document leaves out as the rules take it."`
 	Gates    map[string]job.Gate  `json:"gates" jsonschema:"required" jsonschema_description:"The usual gate of each system."`
+	Site     job.Site             `json:"site" jsonschema:"required" jsonschema_description:"What a document's site leaves out."`
+	Book     job.Book             `json:"book" jsonschema:"required" jsonschema_description:"What a page of the field book leaves out."`
 	Strings  []materials.String   `json:"strings" jsonschema:"required"`
 	Services []materials.Service  `json:"services" jsonschema:"required"`
 	Methods  []MethodChoice       `json:"methods" jsonschema:"required" jsonschema_description:"Ways to set a post."`

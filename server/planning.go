@@ -45,6 +45,8 @@ func (s *Server) tape(c fiber.Ctx) error {
 
 func (s *Server) catalogue(c fiber.Ctx) error {
 	out := Catalogue{Bags: s.Catalog.Bags, Posts: s.Catalog.Posts, Strings: s.Catalog.Strings, Services: s.Catalog.Services, Systems: s.Catalog.Systems, Soils: s.Catalog.Soils, Supply: s.Catalog.Supply, Hardware: s.Catalog.Hardware, Makes: s.Catalog.Makes, Runs: map[string]job.Run{}, Gates: map[string]job.Gate{}, Marks: map[string][]float64{}}
+	soil, _ := s.Catalog.Soil("")
+	out.Site, out.Book = job.Site{Soil: soil.ID}.Filled(), job.Book{Rows: []job.Reading{}}.Filled()
 	for _, m := range job.SettingMethods {
 		out.Methods = append(out.Methods, MethodChoice{m.Method, m.Name, m.Done, m.Costs, slices.Contains(job.HoleMethods, m.Method)})
 	}
@@ -52,8 +54,8 @@ func (s *Server) catalogue(c fiber.Ctx) error {
 		out.Sheets = append(out.Sheets, SheetKind{k.ID, k.Name, k.Stage, k.Of})
 	}
 	for _, sys := range []length.System{length.Imperial, length.Metric} {
-		out.Runs[string(sys)] = s.Catalog.UsualRun(sys)
-		out.Gates[string(sys)] = s.Catalog.UsualGate(sys)
+		out.Runs[string(sys)] = s.Catalog.UsualRun(sys).Filled(length.Usual(sys))
+		out.Gates[string(sys)] = s.Catalog.UsualGate(sys).Filled()
 		for _, m := range length.Marks(sys) {
 			out.Marks[string(sys)] = append(out.Marks[string(sys)], float64(m))
 		}

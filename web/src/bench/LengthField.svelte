@@ -17,17 +17,20 @@
   let { session, path, label, long = false, hint = '', optional = false, hideLabel = false }: Props = $props()
   const units = $derived(session.units)
   const error = $derived(session.errorAt(path))
+  /** What may be left empty is shown so, with what is taken then. */
+  const usual = $derived(optional ? session.usual<number>(path) : undefined)
+  const value = $derived(session.value<number>(path))
 </script>
 
 <TapeEntry
   {label}
   {long}
-  {hint}
+  hint={hint || (usual ? `Left empty: ${short(usual, units)}` : '')}
   {optional}
   {hideLabel}
   {units}
   field={path}
-  value={session.value<number>(path)}
+  value={usual === undefined ? value : session.own<number>(path)}
   error={error ? wrongSays(error) : ''}
   onpreview={(mm) => session.preview([{ path, value: mm }], true)}
   oncommit={(mm) =>

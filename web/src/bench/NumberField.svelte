@@ -8,15 +8,16 @@
     session: Session
     path: string
     label: string
-    usual: number
+    /** Fewer are none. */
+    least?: number
   }
-  let { session, path, label, usual }: Props = $props()
+  let { session, path, label, least = 0 }: Props = $props()
   const error = $derived(session.errorAt(path))
 </script>
 
 <NumberEntry
   {label}
-  value={session.value<number>(path) ?? usual}
+  value={Math.max(session.value<number>(path) ?? 0, least)}
   error={error ? wrongSays(error) : ''}
   oncommit={(n) => session.commit([{ path, value: n }], `${label} ${n ?? 'not set'}`)}
 />

@@ -30,8 +30,7 @@
   /** Heights at stations of this run, taped level, can be moved along it. */
   const own = (p: PlannedGround) => p.path!.startsWith(`${run.path}/ground/`)
   const station = (p: PlannedGround) => p.path!.replace(/\/height$/, '/at')
-  const slides = (p: PlannedGround) =>
-    own(p) && (session.value<string>(session.at('/taped')) ?? 'level') === 'level'
+  const slides = (p: PlannedGround) => own(p) && session.choice(session.at('/taped')) === 'level'
 
   interface Put {
     at: number

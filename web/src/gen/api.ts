@@ -3601,7 +3601,7 @@ export interface Catalogue {
   bags: Bag[]
   posts: PostSize[]
   /**
-   * The usual run of each system: what a document leaves out.
+   * The usual run of each system, with every choice and measure that a document leaves out as the rules take it.
    */
   runs: {
     [k: string]: Run
@@ -3612,6 +3612,8 @@ export interface Catalogue {
   gates: {
     [k: string]: Gate
   }
+  site: Site
+  book: Book
   strings: StringKind[]
   services: Service[]
   /**

@@ -139,14 +139,30 @@ export class DocumentStore {
 
   /** The value at a path, or the usual one where the document leaves it out. */
   value<T>(path: string): T | undefined {
-    const own = read(this.doc, path)
-    if (own !== undefined && own !== null) return own as T
+    return this.own<T>(path) ?? this.usual<T>(path)
+  }
+
+  /** What the document itself says at a path. */
+  own<T>(path: string): T | undefined {
+    return (read(this.doc, path) ?? undefined) as T | undefined
+  }
+
+  /** The usual value at a path: what the rules take where the document leaves it out. */
+  usual<T>(path: string): T | undefined {
     const inRun = /^\/lines\/\d+\/runs\/\d+(\/.*)$/.exec(path)
     const inGate = /^\/lines\/\d+\/runs\/\d+\/gates\/\d+(\/.*)$/.exec(path)
+    const inBook = /^\/lines\/\d+\/books\/\d+(\/.*)$/.exec(path)
     const system = this.doc.units.system
+    const { gates, runs, book, site } = this.catalogue
     const usual = inGate
-      ? read(this.catalogue.gates[system], inGate[1]!)
-      : inRun && read(this.catalogue.runs[system], inRun[1]!)
+      ? read(gates[system], inGate[1]!)
+      : inRun
+        ? read(runs[system], inRun[1]!)
+        : inBook
+          ? read(book, inBook[1]!)
+          : path.startsWith('/site/')
+            ? read(site, path.slice('/site'.length))
+            : undefined
     return (usual ?? undefined) as T | undefined
   }
 

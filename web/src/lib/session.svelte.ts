@@ -173,6 +173,18 @@ export class Session {
   }
 
   // The document.
+  /** What is usual at a path, where the document leaves it out. */
+  usual<T>(path: string): T | undefined {
+    return this.store.usual<T>(path)
+  }
+  /** What the document itself says at a path. */
+  own<T>(path: string): T | undefined {
+    return this.store.own<T>(path)
+  }
+  /** What is chosen at a path, or the usual choice. */
+  choice(path: string): string {
+    return this.store.value<string>(path) ?? ''
+  }
   value<T>(path: string): T | undefined {
     return this.store.value<T>(path)
   }

@@ -15,9 +15,7 @@
   const metric = $derived(units.system === 'metric')
   const office = $derived(session.value<number>('/site/frostDepth'))
   const index = $derived(session.value<number>('/site/frost/index'))
-  const soilID = $derived(
-    session.value<string>(session.at('/soil')) ?? session.value<string>('/site/soil') ?? 'clay',
-  )
+  const soilID = $derived(session.value<string>(session.at('/soil')) ?? session.choice('/site/soil'))
   const soil = $derived(
     session.catalogue.soils.find((s) => s.id === soilID) ?? session.catalogue.soils.at(-1)!,
   )
@@ -61,6 +59,9 @@
   const line = $derived(
     session.run.posts.find((p) => p.kind === 'line' && p.card >= 0) ??
       session.run.posts.find((p) => p.card >= 0),
+  )
+  const taken = $derived(
+    session.catalogue.soils.find((s) => s.id === session.usual('/site/soil'))?.name.toLowerCase() ?? '',
   )
   const soils = $derived(
     session.catalogue.soils.map((s) => ({ value: s.id, name: `${s.name}, ${s.bearing} psf/ft` })),
@@ -133,8 +134,8 @@
     <div class="grid gap-3 sm:grid-cols-2">
       <Pick
         label="Soil of the site"
-        value={session.value<string>('/site/soil') ?? ''}
-        options={[{ value: '', name: 'not known: taken as clay' }, ...soils]}
+        value={session.own<string>('/site/soil') ?? ''}
+        options={[{ value: '', name: `not known: taken as ${taken}` }, ...soils]}
         onpick={(v) => set('/site/soil', v || null, `Soil: ${v || 'not known'}`)}
       />
       <Pick
@@ -147,7 +148,7 @@
     <p class="-mt-2 text-pencil">{soil.says} Loosens by {Math.round(100 * soil.bulking)} % when dug.</p>
     <Choice
       label="How open to wind"
-      value={session.value<string>('/site/exposure') ?? 'C'}
+      value={session.choice('/site/exposure')}
       options={[
         { value: 'B', name: 'B, sheltered', costs: 'among houses or woods' },
         { value: 'C', name: 'C, open', costs: 'fields, scattered trees' },

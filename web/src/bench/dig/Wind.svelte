@@ -14,7 +14,7 @@
   let { session, view }: { session: Session; view: View } = $props()
   const units = $derived(session.units)
   const soil = $derived.by(() => {
-    const id = session.value<string>(session.at('/soil')) ?? session.value<string>('/site/soil')
+    const id = session.value<string>(session.at('/soil')) ?? session.own<string>('/site/soil')
     const known = session.catalogue.soils.find((s) => s.id === id)
     return known ? known.name.toLowerCase() : 'soil that is not known, taken as clay'
   })
@@ -55,8 +55,7 @@
   </p>
 {/if}
 <p class="mt-1 text-pencil">
-  In {soil}, exposure {session.value<string>('/site/exposure') ?? 'C'}, {Math.round(100 * session.run.solid)} %
-  of the face solid.
+  In {soil}, exposure {session.choice('/site/exposure')}, {Math.round(100 * session.run.solid)} % of the face solid.
   <button class="underline pointer-coarse:min-h-11" onclick={() => (session.nav.parts.dig = 'site')}
     >Change that under Frost and soil</button
   >

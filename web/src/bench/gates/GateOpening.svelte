@@ -226,7 +226,7 @@
       <div class="grid gap-2 sm:grid-cols-2">
         <Choice
           label="Runs back past"
-          value={session.value<string>(at('slides')) ?? 'second'}
+          value={session.choice(at('slides'))}
           options={[
             { value: 'first', name: gate.first },
             { value: 'second', name: gate.second },
@@ -245,7 +245,7 @@
     <div>
       <Choice
         label="Tops across the opening"
-        value={session.value<string>(session.at('/grade/across')) ?? 'flat'}
+        value={session.choice(session.at('/grade/across'))}
         options={[
           { value: 'flat', name: 'flat', costs: 'the leaf is square; the fence meets it on both sides' },
           { value: 'along', name: 'on with the line', costs: 'no break; the leaf’s top leans' },

@@ -20,7 +20,7 @@
   )
 
   const metal = $derived(session.value<boolean>(session.at('/post/hollow')) ?? false)
-  const wide = $derived(session.value<number>(session.at('/post/width')) ?? 90)
+  const wide = $derived(session.value<number>(session.at('/post/width'))!)
 
   const scene = $derived.by(() => {
     const posts = run.posts
@@ -29,7 +29,7 @@
     const flip = end === 'last'
     const at = (s: number) => (flip ? run.length - s : s)
     const eye: Eye = {
-      height: groundAt(run.ground, flip ? run.length : 0) + (run.topLine?.eye ?? 1600),
+      height: groundAt(run.ground, flip ? run.length : 0) + run.topLine!.eye,
       back: back.mm,
       aside: aside * 10,
       side: flip ? -1 : 1,
@@ -166,13 +166,7 @@
           bind:value={aside}
         />
       </label>
-      <LengthField
-        {session}
-        path={session.at('/grade/eyeHeight')}
-        label="Height of the eyes"
-        hint={`Left empty: ${session.units.system === 'metric' ? '1600 mm' : '63 in'}`}
-        optional
-      />
+      <LengthField {session} path={session.at('/grade/eyeHeight')} label="Height of the eyes" optional />
       <p class="text-[0.92rem] text-pencil">
         Nothing is stretched. Close to the line, a bump that a tape steps over shows at once. The eye stands {back.words}
         back from the end post; rings are grade posts.

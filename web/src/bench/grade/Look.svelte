@@ -14,9 +14,10 @@
   const grade = $derived(session.value<Grade>(session.at('/grade')))
   const had = $derived(looks.map((l) => ({ ...l, refused: session.run.looksRefused[l.value] })))
   const units = $derived(session.units)
-  const look = $derived(grade?.look ?? 'stepped')
-  const give = $derived(grade?.give ?? 'fill')
-  const steps = $derived(grade?.steps ?? 'least')
+  const chosen = (field: string) => session.choice(session.at(`/grade/${field}`))
+  const look = $derived(chosen('look'))
+  const give = $derived(chosen('give'))
+  const steps = $derived(chosen('steps'))
   const present = $derived(new Set<string>([look, ...(grade?.parts ?? []).map((p) => p.look)]))
   const leans = $derived(present.has('raked') || present.has('rolling'))
   const totals = $derived(session.run.totals)
@@ -25,9 +26,7 @@
   const named = (value: string, list: { value: string; name: string }[]) =>
     list.find((o) => o.value === value)?.name ?? value
 
-  /** What is taken where a field is left empty, in round figures of each system. */
-  const usual = (inches: string, mm: string) => `Left empty: ${units.system === 'metric' ? mm : inches}`
-  const stiff = $derived(grade?.straight ?? 0.5)
+  const stiff = $derived(session.value<number>(session.at('/grade/straight')) ?? 0)
   const soil = $derived(
     [
       totals.cut > 1e-6 ? `cut ${bulk(totals.cut, units)}` : '',
@@ -114,25 +113,9 @@
       <LengthField {session} path={session.at('/grade/dips')} label="Take out dips up to" optional />
     {/if}
     {#if present.has('stepped') && steps === 'round'}
-      <LengthField
-        {session}
-        path={session.at('/grade/stepBy')}
-        label="Drop by multiples of"
-        hint={usual('2 in', '50 mm')}
-        optional
-      />
-      <NumberField
-        {session}
-        path={session.at('/grade/holdLevel')}
-        label="Panels level at the top"
-        usual={0}
-      />
-      <NumberField
-        {session}
-        path={session.at('/grade/stepEase')}
-        label="Drop may change by, increments"
-        usual={0}
-      />
+      <LengthField {session} path={session.at('/grade/stepBy')} label="Drop by multiples of" optional />
+      <NumberField {session} path={session.at('/grade/holdLevel')} label="Panels level at the top" />
+      <NumberField {session} path={session.at('/grade/stepEase')} label="Drop may change by, increments" />
     {/if}
     {#if present.has('stepped') && (steps === 'round' || steps === 'gradual')}
       <LengthField {session} path={session.at('/grade/stepMost')} label="Drop at most" optional />
@@ -140,7 +123,7 @@
     {#if present.has('stepped') || present.has('level')}
       <Pick
         label="Under the low end"
-        value={grade?.infill ?? 'earth'}
+        value={chosen('infill')}
         options={[
           { value: 'earth', name: 'Earth' },
           { value: 'gravel boards', name: 'Gravel boards' },
@@ -148,19 +131,13 @@
         ]}
         onpick={(v) => set('infill', v, `Infill: ${v}`)}
       />
-      {#if (grade?.infill ?? 'earth') !== 'earth'}
-        <LengthField
-          {session}
-          path={session.at('/grade/board')}
-          label="Height of a board"
-          hint={usual('6 in', '150 mm')}
-          optional
-        />
+      {#if chosen('infill') !== 'earth'}
+        <LengthField {session} path={session.at('/grade/board')} label="Height of a board" optional />
       {/if}
     {/if}
     <Pick
       label="Tops over a gate"
-      value={grade?.across ?? 'flat'}
+      value={chosen('across')}
       options={[
         { value: 'flat', name: 'Flat across' },
         { value: 'along', name: 'Along with the line' },
@@ -168,13 +145,7 @@
       onpick={(v) => set('across', v, v === 'flat' ? 'Gates flat' : 'Tops go on over gates')}
     />
     <LengthField {session} path={session.at('/post/above')} label="Post above the fence" />
-    <LengthField
-      {session}
-      path={session.at('/grade/strip')}
-      label="Strip that is cut or filled"
-      hint={usual('12 in', '300 mm')}
-      optional
-    />
+    <LengthField {session} path={session.at('/grade/strip')} label="Strip that is cut or filled" optional />
   </div>
 </div>
 <LookParts {session} />

@@ -12,7 +12,7 @@
   const path = $derived(session.at('/grade/parts'))
   const parts = $derived(session.value<LookPart[]>(path) ?? [])
   const posts = $derived(session.run.posts)
-  const base = $derived(session.value<string>(session.at('/grade/look')) ?? 'stepped')
+  const base = $derived(session.choice(session.at('/grade/look')))
   const had = $derived(looks.map((l) => ({ ...l, refused: session.run.looksRefused[l.value] })))
   const name = (look: string) => looks.find((l) => l.value === look)?.name ?? look
 

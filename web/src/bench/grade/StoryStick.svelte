@@ -138,20 +138,9 @@
               />
             {/each}
           {:else}
-            <NumberField
-              {session}
-              path={session.at('/spacing/rails')}
-              label="Rails, spread evenly"
-              usual={0}
-            />
+            <NumberField {session} path={session.at('/spacing/rails')} label="Rails, spread evenly" />
           {/if}
-          <LengthField
-            {session}
-            path={session.at('/fence/railWidth')}
-            label="Height of a rail"
-            hint={`Left empty: ${units.system === 'metric' ? '90 mm' : '3 1/2 in'}`}
-            optional
-          />
+          <LengthField {session} path={session.at('/fence/railWidth')} label="Height of a rail" optional />
         </div>
         {#if byHand}
           <button

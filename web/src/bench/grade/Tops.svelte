@@ -15,7 +15,7 @@
   const units = $derived(session.units)
   const run = $derived(session.run)
   const holes = $derived(run.posts.some((p) => p.holes))
-  const cut = $derived(session.value<string>(session.at('/post/cut')) ?? 'after')
+  const cut = $derived(session.choice(session.at('/post/cut')))
   const seen = $derived(units.smallestMark / 2)
   const overlaps = $derived(run.posts.some((p) => Math.abs(p.step) >= seen))
   const infills = $derived(run.bays.filter((b) => b.infill))

@@ -12,7 +12,7 @@
 
   let { session }: { session: Session } = $props()
   const spacing = $derived(session.value<Spacing>(session.at('/spacing')))
-  const way = $derived(spacing?.way ?? 'equal')
+  const way = $derived(session.choice(session.at('/spacing/way')))
   const own = $derived(session.value<FenceSystem[]>('/systems') ?? [])
   const known = $derived<FenceSystem[]>([
     ...own,
@@ -226,12 +226,12 @@
       {:else if way === 'overlapping rails'}
         <LengthField {session} path={session.at('/spacing/overlap')} label="Overlap in the post" />
       {:else if way === 'stock rails'}
-        <NumberField {session} path={session.at('/spacing/span')} label="Bays that a rail spans" usual={2} />
+        <NumberField {session} path={session.at('/spacing/span')} label="Bays that a rail spans" />
         <NumberField
           {session}
           path={session.at('/spacing/rails')}
           label="Rails, one over the other"
-          usual={1}
+          least={1}
         />
       {:else if way === 'panels on faces'}
         <LengthField {session} path={session.at('/spacing/thickness')} label="Panel thickness" />
@@ -255,7 +255,7 @@
     {#if way !== 'equal'}
       <Pick
         label="What is left over"
-        value={spacing?.odd ?? 'last'}
+        value={session.choice(session.at('/spacing/odd'))}
         options={[
           { value: 'last', name: 'one odd bay, at the end of each stretch' },
           { value: 'first', name: 'one odd bay, at its start' },
@@ -269,7 +269,7 @@
     {#if way === 'panels on faces'}
       <Choice
         label="Panels at a corner"
-        value={spacing?.turning ?? 'meeting'}
+        value={session.choice(session.at('/spacing/turning'))}
         options={[
           { value: 'meeting', name: 'Meeting', costs: 'half a post off each side; the corner shows a joint' },
           {
@@ -295,7 +295,7 @@
       />
       <Choice
         label="At a free end"
-        value={spacing?.ends ?? 'middle'}
+        value={session.choice(session.at('/spacing/ends'))}
         options={[
           {
             value: 'middle',

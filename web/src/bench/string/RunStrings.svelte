@@ -14,7 +14,7 @@
   const units = $derived(session.units)
   const s = $derived(session.run.string)
   const get = <T,>(field: string) => session.value<T>(session.at(`/string/${field}`))
-  const school = $derived(get<string>('school') ?? 'off')
+  const school = $derived(session.choice(session.at('/string/school')))
   const set = (field: string, value: unknown, what: string) =>
     session.commit([{ path: session.at(`/string/${field}`), value }], what)
   const speed = $derived(perHour(units))
@@ -132,7 +132,7 @@
       />
       <Choice
         label="Lined face, walking on"
-        value={get<string>('face') ?? 'left'}
+        value={session.choice(session.at('/string/face'))}
         options={[
           { value: 'left', name: 'Left' },
           { value: 'right', name: 'Right' },
@@ -142,7 +142,7 @@
       {#if school !== 'sight'}
         <Choice
           label="Tied to"
-          value={get<string>('ends') ?? 'boards'}
+          value={session.choice(session.at('/string/ends'))}
           options={[
             { value: 'boards', name: 'Boards' },
             { value: 'stakes', name: 'Stakes' },

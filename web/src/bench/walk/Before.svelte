@@ -75,7 +75,7 @@
               <Pick
                 label="Permit"
                 hideLabel
-                value={session.value<string>('/site/before/permit') ?? 'unknown'}
+                value={session.choice('/site/before/permit')}
                 options={['unknown', 'not needed', 'applied', 'granted'].map((v) => ({ value: v, name: v }))}
                 onpick={(v) => session.commit([{ path: '/site/before/permit', value: v }], `Permit ${v}`)}
               />

@@ -145,7 +145,7 @@
                 <RunLength {session} label="Run length" />
                 <Pick
                   label="Taped"
-                  value={session.value<string>(session.at('/taped')) ?? 'level'}
+                  value={session.choice(session.at('/taped'))}
                   options={[
                     { value: 'level', name: 'level' },
                     { value: 'slope', name: 'along the slope' },

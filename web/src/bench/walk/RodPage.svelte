@@ -231,7 +231,7 @@
   <div class="col-span-2 sm:col-span-4">
     <Choice
       label="Closing error allowed"
-      value={book.allow ?? 'set-ups'}
+      value={session.choice(`${path}/allow`)}
       options={[
         {
           value: 'set-ups',
