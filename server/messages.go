@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"time"
 
+	"mallow/core/choice"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/materials"
@@ -200,6 +201,11 @@ type Catalogue struct {
 	Strings  []materials.String   `json:"strings" jsonschema:"required"`
 	Services []materials.Service  `json:"services" jsonschema:"required"`
 	Methods  []MethodChoice       `json:"methods" jsonschema:"required" jsonschema_description:"Ways to set a post."`
+
+	Ways    map[string]map[string]job.Spacing `json:"ways" jsonschema:"required" jsonschema_description:"For each system and each way of spacing that goes by a piece: the piece that is usual, with its joints."`
+	Choices map[string][]choice.Choice        `json:"choices" jsonschema:"required" jsonschema_description:"What fields are chosen from, by their place in a run, the site, a page of the field book or the rules for holes: spacing/way, site/exposure, books/allow, hole/share."`
+	Rules   []choice.Rule                     `json:"rules" jsonschema:"required" jsonschema_description:"The rules for holes, in the order in which they are shown."`
+
 	Systems  []materials.System   `json:"systems" jsonschema:"required" jsonschema_description:"Fence systems of both unit systems."`
 	Soils    []materials.Soil     `json:"soils" jsonschema:"required"`
 	Supply   materials.Supply     `json:"supply" jsonschema:"required"`

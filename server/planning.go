@@ -7,6 +7,7 @@ import (
 
 	"github.com/gofiber/fiber/v3"
 
+	"mallow/core/choice"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/paper"
@@ -44,7 +45,7 @@ func (s *Server) tape(c fiber.Ctx) error {
 }
 
 func (s *Server) catalogue(c fiber.Ctx) error {
-	out := Catalogue{Bags: s.Catalog.Bags, Posts: s.Catalog.Posts, Strings: s.Catalog.Strings, Services: s.Catalog.Services, Systems: s.Catalog.Systems, Soils: s.Catalog.Soils, Supply: s.Catalog.Supply, Hardware: s.Catalog.Hardware, Makes: s.Catalog.Makes, Runs: map[string]job.Run{}, Gates: map[string]job.Gate{}, Marks: map[string][]float64{}}
+	out := Catalogue{Bags: s.Catalog.Bags, Posts: s.Catalog.Posts, Strings: s.Catalog.Strings, Services: s.Catalog.Services, Systems: s.Catalog.Systems, Soils: s.Catalog.Soils, Supply: s.Catalog.Supply, Hardware: s.Catalog.Hardware, Makes: s.Catalog.Makes, Runs: map[string]job.Run{}, Gates: map[string]job.Gate{}, Marks: map[string][]float64{}, Ways: map[string]map[string]job.Spacing{}, Choices: choice.Fields, Rules: choice.Rules}
 	soil, _ := s.Catalog.Soil("")
 	out.Site, out.Book = job.Site{Soil: soil.ID}.Filled(), job.Book{Rows: []job.Reading{}}.Filled()
 	for _, m := range job.SettingMethods {
@@ -56,6 +57,13 @@ func (s *Server) catalogue(c fiber.Ctx) error {
 	for _, sys := range []length.System{length.Imperial, length.Metric} {
 		out.Runs[string(sys)] = s.Catalog.UsualRun(sys).Filled(length.Usual(sys))
 		out.Gates[string(sys)] = s.Catalog.UsualGate(sys).Filled()
+		ways := map[string]job.Spacing{}
+		for _, way := range choice.Fields["spacing/way"] {
+			if s, ok := s.Catalog.SpacingBy(job.Way(way.Value), sys); ok {
+				ways[way.Value] = s
+			}
+		}
+		out.Ways[string(sys)] = ways
 		for _, m := range length.Marks(sys) {
 			out.Marks[string(sys)] = append(out.Marks[string(sys)], float64(m))
 		}

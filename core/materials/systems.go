@@ -59,3 +59,14 @@ func (c Catalog) fits(s job.System) error {
 	}
 	return err
 }
+
+// SpacingBy is the usual spacing by a way in which a piece sets the bay: that
+// of the first system of the catalogue that is spaced so.
+func (c Catalog) SpacingBy(way job.Way, sys length.System) (job.Spacing, bool) {
+	for _, s := range c.Systems {
+		if s.System.System == sys && s.Spacing.Way == way {
+			return job.Spacing{Way: way, Piece: s.Spacing.Piece, Overlap: s.Spacing.Overlap, Play: s.Spacing.Play, Slot: s.Spacing.Slot, Span: s.Spacing.Span, Rails: s.Spacing.Rails}, true
+		}
+	}
+	return job.Spacing{}, false
+}

@@ -7,6 +7,7 @@ import (
 	"strings"
 	"sync"
 
+	"mallow/core/choice"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/reason"
@@ -129,16 +130,25 @@ func JobLevel(j job.Job, usual job.Said) RuleLevel {
 // rule is a rule as a setting: its value, where it was said, and the place
 // where it is changed. What only the usual values or the job say is changed
 // for the run.
-func (m *Run) Rule(r *job.Rules, field, name string, kind reason.SettingKind, choices ...string) reason.Setting {
+func (m *Run) Rule(r *job.Rules, field string) reason.Setting {
 	tier, path := r.From[field], m.Path
 	if tier.Kind == job.KindLevel || tier.Kind == job.PostLevel {
 		path = tier.Path
 	}
-	s := reason.Setting{Path: path + "/" + field, Name: name, Kind: kind, From: m.saidBy(r, field), Choices: choices}
+	rule, _ := choice.RuleOf(field)
+	s := reason.Setting{Path: path + "/" + field, Name: rule.Name, Kind: settingKinds[rule.Entry], From: m.saidBy(r, field)}
+	for _, c := range choice.Fields[field] {
+		s.Choices = append(s.Choices, c.Value)
+	}
 	s.Value, _ = r.Value(field)
 	s.Usual, _ = m.rules.usual.Value(field)
 	s.Changed = !alikeValues(s.Value, s.Usual)
 	return s
+}
+
+var settingKinds = map[choice.RuleEntry]reason.SettingKind{
+	choice.Length: reason.LengthSetting, choice.Ratio: reason.RatioSetting, choice.Percent: reason.RatioSetting, choice.PerHeight: reason.RatioSetting,
+	choice.Switch: reason.SwitchSetting, choice.OneOf: reason.ChoiceSetting,
 }
 
 func alikeValues(a, b any) bool {

@@ -180,13 +180,13 @@ func (m *Run) GatePath(gate int) string {
 }
 
 func (m *Run) BagStep(r *job.Rules, bag materials.Bag) reason.Step {
-	ids := []string{}
+	which := m.Rule(r, "setting/bag")
 	for _, b := range m.Cat.Bags {
-		ids = append(ids, b.ID)
+		which.Choices = append(which.Choices, b.ID)
 	}
 	return reason.Step{Rule: words.Plain("stage.yield-of-a-bag"), Source: bag.Source,
 		Says:     words.Say("stage.a-makes", words.V{"name": bag.Name, "yield": bag.Yield}),
-		Settings: []reason.Setting{m.Rule(r, "setting/bag", words.Plain("stage.bag"), reason.ChoiceSetting, ids...)}}
+		Settings: []reason.Setting{which}}
 }
 
 func Lower(s string) string { return strings.ToLower(s[:1]) + s[1:] }

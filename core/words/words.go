@@ -95,6 +95,12 @@ func (c catalogue) sentence(id string, values []V) reason.Text {
 	return c.say(make(reason.Text, 0, len(e.message)+2), e.message, v)
 }
 
+// Has tells whether there is a message.
+func Has(id string) bool {
+	_, ok := spoken().messages[id]
+	return ok
+}
+
 // Plain is a message without measures, as words: the name of a rule, of a
 // setting, of a choice.
 func Plain(id string, values ...V) string {

@@ -89,12 +89,12 @@ func (m *Holes) whyDriven(p *Post) reason.Why {
 	w := reason.Why{Figure: words.Plain("dig.driven-post"), Sentence: words.Say("dig.driven-into-undisturbed-soil-no", words.V{"foot": p.Foot}),
 		Steps: []reason.Step{{Rule: words.Plain("dig.driven-posts"), Governs: true, Source: stage.Practice,
 			Says:     words.Say("dig.only-into-soil-that-nobody"),
-			Settings: []reason.Setting{m.Rule(s.Rules, "hole/driven", words.Plain("dig.driven-posts"), reason.ChoiceSetting, string(job.NoneDriven), string(job.LineDriven), string(job.AllDriven))}}},
+			Settings: []reason.Setting{m.Rule(s.Rules, "hole/driven")}}},
 		Caution: words.Plain("dig.locate-services-first-a-driven")}
 	if h.Collar > 0 {
 		w.Sentence = words.Say("dig.driven-into-undisturbed-soil-with", words.V{"foot": p.Foot, "collar": h.Collar})
 		w.Steps = append(w.Steps, reason.Step{Rule: words.Plain("dig.collar"), Source: stage.Practice, Says: words.Say("dig.of-concrete-each", words.V{"concreteVolume": p.ConcreteVolume}),
-			Settings: []reason.Setting{m.Rule(s.Rules, "hole/collar", words.Plain("dig.collar"), reason.LengthSetting)}})
+			Settings: []reason.Setting{m.Rule(s.Rules, "hole/collar")}})
 	}
 	return w
 
@@ -175,21 +175,12 @@ func (m *Holes) roundPost(d *Design) reason.Text {
 	return t
 }
 
-// names are choices as a setting takes them.
-func names[T ~string](all []T) []string {
-	out := make([]string, len(all))
-	for i, one := range all {
-		out[i] = string(one)
-	}
-	return out
-}
-
 // fillSteps are the choices behind what goes into a hole.
 func (m *Holes) fillSteps(d *Design, c *Card) []reason.Step {
 	r := d.Sized.Rules
 	set := r.Setting
 	steps := []reason.Step{{Rule: words.Plain("dig.way-of-setting"), Governs: true, Source: stage.Practice, Says: reason.Say(set.Method.Told().Costs),
-		Settings: []reason.Setting{m.Rule(r, "setting/method", words.Plain("dig.set"), reason.ChoiceSetting, names(job.HoleMethods)...)}}}
+		Settings: []reason.Setting{m.Rule(r, "setting/method")}}}
 	add := func(rule string, source reason.Source, says reason.Text, settings ...reason.Setting) {
 		steps = append(steps, reason.Step{Rule: rule, Source: source, Says: says, Settings: settings})
 	}
@@ -199,29 +190,29 @@ func (m *Holes) fillSteps(d *Design, c *Card) []reason.Step {
 		add(words.Plain("dig.hole-less-post"), stage.Geometry, words.Say("dig.from-the-bottom-down-high", words.V{"bottom": c.Bottom, "concreteHeight": d.Fill.ConcreteHeight}))
 		if set.Top == job.CrownTop {
 			add(words.Plain("dig.crown"), stage.Practice, words.Say("dig.crowned-high-at-the-post", words.V{"crown": set.Crown}),
-				m.topSetting(r), m.Rule(r, "setting/crown", words.Plain("dig.crown"), reason.LengthSetting))
+				m.topSetting(r), m.Rule(r, "setting/crown"))
 		} else {
 			add(words.Plain("dig.soil-cover"), stage.Practice, words.Say("dig.stopped-short-and-mounded-with", words.V{"cover": m.AsEntered(r, "setting/cover", set.Cover)}),
-				m.topSetting(r), m.Rule(r, "setting/cover", words.Plain("dig.soil-cover"), reason.LengthSetting))
+				m.topSetting(r), m.Rule(r, "setting/cover"))
 		}
-		add(words.Plain("dig.rubble"), stage.Practice, words.Say("dig.clean-rubble-in-the-mix", words.V{"rubble": set.Rubble}), m.Rule(r, "setting/rubble", words.Plain("dig.rubble-as-a-share"), reason.RatioSetting))
+		add(words.Plain("dig.rubble"), stage.Practice, words.Say("dig.clean-rubble-in-the-mix", words.V{"rubble": set.Rubble}), m.Rule(r, "setting/rubble"))
 	}
 	if set.Method == job.Slurry {
 		add(words.Plain("dig.rocks-first"), reason.Source{Kind: reason.Practice, Name: words.Plain("dig.room-between-rocks-two-fifths")}, words.Say("dig.rocks-to-below-ground-bonded", words.V{"rocksTo": set.RocksTo, "voids": 100 * m.Cat.Supply.Voids}),
-			m.Rule(r, "setting/rocksTo", words.Plain("dig.rocks-up-to"), reason.LengthSetting))
+			m.Rule(r, "setting/rocksTo"))
 	}
 	if d.Sized.q.Post.Hollow {
 		add(words.Plain("dig.inside-the-post"), stage.Practice, reason.Say(insides[set.Inside]),
-			m.Rule(r, "setting/inside", words.Plain("dig.hollow-posts"), reason.ChoiceSetting, string(job.OpenInside), string(job.ClosedInside), string(job.CoreInside)))
+			m.Rule(r, "setting/inside"))
 	}
 	if !d.Sized.Driven {
-		add(words.Plain("dig.gravel"), stage.Practice, words.Say("dig.under-the-bottom-takes-tamped", words.V{"depth": c.Depth - c.Bottom, "layerOf": layerOf(c.Layers, footing.GravelLayer)}), m.Rule(r, "setting/gravel", words.Plain("dig.gravel"), reason.LengthSetting))
+		add(words.Plain("dig.gravel"), stage.Practice, words.Say("dig.under-the-bottom-takes-tamped", words.V{"depth": c.Depth - c.Bottom, "layerOf": layerOf(c.Layers, footing.GravelLayer)}), m.Rule(r, "setting/gravel"))
 	}
 	return steps
 }
 
 func (m *Holes) topSetting(r *job.Rules) reason.Setting {
-	return m.Rule(r, "setting/top", words.Plain("dig.top-of-the-concrete"), reason.ChoiceSetting, string(job.CoverTop), string(job.CrownTop))
+	return m.Rule(r, "setting/top")
 }
 
 var insides = map[job.Inside]string{
@@ -296,7 +287,7 @@ func (m reasons) whyWidth(s *Size) reason.Why {
 		sentence = append(sentence, words.Say("dig.no-auger-is-that-wide", words.V{"width": w.Width})...)
 	}
 	byHand := reason.Step{Rule: ruleName(footing.ByHand), Source: stage.Yours, Governs: w.ByHand, Says: words.Say("dig.over-all-rules-when-it"),
-		Settings: []reason.Setting{m.Rule(s.Rules, "hole/width", words.Plain("dig.width-set-by-hand"), reason.LengthSetting)}}
+		Settings: []reason.Setting{m.Rule(s.Rules, "hole/width")}}
 	return reason.Why{Figure: words.Plain("dig.hole-width"), Sentence: sentence, Steps: append(steps, byHand)}
 
 }
@@ -307,20 +298,20 @@ func (m reasons) widthStep(s *Size, a footing.Ask) reason.Step {
 	switch a.Rule {
 	case footing.FactorRule:
 		step.Says = words.Say("dig.factor-of-width", words.V{"factor": h.Factor(s.q.Post.Width), "width": s.q.Post.Width, "value": a.Value})
-		step.Settings = []reason.Setting{m.Rule(r, "hole/widthFactor", words.Plain("dig.times-the-posts-width"), reason.RatioSetting),
-			m.Rule(r, "hole/wideFactor", words.Plain("dig.times-a-post-over-4"), reason.RatioSetting)}
+		step.Settings = []reason.Setting{m.Rule(r, "hole/widthFactor"),
+			m.Rule(r, "hole/wideFactor")}
 	case footing.CommonRule:
 		step.Says = words.Say("dig.is-what-crews-dig-for", words.V{"value": a.Value})
-		step.Settings = []reason.Setting{m.Rule(r, "hole/commonWidth", words.Plain("dig.what-crews-dig-0-the"), reason.LengthSetting),
-			m.Rule(r, "hole/widthFactor", words.Plain("dig.times-the-posts-width-when"), reason.RatioSetting)}
+		step.Settings = []reason.Setting{m.Rule(r, "hole/commonWidth"),
+			m.Rule(r, "hole/widthFactor")}
 	case footing.SpadeRule:
 		step.Says = words.Say("dig.a-spade-needs-to-work", words.V{"value": a.Value})
-		step.Settings = []reason.Setting{m.Rule(r, "hole/spade", words.Plain("dig.least-side-of-a-square"), reason.LengthSetting)}
+		step.Settings = []reason.Setting{m.Rule(r, "hole/spade")}
 	default:
 		step.Source = stage.Geometry
 		step.Says = words.Say("dig.the-post-is-across", words.V{"value": a.Value})
 		if h.SkipFactor {
-			step.Settings = []reason.Setting{m.Rule(r, "hole/skipFactor", words.Plain("dig.leave-the-multiple-of-the"), reason.SwitchSetting)}
+			step.Settings = []reason.Setting{m.Rule(r, "hole/skipFactor")}
 		}
 	}
 	return step
@@ -335,19 +326,19 @@ func (m reasons) widthExtras(s *Size) []reason.Step {
 	}
 	switch s.q.Kind {
 	case job.GatePost:
-		add(words.Plain("dig.gate-posts-wider"), stage.Practice, words.Say("dig.wider-for-the-pull-of", words.V{"gateExtraWidth": h.GateExtraWidth}), m.Rule(r, "hole/gateExtraWidth", words.Plain("dig.gate-posts-wider-by"), reason.LengthSetting))
+		add(words.Plain("dig.gate-posts-wider"), stage.Practice, words.Say("dig.wider-for-the-pull-of", words.V{"gateExtraWidth": h.GateExtraWidth}), m.Rule(r, "hole/gateExtraWidth"))
 		if s.q.Hung {
-			add(words.Plain("dig.hinge-posts-wider"), stage.Practice, words.Say("dig.wider-still-where-the-leaf", words.V{"hingeExtraWidth": h.HingeExtraWidth}), m.Rule(r, "hole/hingeExtraWidth", words.Plain("dig.hinge-posts-wider-still-by"), reason.LengthSetting))
+			add(words.Plain("dig.hinge-posts-wider"), stage.Practice, words.Say("dig.wider-still-where-the-leaf", words.V{"hingeExtraWidth": h.HingeExtraWidth}), m.Rule(r, "hole/hingeExtraWidth"))
 		}
 	case job.EndPost, job.CornerPost:
-		add(words.Plain("dig.end-and-corner-posts-wider"), stage.Practice, words.Say("dig.wider-for-the-pull-of-2", words.V{"endExtraWidth": h.EndExtraWidth}), m.Rule(r, "hole/endExtraWidth", words.Plain("dig.end-and-corner-posts-wider-2"), reason.LengthSetting))
+		add(words.Plain("dig.end-and-corner-posts-wider"), stage.Practice, words.Say("dig.wider-for-the-pull-of-2", words.V{"endExtraWidth": h.EndExtraWidth}), m.Rule(r, "hole/endExtraWidth"))
 	}
 	if off := max(h.Along.Abs(), h.Across.Abs()); off > 0 {
 		add(words.Plain("dig.hole-beside-the-posts-middle"), stage.Geometry, words.Say("dig.off-by-it-still-has", words.V{"off": off}),
-			m.Rule(r, "hole/along", words.Plain("dig.off-along-the-run"), reason.LengthSetting), m.Rule(r, "hole/across", words.Plain("dig.off-across-it"), reason.LengthSetting))
+			m.Rule(r, "hole/along"), m.Rule(r, "hole/across"))
 	}
-	add(words.Plain("dig.shape-of-the-hole"), stage.Practice, words.Say("dig.round-by-auger-or-digger"), m.Rule(r, "hole/shape", words.Plain("dig.shape"), reason.ChoiceSetting, string(job.RoundHole), string(job.SquareHole)))
-	add(words.Plain("dig.augers-to-be-had"), stage.Yours, words.Say("dig.rounded-up-to", words.V{"list": stage.List(h.Augers)}), m.Rule(r, "hole/anyWidth", words.Plain("dig.do-not-round-up-to"), reason.SwitchSetting))
+	add(words.Plain("dig.shape-of-the-hole"), stage.Practice, words.Say("dig.round-by-auger-or-digger"), m.Rule(r, "hole/shape"))
+	add(words.Plain("dig.augers-to-be-had"), stage.Yours, words.Say("dig.rounded-up-to", words.V{"list": stage.List(h.Augers)}), m.Rule(r, "hole/anyWidth"))
 	return out
 }
 
@@ -439,7 +430,7 @@ func runnerUp(d footing.Depth) int {
 }
 
 func (m reasons) shareSetting(r *job.Rules) reason.Setting {
-	return m.Rule(r, "hole/share", words.Plain("dig.share-of-the-post-in"), reason.ChoiceSetting, "none", "quarter", "third", "half")
+	return m.Rule(r, "hole/share")
 }
 
 func (m reasons) depthStep(s *Size, a footing.Ask) reason.Step {
@@ -456,9 +447,9 @@ func (m reasons) depthStep(s *Size, a footing.Ask) reason.Step {
 	}
 	return reason.Step{Rule: ruleName(a.Rule), Source: stage.Practice, Says: says,
 		Settings: []reason.Setting{
-			m.Rule(r, "hole/floor", words.Plain("dig.never-less-than-2"), reason.LengthSetting),
-			m.Rule(r, "hole/floorPerHeight", words.Plain("dig.added-per-height-over-4"), reason.RatioSetting),
-			m.Rule(r, "hole/skipFloor", words.Plain("dig.leave-the-floor-out"), reason.SwitchSetting)}}
+			m.Rule(r, "hole/floor"),
+			m.Rule(r, "hole/floorPerHeight"),
+			m.Rule(r, "hole/skipFloor")}}
 }
 
 // perHeight says what is added to the floor in the units in which the rule
@@ -487,7 +478,7 @@ func (m reasons) frostStep(s *Size, a footing.Ask) reason.Step {
 	} else {
 		frost.Value = *s.q.Frost
 	}
-	step.Settings = []reason.Setting{frost, m.Rule(s.Rules, "hole/frostMargin", words.Plain("dig.below-the-frost-by"), reason.LengthSetting), m.Rule(s.Rules, "hole/skipFrost", words.Plain("dig.leave-frost-out"), reason.SwitchSetting)}
+	step.Settings = []reason.Setting{frost, m.Rule(s.Rules, "hole/frostMargin"), m.Rule(s.Rules, "hole/skipFrost")}
 	return step
 }
 
@@ -500,7 +491,7 @@ func (m reasons) depthExtras(s *Size) []reason.Step {
 	}
 	switch {
 	case h.SkipFrost:
-		add(words.Plain("dig.rule-frost"), stage.Yours, words.Say("dig.left-out"), m.Rule(r, "hole/skipFrost", words.Plain("dig.leave-frost-out"), reason.SwitchSetting))
+		add(words.Plain("dig.rule-frost"), stage.Yours, words.Say("dig.left-out"), m.Rule(r, "hole/skipFrost"))
 	case q.Frost == nil:
 		add(words.Plain("dig.rule-frost"), stage.Yours, words.Say("dig.not-entered-ask-the-local"),
 			reason.Setting{Path: "/site/frostDepth", Name: words.Plain("dig.frost-depth"), Kind: reason.LengthSetting})
@@ -509,27 +500,27 @@ func (m reasons) depthExtras(s *Size) []reason.Step {
 		add(ruleName(footing.ShareRule), stage.Practice, words.Say("dig.not-in-force"), m.shareSetting(r))
 	}
 	if h.SkipFloor {
-		add(ruleName(footing.FloorRule), stage.Practice, words.Say("dig.left-out"), m.Rule(r, "hole/skipFloor", words.Plain("dig.leave-the-floor-out"), reason.SwitchSetting))
+		add(ruleName(footing.FloorRule), stage.Practice, words.Say("dig.left-out"), m.Rule(r, "hole/skipFloor"))
 	}
 	switch q.Kind {
 	case job.GatePost:
-		add(words.Plain("dig.gate-posts-deeper"), stage.Practice, words.Say("dig.a-gate-post-goes-deeper", words.V{"gateExtraDepth": h.GateExtraDepth}), m.Rule(r, "hole/gateExtraDepth", words.Plain("dig.gate-posts-deeper-by"), reason.LengthSetting))
+		add(words.Plain("dig.gate-posts-deeper"), stage.Practice, words.Say("dig.a-gate-post-goes-deeper", words.V{"gateExtraDepth": h.GateExtraDepth}), m.Rule(r, "hole/gateExtraDepth"))
 		if q.Hung {
-			add(words.Plain("dig.hinge-posts-deeper"), stage.Practice, words.Say("dig.the-post-that-the-leaf", words.V{"hingeExtraDepth": h.HingeExtraDepth}), m.Rule(r, "hole/hingeExtraDepth", words.Plain("dig.hinge-posts-deeper-still-by"), reason.LengthSetting))
+			add(words.Plain("dig.hinge-posts-deeper"), stage.Practice, words.Say("dig.the-post-that-the-leaf", words.V{"hingeExtraDepth": h.HingeExtraDepth}), m.Rule(r, "hole/hingeExtraDepth"))
 		}
 	case job.EndPost, job.CornerPost:
-		add(words.Plain("dig.end-and-corner-posts-deeper"), stage.Practice, words.Say("dig.an-end-or-corner-post", words.V{"endExtraDepth": h.EndExtraDepth}), m.Rule(r, "hole/endExtraDepth", words.Plain("dig.end-and-corner-posts-deeper-2"), reason.LengthSetting))
+		add(words.Plain("dig.end-and-corner-posts-deeper"), stage.Practice, words.Say("dig.an-end-or-corner-post", words.V{"endExtraDepth": h.EndExtraDepth}), m.Rule(r, "hole/endExtraDepth"))
 	}
-	add(words.Plain("dig.rounded-up"), stage.Practice, words.Say("dig.to-a-multiple-of-so", words.V{"roundDepthTo": h.RoundDepthTo}), m.Rule(r, "hole/roundDepthTo", words.Plain("dig.round-depth-up-to"), reason.LengthSetting))
+	add(words.Plain("dig.rounded-up"), stage.Practice, words.Say("dig.to-a-multiple-of-so", words.V{"roundDepthTo": h.RoundDepthTo}), m.Rule(r, "hole/roundDepthTo"))
 	if !s.Driven {
 		add(words.Plain("dig.gravel-under-the-post"), stage.Practice, words.Say("dig.of-tamped-gravel-below-the", words.V{"gravel": q.Gravel}),
-			m.Rule(r, "setting/gravel", words.Plain("dig.gravel"), reason.LengthSetting))
-		add(words.Plain("dig.foot-of-the-post"), stage.Practice, reason.Say(standSays(q.Stand)), m.Rule(r, "setting/stand", words.Plain("dig.foot-above-the-concretes-bottom"), reason.LengthSetting))
+			m.Rule(r, "setting/gravel"))
+		add(words.Plain("dig.foot-of-the-post"), stage.Practice, reason.Say(standSays(q.Stand)), m.Rule(r, "setting/stand"))
 	}
 	if s.Depth.Stopped {
 		add(words.Plain("dig.stopped-rule"), stage.Yours, words.Say("dig.rock-or-water-stopped-the", words.V{"hole": s.Depth.Hole}))
 	}
-	add(ruleName(footing.ByHand), stage.Yours, words.Say("dig.depth-of-the-posts-foot"), m.Rule(r, "hole/depth", words.Plain("dig.foot-depth-set-by-hand"), reason.LengthSetting))
+	add(ruleName(footing.ByHand), stage.Yours, words.Say("dig.depth-of-the-posts-foot"), m.Rule(r, "hole/depth"))
 	steps[len(steps)-1].Governs = s.Depth.ByHand
 	return steps
 }
@@ -570,7 +561,7 @@ func (m *Holes) windSteps(d *Design, st stood) []reason.Step {
 	}
 	steps := []reason.Step{
 		{Rule: words.Plain("dig.post-in-soil"), Source: reason.Source{Kind: reason.Memory, Name: words.Plain("dig.source-ibc-1807-3")}, Governs: true, Says: append(append(words.Say("dig.bearing", words.V{"kind": kind}), m.perDepth(st.lateral.Bearing)...), words.Say("dig.full-stop")...),
-			Settings: []reason.Setting{m.Rule(d.Sized.Rules, "setting/restrained", words.Plain("dig.held-at-the-ground-by"), reason.SwitchSetting)}},
+			Settings: []reason.Setting{m.Rule(d.Sized.Rules, "setting/restrained")}},
 		{Rule: words.Plain("dig.soil"), Source: m.Soil.Source, Says: m.SoilSays()},
 		{Rule: words.Plain("dig.wind-on-the-face"), Source: reason.Source{Kind: reason.Memory, Name: words.Plain("dig.asce-7-free-standing-wall")},
 			Says: words.Say("dig.exposure-of-the-face-is", words.V{"exposed": string(m.Job.Site.Exposed()), "solidity": math.Round(100 * st.wind.Solidity)})},

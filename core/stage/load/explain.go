@@ -82,7 +82,7 @@ func (m *Load) whyBags(t Totals) reason.Why {
 			m.BagStep(r, m.Bag))
 	}
 	w.Steps = append(w.Steps, reason.Step{Rule: words.Plain("load.waste"), Source: stage.Practice, Says: words.Say("load.bought-beyond-the-sum-as", words.V{"waste": r.Setting.Waste}),
-		Settings: []reason.Setting{m.Rule(r, "setting/waste", words.Plain("load.waste"), reason.RatioSetting)}})
+		Settings: []reason.Setting{m.Rule(r, "setting/waste")}})
 	w.Steps = append(w.Steps, otherConcrete(t, m.Cat)...)
 	return w
 
@@ -108,7 +108,7 @@ func (m *Load) whyGravel(t Totals) reason.Why {
 		Steps: []reason.Step{
 			{Rule: words.Plain("load.tamping"), Governs: true, Source: g.Source, Says: words.Say("load.gravel-loses-about-a-tenth")},
 			{Rule: words.Plain("load.gravel-under-the-post"), Source: stage.Practice, Says: words.Say("load.in-each-hole", words.V{"gravel": m.RunRules().Setting.Gravel}),
-				Settings: []reason.Setting{m.Rule(m.RunRules(), "setting/gravel", words.Plain("load.gravel"), reason.LengthSetting)}},
+				Settings: []reason.Setting{m.Rule(m.RunRules(), "setting/gravel")}},
 		}}
 
 }

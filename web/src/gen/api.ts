@@ -3621,6 +3621,24 @@ export interface Catalogue {
    */
   methods: MethodChoice[]
   /**
+   * For each system and each way of spacing that goes by a piece: the piece that is usual, with its joints.
+   */
+  ways: {
+    [k: string]: {
+      [k: string]: Spacing
+    }
+  }
+  /**
+   * What fields are chosen from, by their place in a run, the site, a page of the field book or the rules for holes: spacing/way, site/exposure, books/allow, hole/share.
+   */
+  choices: {
+    [k: string]: Choice[]
+  }
+  /**
+   * The rules for holes, in the order in which they are shown.
+   */
+  rules: Rule[]
+  /**
    * Fence systems of both unit systems.
    */
   systems: CatalogueSystem[]
@@ -3720,6 +3738,47 @@ export interface MethodChoice {
    * It sets a post in a hole.
    */
   hole: boolean
+}
+export interface Choice {
+  value: string
+  name: string
+  /**
+   * What it gives and costs.
+   */
+  costs?: string
+}
+export interface Rule {
+  /**
+   * Its place in what a level says, such as hole/floor.
+   */
+  field: string
+  name: string
+  entry: 'length' | 'ratio' | 'percent' | 'per height' | 'switch' | 'choice'
+  part: 'depth' | 'added' | 'width' | 'filling' | 'top' | 'hinge'
+  /**
+   * Posts that it is for; left out: all.
+   */
+  posts?: 'gate' | 'end'
+  /**
+   * Stays empty while the rules decide.
+   */
+  byHand?: boolean
+  /**
+   * Said for a run or the whole job, not for single posts.
+   */
+  whole?: boolean
+  where?: Condition
+}
+export interface Condition {
+  field: string
+  /**
+   * Any of these choices; left out: more than nothing.
+   */
+  is?: string[]
+  /**
+   * None of these choices.
+   */
+  not?: string[]
 }
 export interface CatalogueSystem {
   id: string

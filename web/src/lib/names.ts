@@ -1,41 +1,20 @@
-import type { MethodChoice, PlannedPost, PlannedRun } from '../gen/api'
+import type { Catalogue, PlannedPost, PlannedRun } from '../gen/api'
 
-// What choices are called on screen.
-const names: Record<string, string> = {
-  none: 'no share',
-  quarter: 'a quarter',
-  third: 'a third',
-  half: 'a half',
-  fill: 'fill low ground',
-  cut: 'cut high ground',
-  both: 'half and half',
-  level: 'level',
-  stepped: 'stepped',
-  raked: 'raked',
-  face: 'on the faces',
-  off: 'just off the faces',
-  'stand-off': 'stand-off',
-  sight: 'by sight',
-  round: 'round',
-  square: 'square',
-  cover: 'soil over it',
-  crown: 'crowned above ground',
-  open: 'open: fills as it is set',
-  closed: 'closed at the foot',
-  core: 'with a steel core',
-  line: 'line posts',
-  all: 'all posts',
+/** The server tells what choices are called: its table is the only one. */
+let choices: Catalogue['choices'] = {}
+let bags: Catalogue['bags'] = []
+
+export function nameChoices(catalogue: Catalogue) {
+  choices = catalogue.choices
+  bags = catalogue.bags
 }
 
-/** The server tells what ways of setting are called: its table is the only one. */
-export function nameMethods(methods: MethodChoice[]) {
-  for (const m of methods) names[m.id] = m.name
-}
-
-export function choiceName(choice: string, field = ''): string {
-  if (choice === 'none' && field.endsWith('driven')) return 'none driven'
-
-  return names[choice] ?? choice.replace(/^(\d+)(lb|kg)$/, '$1 $2 bag')
+/** What a value of a field is called; the field by its place or its whole path. */
+export function choiceName(choice: string, field: string): string {
+  const place = field.split('/').slice(-2).join('/')
+  if (place === 'setting/bag') return bags.find((b) => b.id === choice)?.name ?? choice
+  const list = choices[place] ?? choices[field.split('/').at(-1)!]
+  return list?.find((c) => c.value === choice)?.name ?? choice
 }
 
 /** A gate post by what it does: hinges, latch, or guiding a sliding leaf. */

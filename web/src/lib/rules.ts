@@ -1,7 +1,7 @@
 // Rules for holes at their levels: whole job, run, kind of post, single post.
 // The plan says what is in force at each level and who said it; here is only
 // where a change of it is written.
-import type { HoleRules, KindRules, PlannedPost, RuleLevel, SettingRules, Spot } from '../gen/api'
+import type { HoleRules, KindRules, PlannedPost, Rule, RuleLevel, SettingRules, Spot } from '../gen/api'
 import type { Change } from './doc'
 import { read } from './doc'
 import { freshID } from './hold'
@@ -51,6 +51,22 @@ export function levelOf(session: Session, scope: Scope): Level {
     there: false,
   }
   return { scope, name: `${post.id} alone`, rules, run: run.path, post }
+}
+
+/** Rules that are for posts of one kind are not shown where posts of another are looked at. */
+const strangers: Record<string, string[]> = { gate: ['end', 'corner', 'line'], end: ['gate', 'line'] }
+
+/** The rules of one part that matter at a level as things stand. */
+export function rulesOf(session: Session, level: Level, part: Rule['part']): Rule[] {
+  const matters = ({ where, posts, whole }: Rule) => {
+    if (posts && strangers[posts]!.includes(level.scope)) return false
+    if (whole && level.scope !== 'job' && level.scope !== 'run') return false
+    if (!where) return true
+    const is = level.rules.values[where.field]
+    if (where.is) return where.is.includes(String(is))
+    return where.not ? !where.not.includes(String(is)) : Number(is) > 0
+  }
+  return session.catalogue.rules.filter((r) => r.part === part && matters(r))
 }
 
 /** What the level itself says of a field; undefined where it leaves it to others. */

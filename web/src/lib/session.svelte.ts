@@ -1,6 +1,6 @@
 // One open job: its document and the saving of it, its plan, what is worked on,
 // and where in the work somebody is.
-import { nameMethods } from './names'
+import { nameChoices } from './names'
 import type { Figure, Finding, Job, JobState, Op } from '../gen/api'
 import { api, Refused } from './api'
 import { DocumentStore } from './document.svelte'
@@ -45,7 +45,7 @@ export class Session {
   static async open(id: string): Promise<Session> {
     const [state, catalogue] = await Promise.all([api.get(id), api.catalogue()])
     if (state.problem) throw new Unplannable(state)
-    nameMethods(catalogue.methods)
+    nameChoices(catalogue)
     const s = new Session(state, catalogue)
     await s.planner.open(state.doc).catch((e) => {
       s.close()

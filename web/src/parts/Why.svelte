@@ -99,7 +99,7 @@
               hideLabel
               value={String(s.value)}
               options={(s.choices ?? []).map((c) => ({ value: c, name: choiceName(c, s.path) }))}
-              onpick={(v) => set(s, v, choiceName(v))}
+              onpick={(v) => set(s, v, choiceName(v, s.path))}
             />
           {/if}
         </div>

@@ -3,7 +3,7 @@
   // say, which can be taken back.
   import { wrongSays } from '../../lib/wrong'
   import { choiceName } from '../../lib/names'
-  import type { Units } from '../../gen/api'
+  import type { Rule, Units } from '../../gen/api'
   import { own, say, type Level } from '../../lib/rules'
   import type { Session } from '../../lib/session.svelte'
   import { short, usualUnits } from '../../lib/tape'
@@ -14,14 +14,19 @@
   interface Props {
     session: Session
     level: Level
-    /** hole/floor, setting/cover. */
-    field: string
-    label: string
-    kind?: 'length' | 'ratio' | 'percent' | 'per height' | 'switch' | string[]
-    /** A choice that is not to be had, by its value, and why. */
-    refused?: Record<string, string>
+    rule: Rule
   }
-  let { session, level, field, label, kind = 'length', refused = {} }: Props = $props()
+  let { session, level, rule }: Props = $props()
+  const field = $derived(rule.field)
+  const label = $derived(rule.name)
+  const kind = $derived(rule.entry)
+  /** Choices that the run's fence system rules out here, and why. */
+  const refused = $derived((level.rules.refused as Record<string, Record<string, string>>)[field] ?? {})
+  const options = $derived(
+    field === 'setting/bag'
+      ? session.catalogue.bags.map((b) => ({ value: b.id, name: b.name }))
+      : (session.catalogue.choices[field] ?? []),
+  )
   const units = $derived(session.units)
   const value = $derived(level.rules.values[field])
   const from = $derived(level.rules.from[field])
@@ -30,8 +35,6 @@
   const error = $derived(session.errorAt(`${level.rules.path}/${field}`))
   const wrong = $derived(error ? wrongSays(error) : '')
   const [list, name] = $derived(field.split('/') as [string, string])
-  /** Depth and width by hand stay empty while the rules decide. */
-  const byHand = $derived(field === 'hole/width' || field === 'hole/depth' || field === 'setting/fillTo')
   const per = $derived((entered ?? units.system) === 'metric' ? 1000 : 304.8)
 
   function set(to: unknown, shown: string, system?: 'imperial' | 'metric') {
@@ -48,7 +51,7 @@
     <TapeEntry
       {label}
       {units}
-      optional={byHand || said !== undefined}
+      optional={rule.byHand || said !== undefined}
       value={value === undefined
         ? undefined
         : kind === 'length'
@@ -83,7 +86,7 @@
     <Pick
       {label}
       value={String(value)}
-      options={kind.map((c) => ({ value: c, name: choiceName(c, field), refused: refused[c] }))}
+      options={options.map((o) => ({ ...o, refused: refused[o.value] }))}
       onpick={(v) => set(v, choiceName(v, field))}
     />
   {/if}

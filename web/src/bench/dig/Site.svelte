@@ -149,11 +149,7 @@
     <Choice
       label="How open to wind"
       value={session.choice('/site/exposure')}
-      options={[
-        { value: 'B', name: 'B, sheltered', costs: 'among houses or woods' },
-        { value: 'C', name: 'C, open', costs: 'fields, scattered trees' },
-        { value: 'D', name: 'D, water', costs: 'flat, by open water' },
-      ]}
+      options={session.catalogue.choices['site/exposure']!}
       onpick={(v) => set('/site/exposure', v, `Exposure ${v}`)}
     />
     <div class="grid grid-cols-2 gap-3 sm:grid-cols-3">

@@ -246,10 +246,7 @@
       <Choice
         label="Tops across the opening"
         value={session.choice(session.at('/grade/across'))}
-        options={[
-          { value: 'flat', name: 'flat', costs: 'the leaf is square; the fence meets it on both sides' },
-          { value: 'along', name: 'on with the line', costs: 'no break; the leaf’s top leans' },
-        ]}
+        options={session.catalogue.choices['grade/across']!}
         onpick={(v) =>
           session.commit(
             [{ path: session.at('/grade/across'), value: v }],

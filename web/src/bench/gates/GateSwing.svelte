@@ -97,11 +97,7 @@
         <Choice
           label="Swings"
           value={gate.swing}
-          options={[
-            { value: 'in', name: 'in' },
-            { value: 'out', name: 'out' },
-            { value: 'both', name: 'both' },
-          ]}
+          options={session.catalogue.choices['gates/swing']!}
           onpick={(v) => {
             swung = null
             set('swing', v, `${name} swings ${v === 'both' ? 'both ways' : v}`)

@@ -29,10 +29,7 @@
     <Choice
       label="Who goes through"
       value={gate.use}
-      options={[
-        { value: 'walk', name: 'people', costs: 'a walk gate' },
-        { value: 'vehicle', name: 'vehicles', costs: '10 to 12 ft (3 to 3.6 m) clear is usual' },
-      ]}
+      options={session.catalogue.choices['gates/use']!}
       onpick={(v) => set('use', v, `${name} is for ${v === 'walk' ? 'people' : 'vehicles'}`)}
     />
     <div class="grid grid-cols-2 items-start gap-2">

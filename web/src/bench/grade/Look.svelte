@@ -8,9 +8,10 @@
   import LengthField from '../LengthField.svelte'
   import NumberField from '../NumberField.svelte'
   import LookParts from './LookParts.svelte'
-  import { looks, stepWays } from './looks'
 
   let { session }: { session: Session } = $props()
+  const looks = $derived(session.catalogue.choices['grade/look']!)
+  const stepWays = $derived(session.catalogue.choices['grade/steps']!)
   const grade = $derived(session.value<Grade>(session.at('/grade')))
   const had = $derived(looks.map((l) => ({ ...l, refused: session.run.looksRefused[l.value] })))
   const units = $derived(session.units)
@@ -92,11 +93,7 @@
     <Choice
       label="Where both gaps cannot be held"
       value={give}
-      options={[
-        { value: 'fill', name: 'Fill', costs: 'bring soil to the low ground' },
-        { value: 'cut', name: 'Cut', costs: 'dig off the high ground' },
-        { value: 'both', name: 'Half and half', costs: 'the cut fills the low ground' },
-      ]}
+      options={session.catalogue.choices['grade/give']!}
       onpick={(v) => set('give', v, v === 'both' ? 'Half cut, half fill' : v === 'cut' ? 'Cut' : 'Fill')}
     />
   </div>
@@ -124,11 +121,7 @@
       <Pick
         label="Under the low end"
         value={chosen('infill')}
-        options={[
-          { value: 'earth', name: 'Earth' },
-          { value: 'gravel boards', name: 'Gravel boards' },
-          { value: 'boards', name: 'Boards cut to the slope' },
-        ]}
+        options={session.catalogue.choices['grade/infill']!}
         onpick={(v) => set('infill', v, `Infill: ${v}`)}
       />
       {#if chosen('infill') !== 'earth'}
@@ -138,10 +131,7 @@
     <Pick
       label="Tops over a gate"
       value={chosen('across')}
-      options={[
-        { value: 'flat', name: 'Flat across' },
-        { value: 'along', name: 'Along with the line' },
-      ]}
+      options={session.catalogue.choices['grade/across']!}
       onpick={(v) => set('across', v, v === 'flat' ? 'Gates flat' : 'Tops go on over gates')}
     />
     <LengthField {session} path={session.at('/post/above')} label="Post above the fence" />

@@ -6,9 +6,9 @@
   import type { Session } from '../../lib/session.svelte'
   import { tape } from '../../lib/tape'
   import Pick from '../../parts/Pick.svelte'
-  import { looks } from './looks'
 
   let { session }: { session: Session } = $props()
+  const looks = $derived(session.catalogue.choices['grade/look']!)
   const path = $derived(session.at('/grade/parts'))
   const parts = $derived(session.value<LookPart[]>(path) ?? [])
   const posts = $derived(session.run.posts)

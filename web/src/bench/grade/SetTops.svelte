@@ -12,12 +12,7 @@
   let { session, view }: { session: Session; view: View } = $props()
   const units = $derived(session.units)
   const t = $derived(session.run.topLine)
-  const schools = [
-    { value: 'string', name: 'Tight string', costs: 'quick, seen at once; sags and needs props' },
-    { value: 'laser', name: 'Laser and mark', costs: 'exact on any slope; a sum at every post' },
-    { value: 'drops', name: 'Level string and drops', costs: 'a line level will do; too high on steep runs' },
-    { value: 'sight', name: 'By eye', costs: 'flows over bumps; takes practice' },
-  ]
+  const schools = $derived(session.catalogue.choices['grade/by']!)
   const heads: Record<string, string> = {
     string: 'From the hung string',
     laser: 'From the laser mark to the cut',

@@ -28,10 +28,7 @@
     <Choice
       label="When tops are cut"
       value={cut}
-      options={[
-        { value: 'after', name: 'Left long, cut after', costs: 'holes need not be exact; the trim is waste' },
-        { value: 'first', name: 'Cut first', costs: 'no trim; every foot must stand exactly deep' },
-      ]}
+      options={session.catalogue.choices['post/cut']!}
       onpick={(v) =>
         session.commit(
           [{ path: session.at('/post/cut'), value: v }],

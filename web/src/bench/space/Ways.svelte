@@ -94,43 +94,14 @@
     'stock rails': 'Rail',
     'overlapping rails': 'Rail',
   }
-  const ways = [
-    {
-      value: 'equal',
-      name: 'Equal bays',
-      costs: 'fewest posts, one stick; boards and panels are cut to fit',
-    },
-    {
-      value: 'panels between',
-      name: 'Panels between posts',
-      costs: 'panels go in whole; each post must be exact',
-    },
-    {
-      value: 'panels on faces',
-      name: 'Panels on the faces',
-      costs: 'forgiving; corners are shortened, posts show behind',
-    },
-    { value: 'module', name: 'Fixed module', costs: 'no board is cut; every hole is taped' },
-    {
-      value: 'stock rails',
-      name: 'Rails on stock lengths',
-      costs: 'little waste, strong joints; bays follow the lumber yard',
-    },
-    {
-      value: 'overlapping rails',
-      name: 'Overlapping rails',
-      costs: 'no fixings; tongues are trimmed at ends',
-    },
-  ]
+  const ways = $derived(session.catalogue.choices['spacing/way']!)
   function setWay(v: string) {
     const changes = [{ path: session.at('/spacing/way'), value: v as unknown }]
-    // A way that goes by a piece needs one: that of the catalogue's first such system.
-    const like = session.catalogue.systems.find(
-      (c) => c.system === units.system && c.spacing.way === v,
-    )?.spacing
+    // A way that goes by a piece needs one.
+    const like = session.catalogue.ways[units.system]![v]
     if (like && !spacing?.piece)
-      for (const field of ['piece', 'overlap', 'play', 'slot', 'span', 'rails'] as const)
-        if (like[field]) changes.push({ path: session.at(`/spacing/${field}`), value: like[field] })
+      for (const [field, value] of Object.entries(like))
+        if (value && field !== 'way') changes.push({ path: session.at(`/spacing/${field}`), value })
     session.commit(changes, ways.find((w) => w.value === v)!.name)
   }
 </script>
@@ -256,13 +227,7 @@
       <Pick
         label="What is left over"
         value={session.choice(session.at('/spacing/odd'))}
-        options={[
-          { value: 'last', name: 'one odd bay, at the end of each stretch' },
-          { value: 'first', name: 'one odd bay, at its start' },
-          { value: 'away', name: 'one odd bay, away from the gate' },
-          { value: 'shared', name: 'shared over two bays' },
-          { value: 'all', name: 'all bays equal, every piece cut' },
-        ]}
+        options={session.catalogue.choices['spacing/odd']!}
         onpick={(v) => set('odd', v, 'What is left over')}
       />
     {/if}
@@ -270,40 +235,19 @@
       <Choice
         label="Panels at a corner"
         value={session.choice(session.at('/spacing/turning'))}
-        options={[
-          { value: 'meeting', name: 'Meeting', costs: 'half a post off each side; the corner shows a joint' },
-          {
-            value: 'overlapping',
-            name: 'Overlapping',
-            costs: 'one side a panel’s thickness more; one face runs through',
-          },
-        ]}
+        options={session.catalogue.choices['spacing/turning']!}
         onpick={(v) => set('turning', v, `Panels ${v} at corners`)}
       />
       <Choice
         label="Face that the panels are on"
         value={spacing?.face ?? ''}
-        options={[
-          { value: 'left', name: 'Left of the line', costs: 'walking on from its first post' },
-          {
-            value: 'right',
-            name: 'Right of the line',
-            costs: 'on outer faces the bay at a corner is a post shorter',
-          },
-        ]}
+        options={session.catalogue.choices['spacing/face']!}
         onpick={(v) => set('face', v, `Panels on the ${v}`)}
       />
       <Choice
         label="At a free end"
         value={session.choice(session.at('/spacing/ends'))}
-        options={[
-          {
-            value: 'middle',
-            name: 'To the middle of the end post',
-            costs: 'half the post shows beside the panel',
-          },
-          { value: 'whole', name: 'Over the whole end post', costs: 'the first bay is half a post shorter' },
-        ]}
+        options={session.catalogue.choices['spacing/ends']!}
         onpick={(v) => set('ends', v, `Panels end on the ${v} of the end post`)}
       />
     {/if}

@@ -97,20 +97,7 @@
     <Choice
       label="School"
       value={school}
-      options={[
-        {
-          value: 'face',
-          name: 'On the faces',
-          costs: 'nothing to measure; one post that leans moves it for all',
-        },
-        { value: 'off', name: 'Just off', costs: 'no post can push it; one small gap at every post' },
-        {
-          value: 'stand-off',
-          name: 'Stand-off',
-          costs: 'stays up through digging; a long measure is easily not square',
-        },
-        { value: 'sight', name: 'By sight', costs: 'nothing sags or blows; a practised eye, straight posts' },
-      ]}
+      options={session.catalogue.choices['string/school']!}
       onpick={(v) => set('school', v, `String: ${v}`)}
     />
     <div class="grid grid-cols-2 items-start gap-3 sm:grid-cols-3 2xl:grid-cols-4">
@@ -133,20 +120,14 @@
       <Choice
         label="Lined face, walking on"
         value={session.choice(session.at('/string/face'))}
-        options={[
-          { value: 'left', name: 'Left' },
-          { value: 'right', name: 'Right' },
-        ]}
+        options={session.catalogue.choices['string/face']!}
         onpick={(v) => set('face', v, `Lined on the ${v}`)}
       />
       {#if school !== 'sight'}
         <Choice
           label="Tied to"
           value={session.choice(session.at('/string/ends'))}
-          options={[
-            { value: 'boards', name: 'Boards' },
-            { value: 'stakes', name: 'Stakes' },
-          ]}
+          options={session.catalogue.choices['string/ends']!}
           onpick={(v) => set('ends', v, `Tied to ${v}`)}
         />
       {/if}

@@ -76,7 +76,7 @@
                 label="Permit"
                 hideLabel
                 value={session.choice('/site/before/permit')}
-                options={['unknown', 'not needed', 'applied', 'granted'].map((v) => ({ value: v, name: v }))}
+                options={session.catalogue.choices['site/before/permit']!}
                 onpick={(v) => session.commit([{ path: '/site/before/permit', value: v }], `Permit ${v}`)}
               />
             </div>

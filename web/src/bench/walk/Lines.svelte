@@ -146,10 +146,7 @@
                 <Pick
                   label="Taped"
                   value={session.choice(session.at('/taped'))}
-                  options={[
-                    { value: 'level', name: 'level' },
-                    { value: 'slope', name: 'along the slope' },
-                  ]}
+                  options={session.catalogue.choices['taped']!}
                   onpick={(v) =>
                     session.commit([{ path: session.at('/taped'), value: v }], `${title(r)} taped ${v}`)}
                 />

@@ -232,18 +232,7 @@
     <Choice
       label="Closing error allowed"
       value={session.choice(`${path}/allow`)}
-      options={[
-        {
-          value: 'set-ups',
-          name: 'By set-ups',
-          costs: 'a builder’s level: 3 mm, 1/8 in, times the root of the set-ups',
-        },
-        {
-          value: 'third order',
-          name: 'Third order',
-          costs: 'a surveyor’s: 12 mm times the root of the kilometres; strict on a short line',
-        },
-      ]}
+      options={session.catalogue.choices['books/allow']!}
       onpick={(v) => session.commit([{ path: `${path}/allow`, value: v }], `Allowed by ${v}`)}
     />
   </div>
