@@ -127,6 +127,14 @@ test('the server goes away and comes back; the change is kept and saved', { tag:
     // The drawing catches up without a reload.
     await expect(page.getByText('Drawn as it last fitted')).toBeHidden()
     await expect(page.getByRole('alert')).toBeHidden()
+    // A part that is opened for the first time meanwhile says why it does not
+    // come, and comes by itself when somebody answers again.
+    await own.stop()
+    await stage(page, 'Dig')
+    await expect(page.getByTestId('not-loaded')).toContainText('Dig cannot be opened just now')
+    own = await own.again()
+    await expect(page.getByTestId('not-loaded')).toBeHidden()
+    await expect(page.getByRole('tab', { name: /All holes/ })).toBeVisible()
     await page.reload()
     await stage(page, 'Grade')
     await expect(page.getByRole('radio', { name: /Raked/ })).toBeChecked()

@@ -1,12 +1,10 @@
 <script lang="ts">
   // One page for each kind of address; each is loaded when it is first shown.
-  import type { Component } from 'svelte'
   import NotFound from './jobs/NotFound.svelte'
   import { listen } from './lib/router'
   import { theme } from './lib/theme.svelte'
-  import NotLoaded from './parts/NotLoaded.svelte'
+  import Later from './parts/Later.svelte'
 
-  type Page = Component<{ params: never }>
   type Load = () => Promise<{ default: unknown }>
   const list: Load = () => import('./jobs/JobList.svelte')
   const job: Load = () => import('./job/JobPage.svelte')
@@ -18,21 +16,16 @@
     '/jobs/:id/strings/:run': () => import('./print/StringSheet.svelte'),
     '/jobs/:id/sheets': () => import('./print/SheetPages.svelte'),
   }
-  let shown = $state.raw<{ page: Page; params: Record<string, string> } | null>(null)
+  let shown = $state.raw<{ load: Load; params: Record<string, string> } | null>(null)
   let lost = $state(false)
-  let trouble = $state(false)
 
-  async function show(load: Load, params: Record<string, string>) {
-    trouble = lost = false
-    try {
-      shown = { page: (await load()).default as Page, params }
-    } catch {
-      trouble = true // an older page asks for a part that a newer Mallow has not
-    }
+  function show(load: Load, params: Record<string, string>) {
+    lost = false
+    shown = { load, params }
   }
   listen(
     Object.fromEntries(
-      Object.entries(routes).map(([pattern, load]) => [pattern, (params) => void show(load, params)]),
+      Object.entries(routes).map(([pattern, load]) => [pattern, (params) => show(load, params)]),
     ),
     () => (lost = true),
   )
@@ -41,6 +34,5 @@
   })
 </script>
 
-{#if trouble}<NotLoaded />
-{:else if lost}<NotFound />
-{:else if shown}<shown.page params={shown.params as never} />{/if}
+{#if lost}<NotFound />
+{:else if shown}{#key shown.load}<Later load={shown.load} props={{ params: shown.params }} />{/key}{/if}

@@ -1,14 +1,13 @@
 <script lang="ts">
   // The work of the current stage.
   import { Tabs } from 'bits-ui'
-  import type { Component } from 'svelte'
   import Printer from '@lucide/svelte/icons/printer'
   import TriangleAlert from '@lucide/svelte/icons/triangle-alert'
   import ViewControls from '../drawing/ViewControls.svelte'
   import type { View } from '../drawing/view.svelte'
   import type { Session } from '../lib/session.svelte'
   import { stages, type Stage } from '../lib/stages'
-  import NotLoaded from '../parts/NotLoaded.svelte'
+  import Later from '../parts/Later.svelte'
   import Words from '../parts/Words.svelte'
   import Findings from './Findings.svelte'
   import NotCleared from './NotCleared.svelte'
@@ -17,7 +16,6 @@
 
   let { session, view, stage = $bindable() }: { session: Session; view: View; stage: Stage } = $props()
   let guiding = $state(false)
-  type Panel = Component<{ session: Session; view: View }>
   // Each stage's bench is loaded when it is first opened.
   const panels: Record<Stage, () => Promise<{ default: unknown }>> = {
     walk: () => import('./walk/Walk.svelte'),
@@ -28,8 +26,6 @@
     dig: () => import('./dig/Dig.svelte'),
     pour: () => import('./pour/Pour.svelte'),
   }
-  const opened: Partial<Record<Stage, Promise<Panel>>> = {}
-  const panel = (id: Stage) => (opened[id] ??= panels[id]().then((m) => m.default as Panel))
   const count = (id: Stage) =>
     session.plan.findings.filter((f) => f.stage === id && f.severity !== 'note').length
   const cautions = $derived(session.plan.cautions.filter((c) => c.stage === stage))
@@ -94,13 +90,7 @@
           </ul>
         {/if}
         {#if session.run.posts.length || !guiding}
-          {#await panel(s.id)}
-            <p class="text-pencil" aria-busy="true">Opening {s.name} …</p>
-          {:then Panel}
-            <Panel {session} {view} />
-          {:catch}
-            <NotLoaded />
-          {/await}
+          <Later load={panels[s.id]} name={s.name} props={{ session, view }} />
         {/if}
         {@const sheets = session.catalogue.sheets.filter((k) => k.stage === s.id)}
         {#if session.run.posts.length && sheets.length}

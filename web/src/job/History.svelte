@@ -6,7 +6,8 @@
   import { api } from '../lib/api'
   import type { Session } from '../lib/session.svelte'
 
-  let { session, open = $bindable() }: { session: Session; open: boolean } = $props()
+  let { session, onclose }: { session: Session; onclose: () => void } = $props()
+  let open = $state(true)
   let history = $state.raw<RevisionSummary[] | null>(null)
   const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'medium' })
   $effect(() => {
@@ -23,7 +24,7 @@
   }
 </script>
 
-<Dialog.Root bind:open>
+<Dialog.Root bind:open onOpenChange={(is) => is || onclose()}>
   <Dialog.Portal>
     <Dialog.Overlay class="fixed inset-0 z-40 bg-black/50" />
     <Dialog.Content
@@ -53,7 +54,7 @@
               <button
                 class="btn"
                 onclick={() => {
-                  open = false
+                  onclose()
                   void session.store.restore(r.number)
                 }}>Go back<span class="sr-only"> to revision {r.number}</span></button
               >

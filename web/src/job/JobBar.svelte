@@ -7,6 +7,7 @@
   import Ruler from '@lucide/svelte/icons/ruler'
   import Undo2 from '@lucide/svelte/icons/undo-2'
   import type { Session } from '../lib/session.svelte'
+  import Later from '../parts/Later.svelte'
 
   let { session }: { session: Session } = $props()
   let showHistory = $state(false)
@@ -92,14 +93,18 @@
       role="dialog"
       aria-label="Tape and units"
     >
-      {#await import('./Tape.svelte') then m}<m.default {session} />{/await}
+      <Later load={() => import('./Tape.svelte')} name="Tape and units" props={{ session }} />
     </Popover.Content>
   </Popover.Portal>
 </Popover.Root>
 <!-- What is opened now and then is loaded when it is first opened. -->
 {#if session.nav.printing}
-  {#await import('../print/PrintPanel.svelte') then m}<m.default {session} />{/await}
+  <Later load={() => import('../print/PrintPanel.svelte')} name="Printing" props={{ session }} />
 {/if}
 {#if showHistory}
-  {#await import('./History.svelte') then m}<m.default {session} bind:open={showHistory} />{/await}
+  <Later
+    load={() => import('./History.svelte')}
+    name="What was saved"
+    props={{ session, onclose: () => (showHistory = false) }}
+  />
 {/if}

@@ -20,6 +20,7 @@
   import Masthead from '../parts/Masthead.svelte'
   import JobBar from './JobBar.svelte'
   import SavingNotice from './SavingNotice.svelte'
+  import Later from '../parts/Later.svelte'
 
   let { params }: { params: { id: string; run?: string; stage?: string; part?: string } } = $props()
   let session = $state.raw<Session | null>(null)
@@ -123,9 +124,11 @@
       </p>
     </main>
   {:else if unplannable}
-    {#await import('./ReadOnly.svelte') then m}
-      <m.default job={unplannable} onchanged={() => open(params.id)} />
-    {/await}
+    <Later
+      load={() => import('./ReadOnly.svelte')}
+      name="The job"
+      props={{ job: unplannable, onchanged: () => open(params.id) }}
+    />
   {:else if session && view}
     <SavingNotice {session} />
     <main class="flex min-h-0 flex-1 flex-col">
@@ -188,10 +191,10 @@
       </div>
     </main>
     {#if asking.asked}
-      {#await import('../parts/WhyPopover.svelte') then m}<m.default {session} />{/await}
+      <Later load={() => import('../parts/WhyPopover.svelte')} props={{ session }} />
     {/if}
     {#if session.store.theirs}
-      {#await import('./Conflict.svelte') then m}<m.default {session} />{/await}
+      <Later load={() => import('./Conflict.svelte')} props={{ session }} />
     {/if}
   {:else}
     <p class="p-6 text-pencil" aria-busy="true">Opening the job …</p>
