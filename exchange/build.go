@@ -69,7 +69,7 @@ func (f Found) Line(b Build) (Built, error) {
 		run.ID = b.ID()
 		run.Name = "Run " + run.ID[1:]
 		run.Corner, run.Taped, run.Gates, run.KeepOuts = nil, job.TapedLevel, []job.Gate{}, nil
-		run.FixedPosts, run.HeldBays, run.Spots = nil, nil, nil
+		run.FixedPosts, run.HeldBays, run.Overrides = nil, nil, nil
 		from, to := out.Corners[k-1], out.Corners[k]
 		span := place(points[from]).To(place(points[to]))
 		run.Length = &span

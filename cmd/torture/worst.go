@@ -21,7 +21,7 @@ import (
 // may have.
 type genes struct {
 	Posts, Runs, Lines            float64
-	Gates, Heights, Spots, InWay  float64
+	Gates, Heights, Overrides, InWay  float64
 	Held, Parts, Rough, Clustered float64
 	Way, Look, Steps, Give        int
 	Infill, Method, System        int
@@ -42,7 +42,7 @@ func randomGenes(r *rand.Rand) genes {
 		return math.Pow(r.Float64(), 2)
 	}
 	return genes{
-		Posts: max(0.02, share()), Runs: share(), Lines: share(), Gates: share(), Heights: share(), Spots: share(), InWay: share(),
+		Posts: max(0.02, share()), Runs: share(), Lines: share(), Gates: share(), Heights: share(), Overrides: share(), InWay: share(),
 		Held: share(), Parts: share(), Rough: share(), Clustered: share(),
 		Way: r.IntN(len(job.Ways)), Look: r.IntN(len(job.Looks)), Steps: r.IntN(5), Give: r.IntN(3), Infill: r.IntN(3), Method: r.IntN(7), System: r.IntN(40),
 		Metric: r.IntN(2) == 0, Closed: r.IntN(2) == 0, Frost: r.IntN(2) == 0, Wide: r.IntN(2) == 0, Taped: r.IntN(4) == 0, Seed: r.Uint64(),
@@ -116,7 +116,7 @@ func (g genes) document(cat materials.Catalog) job.Job {
 	posts := part(g.Posts, most)*9/10 - 2*runs
 	long := max(3*bay, bay*length.Length(float64(posts)/float64(runs)))
 	share := func(of float64, most int) int { return part(of, most) / runs }
-	each := struct{ heights, gates, spots, inWay, held, parts int }{share(g.Heights, job.MostHeights), share(g.Gates, job.MostGates), share(g.Spots, job.MostSpots),
+	each := struct{ heights, gates, spots, inWay, held, parts int }{share(g.Heights, job.MostHeights), share(g.Gates, job.MostGates), share(g.Overrides, job.MostOverrides),
 		share(g.InWay, job.MostInWay), share(g.Held, job.MostHeld), min(200, part(g.Parts, job.MostParts)/runs)}
 	j.Lines = nil
 	for l := range lines {
@@ -141,7 +141,7 @@ func systemsOf(cat materials.Catalog, sys length.System) (out []materials.System
 func (g genes) run(r *rand.Rand, like job.Run, long length.Length, heights, gates, spots, inWay, held, parts int, id string) job.Run {
 	run := like
 	run.ID, run.Name, run.Length = id, "", &long
-	run.Ground, run.Gates, run.Spots, run.KeepOuts, run.FixedPosts = nil, nil, nil, nil, nil
+	run.Ground, run.Gates, run.Overrides, run.KeepOuts, run.FixedPosts = nil, nil, nil, nil, nil
 	// Clustered: all of it in a tenth of the run.
 	within := func() length.Length {
 		if g.Clustered > 0.5 {
@@ -167,7 +167,7 @@ func (g genes) run(r *rand.Rand, like job.Run, long length.Length, heights, gate
 	}
 	struck := []job.Struck{job.HitRock, job.HitWater}
 	for k := range spots {
-		run.Spots = append(run.Spots, job.Spot{ID: fmt.Sprintf("S%d", k+1), At: long * (length.Length(k) + 0.3) / length.Length(spots),
+		run.Overrides = append(run.Overrides, job.HoleOverride{ID: fmt.Sprintf("S%d", k+1), At: long * (length.Length(k) + 0.3) / length.Length(spots),
 			Hit: &job.Hit{What: struck[r.IntN(2)], Depth: length.Length(200 + r.IntN(300))}})
 	}
 	for k := range held {

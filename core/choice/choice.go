@@ -45,7 +45,7 @@ func methods() []Choice {
 // a gate, a page of the field book, the site, the rules for holes.
 var Fields = map[string][]Choice{
 	"spacing/way":     of("choice.way-", job.EqualBays, job.PanelsBetween, job.PanelsOnFaces, job.FixedModule, job.StockRails, job.OverlapRails),
-	"spacing/odd":     of("choice.remainder-", job.OddLast, job.OddFirst, job.OddAway, job.OddShared, job.OddAll),
+	"spacing/odd":     of("choice.remainder-", job.RemainderLast, job.RemainderFirst, job.RemainderAway, job.RemainderShared, job.RemainderInAll),
 	"spacing/turning": of("choice.turning-", job.Meeting, job.Overlapping),
 	"spacing/face":    of("choice.panel-face-", job.Left, job.Right),
 	"spacing/ends":    of("choice.free-end-", job.MiddleOfPost, job.WholePost),

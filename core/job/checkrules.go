@@ -19,7 +19,7 @@ func checkRules(at string, r Run, u length.Units) Errors {
 		e = append(e, checkHole(field, k.Hole, k.Setting, r.PostOf(k.Kind), u)...)
 	}
 	ids := map[string]bool{}
-	for i, s := range r.Spots {
+	for i, s := range r.Overrides {
 		field := fmt.Sprintf("%s/spots/%d", at, i)
 		e = append(e, once(field+"/id", s.ID, words.Plain("job.single-hole"), ids)...)
 		e = append(e, onRun(field+"/at", s.At, r, u)...)

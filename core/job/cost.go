@@ -13,15 +13,15 @@ import (
 // What one job may ask of the machine, all its lines together. It is far more
 // than a season's work on one site; a larger site is several jobs.
 const (
-	MostPosts   = 10000 // some 24 km of fence
-	MostLeaning = 1500  // of them on runs that are raked or rolling somewhere
-	MostRuns    = 500
-	MostGates   = 500
-	MostHeights = 20000 // ground heights, and rows of field books
-	MostSpots   = 2000  // single holes with rules of their own
-	MostInWay   = 2000  // things in the way
-	MostHeld    = 2000  // held posts and bays
-	MostParts   = 2000  // parts of runs with looks of their own
+	MostPosts     = 10000 // some 24 km of fence
+	MostLeaning   = 1500  // of them on runs that are raked or rolling somewhere
+	MostRuns      = 500
+	MostGates     = 500
+	MostHeights   = 20000 // ground heights, and rows of field books
+	MostOverrides = 2000  // single holes with rules of their own
+	MostInWay     = 2000  // things in the way
+	MostHeld      = 2000  // held posts and bays
+	MostParts     = 2000  // parts of runs with looks of their own
 )
 
 // count is how many of one thing a job has, and where it first had too many.
@@ -45,7 +45,7 @@ func checkCost(j Job) Errors {
 	runs := count{what: "runs", most: MostRuns}
 	gates := count{what: "gates", most: MostGates}
 	heights := count{what: words.Plain("job.ground-heights"), most: MostHeights}
-	spots := count{what: words.Plain("job.single-holes-with-rules-of"), most: MostSpots}
+	spots := count{what: words.Plain("job.single-holes-with-rules-of"), most: MostOverrides}
 	inWay := count{what: words.Plain("job.things-in-the-way"), most: MostInWay}
 	held := count{what: words.Plain("job.held-posts-and-bays"), most: MostHeld}
 	lean := count{what: words.Plain("job.posts-on-raked-and-rolling"), most: MostLeaning}
@@ -60,7 +60,7 @@ func checkCost(j Job) Errors {
 			runs.add(1, at)
 			gates.add(float64(len(run.Gates)), at+"/gates")
 			heights.add(float64(len(run.Ground)), at+"/ground")
-			spots.add(float64(len(run.Spots)), at+"/spots")
+			spots.add(float64(len(run.Overrides)), at+"/spots")
 			inWay.add(float64(len(run.KeepOuts)), at+"/keepOuts")
 			held.add(float64(len(run.FixedPosts)+len(run.HeldBays)), at+"/fixedPosts")
 			parts.add(float64(len(run.Grade.Parts)), at+"/grade/parts")

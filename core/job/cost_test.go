@@ -65,8 +65,8 @@ func TestLimitsOfAJob(t *testing.T) {
 		{"ground heights", job.MostHeights, func(n int) job.Errors {
 			return lots(t, 3, func(i int, r *job.Run) { r.Ground = make([]job.GroundPoint, many(n, 3, i)) })
 		}},
-		{"single holes with rules of their own", job.MostSpots, func(n int) job.Errors {
-			return lots(t, 3, func(i int, r *job.Run) { r.Spots = make([]job.Spot, many(n, 3, i)) })
+		{"single holes with rules of their own", job.MostOverrides, func(n int) job.Errors {
+			return lots(t, 3, func(i int, r *job.Run) { r.Overrides = make([]job.HoleOverride, many(n, 3, i)) })
 		}},
 		{"things in the way", job.MostInWay, func(n int) job.Errors {
 			return lots(t, 3, func(i int, r *job.Run) { r.KeepOuts = make([]job.KeepOut, many(n, 3, i)) })

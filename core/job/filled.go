@@ -14,7 +14,7 @@ func (r Run) Filled(u length.Units) Run {
 	s.Span = s.Spans()
 	s.Turning = cmp.Or(s.Turning, Meeting)
 	s.Ends = cmp.Or(s.Ends, MiddleOfPost)
-	s.Odd = cmp.Or(s.Odd, OddLast)
+	s.Remainder = cmp.Or(s.Remainder, RemainderLast)
 	g := &r.Grade
 	g.Look, g.Give, g.Steps = cmp.Or(g.Look, Stepped), cmp.Or(g.Give, Fill), cmp.Or(g.Steps, LeastGap)
 	stiff := g.Stiff()

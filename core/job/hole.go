@@ -207,9 +207,9 @@ type Hit struct {
 	Settled Settled       `json:"settled,omitempty" jsonschema:"enum=as is,enum=wider,enum=belled,enum=pinned" jsonschema_description:"What was decided; left out while nothing is."`
 }
 
-// Spot is a single hole with rules of its own. It belongs to a place on the
+// HoleOverride is a single hole with rules of its own. It belongs to a place on the
 // ground, so that it stays when posts get other numbers.
-type Spot struct {
+type HoleOverride struct {
 	ID      string        `json:"id" jsonschema:"required,minLength=1,maxLength=40"`
 	At      length.Length `json:"at" jsonschema:"required,minimum=0,maximum=100000000" jsonschema_description:"Station of the hole; its rules are for the post nearest to it."`
 	Hit     *Hit          `json:"hit,omitempty"`

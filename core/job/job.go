@@ -39,19 +39,19 @@ type Run struct {
 	FixedPosts []FixedPost   `json:"fixedPosts,omitempty" jsonschema:"maxItems=1000" jsonschema_description:"Posts held at their station; the others are spaced between them."`
 	HeldBays   []HeldBay     `json:"heldBays,omitempty" jsonschema:"maxItems=1000" jsonschema_description:"Bays whose width is held: an odd panel, a removable bay."`
 
-	System   string       `json:"system,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Fence system that the run was set up from, in the catalogue or among the job's own. Its limits and cautions hold."`
-	Fence    Fence        `json:"fence"`
-	Post     Post         `json:"post"`
-	Terminal *Terminal    `json:"terminal,omitempty" jsonschema_description:"Section of end, corner and gate posts. Left out: as the line posts."`
-	GatePost *Terminal    `json:"gatePost,omitempty" jsonschema_description:"Section of gate posts, where it is not that of the other terminals: a heavy leaf asks for a stouter post."`
-	Spacing  Spacing      `json:"spacing"`
-	Grade    Grade        `json:"grade"`
-	Hole     HoleRules    `json:"hole,omitzero" jsonschema_description:"Rules for holes that hold for this run, its fence system's among them. What it leaves out, the job says."`
-	Setting  SettingRules `json:"setting,omitzero" jsonschema_description:"What goes into the run's holes."`
-	Kinds    []KindRules  `json:"kinds,omitempty" jsonschema:"maxItems=4" jsonschema_description:"Rules for the run's posts of one kind; they go before the run's."`
-	Spots    []Spot       `json:"spots,omitempty" jsonschema:"maxItems=2000" jsonschema_description:"Single holes: rules of their own, and what was hit there. They go before all others."`
-	Soil     string       `json:"soil,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Soil along the run, by its name in the catalogue. Left out: the site's."`
-	String   String       `json:"string"`
+	System    string         `json:"system,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Fence system that the run was set up from, in the catalogue or among the job's own. Its limits and cautions hold."`
+	Fence     Fence          `json:"fence"`
+	Post      Post           `json:"post"`
+	Terminal  *Terminal      `json:"terminal,omitempty" jsonschema_description:"Section of end, corner and gate posts. Left out: as the line posts."`
+	GatePost  *Terminal      `json:"gatePost,omitempty" jsonschema_description:"Section of gate posts, where it is not that of the other terminals: a heavy leaf asks for a stouter post."`
+	Spacing   Spacing        `json:"spacing"`
+	Grade     Grade          `json:"grade"`
+	Hole      HoleRules      `json:"hole,omitzero" jsonschema_description:"Rules for holes that hold for this run, its fence system's among them. What it leaves out, the job says."`
+	Setting   SettingRules   `json:"setting,omitzero" jsonschema_description:"What goes into the run's holes."`
+	Kinds     []KindRules    `json:"kinds,omitempty" jsonschema:"maxItems=4" jsonschema_description:"Rules for the run's posts of one kind; they go before the run's."`
+	Overrides []HoleOverride `json:"spots,omitempty" jsonschema:"maxItems=2000" jsonschema_description:"Single holes: rules of their own, and what was hit there. They go before all others."`
+	Soil      string         `json:"soil,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Soil along the run, by its name in the catalogue. Left out: the site's."`
+	String    String         `json:"string"`
 }
 
 // Taped tells how a run was taped.

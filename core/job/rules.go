@@ -170,18 +170,18 @@ func (r Run) KindSaid(kind PostKind, path string) (Said, bool) {
 	return Said{}, false
 }
 
-// SpotSaid is what a run says of a single hole.
-func (r Run) SpotSaid(spot int, path string) Said {
-	s := r.Spots[spot]
+// OverrideSaid is what a run says of a single hole.
+func (r Run) OverrideSaid(spot int, path string) Said {
+	s := r.Overrides[spot]
 	return Said{Tier{PostLevel, fmt.Sprintf("%s/spots/%d", path, spot)}, s.Hole, s.Setting}
 }
 
-// SpotAt finds the spot that belongs to the post at a station: one that is
+// OverrideAt finds the spot that belongs to the post at a station: one that is
 // nearer to it than half the way to its neighbours, which are so far away.
 // It returns -1 when there is none.
-func (r Run) SpotAt(station, before, after length.Length) int {
+func (r Run) OverrideAt(station, before, after length.Length) int {
 	best, near := -1, length.Length(math.Inf(1))
-	for i, s := range r.Spots {
+	for i, s := range r.Overrides {
 		off := s.At - station
 		if off > after/2+length.Tolerance || -off > before/2+length.Tolerance {
 			continue

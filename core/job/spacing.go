@@ -22,16 +22,16 @@ const (
 // Ways are all of them, the usual one first.
 var Ways = []Way{EqualBays, PanelsBetween, PanelsOnFaces, FixedModule, StockRails, OverlapRails}
 
-// Odd is what is done with what a stretch leaves over.
-type Odd string
+// Remainder is what is done with what a stretch leaves over.
+type Remainder string
 
 // What is done with the remainder.
 const (
-	OddLast   Odd = "last"   // one odd bay, at the end of the stretch
-	OddFirst  Odd = "first"  // at its start
-	OddAway   Odd = "away"   // at the end that is farther from a gate
-	OddShared Odd = "shared" // shared over two bays
-	OddAll    Odd = "all"    // all bays of the stretch equal, every piece cut
+	RemainderLast   Remainder = "last"   // one odd bay, at the end of the stretch
+	RemainderFirst  Remainder = "first"  // at its start
+	RemainderAway   Remainder = "away"   // at the end that is farther from a gate
+	RemainderShared Remainder = "shared" // shared over two bays
+	RemainderInAll  Remainder = "all"    // all bays of the stretch equal, every piece cut
 )
 
 // FreeEnd is how panels on faces end where no other run meets theirs.
@@ -67,7 +67,7 @@ type Spacing struct {
 	Turning   Turning        `json:"turning,omitempty" jsonschema:"enum=meeting,enum=overlapping" jsonschema_description:"Panels on faces: how they meet at a corner. Usual: meeting."`
 	Face      Side           `json:"face,omitempty" jsonschema:"enum=left,enum=right" jsonschema_description:"Panels on faces: the hand of the line that they are on, walking from its start. On the outer face of a corner they reach round the corner post. Left out: taken as the inner face at every corner."`
 	Ends      FreeEnd        `json:"ends,omitempty" jsonschema:"enum=middle,enum=whole" jsonschema_description:"Panels on faces: at a free end the panel ends on the middle of the end post, or covers all of it. Usual: middle."`
-	Odd       Odd            `json:"odd,omitempty" jsonschema:"enum=last,enum=first,enum=away,enum=shared,enum=all" jsonschema_description:"What is done with the remainder of a stretch. Usual: last."`
+	Remainder Remainder      `json:"odd,omitempty" jsonschema:"enum=last,enum=first,enum=away,enum=shared,enum=all" jsonschema_description:"What is done with the remainder of a stretch. Usual: last."`
 	KeepHand  bool           `json:"keepHand,omitempty" jsonschema_description:"Not used any more: holes stay out of the hand-dig width unless handDig says otherwise."`
 	HandDig   bool           `json:"handDig,omitempty" jsonschema_description:"Holes may stand in the hand-dig width beside a service, clear of the pipe itself, and are dug by hand there. Left out: they stay out of it."`
 	Soil      *length.Length `json:"soil,omitempty" jsonschema:"minimum=0,maximum=1000" jsonschema_description:"Undisturbed soil to leave between a new hole and an old footing. Usual: 4 in or 100 mm."`

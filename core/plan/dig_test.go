@@ -27,13 +27,13 @@ func TestNearestRuleWins(t *testing.T) {
 		run.Hole.Share, run.Hole.SkipFrost = ptr(job.NoShare), ptr(true)
 		run.Kinds = []job.KindRules{{Kind: job.GatePost}}
 		at := plan.Make(j, cat).Runs[0].Posts[7]
-		run.Spots = []job.Spot{{ID: "S1", At: at.Station}}
+		run.Overrides = []job.HoleOverride{{ID: "S1", At: at.Station}}
 		want, by := length.Length(609.6), "usual"
 		for level, say := range []func(length.Length){
 			func(l length.Length) { j.Hole.Floor = &l; by = "the whole job" },
 			func(l length.Length) { run.Hole.Floor = &l; by = "this run" },
 			func(l length.Length) { run.Kinds[0].Hole.Floor = &l; by = "gate posts" },
-			func(l length.Length) { run.Spots[0].Hole.Floor = &l; by = "this post" },
+			func(l length.Length) { run.Overrides[0].Hole.Floor = &l; by = "this post" },
 		} {
 			if says&(1<<level) != 0 {
 				want = length.Length(700 + 100*level)
@@ -41,7 +41,7 @@ func TestNearestRuleWins(t *testing.T) {
 			}
 		}
 		if says&16 != 0 {
-			run.Spots[0].Hole.GateExtraDepth = ptr(length.Length(0))
+			run.Overrides[0].Hole.GateExtraDepth = ptr(length.Length(0))
 		}
 		p := plan.Make(j, cat)
 		post := p.Runs[0].Posts[7]
@@ -109,7 +109,7 @@ func TestRockAndItsWaysOut(t *testing.T) {
 	j := demoJob(t, 0)
 	run := &j.Lines[0].Runs[0]
 	full := plan.Make(j, cat).Runs[0].Posts[4]
-	run.Spots = []job.Spot{{ID: "S1", At: full.Station, Hit: &job.Hit{What: job.HitRock, Depth: 22 * length.Inch}}}
+	run.Overrides = []job.HoleOverride{{ID: "S1", At: full.Station, Hit: &job.Hit{What: job.HitRock, Depth: 22 * length.Inch}}}
 	doc, err := json.Marshal(j)
 	if err != nil {
 		t.Fatal(err)
@@ -164,7 +164,7 @@ func TestRockAndItsWaysOut(t *testing.T) {
 		t.Errorf("ways: %s", got)
 	}
 	// No deeper but so wide, it bears the same.
-	run.Spots[0].Hole.Width = ptr(s.Same)
+	run.Overrides[0].Hole.Width = ptr(s.Same)
 	if same := plan.Make(j, cat).Runs[0].Posts[4].Wind.Gust; math.Abs(same-s.Planned) > 1e-6 {
 		t.Errorf("%v wide bears %v, wanted %v", s.Same, same, s.Planned)
 	}
@@ -172,7 +172,7 @@ func TestRockAndItsWaysOut(t *testing.T) {
 		t.Errorf("%v wide for half the depth: wider is not deeper", s.Same)
 	}
 	// In water nothing is belled or pinned.
-	run.Spots[0].Hit.What, run.Spots[0].Hole.Width = job.HitWater, nil
+	run.Overrides[0].Hit.What, run.Overrides[0].Hole.Width = job.HitWater, nil
 	for _, w := range plan.Make(j, cat).Runs[0].Posts[4].Stopped.Ways {
 		if w.ID == "belled" || w.ID == "pinned" || w.ID == "as is" && w.Frost {
 			t.Errorf("in water: %s, below the frost depth %v", w.ID, w.Frost)
@@ -185,7 +185,7 @@ func TestLeftHole(t *testing.T) {
 	j := demoJob(t, 0)
 	run := &j.Lines[0].Runs[0]
 	at := plan.Make(j, shipped(t)).Runs[0].Posts[4].Station
-	run.Spots = []job.Spot{{ID: "S1", At: at + 20*length.Inch, Hit: &job.Hit{What: job.HitRock, Depth: 500}}}
+	run.Overrides = []job.HoleOverride{{ID: "S1", At: at + 20*length.Inch, Hit: &job.Hit{What: job.HitRock, Depth: 500}}}
 	p := plan.Make(j, shipped(t))
 	if f := find(p, "spot-left"); f == nil || p.Runs[0].Posts[4].Stopped != nil {
 		t.Errorf("%+v", f)
@@ -340,13 +340,13 @@ func anyHoles(t testing.TB, rng *rand.Rand) job.Job {
 	posts := plan.Make(j, shipped(t)).Runs[0].Posts
 	for i := range rng.IntN(3) {
 		at := posts[rng.IntN(len(posts))].Station + length.Length(rng.IntN(100)-50)
-		spot := job.Spot{ID: fmt.Sprint("S", i), At: min(max(0, at), *run.Length)}
+		spot := job.HoleOverride{ID: fmt.Sprint("S", i), At: min(max(0, at), *run.Length)}
 		spot.Hole, spot.Setting = said()
 		spot.Hole.Along, spot.Hole.Across = ptr(length.Length(rng.IntN(200)-100)), ptr(length.Length(rng.IntN(200)-100))
 		if rng.IntN(2) == 0 {
 			spot.Hit = &job.Hit{What: []job.Struck{job.HitRock, job.HitWater}[rng.IntN(2)], Depth: length.Length(100 + rng.IntN(900))}
 		}
-		run.Spots = append(run.Spots, spot)
+		run.Overrides = append(run.Overrides, spot)
 	}
 	if rng.IntN(6) == 0 {
 		run.Hole.Driven, run.Hole.Collar = ptr([]job.Driven{job.LineDriven, job.AllDriven}[rng.IntN(2)]), ptr(length.Length(rng.IntN(400)))
@@ -510,7 +510,7 @@ func BenchmarkStoppedHoles(b *testing.B) {
 	run := &j.Lines[0].Runs[0]
 	run.Length = ptr(39 * 96 * length.Inch)
 	for i := 4; i < 40; i += 4 {
-		run.Spots = append(run.Spots, job.Spot{ID: fmt.Sprint("S", i), At: length.Length(i) * 96 * length.Inch, Hit: &job.Hit{What: job.HitRock, Depth: 500}})
+		run.Overrides = append(run.Overrides, job.HoleOverride{ID: fmt.Sprint("S", i), At: length.Length(i) * 96 * length.Inch, Hit: &job.Hit{What: job.HitRock, Depth: 500}})
 	}
 	for b.Loop() {
 		plan.Make(j, cat)
@@ -566,7 +566,7 @@ func TestWaysOutDoNotPileUp(t *testing.T) {
 	j := demoJob(t, 0)
 	run := &j.Lines[0].Runs[0]
 	at := plan.Make(j, cat).Runs[0].Posts[4].Station
-	run.Spots = []job.Spot{{ID: "S1", At: at, Hit: &job.Hit{What: job.HitRock, Depth: 500}}}
+	run.Overrides = []job.HoleOverride{{ID: "S1", At: at, Hit: &job.Hit{What: job.HitRock, Depth: 500}}}
 	said := func(j job.Job) (out []string) {
 		for _, w := range plan.Make(j, cat).Runs[0].Posts[4].Stopped.Ways {
 			out = append(out, fmt.Sprintf("%s %s %.6f %.9f", w.ID, w.Name.Print(j.Units), w.Gust, float64(w.Concrete)))

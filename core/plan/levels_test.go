@@ -69,7 +69,7 @@ func TestLevelsAgree(t *testing.T) {
 			},
 			"posts": func(j *job.Job) {
 				for i, post := range plan.Make(*j, cat).Runs[0].Posts {
-					j.Lines[0].Runs[0].Spots = append(j.Lines[0].Runs[0].Spots, job.Spot{ID: fmt.Sprint("S", i), At: post.Station, Hole: h, Setting: s})
+					j.Lines[0].Runs[0].Overrides = append(j.Lines[0].Runs[0].Overrides, job.HoleOverride{ID: fmt.Sprint("S", i), At: post.Station, Hole: h, Setting: s})
 				}
 			},
 		}

@@ -84,7 +84,7 @@ func tinker(rng *rand.Rand, j job.Job) job.Job {
 	case 12:
 		run.Name = "Run " + strconv.Itoa(rng.IntN(9))
 	case 13:
-		run.Spots = append(append([]job.Spot{}, run.Spots...), job.Spot{ID: "S" + strconv.Itoa(len(run.Spots)+1), At: length.Length(rng.IntN(4000)), Hit: &job.Hit{What: job.HitRock, Depth: 400}})
+		run.Overrides = append(append([]job.HoleOverride{}, run.Overrides...), job.HoleOverride{ID: "S" + strconv.Itoa(len(run.Overrides)+1), At: length.Length(rng.IntN(4000)), Hit: &job.Hit{What: job.HitRock, Depth: 400}})
 	}
 	return j
 }

@@ -251,18 +251,18 @@ func TestRemainderOfPanels(t *testing.T) {
 	cat := shipped(t)
 	for _, c := range []struct {
 		rest length.Length
-		odd  job.Odd
+		odd  job.Remainder
 		want []length.Length // bays, in inches
 	}{
-		{0, job.OddLast, []length.Length{96, 96, 96}},
-		{40, job.OddLast, []length.Length{96, 96, 96, 40}},
-		{40, job.OddFirst, []length.Length{40, 96, 96, 96}},
-		{10, job.OddLast, []length.Length{96, 96, 53, 53}},
-		{40, job.OddShared, []length.Length{96, 96, 68, 68}},
-		{40, job.OddAll, []length.Length{82, 82, 82, 82}},
+		{0, job.RemainderLast, []length.Length{96, 96, 96}},
+		{40, job.RemainderLast, []length.Length{96, 96, 96, 40}},
+		{40, job.RemainderFirst, []length.Length{40, 96, 96, 96}},
+		{10, job.RemainderLast, []length.Length{96, 96, 53, 53}},
+		{40, job.RemainderShared, []length.Length{96, 96, 68, 68}},
+		{40, job.RemainderInAll, []length.Length{82, 82, 82, 82}},
 	} {
 		j := outfitted(t, "panel-between", (3*96+c.rest)*inch)
-		j.Lines[0].Runs[0].Spacing.Odd = c.odd
+		j.Lines[0].Runs[0].Spacing.Remainder = c.odd
 		p := plan.Make(j, cat)
 		got := []length.Length{}
 		for _, b := range p.Runs[0].Bays {
@@ -409,7 +409,7 @@ func randomSpacing(t *testing.T, rng *rand.Rand) job.Job {
 	run := &j.Lines[0].Runs[0]
 	*run = s.Outfit(*run)
 	run.Length = ptr(length.Length(9000 + rng.Float64()*30000))
-	run.Spacing.Odd = []job.Odd{"", job.OddLast, job.OddFirst, job.OddAway, job.OddShared, job.OddAll}[rng.IntN(6)]
+	run.Spacing.Remainder = []job.Remainder{"", job.RemainderLast, job.RemainderFirst, job.RemainderAway, job.RemainderShared, job.RemainderInAll}[rng.IntN(6)]
 	run.Spacing.HandDig = rng.IntN(3) > 0
 	somewhere := func() length.Length { return j.Units.Round(*run.Length * length.Length(rng.Float64())) }
 	for n := range rng.IntN(6) {
@@ -540,7 +540,7 @@ func alternativesHold(t *testing.T, n int, j job.Job, p plan.Plan) {
 func mirroredSpacing(t *testing.T, n int, j job.Job, p plan.Plan) {
 	t.Helper()
 	soft := slices.ContainsFunc(j.Lines[0].Runs[0].FixedPosts, func(f job.FixedPost) bool { return f.Landed && !f.Respace })
-	if odd := j.Lines[0].Runs[0].Spacing.Odd; soft && (odd == job.OddShared || odd == job.OddAway) {
+	if odd := j.Lines[0].Runs[0].Spacing.Remainder; soft && (odd == job.RemainderShared || odd == job.RemainderAway) {
 		return
 	}
 	m := j
@@ -560,11 +560,11 @@ func mirroredSpacing(t *testing.T, n int, j job.Job, p plan.Plan) {
 	for i := range run.Gates {
 		run.Gates[i].At = end - run.Gates[i].At
 	}
-	switch run.Spacing.Odd {
-	case job.OddFirst:
-		run.Spacing.Odd = job.OddLast
-	case "", job.OddLast:
-		run.Spacing.Odd = job.OddFirst
+	switch run.Spacing.Remainder {
+	case job.RemainderFirst:
+		run.Spacing.Remainder = job.RemainderLast
+	case "", job.RemainderLast:
+		run.Spacing.Remainder = job.RemainderFirst
 	}
 	m.Lines[0].Runs = []job.Run{run}
 	q := plan.Make(m, shipped(t))
@@ -779,14 +779,14 @@ func TestNoCutPieceBesideTheGate(t *testing.T) {
 	j := outfitted(t, "metal-panel", 60*length.Foot)
 	run := &j.Lines[0].Runs[0]
 	run.Gates = []job.Gate{{ID: "G1", At: 27 * length.Foot, Opening: 4 * length.Foot, Gap: 100}}
-	for odd, beside := range map[job.Odd]bool{job.OddLast: true, job.OddAway: false} {
-		run.Spacing.Odd = odd
+	for odd, beside := range map[job.Remainder]bool{job.RemainderLast: true, job.RemainderAway: false} {
+		run.Spacing.Remainder = odd
 		p := plan.Make(j, shipped(t)).Runs[0]
 		gate := slices.IndexFunc(p.Bays, func(b plan.Bay) bool { return b.Gate != "" })
 		if got := p.Bays[gate-1].PieceCut || p.Bays[gate+1].PieceCut; got != beside {
 			t.Errorf("%s: a cut panel beside the gate: %v", odd, got)
 		}
-		if first, last := p.Bays[0].PieceCut, p.Bays[len(p.Bays)-1].PieceCut; odd == job.OddAway && !(first && last) {
+		if first, last := p.Bays[0].PieceCut, p.Bays[len(p.Bays)-1].PieceCut; odd == job.RemainderAway && !(first && last) {
 			t.Errorf("away: the cut panels are not at the far ends: %v %v", first, last)
 		}
 	}
@@ -883,7 +883,7 @@ func TestPropertiesOfSpacingOnLines(t *testing.T) {
 			for r := range j.Lines[l].Runs {
 				s := cat.Systems[rng.IntN(len(cat.Systems))]
 				run := s.Outfit(j.Lines[l].Runs[r])
-				run.Spacing.Odd = []job.Odd{job.OddLast, job.OddAway, job.OddShared}[rng.IntN(3)]
+				run.Spacing.Remainder = []job.Remainder{job.RemainderLast, job.RemainderAway, job.RemainderShared}[rng.IntN(3)]
 				run.Spacing.Turning = []job.Turning{job.Meeting, job.Overlapping}[rng.IntN(2)]
 				if len(job.CheckRun("", run, j.Units)) == 0 {
 					j.Lines[l].Runs[r] = run

@@ -112,7 +112,7 @@ func TestManyStoppedHolesMoveTogether(t *testing.T) {
 		long := length.Length(24000)
 		r.Length = &long
 		for k := range n {
-			r.Spots = append(r.Spots, job.Spot{ID: fmt.Sprintf("S%d", k), At: length.Length(2400 * (2 + k)), Hit: &job.Hit{What: job.HitRock, Depth: 300}})
+			r.Overrides = append(r.Overrides, job.HoleOverride{ID: fmt.Sprintf("S%d", k), At: length.Length(2400 * (2 + k)), Hit: &job.Hit{What: job.HitRock, Depth: 300}})
 		}
 		p := plan.Make(j, cat)
 		together, alone := 0, 0
@@ -162,12 +162,12 @@ func TestASlipAsksForNoMillionsOfPosts(t *testing.T) {
 // the answer a size that a phone can take.
 func TestListsAreNotToldWithoutEnd(t *testing.T) {
 	cat := shipped(t)
-	j := job.New("Spots", length.Metric, cat)
+	j := job.New("Overrides", length.Metric, cat)
 	r := &j.Lines[0].Runs[0]
 	long := length.Length(24000)
 	r.Length = &long
 	for k := range 2000 {
-		r.Spots = append(r.Spots, job.Spot{ID: fmt.Sprintf("S%d", k), At: length.Length(k) * 12})
+		r.Overrides = append(r.Overrides, job.HoleOverride{ID: fmt.Sprintf("S%d", k), At: length.Length(k) * 12})
 	}
 	left, told := 0, 0
 	for _, f := range plan.Make(j, cat).Findings {

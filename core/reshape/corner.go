@@ -47,7 +47,7 @@ func resize(l *job.Line, r int, to length.Length, u length.Units) error {
 	}
 	run.Length = &to
 	shortenGrade(run, level)
-	shortenSpots(run, level)
+	shortenOverrides(run, level)
 	return nil
 }
 

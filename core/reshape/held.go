@@ -13,7 +13,7 @@ import (
 func bare(r *job.Run) {
 	r.Length, r.Corner = nil, nil
 	r.Ground, r.Gates, r.KeepOuts = []job.GroundPoint{}, []job.Gate{}, nil
-	r.FixedPosts, r.HeldBays, r.Spots = nil, nil, nil
+	r.FixedPosts, r.HeldBays, r.Overrides = nil, nil, nil
 	r.Grade.Parts, r.Grade.StartGap, r.Grade.EndGap = nil, nil, nil
 }
 
@@ -139,11 +139,11 @@ func reverseHeld(run *job.Run, level length.Length) {
 	}
 	slices.Reverse(run.HeldBays)
 	if _, ok := run.Spacing.ByPiece(); ok {
-		switch run.Spacing.Odd {
-		case job.OddFirst:
-			run.Spacing.Odd = job.OddLast
-		case "", job.OddLast:
-			run.Spacing.Odd = job.OddFirst
+		switch run.Spacing.Remainder {
+		case job.RemainderFirst:
+			run.Spacing.Remainder = job.RemainderLast
+		case "", job.RemainderLast:
+			run.Spacing.Remainder = job.RemainderFirst
 		}
 	}
 }

@@ -52,7 +52,7 @@ func copied(l job.Line) job.Line {
 		r := &l.Runs[i]
 		r.Ground, r.Gates, r.KeepOuts = slices.Clone(r.Ground), slices.Clone(r.Gates), slices.Clone(r.KeepOuts)
 		r.FixedPosts, r.HeldBays = slices.Clone(r.FixedPosts), slices.Clone(r.HeldBays)
-		r.Spots = slices.Clone(r.Spots)
+		r.Overrides = slices.Clone(r.Overrides)
 	}
 	l.Books = slices.Clone(l.Books)
 	for i := range l.Books {
@@ -182,7 +182,7 @@ func Join(j job.Job, line, r int) (job.Line, error) {
 		joined.KeepOuts = append(joined.KeepOuts, k)
 	}
 	joinHeld(&joined, b, level)
-	joinSpots(&joined, b, level)
+	joinOverrides(&joined, b, level)
 	joinGrade(&joined, b, level, level+sv.Runs[r+1].Length)
 	l.Runs[r] = joined
 	l.Runs = slices.Delete(l.Runs, r+1, r+2)

@@ -147,7 +147,7 @@ func picture(l job.Line) map[string][]place {
 			put("held", h.At)
 			put("held", h.At+h.Width)
 		}
-		for _, s := range run.Spots {
+		for _, s := range run.Overrides {
 			put("held", s.At)
 		}
 		for i := range 9 { // the ground, wherever its points are now
@@ -281,12 +281,12 @@ func spotted(n int, j job.Job, cat materials.Catalog) job.Job {
 	r := rng.IntN(len(j.Lines[0].Runs))
 	posts := plan.Make(j, cat).Runs[r].Posts
 	post := posts[1+rng.IntN(len(posts)-1)] // the first may be dug with the run before
-	spot := job.Spot{ID: "S1", At: post.Station}
+	spot := job.HoleOverride{ID: "S1", At: post.Station}
 	spot.Hole.Width, spot.Hole.Along = ptr(length.Length(500)), ptr(length.Length(60))
 	if rng.IntN(2) == 0 {
 		spot.Hit = &job.Hit{What: job.HitRock, Depth: 400}
 	}
-	j.Lines[0].Runs[r].Spots = []job.Spot{spot}
+	j.Lines[0].Runs[r].Overrides = []job.HoleOverride{spot}
 	return j
 }
 

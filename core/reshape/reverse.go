@@ -97,7 +97,7 @@ func reverseRun(run job.Run, level length.Length) job.Run {
 	}
 	slices.Reverse(run.KeepOuts)
 	reverseHeld(&run, level)
-	reverseSpots(&run, level)
+	reverseOverrides(&run, level)
 	reverseGrade(&run, level)
 	run.String.Face = run.String.Face.Other()
 	if run.Spacing.Face != "" {

@@ -60,7 +60,7 @@ func Split(j job.Job, line, r int, at length.Length) (job.Line, error) {
 	a.FixedPosts, a.HeldBays = heldA.FixedPosts, heldA.HeldBays
 	b.FixedPosts, b.HeldBays = heldB.FixedPosts, heldB.HeldBays
 	a.Grade, b.Grade = splitGrade(run, at)
-	a.Spots, b.Spots = splitSpots(run.Spots, at)
+	a.Overrides, b.Overrides = splitOverrides(run.Overrides, at)
 	l.Runs[r] = a
 	l.Runs = slices.Insert(l.Runs, r+1, b)
 	splitBooks(&l, run.ID, b.ID, taped)

@@ -7,9 +7,9 @@ import (
 	"mallow/core/length"
 )
 
-// splitSpots shares out the single holes; one where the run is split is the
+// splitOverrides shares out the single holes; one where the run is split is the
 // corner post's, which is dug with the first part.
-func splitSpots(spots []job.Spot, at length.Length) (a, b []job.Spot) {
+func splitOverrides(spots []job.HoleOverride, at length.Length) (a, b []job.HoleOverride) {
 	for _, s := range spots {
 		if s.At <= at+length.Tolerance {
 			a = append(a, s)
@@ -21,36 +21,36 @@ func splitSpots(spots []job.Spot, at length.Length) (a, b []job.Spot) {
 	return a, b
 }
 
-// joinSpots appends the second run's single holes, level on from the first.
-func joinSpots(joined *job.Run, second job.Run, level length.Length) {
-	for _, s := range second.Spots {
+// joinOverrides appends the second run's single holes, level on from the first.
+func joinOverrides(joined *job.Run, second job.Run, level length.Length) {
+	for _, s := range second.Overrides {
 		s.At += level
-		s.ID = free("S", s.ID, joined.Spots, func(s job.Spot) string { return s.ID })
-		joined.Spots = append(joined.Spots, s)
+		s.ID = free("S", s.ID, joined.Overrides, func(s job.HoleOverride) string { return s.ID })
+		joined.Overrides = append(joined.Overrides, s)
 	}
 }
 
-// shortenSpots drops the single holes past a run's new end.
-func shortenSpots(run *job.Run, level length.Length) {
-	run.Spots = slices.DeleteFunc(slices.Clone(run.Spots), func(s job.Spot) bool { return s.At > level+length.Tolerance })
-	if len(run.Spots) == 0 {
-		run.Spots = nil
+// shortenOverrides drops the single holes past a run's new end.
+func shortenOverrides(run *job.Run, level length.Length) {
+	run.Overrides = slices.DeleteFunc(slices.Clone(run.Overrides), func(s job.HoleOverride) bool { return s.At > level+length.Tolerance })
+	if len(run.Overrides) == 0 {
+		run.Overrides = nil
 	}
 }
 
-// reverseSpots looks at the single holes from the other end, and at holes that
+// reverseOverrides looks at the single holes from the other end, and at holes that
 // lie off their posts: ahead is behind, and left is right.
-func reverseSpots(run *job.Run, level length.Length) {
+func reverseOverrides(run *job.Run, level length.Length) {
 	run.Hole = turned(run.Hole)
 	run.Kinds = slices.Clone(run.Kinds)
 	for i := range run.Kinds {
 		run.Kinds[i].Hole = turned(run.Kinds[i].Hole)
 	}
-	for i := range run.Spots {
-		s := &run.Spots[i]
+	for i := range run.Overrides {
+		s := &run.Overrides[i]
 		s.At, s.Hole = max(0, level-s.At), turned(s.Hole)
 	}
-	slices.Reverse(run.Spots)
+	slices.Reverse(run.Overrides)
 }
 
 func turned(h job.HoleRules) job.HoleRules {
@@ -72,12 +72,12 @@ func handOver(runs []job.Run, closed bool, level func(run int) length.Length) {
 			continue
 		}
 		before := &runs[(i+n-1)%n]
-		runs[i].Spots = slices.DeleteFunc(slices.Clone(runs[i].Spots), func(s job.Spot) bool {
+		runs[i].Overrides = slices.DeleteFunc(slices.Clone(runs[i].Overrides), func(s job.HoleOverride) bool {
 			if s.At > length.Tolerance {
 				return false
 			}
-			corner := job.Run{Spots: []job.Spot{s}}
-			joinSpots(before, corner, level((i+n-1)%n)-s.At)
+			corner := job.Run{Overrides: []job.HoleOverride{s}}
+			joinOverrides(before, corner, level((i+n-1)%n)-s.At)
 			return true
 		})
 	}

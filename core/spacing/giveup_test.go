@@ -17,7 +17,7 @@ func TestGivenUpIsTheSameFromEitherEnd(t *testing.T) {
 	blocked, hard := 0, 0
 	for n := range 3000 {
 		long := length.Length(4000 + rng.IntN(12000))
-		s := spacing.Stretch{To: long, Most: 2400, Least: 800, Mark: 1, OddFirst: rng.IntN(2) == 0}
+		s := spacing.Stretch{To: long, Most: 2400, Least: 800, Mark: 1, RemainderFirst: rng.IntN(2) == 0}
 		if rng.IntN(2) == 0 {
 			s.Module = length.Length(1200 + rng.IntN(1200))
 			s.Most = s.Module
@@ -32,14 +32,14 @@ func TestGivenUpIsTheSameFromEitherEnd(t *testing.T) {
 		}
 		a := spacing.Solve(s)
 		turned := s
-		turned.OddFirst = !s.OddFirst
+		turned.RemainderFirst = !s.RemainderFirst
 		turned.Closed = nil
 		for _, c := range s.Closed {
 			turned.Closed = append(turned.Closed, spacing.Closed{From: long - c.To, To: long - c.From, Of: c.Of, Yields: c.Yields})
 		}
 		b := spacing.Solve(turned)
 		other := s
-		other.OddFirst = !s.OddFirst
+		other.RemainderFirst = !s.RemainderFirst
 		c := spacing.Solve(other)
 		if (a.Block == nil) != (b.Block == nil) || (a.Block == nil) != (c.Block == nil) {
 			t.Fatalf("case %d: blocked %v, mirrored %v, odd at the other end %v", n, a.Block, b.Block, c.Block)

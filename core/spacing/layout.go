@@ -365,7 +365,7 @@ func (w *layer) fence(to length.Length) {
 		Regular: a.Regular, Odd: a.Odd, Uneven: a.Uneven, Shift: a.Shift, Block: a.Block}
 	if s.Bays == 1 {
 		s.Regular = along(to) - along(from)
-		if _, ok := w.run.Spacing.ByPiece(); ok && w.run.Spacing.Odd != job.OddAll {
+		if _, ok := w.run.Spacing.ByPiece(); ok && w.run.Spacing.Remainder != job.RemainderInAll {
 			s.Regular = a.Regular
 		}
 	}
@@ -397,10 +397,10 @@ func (w *layer) fence(to length.Length) {
 
 // first tells whether the remainder of a stretch goes to its start.
 func (w *layer) first(from, to length.Length) bool {
-	switch w.run.Spacing.Odd {
-	case job.OddFirst:
+	switch w.run.Spacing.Remainder {
+	case job.RemainderFirst:
 		return true
-	case job.OddAway:
+	case job.RemainderAway:
 		before, after := length.Length(math.Inf(1)), length.Length(math.Inf(1))
 		for _, g := range w.run.Gates {
 			if g.At < from {
@@ -424,10 +424,10 @@ func (w *layer) stretch(from, to length.Length) Stretch {
 		q.Most /= steepest(w.site.Leans, from, to)
 	} else {
 		q.Most = s.Regular(w.run.Post.Width, w.run.Post.Width)
-		if s.Odd != job.OddAll {
+		if s.Remainder != job.RemainderInAll {
 			q.Module = q.Most
 		}
-		q.OddFirst, q.Shared = w.first(from, to), s.Odd == job.OddShared
+		q.RemainderFirst, q.Shared = w.first(from, to), s.Remainder == job.RemainderShared
 	}
 	q.Least = min(s.Shortest(q.Most), q.Most)
 	for _, c := range w.shut {

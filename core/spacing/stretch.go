@@ -46,7 +46,7 @@ type Stretch struct {
 	From, To    length.Length
 	Least, Most length.Length // of a bay, centre to centre
 	Module      length.Length // the regular bay; 0: all bays equal
-	OddFirst    bool          // the remainder of a module goes to the start, not the end
+	RemainderFirst    bool          // the remainder of a module goes to the start, not the end
 	Shared      bool          // it is shared over two bays even where one could take it
 	Mark        length.Length // the tape's smallest mark
 	Closed      []Closed
@@ -81,7 +81,7 @@ type problem struct {
 
 // Solve finds the best layout of a stretch.
 func Solve(s Stretch) Answer {
-	if s.OddFirst {
+	if s.RemainderFirst {
 		a := Solve(s.mirrored())
 		n := len(a.Posts)
 		out := make([]length.Length, n)
@@ -104,7 +104,7 @@ func Solve(s Stretch) Answer {
 
 func (s Stretch) mirrored() Stretch {
 	m := s
-	m.OddFirst = false
+	m.RemainderFirst = false
 	m.Closed = make([]Closed, len(s.Closed))
 	for i, c := range s.Closed {
 		m.Closed[i] = Closed{From: s.From + s.To - c.To, To: s.From + s.To - c.From, Of: c.Of, Yields: c.Yields}

@@ -331,10 +331,10 @@ func TestSolveMirrored(t *testing.T) {
 	r := rand.New(rand.NewSource(9))
 	for range 3000 {
 		s := realStretch(r, 1+r.Intn(20), r.Intn(12))
-		s.OddFirst = false
+		s.RemainderFirst = false
 		a := Solve(s)
 		m := s.mirrored()
-		m.OddFirst = true
+		m.RemainderFirst = true
 		b := Solve(m)
 		if len(a.Posts) != len(b.Posts) || a.Odd != b.Odd || !length.Same(a.Uneven, b.Uneven) {
 			t.Fatalf("%+v: %d posts %d odd %v, mirrored %d posts %d odd %v", s, len(a.Posts), a.Odd, a.Uneven, len(b.Posts), b.Odd, b.Uneven)

@@ -175,16 +175,16 @@ type ruleBook struct {
 	usual, run *job.Rules
 	system     *job.Rules // what the run's fence type says; nil without one
 	kinds      map[job.PostKind]*job.Rules
-	spots      *spotRules
+	spots      *overrideRules
 }
 
-// spotRules are the rules for single holes, found when they are asked for.
-type spotRules struct {
+// overrideRules are the rules for single holes, found when they are asked for.
+type overrideRules struct {
 	sync.Mutex
-	by map[spotKey]*job.Rules
+	by map[overrideKey]*job.Rules
 }
 
-type spotKey struct {
+type overrideKey struct {
 	kind job.PostKind
 	spot int
 }
@@ -195,7 +195,7 @@ var postKinds = []job.PostKind{job.LinePost, job.EndPost, job.CornerPost, job.Ga
 // writeRules finds the rules in force on the run.
 func (m *Run) writeRules() {
 	run, usual := m.Job.RunRules(m.UsualRules, m.Given, m.Path), job.Rules{}.Over(m.UsualRules)
-	m.rules = ruleBook{run: &run, usual: &usual, kinds: map[job.PostKind]*job.Rules{}, spots: &spotRules{by: map[spotKey]*job.Rules{}}}
+	m.rules = ruleBook{run: &run, usual: &usual, kinds: map[job.PostKind]*job.Rules{}, spots: &overrideRules{by: map[overrideKey]*job.Rules{}}}
 	if sys, ok := m.Cat.System(m.Spec.System, m.Job.Systems); ok && m.Spec.System != "" {
 		said := job.Rules{}.Over(job.Said{Hole: sys.Hole, Setting: sys.Setting})
 		m.rules.system = &said
@@ -214,14 +214,14 @@ func (m *Run) RunRules() *job.Rules { return m.rules.run }
 // kindRules are the rules for the run's posts of one kind.
 func (m *Run) KindRules(kind job.PostKind) *job.Rules { return m.rules.kinds[kind] }
 
-// spotRules are the rules for a single hole.
-func (m *Run) SpotRules(kind job.PostKind, spot int) *job.Rules {
+// overrideRules are the rules for a single hole.
+func (m *Run) OverrideRules(kind job.PostKind, spot int) *job.Rules {
 	m.rules.spots.Lock()
 	defer m.rules.spots.Unlock()
-	key := spotKey{kind, spot}
+	key := overrideKey{kind, spot}
 	r := m.rules.spots.by[key]
 	if r == nil {
-		own := m.KindRules(kind).Over(m.Given.SpotSaid(spot, m.Path))
+		own := m.KindRules(kind).Over(m.Given.OverrideSaid(spot, m.Path))
 		r = &own
 		m.rules.spots.by[key] = r
 	}

@@ -73,7 +73,7 @@ func Remember[K comparable, V any](a *Advising, key K, work func() V) V {
 // taken for unsound and said not to be weighed.
 func (a *Advising) Sound(run job.Run) bool {
 	a.Watch.Look()
-	a.Watch.left -= (4*len(run.Gates) + len(run.Spots) + len(run.KeepOuts) + len(run.Ground)/2) / 16
+	a.Watch.left -= (4*len(run.Gates) + len(run.Overrides) + len(run.KeepOuts) + len(run.Ground)/2) / 16
 	if a.Watch.left < 0 {
 		a.Watch.spent = true
 		return false

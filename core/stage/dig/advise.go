@@ -73,17 +73,17 @@ func (m *Holes) shiftHole(a *stage.Advising, o space.InTheWay, post int, room le
 			continue
 		}
 		along := c.Along + by
-		spot := job.Spot{ID: freeSpot(m.Given.Spots), At: p.Station, Hole: job.HoleRules{Along: &along}}
-		list := append(slices.Clone(m.Given.Spots), spot)
+		spot := job.HoleOverride{ID: freeOverride(m.Given.Overrides), At: p.Station, Hole: job.HoleRules{Along: &along}}
+		list := append(slices.Clone(m.Given.Overrides), spot)
 		return a.Offer(words.Say("dig.shift-only-its-hole", words.V{"by": by.Abs(), "heading": stage.Heading(by)}), stage.Frees, m.Set("/spots", list))
 	}
 	return nil
 }
 
-func freeSpot(list []job.Spot) string {
+func freeOverride(list []job.HoleOverride) string {
 	for n := len(list) + 1; ; n++ {
 		id := fmt.Sprintf("S%d", n)
-		if !slices.ContainsFunc(list, func(s job.Spot) bool { return s.ID == id }) {
+		if !slices.ContainsFunc(list, func(s job.HoleOverride) bool { return s.ID == id }) {
 			return id
 		}
 	}
@@ -249,7 +249,7 @@ func (w *wayFinder) weigh(a *stage.Advising, what job.Struck, posts []int) *move
 		kind = job.NoDig
 	}
 	for _, i := range posts {
-		at := m.Given.Spots[m.Posts[i].spot].At
+		at := m.Given.Overrides[m.Posts[i].spot].At
 		t.outs = append(t.outs, job.KeepOut{ID: freeID(t.outs), Kind: kind, At: at, Width: w.width})
 	}
 	run, ok := a.Edited([]job.Edit{m.Set("/keepOuts", t.outs)})

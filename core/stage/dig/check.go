@@ -374,11 +374,11 @@ func (m *check) stopped() {
 			return out
 		})
 	}
-	for i, s := range m.Given.Spots {
+	for i, s := range m.Given.Overrides {
 		if used[s.ID] {
 			continue
 		}
-		f := finding.Finding{Rule: codeSpotLeft, Stage: finding.Dig, Severity: finding.Note}
+		f := finding.Finding{Rule: codeOverrideLeft, Stage: finding.Dig, Severity: finding.Note}
 		if s.Hit != nil {
 			f.Says = words.Say("dig.the-hole-at-stopped-by", words.V{"at": s.At, "struck": stage.StruckNames[s.Hit.What]})
 		} else {
@@ -388,12 +388,12 @@ func (m *check) stopped() {
 			if a.Watch.Told >= stage.MostTold {
 				return nil // each way tells the whole list
 			}
-			return []finding.Remedy{{Says: words.Say("dig.forget-it"), Edits: []job.Edit{m.Set("/spots", without(m.Given.Spots, i))}}}
+			return []finding.Remedy{{Says: words.Say("dig.forget-it"), Edits: []job.Edit{m.Set("/spots", without(m.Given.Overrides, i))}}}
 		})
 	}
 }
 
-func without(list []job.Spot, i int) []job.Spot { return slices.Delete(slices.Clone(list), i, i+1) }
+func without(list []job.HoleOverride, i int) []job.HoleOverride { return slices.Delete(slices.Clone(list), i, i+1) }
 
 // How near is near.
 const (

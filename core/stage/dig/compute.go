@@ -203,10 +203,10 @@ func (s *Size) heaves(bottom length.Length) bool {
 	return s.q.Frost != nil && !s.Rules.Hole.SkipFrost && bottom-s.lowered < *s.q.Frost-length.Tolerance
 }
 
-// spotOf finds the single hole's rules that are for a post. What was hit in a
+// overrideOf finds the single hole's rules that are for a post. What was hit in a
 // hole that the post has moved clear of is no longer its own.
-func (m *Holes) spotOf(i int, kind job.PostKind) int {
-	if len(m.Given.Spots) == 0 {
+func (m *Holes) overrideOf(i int, kind job.PostKind) int {
+	if len(m.Given.Overrides) == 0 {
 		return -1
 	}
 	posts := m.Layout.Posts
@@ -217,13 +217,13 @@ func (m *Holes) spotOf(i int, kind job.PostKind) int {
 	if i < len(posts)-1 {
 		reach[1] = posts[i+1].Station - at
 	}
-	spot := m.Given.SpotAt(at, reach[0], reach[1])
-	if spot < 0 || m.Given.Spots[spot].Hit == nil {
+	spot := m.Given.OverrideAt(at, reach[0], reach[1])
+	if spot < 0 || m.Given.Overrides[spot].Hit == nil {
 		return spot
 	}
-	r := m.SpotRules(kind, spot)
+	r := m.OverrideRules(kind, spot)
 	hole := footing.FindWidth(m.Question(kind, m.Hung(i), 0, r)).Width
-	if (m.Given.Spots[spot].At - at - r.Hole.Along).Abs() > hole/2+length.Tolerance {
+	if (m.Given.Overrides[spot].At - at - r.Hole.Along).Abs() > hole/2+length.Tolerance {
 		return -1
 	}
 	return spot
@@ -261,9 +261,9 @@ type trace struct {
 // size finds how wide and deep a post's hole is.
 func (m *Holes) size(p *Post, i int) trace {
 	s := Size{Rules: m.KindRules(p.Kind)}
-	if p.spot = m.spotOf(i, p.Kind); p.spot >= 0 {
-		s.Rules, s.hit = m.SpotRules(p.Kind, p.spot), m.Given.Spots[p.spot].Hit
-		p.Spot = m.Given.Spots[p.spot].ID
+	if p.spot = m.overrideOf(i, p.Kind); p.spot >= 0 {
+		s.Rules, s.hit = m.OverrideRules(p.Kind, p.spot), m.Given.Overrides[p.spot].Hit
+		p.Spot = m.Given.Overrides[p.spot].ID
 	}
 	p.Hung = m.Hung(i)
 	lowered, shows := m.Lowered(i, p.Top, m.next)

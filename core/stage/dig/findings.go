@@ -20,7 +20,7 @@ const (
 	codePostOffHole      = "post-off-hole"
 	codeShallow          = "shallow"
 	codeShortBay         = "short-bay"
-	codeSpotLeft         = "spot-left"
+	codeOverrideLeft         = "spot-left"
 	codeStock            = "stock"
 	codeStopped          = "stopped"
 	codeTaperHeave       = "taper-heave"
@@ -64,7 +64,7 @@ var Findings = []finding.Kind{
 		Means: "A depth set by hand is less than the rules ask for.", Threshold: "length.Tolerance"},
 	{Rule: codeShortBay, Stage: finding.Space, Severities: []finding.Severity{finding.Check},
 		Means: "A bay beside a gate or a held post is a sliver.", Threshold: "a third of the most spacing"},
-	{Rule: codeSpotLeft, Stage: finding.Dig, Severities: []finding.Severity{finding.Note},
+	{Rule: codeOverrideLeft, Stage: finding.Dig, Severities: []finding.Severity{finding.Note},
 		Means: "Rules for a single hole have no post any more."},
 	{Rule: codeStock, Stage: finding.Dig, Severities: []finding.Severity{finding.Cannot},
 		Means: "A post is longer than any stock.", Threshold: "the longest stock"},

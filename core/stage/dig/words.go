@@ -218,7 +218,7 @@ func (m *Holes) Levels() []stage.RuleLevel {
 		if p.spot < 0 || p.Shared != "" {
 			continue
 		}
-		l := m.Level(job.PostLevel, p.ID, fmt.Sprintf("%s/spots/%d", m.Path, p.spot), true, m.SpotRules(p.Kind, p.spot))
+		l := m.Level(job.PostLevel, p.ID, fmt.Sprintf("%s/spots/%d", m.Path, p.spot), true, m.OverrideRules(p.Kind, p.spot))
 		l.Post, l.Refused = p.ID, m.Refused(p.Kind)
 		out = append(out, l)
 	}

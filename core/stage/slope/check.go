@@ -261,7 +261,7 @@ func (m *check) lowRails() {
 // misfits says where no posts could be found on which leaning pieces fit.
 func (m *check) misfits() {
 	_, piece := m.Spec.Spacing.ByPiece()
-	if !m.Spec.Leans() || piece && m.Spec.Spacing.Odd == job.OddAll {
+	if !m.Spec.Leans() || piece && m.Spec.Spacing.Remainder == job.RemainderInAll {
 		return
 	}
 	worst, over := -1, m.Misfit()
@@ -334,7 +334,7 @@ func (m *check) nearBays() {
 // joint leaves no panel to cut.
 func (m *check) nearPanels() {
 	sp := m.Spec.Spacing
-	if sp.Way != job.PanelsBetween || sp.Odd == job.OddAll {
+	if sp.Way != job.PanelsBetween || sp.Remainder == job.RemainderInAll {
 		return
 	}
 	regular := sp.Regular(m.Spec.Post.Width, m.Spec.Post.Width)

@@ -24,16 +24,16 @@ type Idea struct {
 func (m *Spacing) Ideas(a *stage.Advising) []Idea {
 	var out []Idea
 	sp := m.Spec.Spacing
-	odd := func(o job.Odd, name, says string) {
+	odd := func(o job.Remainder, name, says string) {
 		out = append(out, Idea{string(o), name, says, []job.Edit{m.Set("/spacing/odd", o)}})
 	}
 	if _, ok := sp.ByPiece(); ok {
 		if len(m.Spec.Gates) > 0 {
-			odd(job.OddAway, words.Plain("space.no-cut-piece-beside-the"), words.Plain("space.what-is-left-over-goes"))
+			odd(job.RemainderAway, words.Plain("space.no-cut-piece-beside-the"), words.Plain("space.what-is-left-over-goes"))
 		}
-		odd(job.OddAll, words.Plain("space.all-even"), words.Plain("space.every-bay-of-a-stretch"))
-		odd(job.OddLast, words.Plain("space.full-bays-one-cut"), words.Plain("space.full-pieces-from-the-start"))
-		odd(job.OddShared, words.Plain("space.cut-shared-over-two"), words.Plain("space.no-sliver-two-bays-take"))
+		odd(job.RemainderInAll, words.Plain("space.all-even"), words.Plain("space.every-bay-of-a-stretch"))
+		odd(job.RemainderLast, words.Plain("space.full-bays-one-cut"), words.Plain("space.full-pieces-from-the-start"))
+		odd(job.RemainderShared, words.Plain("space.cut-shared-over-two"), words.Plain("space.no-sliver-two-bays-take"))
 	} else {
 		for _, r := range m.evenBays(a) {
 			out = append(out, Idea{"even", words.Plain("space.all-even"), words.Plain("space.one-more-post-or-a"), r.Edits})
@@ -42,7 +42,7 @@ func (m *Spacing) Ideas(a *stage.Advising) []Idea {
 			out = append(out, Idea{"fewest", words.Plain("space.fewest-posts"), words.Plain("space.bays-as-long-as-the"), []job.Edit{m.Set("/spacing/most", most)}})
 		}
 		most := sp.Most
-		out = append(out, Idea{"full", words.Plain("space.full-bays-one-short"), words.Plain("space.every-bay-as-long-as"), []job.Edit{m.Set("/spacing/way", job.FixedModule), m.Set("/spacing/piece", most), m.Set("/spacing/odd", job.OddAway)}})
+		out = append(out, Idea{"full", words.Plain("space.full-bays-one-short"), words.Plain("space.every-bay-as-long-as"), []job.Edit{m.Set("/spacing/way", job.FixedModule), m.Set("/spacing/piece", most), m.Set("/spacing/odd", job.RemainderAway)}})
 	}
 	return append(out, m.soilIdeas(a)...)
 }
@@ -236,7 +236,7 @@ func (m *Spacing) otherBays(a *stage.Advising, over length.Length) []finding.Rem
 	sp := m.Spec.Spacing
 	regular := sp.Regular(m.Spec.Post.Width, m.Spec.Post.Width)
 	if _, ok := sp.ByPiece(); ok {
-		out = append(out, a.Offer(words.Say("space.equal-bays-every-piece-cut"), stage.Frees, m.Set("/spacing/odd", job.OddAll))...)
+		out = append(out, a.Offer(words.Say("space.equal-bays-every-piece-cut"), stage.Frees, m.Set("/spacing/odd", job.RemainderInAll))...)
 	} else if over > 0 && sp.Most+over <= 10000 {
 		most := sp.Most + over
 		out = append(out, a.Offer(words.Say("space.let-a-bay-be-as", words.V{"most": most}), stage.Frees, m.Set("/spacing/most", most))...)
@@ -262,9 +262,9 @@ func (m *Spacing) Repour(a *stage.Advising, of []int) []finding.Remedy {
 	return a.Offer(words.Say("space.dig-out-the-old-where", words.V{"count": len(edits)}), stage.Frees, edits...)
 }
 
-var oddNames = map[job.Odd]string{
-	job.OddLast: words.Plain("space.one-odd-bay-at-the"), job.OddFirst: words.Plain("space.one-odd-bay-at-the-2"), job.OddAway: words.Plain("space.one-odd-bay-away-from"),
-	job.OddShared: words.Plain("space.share-it-over-two-bays"), job.OddAll: words.Plain("space.all-bays-equal-every-piece"),
+var oddNames = map[job.Remainder]string{
+	job.RemainderLast: words.Plain("space.one-odd-bay-at-the"), job.RemainderFirst: words.Plain("space.one-odd-bay-at-the-2"), job.RemainderAway: words.Plain("space.one-odd-bay-away-from"),
+	job.RemainderShared: words.Plain("space.share-it-over-two-bays"), job.RemainderInAll: words.Plain("space.all-bays-equal-every-piece"),
 }
 
 // gateForPiece offers to move a gate beside a stretch so that its cut piece

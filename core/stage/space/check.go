@@ -226,7 +226,7 @@ func (m *check) shifted(segment int) {
 // left over could be dealt with.
 func (m *check) cutPieces() {
 	what, ok := m.Spec.Spacing.ByPiece()
-	if !ok || m.Spec.Spacing.Odd == job.OddAll {
+	if !ok || m.Spec.Spacing.Remainder == job.RemainderInAll {
 		return
 	}
 	var cut []string
@@ -245,16 +245,16 @@ func (m *check) cutPieces() {
 	b := m.Bays[worst]
 	f := finding.Finding{Rule: codeCutPiece, Stage: finding.Space, Severity: finding.Note, Place: finding.Place{Bay: b.ID},
 		Says: words.Say("space.cut-piece", words.V{"posts": stage.Names(cut), "count": len(cut), "what": what, "piece": b.Piece})}
-	odd := m.Spec.Spacing.Odd
+	odd := m.Spec.Spacing.Remainder
 	if odd == "" {
-		odd = job.OddLast
+		odd = job.RemainderLast
 	}
 	better := func(now, then *stage.Outcome) bool { return then.Trouble <= now.Trouble }
 	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
-		for _, o := range []job.Odd{job.OddLast, job.OddFirst, job.OddShared, job.OddAll} {
+		for _, o := range []job.Remainder{job.RemainderLast, job.RemainderFirst, job.RemainderShared, job.RemainderInAll} {
 			if o != odd && len(out) < 3 {
 				does := better
-				if o == job.OddShared { // a sliver of a remainder cannot be shared
+				if o == job.RemainderShared { // a sliver of a remainder cannot be shared
 					does = func(now, then *stage.Outcome) bool { return better(now, then) && then.Odd != now.Odd }
 				}
 				out = append(out, a.Offer(reason.Say(oddNames[o]), does, m.Set("/spacing/odd", o))...)

@@ -43,7 +43,7 @@ var Findings = []finding.Kind{
 	{Rule: codeBlunder, Stage: finding.Walk, Severities: []finding.Severity{finding.Check, finding.Note},
 		Means: "An entry stands out from its neighbours as a misreading would.", Threshold: "survey's rules for blunders"},
 	{Rule: codeBlunders, Stage: finding.Walk, Severities: []finding.Severity{finding.Note},
-		Means: "So many entries stand out that only the first ones are told.", Threshold: "mostSlips"},
+		Means: "So many entries stand out that only the first ones are told.", Threshold: "mostBlunders"},
 	{Rule: codeSoilUnknown, Stage: finding.Dig, Severities: []finding.Severity{finding.Check},
 		Means: "The catalogue has no soil of that name: it is taken as the weakest."},
 	{Rule: codeSteep, Stage: finding.Walk, Severities: []finding.Severity{finding.Cannot},
