@@ -13,99 +13,122 @@ import (
 // DXF writes a picture as a DXF drawing of release 12, which every drawing
 // program reads: lines, areas and words on named layers, in metres or feet.
 func DXF(name string, pic drawing.Picture, u length.Units) Written {
-	per := float64(length.Metre)
+	d := dxf{per: float64(length.Metre)}
 	if u.System == length.Imperial {
-		per = float64(length.Foot)
+		d.per = float64(length.Foot)
 	}
-	var b bytes.Buffer
-	group := func(code int, value string) { fmt.Fprintf(&b, "%3d\n%s\n", code, value) }
-	number := func(v float64) string { return strconv.FormatFloat(v/per, 'f', 6, 64) }
-	group(0, "SECTION")
-	group(2, "HEADER")
-	group(9, "$ACADVER")
-	group(1, "AC1009")
-	if low, high, ok := pic.Bounds(); ok {
-		for _, c := range []struct {
-			name string
-			at   drawing.Point
-		}{{"$EXTMIN", low}, {"$EXTMAX", high}} {
-			group(9, c.name)
-			group(10, number(c.at.X))
-			group(20, number(c.at.Y))
-		}
-	}
-	group(0, "ENDSEC")
-	group(0, "SECTION")
-	group(2, "TABLES")
-	group(0, "TABLE")
-	group(2, "LTYPE")
-	group(70, "2")
-	for _, t := range []struct{ name, says string }{{"CONTINUOUS", "Solid"}, {"DASHED", "Dashed"}} {
-		group(0, "LTYPE")
-		group(2, t.name)
-		group(70, "0")
-		group(3, t.says)
-		group(72, "65")
-		if t.name == "DASHED" {
-			group(73, "2")
-			group(40, "0.3")
-			group(49, "0.2")
-			group(49, "-0.1")
-			continue
-		}
-		group(73, "0")
-		group(40, "0")
-	}
-	group(0, "ENDTAB")
-	group(0, "TABLE")
-	group(2, "LAYER")
-	group(70, strconv.Itoa(len(drawing.Layers)))
-	for _, l := range drawing.Layers {
-		group(0, "LAYER")
-		group(2, string(l))
-		group(70, "0")
-		group(62, "7")
-		group(6, "CONTINUOUS")
-	}
-	group(0, "ENDTAB")
-	group(0, "ENDSEC")
-	group(0, "SECTION")
-	group(2, "ENTITIES")
+	d.header(pic)
+	d.tables()
+	d.group(0, "SECTION")
+	d.group(2, "ENTITIES")
 	for _, p := range pic.Paths {
-		group(0, "POLYLINE")
-		group(8, string(p.Layer))
-		if p.Dash {
-			group(6, "DASHED")
-		}
-		group(66, "1")
-		if p.Closed {
-			group(70, "1")
-		}
-		for _, q := range p.Points {
-			group(0, "VERTEX")
-			group(8, string(p.Layer))
-			group(10, number(q.X))
-			group(20, number(q.Y))
-		}
-		group(0, "SEQEND")
-		group(8, string(p.Layer))
+		d.path(p)
 	}
 	for _, t := range pic.Texts {
-		group(0, "TEXT")
-		group(8, string(t.Layer))
-		group(10, number(t.At.X))
-		group(20, number(t.At.Y))
-		group(40, number(t.Size*dxfLetter))
-		group(1, dxfWords(t.Words))
-		if t.Anchor != drawing.Start {
-			group(72, map[drawing.Anchor]string{drawing.Middle: "1", drawing.End: "2"}[t.Anchor])
-			group(11, number(t.At.X))
-			group(21, number(t.At.Y))
-		}
+		d.text(t)
 	}
-	group(0, "ENDSEC")
-	group(0, "EOF")
-	return Written{name, "image/vnd.dxf", b.Bytes()}
+	d.group(0, "ENDSEC")
+	d.group(0, "EOF")
+	return Written{name, "image/vnd.dxf", d.Bytes()}
+}
+
+// dxf is a drawing as it is written: groups of a code and a value.
+type dxf struct {
+	bytes.Buffer
+	per float64 // millimetres of its unit
+}
+
+func (d *dxf) group(code int, value string) { fmt.Fprintf(d, "%3d\n%s\n", code, value) }
+
+// point writes a place under a code and the one ten above it.
+func (d *dxf) point(code int, at drawing.Point) {
+	d.group(code, d.number(at.X))
+	d.group(code+10, d.number(at.Y))
+}
+
+func (d *dxf) number(v float64) string { return strconv.FormatFloat(v/d.per, 'f', 6, 64) }
+
+func (d *dxf) header(pic drawing.Picture) {
+	d.group(0, "SECTION")
+	d.group(2, "HEADER")
+	d.group(9, "$ACADVER")
+	d.group(1, "AC1009")
+	if low, high, ok := pic.Bounds(); ok {
+		d.group(9, "$EXTMIN")
+		d.point(10, low)
+		d.group(9, "$EXTMAX")
+		d.point(10, high)
+	}
+	d.group(0, "ENDSEC")
+}
+
+// tables names the kinds of line and the layers.
+func (d *dxf) tables() {
+	d.group(0, "SECTION")
+	d.group(2, "TABLES")
+	d.group(0, "TABLE")
+	d.group(2, "LTYPE")
+	d.group(70, "2")
+	for _, t := range []struct{ name, says string }{{"CONTINUOUS", "Solid"}, {"DASHED", "Dashed"}} {
+		d.group(0, "LTYPE")
+		d.group(2, t.name)
+		d.group(70, "0")
+		d.group(3, t.says)
+		d.group(72, "65")
+		if t.name == "DASHED" {
+			d.group(73, "2")
+			d.group(40, "0.3")
+			d.group(49, "0.2")
+			d.group(49, "-0.1")
+			continue
+		}
+		d.group(73, "0")
+		d.group(40, "0")
+	}
+	d.group(0, "ENDTAB")
+	d.group(0, "TABLE")
+	d.group(2, "LAYER")
+	d.group(70, strconv.Itoa(len(drawing.Layers)))
+	for _, l := range drawing.Layers {
+		d.group(0, "LAYER")
+		d.group(2, string(l))
+		d.group(70, "0")
+		d.group(62, "7")
+		d.group(6, "CONTINUOUS")
+	}
+	d.group(0, "ENDTAB")
+	d.group(0, "ENDSEC")
+}
+
+func (d *dxf) path(p drawing.Path) {
+	d.group(0, "POLYLINE")
+	d.group(8, string(p.Layer))
+	if p.Dash {
+		d.group(6, "DASHED")
+	}
+	d.group(66, "1")
+	if p.Closed {
+		d.group(70, "1")
+	}
+	for _, q := range p.Points {
+		d.group(0, "VERTEX")
+		d.group(8, string(p.Layer))
+		d.point(10, q)
+	}
+	d.group(0, "SEQEND")
+	d.group(8, string(p.Layer))
+}
+
+func (d *dxf) text(t drawing.Text) {
+	d.group(0, "TEXT")
+	d.group(8, string(t.Layer))
+	d.point(10, t.At)
+	d.group(40, d.number(t.Size*dxfLetter))
+	d.group(1, dxfWords(t.Words))
+	if t.Anchor != drawing.Start {
+		d.group(72, map[drawing.Anchor]string{drawing.Middle: "1", drawing.End: "2"}[t.Anchor])
+		d.point(11, t.At)
+	}
 }
 
 // dxfLetter is how high a letter of one point is drawn, millimetres of the

@@ -17,6 +17,31 @@ func (r *roll) smooth(knots []int) (heights []float64, cost float64, ok bool) {
 	return r.smoothPart(knots, nil, nil)
 }
 
+// hold keeps the line between two posts inside its limits, and its slope inside
+// what panels can lean.
+func (r *roll) hold(p *qp.Program, a, b, prev, next int, lows, highs []bound) {
+	for _, l := range lows {
+		p.AtLeast(l.height, qp.Term{At: prev, By: 1 - l.part}, qp.Term{At: next, By: l.part})
+	}
+	for _, h := range highs {
+		p.AtMost(h.height, qp.Term{At: prev, By: 1 - h.part}, qp.Term{At: next, By: h.part})
+	}
+	if rise := r.rise(a, b); !math.IsInf(rise, 1) {
+		p.AtMost(rise, qp.Term{At: prev, By: 1}, qp.Term{At: next, By: -1})
+		p.AtLeast(-rise, qp.Term{At: prev, By: 1}, qp.Term{At: next, By: -1})
+	}
+}
+
+// joined counts the break at an end post where the line comes from a place
+// that stays; inner is the next post inside.
+func (r *roll) joined(p *qp.Program, o *outside, end, inner, endNode, innerNode int) {
+	if o == nil {
+		return
+	}
+	in, out := r.regular/math.Abs(r.at[inner]-r.at[end]), r.regular/o.distance
+	p.Square(1, -out*o.height, qp.Term{At: innerNode, By: in}, qp.Term{At: endNode, By: -in - out})
+}
+
 // smoothPart does so with the slope before the first post, and after the last,
 // given where the line goes on there.
 func (r *roll) smoothPart(knots []int, before, after *outside) (heights []float64, cost float64, ok bool) {
@@ -39,22 +64,10 @@ func (r *roll) smoothPart(knots []int, before, after *outside) (heights []float6
 	}
 	var lows, highs []bound
 	for k, at := range knots {
-		own := qp.Term{At: node[k], By: 1}
-		p.Square(nearWeight, r.near[at], own)
+		p.Square(nearWeight, r.near[at], qp.Term{At: node[k], By: 1})
 		if k > 0 && !r.flat[knots[k-1]] {
-			prev := node[k-1]
-			a := knots[k-1]
-			lows, highs = r.limits(a, at, lows[:0], highs[:0])
-			for _, l := range lows {
-				p.AtLeast(l.height, qp.Term{At: prev, By: 1 - l.part}, qp.Term{At: node[k], By: l.part})
-			}
-			for _, h := range highs {
-				p.AtMost(h.height, qp.Term{At: prev, By: 1 - h.part}, qp.Term{At: node[k], By: h.part})
-			}
-			if rise := r.rise(a, at); !math.IsInf(rise, 1) {
-				p.AtMost(rise, qp.Term{At: prev, By: 1}, qp.Term{At: node[k], By: -1})
-				p.AtLeast(-rise, qp.Term{At: prev, By: 1}, qp.Term{At: node[k], By: -1})
-			}
+			lows, highs = r.limits(knots[k-1], at, lows[:0], highs[:0])
+			r.hold(p, knots[k-1], at, node[k-1], node[k], lows, highs)
 		}
 		if t := r.breakAt(knots, k); t != nil {
 			for i := range t {
@@ -63,17 +76,9 @@ func (r *roll) smoothPart(knots []int, before, after *outside) (heights []float6
 			p.Square(1, 0, t...)
 		}
 	}
-	ends := []struct {
-		o    *outside
-		k, n int
-	}{{before, 0, 1}, {after, len(knots) - 1, len(knots) - 2}}
-	for _, e := range ends {
-		if e.o != nil {
-			// The line comes from a place that stays: its break here counts.
-			inner, outer := r.regular/math.Abs(r.at[knots[e.n]]-r.at[knots[e.k]]), r.regular/e.o.distance
-			p.Square(1, -outer*e.o.height, qp.Term{At: node[e.n], By: inner}, qp.Term{At: node[e.k], By: -inner - outer})
-		}
-	}
+	r.joined(p, before, knots[0], knots[1], node[0], node[1])
+	last := len(knots) - 1
+	r.joined(p, after, knots[last], knots[last-1], node[last], node[last-1])
 	x, ok := p.Solve()
 	if !ok {
 		return nil, 0, false

@@ -43,13 +43,13 @@ type Closed struct {
 // again; and no more than endurance posts are tried beyond the fewest that
 // could do.
 type Stretch struct {
-	From, To    length.Length
-	Least, Most length.Length // of a bay, centre to centre
-	Module      length.Length // the regular bay; 0: all bays equal
-	RemainderFirst    bool          // the remainder of a module goes to the start, not the end
-	Shared      bool          // it is shared over two bays even where one could take it
-	Mark        length.Length // the tape's smallest mark
-	Closed      []Closed
+	From, To       length.Length
+	Least, Most    length.Length // of a bay, centre to centre
+	Module         length.Length // the regular bay; 0: all bays equal
+	RemainderFirst bool          // the remainder of a module goes to the start, not the end
+	Shared         bool          // it is shared over two bays even where one could take it
+	Mark           length.Length // the tape's smallest mark
+	Closed         []Closed
 }
 
 // Answer is the best layout of a stretch.

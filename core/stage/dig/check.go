@@ -393,7 +393,9 @@ func (m *check) stopped() {
 	}
 }
 
-func without(list []job.HoleOverride, i int) []job.HoleOverride { return slices.Delete(slices.Clone(list), i, i+1) }
+func without(list []job.HoleOverride, i int) []job.HoleOverride {
+	return slices.Delete(slices.Clone(list), i, i+1)
+}
 
 // How near is near.
 const (
@@ -404,13 +406,27 @@ const (
 // nearStock looks for posts that need the next stock length for less than an
 // inch.
 func (m *check) nearStock() {
-	type reach struct {
-		count      int
-		over, less length.Length // the most over, and how much shorter the stock is
-		first      string
+	for _, a := range m.shortOf() {
+		saves := (a.stock - a.shorter) / 2 // of one post at least: what it is tried for
+		m.Nearly(finding.Finding{Rule: codeNearStock, Stage: finding.Dig, Place: finding.Place{Post: a.first},
+			Says: words.Say("dig.near-stock", words.V{"count": a.count, "stocks": a.stock, "over": a.over, "stocks2": a.shorter, "less": a.stock - a.shorter})},
+			func(now, then *stage.Outcome) bool {
+				return then.Stock <= now.Stock-saves
+			}, m.shortened(m.Up(a.over))...)
 	}
+}
+
+// reach is posts that come from one stock and nearly from the next shorter.
+type reach struct {
+	stock, shorter length.Length
+	count          int
+	over           length.Length // the most
+	first          string
+}
+
+// shortOf lists them, stock by stock.
+func (m *check) shortOf() []reach {
 	var all []reach
-	var stocks []length.Length
 	for i := range m.Posts {
 		p := &m.Posts[i]
 		if p.Stock == nil || p.Shared != "" {
@@ -426,44 +442,35 @@ func (m *check) nearStock() {
 		if shorter == 0 || over > nearStock+length.Tolerance {
 			continue
 		}
-		k := -1
-		for n := range stocks {
-			if length.Same(stocks[n], *p.Stock) {
-				k = n
-			}
-		}
+		k := slices.IndexFunc(all, func(r reach) bool { return length.Same(r.stock, *p.Stock) })
 		if k < 0 {
 			k = len(all)
-			stocks, all = append(stocks, *p.Stock), append(all, reach{first: p.ID, less: *p.Stock - shorter})
+			all = append(all, reach{stock: *p.Stock, shorter: shorter, first: p.ID})
 		}
 		all[k].count++
 		all[k].over = max(all[k].over, over)
 	}
-	r := m.RunRules()
-	for k, a := range all {
-		by := m.Up(a.over)
-		post, fence := m.Spec.Post, m.Spec.Fence
-		var tries []stage.Change
-		if post.Cut != job.CutFirst && post.Trim >= by && m.Can(job.CutPosts) {
-			tries = append(tries, stage.Change{Says: words.Say("dig.trim-less", words.V{"by": by, "trim": post.Trim - by}), Edits: []job.Edit{m.Set("/post/trim", post.Trim-by)}})
-		}
-		if fence.GapLeast >= by {
-			tries = append(tries, stage.Change{Says: words.Say("dig.a-gap-less", words.V{"by": by, "gapLeast": fence.GapLeast - by}), Edits: []job.Edit{m.Set("/fence/gapLeast", fence.GapLeast-by), m.Set("/fence/gapMost", fence.GapMost-by)}})
-		}
-		if fence.Height-by >= 300 {
-			tries = append(tries, stage.Change{Says: words.Say("dig.a-fence-lower", words.V{"by": by, "height": fence.Height - by}), Edits: []job.Edit{m.Set("/fence/height", fence.Height-by)}})
-		}
-		if to := r.Hole.RoundDepthTo; to > m.Job.Units.SmallestMark && r.From["hole/roundDepthTo"].Kind != job.KindLevel {
-			none := length.Length(0)
-			tries = append(tries, stage.Change{Says: words.Say("dig.depth-not-rounded-up-to", words.V{"to": to}), Edits: []job.Edit{m.Set("/hole/roundDepthTo", none)}})
-		}
-		saves := a.less / 2 // of one post at least: what it is tried for
-		m.Nearly(finding.Finding{Rule: codeNearStock, Stage: finding.Dig, Place: finding.Place{Post: a.first},
-			Says: words.Say("dig.near-stock", words.V{"count": a.count, "stocks": stocks[k], "over": a.over, "stocks2": stocks[k] - a.less, "less": a.less})},
-			func(now, then *stage.Outcome) bool {
-				return then.Stock <= now.Stock-saves
-			}, tries...)
+	return all
+}
+
+// shortened are the ways to make posts so much shorter.
+func (m *check) shortened(by length.Length) []stage.Change {
+	post, fence, r := m.Spec.Post, m.Spec.Fence, m.RunRules()
+	var tries []stage.Change
+	if post.Cut != job.CutFirst && post.Trim >= by && m.Can(job.CutPosts) {
+		tries = append(tries, stage.Change{Says: words.Say("dig.trim-less", words.V{"by": by, "trim": post.Trim - by}), Edits: []job.Edit{m.Set("/post/trim", post.Trim-by)}})
 	}
+	if fence.GapLeast >= by {
+		tries = append(tries, stage.Change{Says: words.Say("dig.a-gap-less", words.V{"by": by, "gapLeast": fence.GapLeast - by}), Edits: []job.Edit{m.Set("/fence/gapLeast", fence.GapLeast-by), m.Set("/fence/gapMost", fence.GapMost-by)}})
+	}
+	if fence.Height-by >= 300 {
+		tries = append(tries, stage.Change{Says: words.Say("dig.a-fence-lower", words.V{"by": by, "height": fence.Height - by}), Edits: []job.Edit{m.Set("/fence/height", fence.Height-by)}})
+	}
+	if to := r.Hole.RoundDepthTo; to > m.Job.Units.SmallestMark && r.From["hole/roundDepthTo"].Kind != job.KindLevel {
+		none := length.Length(0)
+		tries = append(tries, stage.Change{Says: words.Say("dig.depth-not-rounded-up-to", words.V{"to": to}), Edits: []job.Edit{m.Set("/hole/roundDepthTo", none)}})
+	}
+	return tries
 }
 
 // nearAuger looks for holes that need the next auger for a few hundredths of

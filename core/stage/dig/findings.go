@@ -20,7 +20,7 @@ const (
 	codePostOffHole      = "post-off-hole"
 	codeShallow          = "shallow"
 	codeShortBay         = "short-bay"
-	codeOverrideLeft         = "spot-left"
+	codeOverrideLeft     = "spot-left"
 	codeStock            = "stock"
 	codeStopped          = "stopped"
 	codeTaperHeave       = "taper-heave"

@@ -335,42 +335,59 @@ func (t *Totals) parts(m *Load, posts []*dig.Post) {
 		}
 		put(part)
 	}
-	s := m.Spec.Spacing
-	switch s.Way {
-	case job.StockRails:
-		rails := LoadPart{What: "rails", Length: s.Piece}
-		for _, row := range m.RailRows {
-			for _, p := range row.Pieces {
-				rails.Count++
-				if p.Cut {
-					rails.Cut++
-				}
-			}
-		}
-		put(rails)
-	default:
-		what, ok := map[job.Way]string{job.PanelsBetween: "panels", job.PanelsOnFaces: "panels", job.OverlapRails: "rails", job.FixedModule: "bays of boards"}[s.Way]
-		if !ok {
-			break
-		}
-		each := 1
-		if what == "rails" {
-			each = max(1, len(m.Spec.RailHeights()))
-		}
-		part := LoadPart{What: what, Length: s.Piece}
-		if what == "panels" {
-			part.Width = m.Spec.Fence.Height - length.Length(m.Spec.Fence.Boards)*m.Spec.Grade.BoardHeight(m.Job.Units)
-		}
-		for i := range m.Bays {
-			if b := &m.Bays[i]; b.Piece > 0 {
-				part.Count += each
-				if b.PieceCut {
-					part.Cut += each
-				}
-			}
-		}
-		put(part)
+	if m.Spec.Spacing.Way == job.StockRails {
+		put(stockRails(m))
+	} else {
+		put(pieces(m))
 	}
+	put(gravelBoards(m))
+	t.sortParts()
+}
+
+// stockRails are the rails that span several bays.
+func stockRails(m *Load) LoadPart {
+	rails := LoadPart{What: "rails", Length: m.Spec.Spacing.Piece}
+	for _, row := range m.RailRows {
+		for _, p := range row.Pieces {
+			rails.Count++
+			if p.Cut {
+				rails.Cut++
+			}
+		}
+	}
+	return rails
+}
+
+// pieces are what sets the bays: panels, rails in posts, or boards by the bay;
+// none where the bays are only as long as they may be.
+func pieces(m *Load) LoadPart {
+	s := m.Spec.Spacing
+	what, ok := map[job.Way]string{job.PanelsBetween: "panels", job.PanelsOnFaces: "panels", job.OverlapRails: "rails", job.FixedModule: "bays of boards"}[s.Way]
+	if !ok {
+		return LoadPart{}
+	}
+	each := 1
+	if what == "rails" {
+		each = max(1, len(m.Spec.RailHeights()))
+	}
+	part := LoadPart{What: what, Length: s.Piece}
+	if what == "panels" {
+		part.Width = m.Spec.Fence.Height - length.Length(m.Spec.Fence.Boards)*m.Spec.Grade.BoardHeight(m.Job.Units)
+	}
+	for i := range m.Bays {
+		if b := &m.Bays[i]; b.Piece > 0 {
+			part.Count += each
+			if b.PieceCut {
+				part.Cut += each
+			}
+		}
+	}
+	return part
+}
+
+// gravelBoards are those at the foot of every bay and those that close steps.
+func gravelBoards(m *Load) LoadPart {
+	s := m.Spec.Spacing
 	boards := LoadPart{What: "gravel boards", Width: m.Spec.Grade.BoardHeight(m.Job.Units)}
 	if _, piece := s.ByPiece(); piece {
 		boards.Length = s.Piece
@@ -384,8 +401,7 @@ func (t *Totals) parts(m *Load, posts []*dig.Post) {
 			boards.Count += b.Infill.Boards
 		}
 	}
-	put(boards)
-	t.sortParts()
+	return boards
 }
 
 // part adds a part to those of its kind and size.
