@@ -121,6 +121,7 @@ test('a hump: a way out is taken, the grade post is dragged, and the top is let 
   ]) {
     await type(page.getByLabel('Station of a new ground point'), at!)
     const point = page.getByRole('slider', { name: `Ground height at ${parseInt(at!)}' 0"` })
+    await expect(page.getByLabel('Height of the new ground point')).toBeFocused()
     await page.keyboard.type(height!)
     await page.keyboard.press('Enter')
     await expect(point).toHaveAttribute('aria-valuetext', `${height}"`)
