@@ -89,12 +89,30 @@ func setTo(v, usual reflect.Value, e Edit) error {
 		v.Set(given.Convert(v.Type()))
 		return nil
 	}
-	raw, err := json.Marshal(e.Value)
-	if err == nil {
-		err = json.Unmarshal(raw, v.Addr().Interface())
-	}
-	if err != nil {
+	// Into a value of its own: what is there is shared with the run that the
+	// edit is made from, and decoding writes over lists in place.
+	fresh := reflect.New(v.Type())
+	if err := decodeOver(fresh, usual, e.Value); err != nil {
 		return fmt.Errorf("edit of %s: %w", e.Path, err)
+	}
+	v.Set(fresh.Elem())
+	return nil
+}
+
+// decodeOver decodes what is usual, if anything, and a value over it.
+func decodeOver(into, usual reflect.Value, value any) error {
+	layers := []any{value}
+	if usual.IsValid() && usual.Type() == into.Type().Elem() {
+		layers = []any{usual.Interface(), value}
+	}
+	for _, layer := range layers {
+		raw, err := json.Marshal(layer)
+		if err == nil {
+			err = json.Unmarshal(raw, into.Interface())
+		}
+		if err != nil {
+			return err
+		}
 	}
 	return nil
 }
