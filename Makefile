@@ -58,7 +58,7 @@ test-full: go-lint go-full web-check e2e-check e2e torture-cut
 # Under a minute: what breaks most often.
 quick:
 	go vet ./core/... ./server ./store ./exchange ./paper ./drawing ./cmd/...
-	go test -short ./core/length ./core/job ./core/footing ./core/spacing ./core/gate ./core/qp ./core/survey ./core/stringline ./core/pour ./core/reason ./catalog ./store
+	go test -short ./core/length ./core/words ./core/job ./core/document ./core/choice ./core/footing ./core/spacing ./core/gate ./core/qp ./core/survey ./core/stringline ./core/pour ./core/reason ./catalog ./store
 	go test -short -run 'Worked|ByHand|Case|Raked|Near|Thresholds|Judgement|Landed|Materials|Totals' ./core/plan
 
 go-lint:
@@ -112,7 +112,7 @@ bench: bin/mallow
 
 fuzz:
 	go test -fuzz FuzzParse -fuzztime 30s -fuzzminimizetime 10x ./core/length
-	go test -fuzz FuzzDecode -fuzztime 30s -fuzzminimizetime 10x ./core/job
+	go test -fuzz FuzzDecode -fuzztime 30s -fuzzminimizetime 10x ./core/document
 	go test -fuzz FuzzPlan -fuzztime 30s -fuzzminimizetime 10x ./core/plan
 	go test -fuzz FuzzApply -fuzztime 30s -fuzzminimizetime 10x ./core/reshape
 	go test -fuzz FuzzCSV -fuzztime 30s -fuzzminimizetime 10x ./exchange

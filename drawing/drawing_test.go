@@ -6,7 +6,7 @@ import (
 	"testing"
 
 	"mallow/catalog"
-	"mallow/core/job"
+	"mallow/core/document"
 	"mallow/core/plan"
 	"mallow/demo"
 	"mallow/drawing"
@@ -22,7 +22,7 @@ func planned(t *testing.T, n int) plan.Plan {
 	if err != nil {
 		t.Fatal(err)
 	}
-	j, _, err := job.Decode(docs[n], cat)
+	j, _, err := document.Decode(docs[n], cat)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -11,6 +11,7 @@ import (
 	"testing"
 
 	"mallow/catalog"
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/plan"
@@ -66,7 +67,7 @@ func planned(t testing.TB, rng *rand.Rand, sys length.System) (job.Job, plan.Pla
 	if err != nil {
 		t.Fatal(err)
 	}
-	j := job.New("Random", sys, cat)
+	j := document.New("Random", sys, cat)
 	like, bearing := j.Lines[0].Runs[0], rng.Float64()*360
 	l := job.Line{ID: "L1", Bearing: &bearing, X: 3000, Y: -800}
 	j.Site.Place = &job.Place{Latitude: -60 + 120*rng.Float64(), Longitude: -180 + 360*rng.Float64()}
@@ -89,7 +90,7 @@ func planned(t testing.TB, rng *rand.Rand, sys length.System) (job.Job, plan.Pla
 		l.Runs = append(l.Runs, run)
 	}
 	j.Lines = []job.Line{l}
-	if errs := job.Check(j); len(errs) > 0 {
+	if errs := document.Check(j); len(errs) > 0 {
 		t.Fatal(errs)
 	}
 	return j, plan.Make(j, cat)
@@ -124,7 +125,7 @@ func TestWrittenAndReadAgainIsTheSameLine(t *testing.T) {
 			again := j
 			again.Lines = []job.Line{built.Line}
 			again.Lines[0].ID = "L1"
-			if errs := job.Check(again); len(errs) > 0 {
+			if errs := document.Check(again); len(errs) > 0 {
 				t.Fatalf("%s makes a line that is refused: %v", file.Name, errs)
 			}
 			q := plan.Make(again, cat)

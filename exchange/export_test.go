@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"mallow/catalog"
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/materials"
 	"mallow/core/plan"
@@ -26,7 +27,7 @@ func demoPlanned(t *testing.T, n int) (job.Job, plan.Plan, []byte) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	j, _, err := job.Decode(docs[n], mustCatalog(t))
+	j, _, err := document.Decode(docs[n], mustCatalog(t))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -72,7 +73,7 @@ func TestEveryExport(t *testing.T) {
 		}
 	}
 	empty := src
-	empty.Job = job.New("Empty", "imperial", mustCatalog(t))
+	empty.Job = document.New("Empty", "imperial", mustCatalog(t))
 	empty.Plan = plan.Make(empty.Job, mustCatalog(t))
 	for _, what := range []string{"dxf", "gpx", "waypoints", "setout", "posts"} {
 		if _, err := empty.Export(exchange.Want{What: what}, nil); err == nil {

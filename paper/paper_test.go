@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"mallow/catalog"
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/plan"
 	"mallow/demo"
@@ -25,7 +26,7 @@ func demoJob(t testing.TB, n int) (job.Job, plan.Plan) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	j, _, err := job.Decode(docs[n], cat)
+	j, _, err := document.Decode(docs[n], cat)
 	if err != nil {
 		t.Fatal(err)
 	}

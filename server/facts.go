@@ -8,8 +8,8 @@ import (
 	"sync"
 	"time"
 
+	"mallow/core/document"
 	"mallow/core/finding"
-	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/plan"
 	"mallow/store"
@@ -134,7 +134,7 @@ func (s *Server) describeAll() {
 // long, is described by the reason.
 func (s *Server) factsOfDoc(doc []byte) (name string, f Facts, err error) {
 	f = Facts{Units: length.Usual(length.Imperial), Outline: plan.Plan{}.Outline()}
-	j, _, err := job.Decode(doc, s.Catalog)
+	j, _, err := document.Decode(doc, s.Catalog)
 	if err != nil {
 		f.Problem = plainly(err)
 		return nameIn(doc), f, nil
@@ -157,7 +157,7 @@ func (s *Server) factsOfDoc(doc []byte) (name string, f Facts, err error) {
 // plainly says what is wrong with a document without the places in it, which
 // only programs read.
 func plainly(err error) string {
-	var fields job.Errors
+	var fields document.Errors
 	if !errors.As(err, &fields) || len(fields) == 0 {
 		return err.Error()
 	}

@@ -6,6 +6,7 @@ import (
 
 	"github.com/gofiber/fiber/v3"
 
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/survey"
 	"mallow/exchange"
@@ -18,7 +19,7 @@ func (s *Server) importFile(c fiber.Ctx) error {
 	if err := read(c, &req); err != nil {
 		return err
 	}
-	j, _, err := job.Decode(req.Doc, s.Catalog)
+	j, _, err := document.Decode(req.Doc, s.Catalog)
 	if err != nil {
 		return err
 	}
@@ -38,7 +39,7 @@ func (s *Server) importFile(c fiber.Ctx) error {
 		out.Problem = file.Why
 	}
 	if out.Problem == "" {
-		if _, _, err := job.Decode(out.Doc, s.Catalog); err != nil {
+		if _, _, err := document.Decode(out.Doc, s.Catalog); err != nil {
 			out.Problem, out.Doc = err.Error(), nil
 		}
 	}
@@ -101,11 +102,11 @@ func (s *Server) build(j job.Job, req ImportRequest, out *ImportPreview) error {
 	for _, i := range built.Corners {
 		out.Places = append(out.Places, survey.Place{X: out.Points[i].X, Y: out.Points[i].Y})
 	}
-	if out.Doc, err = job.ReplaceLines(req.Doc, lines, nil); err != nil || out.Origin == nil || j.Site.Place != nil {
+	if out.Doc, err = document.ReplaceLines(req.Doc, lines, nil); err != nil || out.Origin == nil || j.Site.Place != nil {
 		return err
 	}
 	out.Notes = append(out.Notes, "The map's zero is put at the first point")
-	out.Doc, err = job.Apply(out.Doc, []job.Edit{job.Set("/site/place", *out.Origin)})
+	out.Doc, err = document.Apply(out.Doc, []job.Edit{job.Set("/site/place", *out.Origin)})
 	return err
 }
 
@@ -144,7 +145,7 @@ func (s *Server) buildGround(j job.Job, req ImportRequest, out *ImportPreview) e
 			}
 			out.Notes, out.Ground, out.Kept = append(out.Notes, notes...), ground, len(ground)
 			out.What = "Ground read from " + req.Name
-			out.Doc, err = job.Apply(req.Doc, append(edits, job.Set(fmt.Sprintf("/lines/%d/runs/%d/ground", l, r), ground)))
+			out.Doc, err = document.Apply(req.Doc, append(edits, job.Set(fmt.Sprintf("/lines/%d/runs/%d/ground", l, r), ground)))
 			return err
 		}
 	}

@@ -8,7 +8,7 @@ import (
 
 	"github.com/gofiber/fiber/v3"
 
-	"mallow/core/job"
+	"mallow/core/document"
 	"mallow/core/length"
 	"mallow/core/plan"
 	"mallow/store"
@@ -23,7 +23,7 @@ func read(c fiber.Ctx, into any) error {
 }
 
 func (s *Server) state(r store.Revision) JobState {
-	_, unknown, err := job.Decode(r.Doc, s.Catalog)
+	_, unknown, err := document.Decode(r.Doc, s.Catalog)
 	return stateOf(r, unknown, err)
 }
 
@@ -32,7 +32,7 @@ func stateOf(r store.Revision, unknown []string, err error) JobState {
 	if err != nil || unknown == nil {
 		unknown = []string{}
 	}
-	problem, wrong := "", job.Errors{}
+	problem, wrong := "", document.Errors{}
 	if err != nil {
 		problem = plainly(err)
 		errors.As(err, &wrong)
@@ -80,13 +80,13 @@ func (s *Server) create(c fiber.Ctx) error {
 		if req.System != length.Metric {
 			req.System = length.Imperial
 		}
-		fresh, err := json.Marshal(job.New(req.Name, req.System, s.Catalog))
+		fresh, err := json.Marshal(document.New(req.Name, req.System, s.Catalog))
 		if err != nil {
 			return err
 		}
 		doc = fresh
 	}
-	j, _, err := job.Decode(doc, s.Catalog)
+	j, _, err := document.Decode(doc, s.Catalog)
 	if err != nil {
 		return err
 	}
@@ -105,7 +105,7 @@ func (s *Server) save(c fiber.Ctx) error {
 	if err := read(c, &req); err != nil {
 		return err
 	}
-	j, unknown, err := job.Decode(req.Doc, s.Catalog)
+	j, unknown, err := document.Decode(req.Doc, s.Catalog)
 	if err != nil {
 		return err
 	}
@@ -135,14 +135,14 @@ func (s *Server) saveOver(c fiber.Ctx, req SaveRequest, head store.Revision) err
 		}
 	}
 	for range mostMerges {
-		merged, clashes, err := job.Merge(base, req.Doc, head.Doc)
+		merged, clashes, err := document.Merge(base, req.Doc, head.Doc)
 		if err != nil {
 			return err
 		}
 		if len(clashes) > 0 {
 			return clash{&store.StaleError{Base: req.Base, Head: head}, clashes, merged}
 		}
-		j, _, err := job.Decode(merged, s.Catalog)
+		j, _, err := document.Decode(merged, s.Catalog)
 		if err != nil {
 			return err // each change is sound and both together are not
 		}
@@ -166,7 +166,7 @@ func (s *Server) saveOver(c fiber.Ctx, req SaveRequest, head store.Revision) err
 // clash is a save in which both windows changed the same fields.
 type clash struct {
 	error
-	clashes []job.Clash
+	clashes []document.Clash
 	merged  Document
 }
 
@@ -260,15 +260,15 @@ const (
 // for it.
 func (s *Server) list(c fiber.Ctx) error {
 	q := store.Query{Words: c.Query("words"), Bin: fiber.Query[bool](c, "bin"), Skip: fiber.Query[int](c, "skip"), Most: fiber.Query[int](c, "most", usualPage)}
-	var bad job.Errors
+	var bad document.Errors
 	if q.Skip < 0 {
-		bad = append(bad, job.FieldError{Field: "/skip", Given: strconv.Itoa(q.Skip), Allowed: "0 or more"})
+		bad = append(bad, document.FieldError{Field: "/skip", Given: strconv.Itoa(q.Skip), Allowed: "0 or more"})
 	}
 	if q.Most < 1 || q.Most > mostPage {
-		bad = append(bad, job.FieldError{Field: "/most", Given: strconv.Itoa(q.Most), Allowed: "1 to " + strconv.Itoa(mostPage)})
+		bad = append(bad, document.FieldError{Field: "/most", Given: strconv.Itoa(q.Most), Allowed: "1 to " + strconv.Itoa(mostPage)})
 	}
 	if n := len([]rune(q.Words)); n > mostWords {
-		bad = append(bad, job.FieldError{Field: "/words", Given: strconv.Itoa(n) + " characters", Allowed: "at most " + strconv.Itoa(mostWords)})
+		bad = append(bad, document.FieldError{Field: "/words", Given: strconv.Itoa(n) + " characters", Allowed: "at most " + strconv.Itoa(mostWords)})
 	}
 	if len(bad) > 0 {
 		return bad

@@ -5,6 +5,7 @@ import (
 	"time"
 
 	"mallow/core/choice"
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/materials"
@@ -21,18 +22,18 @@ type Document = json.RawMessage
 
 // JobState is a job as it stands.
 type JobState struct {
-	ID       string           `json:"id" jsonschema:"required"`
-	Revision int              `json:"revision" jsonschema:"required"`
-	Doc      Document         `json:"doc" jsonschema:"required"`
-	What     string           `json:"what" jsonschema:"required" jsonschema_description:"What this revision changed."`
-	SavedAt  time.Time        `json:"savedAt" jsonschema:"required"`
-	CanUndo  bool             `json:"canUndo" jsonschema:"required"`
-	CanRedo  bool             `json:"canRedo" jsonschema:"required"`
-	Name     string           `json:"name" jsonschema:"required"`
-	Problem  string           `json:"problem,omitempty" jsonschema_description:"Why the document cannot be planned: it opens to be read, put back or taken out only."`
-	Wrong    []job.FieldError `json:"wrong,omitempty" jsonschema_description:"The same, field by field."`
-	Unknown  []string         `json:"unknown" jsonschema:"required" jsonschema_description:"Fields of the document that are kept but not used."`
-	Merged   bool             `json:"merged,omitempty" jsonschema_description:"What was saved was laid over another window's change: the document has both."`
+	ID       string                `json:"id" jsonschema:"required"`
+	Revision int                   `json:"revision" jsonschema:"required"`
+	Doc      Document              `json:"doc" jsonschema:"required"`
+	What     string                `json:"what" jsonschema:"required" jsonschema_description:"What this revision changed."`
+	SavedAt  time.Time             `json:"savedAt" jsonschema:"required"`
+	CanUndo  bool                  `json:"canUndo" jsonschema:"required"`
+	CanRedo  bool                  `json:"canRedo" jsonschema:"required"`
+	Name     string                `json:"name" jsonschema:"required"`
+	Problem  string                `json:"problem,omitempty" jsonschema_description:"Why the document cannot be planned: it opens to be read, put back or taken out only."`
+	Wrong    []document.FieldError `json:"wrong,omitempty" jsonschema_description:"The same, field by field."`
+	Unknown  []string              `json:"unknown" jsonschema:"required" jsonschema_description:"Fields of the document that are kept but not used."`
+	Merged   bool                  `json:"merged,omitempty" jsonschema_description:"What was saved was laid over another window's change: the document has both."`
 }
 
 // Facts are what a list shows of a job's plan. They are kept with the revision
@@ -171,14 +172,14 @@ type OtherReading struct {
 
 // Problem is an error as the API reports it (RFC 9457).
 type Problem struct {
-	Title   string           `json:"title" jsonschema:"required"`
-	Status  int              `json:"status" jsonschema:"required"`
-	Detail  string           `json:"detail" jsonschema:"required"`
-	Fields  []job.FieldError `json:"fields,omitempty"`
-	Ways    []job.Mend       `json:"ways,omitempty" jsonschema_description:"Ways out: edits on top of the change that was refused."`
-	Clashes []job.Clash      `json:"clashes,omitempty" jsonschema_description:"Fields that another window changed to another value."`
-	Merged  Document         `json:"merged,omitempty" jsonschema_description:"Both windows' changes, with theirs where they clash."`
-	Current *JobState        `json:"current,omitempty" jsonschema_description:"The job as it stands, when a change was made against an older revision."`
+	Title   string                `json:"title" jsonschema:"required"`
+	Status  int                   `json:"status" jsonschema:"required"`
+	Detail  string                `json:"detail" jsonschema:"required"`
+	Fields  []document.FieldError `json:"fields,omitempty"`
+	Ways    []document.Mend       `json:"ways,omitempty" jsonschema_description:"Ways out: edits on top of the change that was refused."`
+	Clashes []document.Clash      `json:"clashes,omitempty" jsonschema_description:"Fields that another window changed to another value."`
+	Merged  Document              `json:"merged,omitempty" jsonschema_description:"Both windows' changes, with theirs where they clash."`
+	Current *JobState             `json:"current,omitempty" jsonschema_description:"The job as it stands, when a change was made against an older revision."`
 }
 
 // MethodChoice is a way to set a post, as it is chosen.

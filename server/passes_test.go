@@ -8,7 +8,7 @@ import (
 	"sync"
 	"testing"
 
-	"mallow/core/job"
+	"mallow/core/document"
 	"mallow/core/plan"
 	"mallow/demo"
 	"mallow/server"
@@ -43,7 +43,7 @@ func request(t *testing.T, doc json.RawMessage, more map[string]any) string {
 func TestReasonsAndWaysOutOnRequest(t *testing.T) {
 	c := start(t)
 	doc := json.RawMessage(demoDoc(t))
-	j, _, err := job.Decode(doc, shippedNow(t))
+	j, _, err := document.Decode(doc, shippedNow(t))
 	if err != nil {
 		t.Fatal(err)
 	}

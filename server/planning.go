@@ -8,6 +8,7 @@ import (
 	"github.com/gofiber/fiber/v3"
 
 	"mallow/core/choice"
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/paper"
@@ -16,7 +17,7 @@ import (
 // waysOut is an error of a document with the ways out of it.
 type waysOut struct {
 	error
-	ways []job.Mend
+	ways []document.Mend
 }
 
 func (w waysOut) Unwrap() error { return w.error }

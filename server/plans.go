@@ -9,6 +9,7 @@ import (
 
 	"github.com/gofiber/fiber/v3"
 
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/plan"
 )
@@ -72,9 +73,9 @@ func (s *Server) computed(stop func() error, doc []byte) (*plan.Result, error) {
 	if same, _ := s.results.find(sum, ""); same != nil {
 		return same, nil
 	}
-	j, _, err := job.Decode(doc, s.Catalog)
+	j, _, err := document.Decode(doc, s.Catalog)
 	if err != nil {
-		return nil, waysOut{err, job.Mends(j)}
+		return nil, waysOut{err, document.Mends(j)}
 	}
 	return s.compute(stop, j, sum)
 }
@@ -144,7 +145,7 @@ func (s *Server) explain(c fiber.Ctx) error {
 		why, ok := r.Explain(req.Figure)
 		if !ok {
 			given, _ := json.Marshal(req.Figure)
-			return job.Errors{{Field: "/figure", Given: job.Brief(string(given)), Allowed: "a figure of the plan that can be explained"}}
+			return document.Errors{{Field: "/figure", Given: document.Brief(string(given)), Allowed: "a figure of the plan that can be explained"}}
 		}
 		return c.JSON(Explained{Figure: why.Figure, Sentence: why.Sentence, Steps: why.Steps, Asked: why.Asked, Caution: why.Caution})
 	})
@@ -157,7 +158,7 @@ func (s *Server) advise(c fiber.Ctx) error {
 	if err := read(c, &req); err != nil {
 		return err
 	}
-	if _, _, err := job.Decode(req.Doc, s.Catalog); err != nil {
+	if _, _, err := document.Decode(req.Doc, s.Catalog); err != nil {
 		return err // while it can still be said as an error
 	}
 	return s.stream(c, "application/x-ndjson", mostWait+planBudget, func(ctx context.Context, out pipe) error {
@@ -193,7 +194,7 @@ func (s *Server) ways(c fiber.Ctx) error {
 			return err
 		}
 		if !ok {
-			return job.Errors{{Field: "/post", Given: job.Brief(req.Run + " " + req.Post), Allowed: "a post whose hole was stopped"}}
+			return document.Errors{{Field: "/post", Given: document.Brief(req.Run + " " + req.Post), Allowed: "a post whose hole was stopped"}}
 		}
 		return c.JSON(Ways{Ways: ways})
 	})

@@ -15,7 +15,7 @@ import (
 
 	"github.com/gofiber/fiber/v3"
 
-	"mallow/core/job"
+	"mallow/core/document"
 	"mallow/core/plan"
 	"mallow/exchange"
 	"mallow/paper"
@@ -32,7 +32,7 @@ func (s *Server) source(c fiber.Ctx, stop func() error) (exchange.Source, error)
 }
 
 func (s *Server) sourceOf(rev store.Revision, stop func() error) (exchange.Source, error) {
-	j, _, err := job.Decode(rev.Doc, s.Catalog)
+	j, _, err := document.Decode(rev.Doc, s.Catalog)
 	if err != nil {
 		return exchange.Source{}, err
 	}

@@ -21,6 +21,7 @@ import (
 	"github.com/santhosh-tekuri/jsonschema/v6"
 
 	"mallow/catalog"
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/materials"
 	"mallow/core/plan"
@@ -191,7 +192,7 @@ func TestSavesOnTopOfEachOther(t *testing.T) {
 	var j server.JobState
 	c.must(201, "POST", "/api/jobs", body(t, server.CreateRequest{Doc: server.Document(demoDoc(t))}), &j)
 	edited := func(edits ...job.Edit) server.Document {
-		doc, err := job.Apply(j.Doc, edits)
+		doc, err := document.Apply(j.Doc, edits)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -204,7 +205,7 @@ func TestSavesOnTopOfEachOther(t *testing.T) {
 	c.must(200, "PUT", path, save(edited(most), "theirs"), nil)
 	var both server.JobState
 	c.must(200, "PUT", path, save(edited(name), "mine"), &both)
-	if got, _, err := job.Decode(both.Doc, shippedNow(t)); err != nil || !both.Merged || both.Revision != 3 || got.Name != "Here" || got.Lines[0].Runs[0].Spacing.Most != 1800 {
+	if got, _, err := document.Decode(both.Doc, shippedNow(t)); err != nil || !both.Merged || both.Revision != 3 || got.Name != "Here" || got.Lines[0].Runs[0].Spacing.Most != 1800 {
 		t.Fatalf("merged %v, revision %d, %v", both.Merged, both.Revision, err)
 	}
 	var p server.Problem
@@ -212,7 +213,7 @@ func TestSavesOnTopOfEachOther(t *testing.T) {
 	if p.Current == nil || p.Current.Revision != 3 || len(p.Clashes) != 1 || p.Clashes[0].Path != "/name" || p.Clashes[0].Mine != "Elsewhere" || p.Clashes[0].Theirs != "Here" {
 		t.Fatalf("%+v", p.Clashes)
 	}
-	if got, _, err := job.Decode(p.Merged, shippedNow(t)); err != nil || got.Name != "Here" || got.Lines[0].Name != "L" {
+	if got, _, err := document.Decode(p.Merged, shippedNow(t)); err != nil || got.Name != "Here" || got.Lines[0].Name != "L" {
 		t.Errorf("the merged job: %v %v", got.Name, err)
 	}
 	var head server.Head
@@ -231,7 +232,7 @@ func TestRefusedGateOffersALongerRun(t *testing.T) {
 	if len(p.Ways) != 1 || len(p.Fields) == 0 {
 		t.Fatalf("%+v", p)
 	}
-	changed, err := job.Apply([]byte(doc), p.Ways[0].Edits)
+	changed, err := document.Apply([]byte(doc), p.Ways[0].Edits)
 	if err != nil {
 		t.Fatal(err)
 	}

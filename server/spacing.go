@@ -5,7 +5,7 @@ import (
 
 	"github.com/gofiber/fiber/v3"
 
-	"mallow/core/job"
+	"mallow/core/document"
 )
 
 // alternatives answers with the layouts of a run that are worth having.
@@ -56,5 +56,5 @@ func (s *Server) looks(c fiber.Ctx) error {
 }
 
 func noSuchRun(run string) error {
-	return job.Errors{{Field: "/run", Given: strconv.Quote(run), Allowed: "the id of a run that has a length"}}
+	return document.Errors{{Field: "/run", Given: strconv.Quote(run), Allowed: "the id of a run that has a length"}}
 }

@@ -12,6 +12,7 @@ import (
 
 	"github.com/gofiber/fiber/v3"
 
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/reshape"
@@ -40,10 +41,10 @@ func (s *Server) square(c fiber.Ctx) error {
 	if err := read(c, &req); err != nil {
 		return err
 	}
-	var bad job.Errors
+	var bad document.Errors
 	check := func(field string, v, least, most float64, allowed string) {
 		if !(v >= least && v <= most) {
-			bad = append(bad, job.FieldError{Field: field, Given: strconv.FormatFloat(v, 'g', -1, 64), Allowed: allowed})
+			bad = append(bad, document.FieldError{Field: field, Given: strconv.FormatFloat(v, 'g', -1, 64), Allowed: allowed})
 		}
 	}
 	const legs = "millimetres from 100 to 1000000"
@@ -66,7 +67,7 @@ func (s *Server) square(c fiber.Ctx) error {
 		judged, err := q.Judge(*req.Taped, req.Far, req.Mark)
 		if err != nil {
 			u := length.Units{System: req.System, SmallestMark: req.Mark}
-			return job.Errors{{Field: "/taped", Given: u.Tape(*req.Taped),
+			return document.Errors{{Field: "/taped", Given: u.Tape(*req.Taped),
 				Allowed: u.Tape((q.LegA - q.LegB).Abs()) + " to " + u.Tape(q.LegA+q.LegB) + ": with these legs no diagonal is shorter or longer"}}
 		}
 		out.Check = &judged
@@ -82,11 +83,11 @@ func (s *Server) pegs(c fiber.Ctx) error {
 	}
 	for field, v := range map[string]length.Length{"/midA": req.MidA, "/midB": req.MidB, "/endA": req.EndA, "/endB": req.EndB, "/farA": req.FarA, "/farB": req.FarB} {
 		if !(v.Abs() <= 1e6) {
-			return job.Errors{{Field: field, Given: fmt.Sprint(float64(v)), Allowed: "millimetres up to 1000000"}}
+			return document.Errors{{Field: field, Given: fmt.Sprint(float64(v)), Allowed: "millimetres up to 1000000"}}
 		}
 	}
 	if (req.FarA - req.FarB).Abs() < length.Metre {
-		return job.Errors{{Field: "/farB", Given: fmt.Sprintf("%g and %g mm", req.FarA, req.FarB), Allowed: "distances to the two pegs that differ by a metre at least, or the tilt cannot show"}}
+		return document.Errors{{Field: "/farB", Given: fmt.Sprintf("%g and %g mm", req.FarA, req.FarB), Allowed: "distances to the two pegs that differ by a metre at least, or the tilt cannot show"}}
 	}
 	return c.JSON(survey.Pegs{MidA: req.MidA, MidB: req.MidB, EndA: req.EndA, EndB: req.EndB, FarA: req.FarA, FarB: req.FarB}.Test())
 }
@@ -104,7 +105,7 @@ func (s *Server) walk(c fiber.Ctx) error {
 	if err := read(c, &req); err != nil {
 		return err
 	}
-	j, _, err := job.Decode(req.Doc, s.Catalog)
+	j, _, err := document.Decode(req.Doc, s.Catalog)
 	if err != nil {
 		return err
 	}
@@ -112,7 +113,7 @@ func (s *Server) walk(c fiber.Ctx) error {
 		return fiber.NewError(fiber.StatusUnprocessableEntity, fmt.Sprintf("There is no line %d; the job has %d.", req.Line+1, len(j.Lines)))
 	}
 	if !(req.Every >= 300 && req.Every <= 1e6) {
-		return job.Errors{{Field: "/every", Given: fmt.Sprint(float64(req.Every)), Allowed: "millimetres from 300 to 1000000"}}
+		return document.Errors{{Field: "/every", Given: fmt.Sprint(float64(req.Every)), Allowed: "millimetres from 300 to 1000000"}}
 	}
 	line := j.Lines[req.Line]
 	stops := survey.Route(line, req.Every, walkReach)
@@ -120,7 +121,7 @@ func (s *Server) walk(c fiber.Ctx) error {
 		return fiber.NewError(fiber.StatusUnprocessableEntity, "The line has no length yet: tape its runs first, then walk it with the level.")
 	}
 	if len(stops) > mostStops {
-		return job.Errors{{Field: "/every", Given: fmt.Sprint(float64(req.Every)), Allowed: fmt.Sprintf("wide enough for %d readings; this makes %d", mostStops, len(stops))}}
+		return document.Errors{{Field: "/every", Given: fmt.Sprint(float64(req.Every)), Allowed: fmt.Sprintf("wide enough for %d readings; this makes %d", mostStops, len(stops))}}
 	}
 	var rows []job.Reading
 	return s.readings(c, standin.NewWalk(s.Level, line, stops), len(stops), func(i int, r standin.Reading) any {
@@ -174,7 +175,7 @@ func (s *Server) askOffice(c fiber.Ctx) error {
 		return err
 	}
 	t := s.office().Ask(j, day)
-	doc, err := job.Apply(req.Doc, []job.Edit{job.Set("/site/before/ticket", t)})
+	doc, err := document.Apply(req.Doc, []job.Edit{job.Set("/site/before/ticket", t)})
 	if err != nil {
 		return err
 	}
@@ -195,11 +196,11 @@ func (s *Server) officeMarks(c fiber.Ctx) error {
 	if err != nil {
 		return err
 	}
-	doc, err := job.ReplaceLines(req.Doc, lines, nil)
+	doc, err := document.ReplaceLines(req.Doc, lines, nil)
 	if err != nil {
 		return err
 	}
-	doc, err = job.Apply(doc, []job.Edit{job.Set("/site/before/ticket/marked", true), job.Set("/site/before/services", true)})
+	doc, err = document.Apply(doc, []job.Edit{job.Set("/site/before/ticket/marked", true), job.Set("/site/before/services", true)})
 	if err != nil {
 		return err
 	}
@@ -211,13 +212,13 @@ func (s *Server) officeRequest(c fiber.Ctx) (job.Job, time.Time, OfficeRequest, 
 	if err := read(c, &req); err != nil {
 		return job.Job{}, time.Time{}, req, err
 	}
-	j, _, err := job.Decode(req.Doc, s.Catalog)
+	j, _, err := document.Decode(req.Doc, s.Catalog)
 	if err != nil {
 		return j, time.Time{}, req, err
 	}
 	day, err := time.Parse(time.DateOnly, req.Day)
 	if err != nil {
-		err = job.Errors{{Field: "/day", Given: strconv.Quote(req.Day), Allowed: "a date, year-month-day"}}
+		err = document.Errors{{Field: "/day", Given: strconv.Quote(req.Day), Allowed: "a date, year-month-day"}}
 	}
 	return j, day, req, err
 }

@@ -16,6 +16,7 @@ import (
 
 	"github.com/gofiber/fiber/v3"
 
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/plan"
@@ -120,7 +121,7 @@ func TestLevelThatIsOutIsFoundAndCorrected(t *testing.T) {
 		if err := json.Unmarshal([]byte(doc), &j); err != nil {
 			t.Fatal(err)
 		}
-		changed, err := job.Apply([]byte(doc), []job.Edit{job.Set("/lines/0/books", append(j.Lines[0].Books, page))})
+		changed, err := document.Apply([]byte(doc), []job.Edit{job.Set("/lines/0/books", append(j.Lines[0].Books, page))})
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -371,7 +372,7 @@ func TestLooksOverTheWire(t *testing.T) {
 		t.Fatalf("%d looks of %s", len(got.Looks), got.Run)
 	}
 	for _, l := range got.Looks {
-		changed, err := job.Apply([]byte(doc), l.Edits)
+		changed, err := document.Apply([]byte(doc), l.Edits)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -400,7 +401,7 @@ func TestAlternativesOverTheWire(t *testing.T) {
 		t.Fatalf("%+v", got)
 	}
 	before := c.planOf([]byte(doc))
-	changed, err := job.Apply([]byte(doc), got.Layouts[1].Edits)
+	changed, err := document.Apply([]byte(doc), got.Layouts[1].Edits)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -8,7 +8,7 @@ import (
 
 	"github.com/gofiber/fiber/v3"
 
-	"mallow/core/job"
+	"mallow/core/document"
 	"mallow/core/reshape"
 	"mallow/exchange"
 	"mallow/standin"
@@ -35,7 +35,7 @@ var troubles = map[store.Kind]Problem{
 // problem is an error in the words of the trade. What is ours to mend is
 // logged; what is the user's to mend says how.
 func (s *Server) problem(c fiber.Ctx, err error) Problem {
-	var fields job.Errors
+	var fields document.Errors
 	var stale *store.StaleError
 	var refused reshape.Refused
 	var file exchange.FileError

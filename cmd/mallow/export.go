@@ -12,6 +12,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"mallow/catalog"
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/plan"
@@ -110,7 +111,7 @@ func source(name string, stdin io.Reader) (exchange.Source, error) {
 	if src.Doc, err = readFile(name, stdin); err != nil {
 		return src, err
 	}
-	if src.Job, _, err = job.Decode(src.Doc, cat); err != nil {
+	if src.Job, _, err = document.Decode(src.Doc, cat); err != nil {
 		return src, err
 	}
 	if src.Plan, err = plan.Worded(nil, src.Job, cat); err != nil {
@@ -161,7 +162,7 @@ func imported(file string, raw []byte, name string, sys length.System, off lengt
 		return nil, err
 	}
 	if strings.EqualFold(filepath.Ext(file), ".json") || file == "-" && strings.Contains(string(raw), `"mallow"`) {
-		_, _, err := job.Decode(raw, cat)
+		_, _, err := document.Decode(raw, cat)
 		return raw, err
 	}
 	if sys != length.Imperial && sys != length.Metric {
@@ -170,7 +171,7 @@ func imported(file string, raw []byte, name string, sys length.System, off lengt
 	if name == "" {
 		name = strings.TrimSuffix(filepath.Base(file), filepath.Ext(file))
 	}
-	j := job.New(name, sys, cat)
+	j := document.New(name, sys, cat)
 	found, err := exchange.Read(file, raw, exchange.Options{System: sys})
 	if err != nil {
 		return nil, err
@@ -187,7 +188,7 @@ func imported(file string, raw []byte, name string, sys length.System, off lengt
 	if err != nil {
 		return nil, err
 	}
-	_, _, err = job.Decode(doc, cat)
+	_, _, err = document.Decode(doc, cat)
 	return doc, err
 }
 

@@ -11,7 +11,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"mallow/catalog"
-	"mallow/core/job"
+	"mallow/core/document"
 	"mallow/core/length"
 	"mallow/core/plan"
 )
@@ -55,7 +55,7 @@ func planFile(name string, stdin io.Reader) (plan.Plan, []string, error) {
 	if err != nil {
 		return plan.Plan{}, nil, err
 	}
-	j, unknown, err := job.Decode(doc, cat)
+	j, unknown, err := document.Decode(doc, cat)
 	if err != nil {
 		return plan.Plan{}, nil, fmt.Errorf("%s: %w", name, err)
 	}

@@ -19,7 +19,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"mallow/catalog"
-	"mallow/core/job"
+	"mallow/core/document"
 	"mallow/demo"
 	"mallow/replica"
 	"mallow/server"
@@ -252,9 +252,9 @@ func (c *closing) Close() error {
 
 // fill puts demo jobs into an empty store. The first is to stand first in the
 // list: it is saved last.
-func fill(ctx context.Context, kept *store.Store, usual job.Usual, docs [][]byte) error {
+func fill(ctx context.Context, kept *store.Store, usual document.Usual, docs [][]byte) error {
 	for i := len(docs) - 1; i >= 0; i-- {
-		j, _, err := job.Decode(docs[i], usual)
+		j, _, err := document.Decode(docs[i], usual)
 		if err != nil {
 			return err
 		}

@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"mallow/catalog"
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/materials"
@@ -20,14 +21,14 @@ import (
 // genes are what a searched document is made of. Each is a share of what a job
 // may have.
 type genes struct {
-	Posts, Runs, Lines            float64
-	Gates, Heights, Overrides, InWay  float64
-	Held, Parts, Rough, Clustered float64
-	Way, Look, Steps, Give        int
-	Infill, Method, System        int
-	Metric, Closed, Frost, Wide   bool
-	Taped                         bool
-	Seed                          uint64
+	Posts, Runs, Lines               float64
+	Gates, Heights, Overrides, InWay float64
+	Held, Parts, Rough, Clustered    float64
+	Way, Look, Steps, Give           int
+	Infill, Method, System           int
+	Metric, Closed, Frost, Wide      bool
+	Taped                            bool
+	Seed                             uint64
 }
 
 // randomGenes leans to the extremes, where the worst is.
@@ -83,8 +84,8 @@ func (g genes) document(cat materials.Catalog) job.Job {
 	if g.Metric {
 		sys = length.Metric
 	}
-	j := job.New("Worst", sys, cat)
-	runs := max(1, part(g.Runs*g.Runs, job.MostRuns))
+	j := document.New("Worst", sys, cat)
+	runs := max(1, part(g.Runs*g.Runs, document.MostRuns))
 	lines := max(1, min(50, part(g.Lines, runs)))
 	like := j.Lines[0].Runs[0]
 	if systems := systemsOf(cat, sys); len(systems) > 0 {
@@ -109,15 +110,15 @@ func (g genes) document(cat materials.Catalog) job.Job {
 	if _, ok := like.Spacing.ByPiece(); ok {
 		bay = like.Spacing.Regular(like.Post.Width, like.Post.Width)
 	}
-	most := job.MostPosts
+	most := document.MostPosts
 	if like.Grade.Look.Leans() || g.Parts > 0 {
-		most = job.MostLeaning
+		most = document.MostLeaning
 	}
 	posts := part(g.Posts, most)*9/10 - 2*runs
 	long := max(3*bay, bay*length.Length(float64(posts)/float64(runs)))
 	share := func(of float64, most int) int { return part(of, most) / runs }
-	each := struct{ heights, gates, spots, inWay, held, parts int }{share(g.Heights, job.MostHeights), share(g.Gates, job.MostGates), share(g.Overrides, job.MostOverrides),
-		share(g.InWay, job.MostInWay), share(g.Held, job.MostHeld), min(200, part(g.Parts, job.MostParts)/runs)}
+	each := struct{ heights, gates, spots, inWay, held, parts int }{share(g.Heights, document.MostHeights), share(g.Gates, document.MostGates), share(g.Overrides, document.MostOverrides),
+		share(g.InWay, document.MostInWay), share(g.Held, document.MostHeld), min(200, part(g.Parts, document.MostParts)/runs)}
 	j.Lines = nil
 	for l := range lines {
 		line := job.Line{ID: fmt.Sprintf("L%d", l+1), Name: "", Closed: g.Closed && runs/lines > 2}
@@ -203,7 +204,7 @@ func (g genes) cost(cat materials.Catalog, most time.Duration) (t tried) {
 	if err != nil {
 		return t
 	}
-	j, _, err := job.Decode(raw, cat)
+	j, _, err := document.Decode(raw, cat)
 	if err != nil {
 		return t
 	}

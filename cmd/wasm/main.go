@@ -10,7 +10,7 @@ import (
 	"time"
 
 	"mallow/catalog"
-	"mallow/core/job"
+	"mallow/core/document"
 	"mallow/core/plan"
 	"mallow/demo"
 )
@@ -33,7 +33,7 @@ func run() error {
 	if err != nil {
 		return err
 	}
-	j, _, err := job.Decode(docs[0], cat)
+	j, _, err := document.Decode(docs[0], cat)
 	if err != nil {
 		return err
 	}

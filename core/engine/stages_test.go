@@ -4,6 +4,7 @@ import (
 	"testing"
 
 	"mallow/catalog"
+	"mallow/core/document"
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
@@ -48,7 +49,7 @@ func TestAStageIsALineInTheList(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	j := job.New("Built", length.Metric, cat)
+	j := document.New("Built", length.Metric, cat)
 	total := 20 * length.Metre
 	j.Lines[0].Runs[0].Length = &total
 	r := Compute(j, cat, nil, func() {})

@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"mallow/catalog"
+	"mallow/core/document"
 	"mallow/core/job"
 )
 
@@ -30,8 +31,8 @@ func TestBadGatesAreRefused(t *testing.T) {
 	} {
 		doc := `{"mallow":1,"name":"Gate","units":{"system":"metric","smallestMark":1},"site":{},"lines":[{"id":"L1","runs":[
 			{"id":"R1","length":6000,"gates":[{"id":"G1","at":3000,"gap":100,` + c.gate + `}]}]}]}`
-		_, _, err := job.Decode([]byte(doc), cat)
-		var all job.Errors
+		_, _, err := document.Decode([]byte(doc), cat)
+		var all document.Errors
 		if !errors.As(err, &all) {
 			t.Errorf("%s: %v", c.gate, err)
 			continue
@@ -51,7 +52,7 @@ func TestEditsAddToLists(t *testing.T) {
 	doc := []byte(`{"a":[1],"own":{"kept":true}}`)
 	for _, path := range []string{"/a/-", "/b/-", "/own/list/-"} {
 		var err error
-		if doc, err = job.Apply(doc, []job.Edit{job.Set(path, 2)}); err != nil {
+		if doc, err = document.Apply(doc, []job.Edit{job.Set(path, 2)}); err != nil {
 			t.Fatal(err)
 		}
 	}

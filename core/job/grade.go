@@ -215,3 +215,8 @@ func (r Run) RailHeights() []length.Length {
 	}
 	return out
 }
+
+// Leans tells whether some part of a run leans with the ground.
+func (r Run) Leans() bool {
+	return r.Grade.Look.Leans() || slices.ContainsFunc(r.Grade.Parts, func(p LookPart) bool { return p.Look.Leans() })
+}

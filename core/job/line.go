@@ -118,3 +118,19 @@ type Reading struct {
 	Sight     length.Length  `json:"sight,omitempty" jsonschema:"minimum=0,maximum=1000000" jsonschema_description:"Rod: the same at the side or fore reading."`
 	Sure      bool           `json:"sure,omitempty" jsonschema_description:"Measured twice: no slip, though its neighbours differ."`
 }
+
+// Legs are the sides of a corner's measured triangle, where they are known.
+func (c Corner) Legs(before, after Run) (back, forth length.Length, ok bool) {
+	if c.Back == nil && before.Length == nil || c.Forth == nil && after.Length == nil {
+		return 0, 0, false
+	}
+	if back = 0; c.Back != nil {
+		back = *c.Back
+	} else {
+		back = *before.Length
+	}
+	if c.Forth != nil {
+		return back, *c.Forth, true
+	}
+	return back, *after.Length, true
+}

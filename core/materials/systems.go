@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"slices"
 
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/length"
 )
@@ -53,7 +54,7 @@ func (c Catalog) fits(s job.System) error {
 	if err != nil {
 		return err
 	}
-	_, unknown, err := job.Decode(doc, c)
+	_, unknown, err := document.Decode(doc, c)
 	if err == nil && len(unknown) > 0 {
 		return fmt.Errorf("unknown fields %v", unknown)
 	}

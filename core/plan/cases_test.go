@@ -5,6 +5,7 @@ import (
 	"os"
 	"testing"
 
+	"mallow/core/document"
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
@@ -19,7 +20,7 @@ func caseJob(t testing.TB, name string) job.Job {
 	if err != nil {
 		t.Fatal(err)
 	}
-	j, _, err := job.Decode(doc, shipped(t))
+	j, _, err := document.Decode(doc, shipped(t))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -63,7 +64,7 @@ func TestLeaningPiecesFit(t *testing.T) {
 	cat := shipped(t)
 	looked, said := 0, 0
 	for n := range sized(400, 60) {
-		j := job.New("Lean", length.Metric, cat)
+		j := document.New("Lean", length.Metric, cat)
 		r := &j.Lines[0].Runs[0]
 		total := length.Length(6000 + rng.Float64()*30000)
 		r.Length = &total
@@ -237,7 +238,7 @@ func TestGustsOfEveryFooting(t *testing.T) {
 func TestUnmeasuredCornerIsHeldAgainstTheTurns(t *testing.T) {
 	cat := shipped(t)
 	yard := func(third length.Length, turn float64) plan.Plan {
-		j := job.New("Yard", length.Metric, cat)
+		j := document.New("Yard", length.Metric, cat)
 		var runs []job.Run
 		for i, long := range []length.Length{10000, 8000, third, 8000} {
 			r := j.Lines[0].Runs[0]

@@ -9,6 +9,7 @@ import (
 	"strings"
 	"testing"
 
+	"mallow/core/document"
 	"mallow/core/finding"
 	"mallow/core/footing"
 	"mallow/core/job"
@@ -85,7 +86,7 @@ func TestByHandIsTakenBack(t *testing.T) {
 // A rule that was entered in feet is said in feet on a metric job (24 in and 3
 // in for each foot over 4 ft, chain link by published practice).
 func TestRulesAreSaidAsEntered(t *testing.T) {
-	j := job.New("Link", length.Metric, shipped(t))
+	j := document.New("Link", length.Metric, shipped(t))
 	run := &j.Lines[0].Runs[0]
 	for _, s := range shipped(t).Systems {
 		if s.ID == "chain-link-m" {
@@ -130,11 +131,11 @@ func TestRockAndItsWaysOut(t *testing.T) {
 		if w.Gust < s.Ways[0].Gust-1e-9 {
 			t.Errorf("%s bears %v, less than leaving it", w.ID, w.Gust)
 		}
-		edited, err := job.Apply(doc, w.Edits)
+		edited, err := document.Apply(doc, w.Edits)
 		if err != nil {
 			t.Fatal(err)
 		}
-		after, _, err := job.Decode(edited, cat)
+		after, _, err := document.Decode(edited, cat)
 		if err != nil {
 			t.Fatalf("%s: %v", w.ID, err)
 		}
@@ -233,11 +234,11 @@ func TestForbiddenPairs(t *testing.T) {
 			continue
 		}
 		for _, way := range f.Remedies {
-			edited, err := job.Apply(doc, way.Edits)
+			edited, err := document.Apply(doc, way.Edits)
 			if err != nil {
 				t.Fatal(err)
 			}
-			after, _, err := job.Decode(edited, cat)
+			after, _, err := document.Decode(edited, cat)
 			if err != nil {
 				t.Errorf("%s: %s: %v", c.rule, way.Says.Print(j.Units), err)
 				continue
@@ -351,7 +352,7 @@ func anyHoles(t testing.TB, rng *rand.Rand) job.Job {
 	if rng.IntN(6) == 0 {
 		run.Hole.Driven, run.Hole.Collar = ptr([]job.Driven{job.LineDriven, job.AllDriven}[rng.IntN(2)]), ptr(length.Length(rng.IntN(400)))
 	}
-	if errs := job.Check(j); len(errs) > 0 {
+	if errs := document.Check(j); len(errs) > 0 {
 		t.Fatal(errs)
 	}
 	return j
@@ -506,7 +507,7 @@ func TestCardsOfEverySystem(t *testing.T) {
 // ways out of each.
 func BenchmarkStoppedHoles(b *testing.B) {
 	cat := shipped(b)
-	j := job.New("Rock", length.Imperial, cat)
+	j := document.New("Rock", length.Imperial, cat)
 	run := &j.Lines[0].Runs[0]
 	run.Length = ptr(39 * 96 * length.Inch)
 	for i := 4; i < 40; i += 4 {
@@ -521,7 +522,7 @@ func BenchmarkStoppedHoles(b *testing.B) {
 // out says so: an end post whose 12 in hole just meets a drain.
 func TestShiftedHoleMissesThePipe(t *testing.T) {
 	cat := shipped(t)
-	j := job.New("Drain", length.Imperial, cat)
+	j := document.New("Drain", length.Imperial, cat)
 	run := &j.Lines[0].Runs[0]
 	run.Length = ptr(40 * length.Foot)
 	run.KeepOuts = []job.KeepOut{{ID: "K1", Kind: job.Drain, At: 5 * length.Inch, Width: length.Inch}}
@@ -538,11 +539,11 @@ func TestShiftedHoleMissesThePipe(t *testing.T) {
 	if k < 0 {
 		t.Fatalf("no way out shifts the hole: %+v", f.Remedies)
 	}
-	edited, err := job.Apply(doc, f.Remedies[k].Edits)
+	edited, err := document.Apply(doc, f.Remedies[k].Edits)
 	if err != nil {
 		t.Fatal(err)
 	}
-	after, _, err := job.Decode(edited, cat)
+	after, _, err := document.Decode(edited, cat)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -579,11 +580,11 @@ func TestWaysOutDoNotPileUp(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		edited, err := job.Apply(doc, w.Edits)
+		edited, err := document.Apply(doc, w.Edits)
 		if err != nil {
 			t.Fatal(err)
 		}
-		after, _, err := job.Decode(edited, cat)
+		after, _, err := document.Decode(edited, cat)
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"testing"
 
+	"mallow/core/document"
 	"mallow/core/engine"
 	"mallow/core/finding"
 	"mallow/core/job"
@@ -38,7 +39,7 @@ func examples(t testing.TB) []example {
 // misses only when there is a way out of them.
 func foundIn(t *testing.T, e example, edits []job.Edit) *finding.Finding {
 	t.Helper()
-	doc, err := job.Apply(e.Doc, edits)
+	doc, err := document.Apply(e.Doc, edits)
 	if err != nil {
 		t.Fatalf("%s: %v", e.Code, err)
 	}
@@ -111,7 +112,7 @@ func TestFindingsAreAllTold(t *testing.T) {
 		if n%2 == 0 {
 			j = random(t, rng)
 			spoil(rng, &j.Lines[0].Runs[0])
-			if len(job.Check(j)) > 0 {
+			if len(document.Check(j)) > 0 {
 				continue
 			}
 		}

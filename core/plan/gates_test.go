@@ -9,6 +9,7 @@ import (
 	"strings"
 	"testing"
 
+	"mallow/core/document"
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
@@ -696,7 +697,7 @@ func TestAnyGateIsPlanned(t *testing.T) {
 		if rng.IntN(4) == 0 {
 			g.Kind, g.Slides, g.Second = job.SlideGate, []job.End{job.FirstPost, job.SecondPost}[rng.IntN(2)], nil
 		}
-		if len(job.Check(j)) > 0 {
+		if len(document.Check(j)) > 0 {
 			continue
 		}
 		p := plan.Make(j, shipped(t))

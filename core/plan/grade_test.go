@@ -7,6 +7,7 @@ import (
 	"strings"
 	"testing"
 
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/plan"
@@ -14,7 +15,7 @@ import (
 
 // bank is ten bays of 2 m that rise 1 m, evenly: five in a hundred.
 func bank(t testing.TB, look job.Look) job.Job {
-	j := job.New("Bank", length.Metric, shipped(t))
+	j := document.New("Bank", length.Metric, shipped(t))
 	r := &j.Lines[0].Runs[0]
 	r.Length, r.Spacing.Most = ptr(length.Length(20000)), 2050
 	r.Ground = []job.GroundPoint{{At: 0, Height: 0}, {At: 20000, Height: 1000}}

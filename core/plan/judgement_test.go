@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"mallow/core/document"
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
@@ -14,7 +15,7 @@ import (
 // A new flat job of 60 ft opens with nothing to warn of, in either system.
 func TestNewFlatJobWarnsOfNothing(t *testing.T) {
 	for _, sys := range []length.System{length.Imperial, length.Metric} {
-		j := job.New("Flat", sys, shipped(t))
+		j := document.New("Flat", sys, shipped(t))
 		j.Lines[0].Runs[0].Length = ptr(60 * length.Foot)
 		for _, f := range plan.Make(j, shipped(t)).Findings {
 			if f.Severity != finding.Missing {
@@ -29,7 +30,7 @@ func TestNewFlatJobWarnsOfNothing(t *testing.T) {
 func TestThresholds(t *testing.T) {
 	cat := shipped(t)
 	flat := func(long length.Length) job.Job {
-		j := job.New("T", length.Metric, cat)
+		j := document.New("T", length.Metric, cat)
 		j.Lines[0].Runs[0].Length = &long
 		return j
 	}
@@ -67,7 +68,7 @@ func TestThresholds(t *testing.T) {
 }
 
 func metricRun(t *testing.T, long length.Length) (job.Job, *job.Run) {
-	j := job.New("T", length.Metric, shipped(t))
+	j := document.New("T", length.Metric, shipped(t))
 	r := &j.Lines[0].Runs[0]
 	r.Length = &long
 	return j, r
@@ -187,7 +188,7 @@ func TestLandedPostIsThatPost(t *testing.T) {
 		t.Error("spaced again it still says so")
 	}
 	// Equal bays under the most give way without a word of work.
-	k := job.New("E", length.Imperial, cat)
+	k := document.New("E", length.Imperial, cat)
 	k.Lines[0].Runs[0].Length = ptr(45 * length.Foot) // six bays of 90 in
 	k.Lines[0].Runs[0].FixedPosts = []job.FixedPost{{ID: "F1", At: 181 * inch, Landed: true}}
 	q := plan.Make(k, cat)
@@ -225,7 +226,7 @@ func TestWhatCrewsDig(t *testing.T) {
 		t.Errorf("a 6x6 gate post's hole is %v in wide, want 14 to 18 (common practice)", w)
 	}
 	// 18 1/2 in asks for an 18 in auger, not a 24.
-	k := job.New("A", length.Imperial, cat)
+	k := document.New("A", length.Imperial, cat)
 	k.Lines[0].Runs[0].Length, k.Lines[0].Runs[0].Post.Width = ptr(40*length.Foot), 18.5/3*inch
 	if w := plan.Make(k, cat).Runs[0].Posts[2].HoleWidth.Inches(); math.Abs(w-18) > 1e-6 {
 		t.Errorf("18 1/2 in took a %v in auger", w)
@@ -260,7 +261,7 @@ func TestMaterialsThatCannot(t *testing.T) {
 		t.Errorf("refused: %v", p.Runs[0].LooksRefused)
 	}
 	// Concrete posts are not cut: nothing is cut off, and what is over goes down.
-	k := job.New("C", length.Metric, cat)
+	k := document.New("C", length.Metric, cat)
 	s, _ := cat.System("slotted-concrete-m", nil)
 	k.Lines[0].Runs[0] = s.Outfit(k.Lines[0].Runs[0])
 	k.Lines[0].Runs[0].Length = ptr(length.Length(15000))
@@ -330,7 +331,7 @@ func TestMaterialsThatCannot(t *testing.T) {
 // A hole for a stabbed post is filled so far that the post brings the mix to
 // its level: by hand, a disc of concrete less the post's prism.
 func TestStabbedHolesAreFilledLess(t *testing.T) {
-	j := job.New("S", length.Metric, shipped(t))
+	j := document.New("S", length.Metric, shipped(t))
 	r := &j.Lines[0].Runs[0]
 	r.Length, r.Setting.Method, r.Setting.Cover, r.Setting.Gravel, r.Setting.Mound = ptr(length.Length(9600)), ptr(job.Stabbed), ptr(length.Length(50)), ptr(length.Length(0)), ptr(length.Length(0))
 	c := plan.Make(j, shipped(t)).Runs[0].Cards[1]
@@ -354,7 +355,7 @@ func TestStabbedHolesAreFilledLess(t *testing.T) {
 func TestPanelsOnOuterFaces(t *testing.T) {
 	cat := shipped(t)
 	yard := func(face job.Side, ends job.FreeEnd) plan.Plan {
-		j := job.New("F", length.Metric, cat)
+		j := document.New("F", length.Metric, cat)
 		s, _ := cat.System("panel-on-face-m", nil)
 		first := s.Outfit(j.Lines[0].Runs[0])
 		first.Length, first.Spacing.Face, first.Spacing.Ends = ptr(length.Length(9000)), face, ends
@@ -440,7 +441,7 @@ func TestRailsAreCounted(t *testing.T) {
 func TestExplanationsInTheJobsUnits(t *testing.T) {
 	cat := shipped(t)
 	for _, sys := range []length.System{length.Imperial, length.Metric} {
-		j := job.New("U", sys, cat)
+		j := document.New("U", sys, cat)
 		g := cat.UsualGate(sys)
 		g.ID, g.At, g.Weight = "G1", 6000, ptr(length.Mass(60))
 		j.Lines[0].Runs[0].Length, j.Lines[0].Runs[0].Gates = ptr(length.Length(12000)), []job.Gate{g}

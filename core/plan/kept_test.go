@@ -5,6 +5,7 @@ import (
 	"math/rand/v2"
 	"testing"
 
+	"mallow/core/document"
 	"mallow/core/job"
 )
 
@@ -51,7 +52,7 @@ func TestKeptSwingsEqualFromNothing(t *testing.T) {
 			next := clone(t, j)
 			run := &next.Lines[0].Runs[0]
 			edits[(k*7+n)%len(edits)](&run.Gates[0], run, &next)
-			if len(job.Check(next)) > 0 {
+			if len(document.Check(next)) > 0 {
 				continue
 			}
 			j, last = next, computed(t, next, last)

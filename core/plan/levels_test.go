@@ -7,6 +7,7 @@ import (
 	"math/rand/v2"
 	"testing"
 
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/plan"
@@ -79,7 +80,7 @@ func TestLevelsAgree(t *testing.T) {
 			j.Lines = []job.Line{base.Lines[0]}
 			j.Lines[0].Runs = []job.Run{base.Lines[0].Runs[0]}
 			said[level](&j)
-			if errs := job.Check(j); len(errs) > 0 {
+			if errs := document.Check(j); len(errs) > 0 {
 				t.Fatalf("job %d, %s: %v", n, level, errs)
 			}
 			got := holesOf(t, plan.Make(j, cat))

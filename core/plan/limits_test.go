@@ -4,6 +4,7 @@ import (
 	"strings"
 	"testing"
 
+	"mallow/core/document"
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
@@ -203,7 +204,7 @@ func TestStringKeepsOffTheGround(t *testing.T) {
 // yard is a closed square of 10 m whose last side is longer, and whose last
 // corner turns more.
 func yard(t *testing.T, longer length.Length, turn float64) job.Job {
-	j := job.New("Y", length.Metric, shipped(t))
+	j := document.New("Y", length.Metric, shipped(t))
 	first := j.Lines[0].Runs[0]
 	j.Lines[0].Closed, j.Lines[0].Runs = true, nil
 	for i, id := range []string{"R1", "R2", "R3", "R4"} {

@@ -8,6 +8,7 @@ import (
 	"strings"
 	"testing"
 
+	"mallow/core/document"
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
@@ -23,7 +24,7 @@ func demoJob(t testing.TB, n int) job.Job {
 	if err != nil {
 		t.Fatal(err)
 	}
-	j, _, err := job.Decode(docs[n], shipped(t))
+	j, _, err := document.Decode(docs[n], shipped(t))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -34,9 +35,9 @@ func demoJob(t testing.TB, n int) job.Job {
 func randomLines(t testing.TB, rng *rand.Rand) job.Job {
 	t.Helper()
 	cat := shipped(t)
-	j := job.New("Random", length.Imperial, cat)
+	j := document.New("Random", length.Imperial, cat)
 	if rng.IntN(2) == 0 {
-		j = job.New("Random", length.Metric, cat)
+		j = document.New("Random", length.Metric, cat)
 	}
 	like, n := j.Lines[0].Runs[0], 0
 	j.Lines = nil
@@ -102,7 +103,7 @@ func randomLines(t testing.TB, rng *rand.Rand) job.Job {
 		j.Lines = append(j.Lines, line)
 	}
 	j.Site.Wind = 0.1 + rng.Float64()*10
-	if errs := job.Check(j); len(errs) > 0 {
+	if errs := document.Check(j); len(errs) > 0 {
 		t.Fatal(errs)
 	}
 	return j
@@ -204,11 +205,11 @@ func remediesApply(t *testing.T, n int, j job.Job, p plan.Plan) {
 	}
 	for _, f := range p.Findings {
 		for _, way := range f.Remedies {
-			changed, err := job.Apply(doc, way.Edits)
+			changed, err := document.Apply(doc, way.Edits)
 			if err != nil {
 				t.Fatalf("job %d: %s: %v", n, f.Rule, err)
 			}
-			after, _, err := job.Decode(changed, shipped(t))
+			after, _, err := document.Decode(changed, shipped(t))
 			if err != nil {
 				t.Fatalf("job %d: the way out of %s, %q, makes: %v", n, f.Rule, way.Says.Print(p.Units), err)
 			}
@@ -270,7 +271,7 @@ func TestCornerPostsAreCountedOnce(t *testing.T) {
 // It is the hole that must miss a pipe, not the post's centre.
 func TestHolesMissWhatIsInTheWay(t *testing.T) {
 	cat := shipped(t)
-	j := job.New("A", length.Metric, cat)
+	j := document.New("A", length.Metric, cat)
 	run := &j.Lines[0].Runs[0]
 	run.Length = ptr(length.Length(9600)) // posts every 2.4 m, 300 mm holes
 	run.FixedPosts, run.Spacing.HandDig = []job.FixedPost{{ID: "F1", At: 2400}}, true
@@ -339,11 +340,11 @@ func TestHolesMissWhatIsInTheWay(t *testing.T) {
 	// The way out that is offered works.
 	p := at(2500, 0, 450, job.Service)
 	doc, _ := json.Marshal(j)
-	changed, err := job.Apply(doc, find(p, "in-the-way").Remedies[0].Edits)
+	changed, err := document.Apply(doc, find(p, "in-the-way").Remedies[0].Edits)
 	if err != nil {
 		t.Fatal(err)
 	}
-	after, _, err := job.Decode(changed, cat)
+	after, _, err := document.Decode(changed, cat)
 	if err != nil || find(plan.Make(after, cat), "in-the-way") != nil {
 		t.Errorf("the way out does not help: %v", err)
 	}
@@ -385,7 +386,7 @@ func TestClearedOnlyWhenAllIsSettled(t *testing.T) {
 // 100 mm post; and a wind that is said with the length it allows.
 func TestStringsOfARun(t *testing.T) {
 	cat := shipped(t)
-	j := job.New("A", length.Metric, cat)
+	j := document.New("A", length.Metric, cat)
 	run := &j.Lines[0].Runs[0]
 	run.Length = ptr(30 * length.Metre)
 	for _, c := range []struct {
@@ -480,7 +481,7 @@ func TestWhatTheWalkSays(t *testing.T) {
 // line posts, and the top goes through.
 func TestStraightJointIsNoTerminal(t *testing.T) {
 	cat := shipped(t)
-	j := job.New("A", length.Metric, cat)
+	j := document.New("A", length.Metric, cat)
 	run := j.Lines[0].Runs[0]
 	run.Length, run.Hole.EndExtraDepth = ptr(length.Length(9600)), ptr(length.Length(300))
 	next := run
@@ -515,7 +516,7 @@ func BenchmarkPlan500Runs(b *testing.B) {
 
 // longLine is a line of 500 runs with a corner between any two.
 func longLine(t testing.TB) job.Job {
-	j := job.New("Long", length.Metric, shipped(t))
+	j := document.New("Long", length.Metric, shipped(t))
 	like := j.Lines[0].Runs[0]
 	l := job.Line{ID: "L1"}
 	for r := range 500 {

@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/plan"
@@ -24,7 +25,7 @@ func TestNearMisses(t *testing.T) {
 	cat := shipped(t)
 	ft := length.Foot
 	imperial := func(change func(*job.Job, *job.Run)) job.Job {
-		j := job.New("N", length.Imperial, cat)
+		j := document.New("N", length.Imperial, cat)
 		r := &j.Lines[0].Runs[0]
 		r.Length = ptr(56 * ft)
 		change(&j, r)
@@ -103,7 +104,7 @@ func TestNearMisses(t *testing.T) {
 func TestNearMissLimits(t *testing.T) {
 	cat := shipped(t)
 	feet := func(change func(*job.Job, *job.Run)) job.Job {
-		j := job.New("N", length.Imperial, cat)
+		j := document.New("N", length.Imperial, cat)
 		j.Lines[0].Runs[0].Length = ptr(56 * length.Foot)
 		change(&j, &j.Lines[0].Runs[0])
 		return j

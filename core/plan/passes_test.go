@@ -9,6 +9,7 @@ import (
 	"strings"
 	"testing"
 
+	"mallow/core/document"
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
@@ -119,7 +120,7 @@ func TestTakenOverEqualsFromNothing(t *testing.T) {
 		}
 		for range 1 + rng.IntN(5) {
 			next := tinker(rng, j)
-			if len(job.Check(next)) > 0 {
+			if len(document.Check(next)) > 0 {
 				continue
 			}
 			j = next
@@ -269,7 +270,7 @@ func TestTrialsAreTheEdits(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if j, _, err = job.Decode(raw, cat); err != nil {
+		if j, _, err = document.Decode(raw, cat); err != nil {
 			continue
 		}
 		for _, f := range plan.Make(j, cat).Findings {
@@ -286,11 +287,11 @@ func TestTrialsAreTheEdits(t *testing.T) {
 					}
 					continue // the job's own, which are not tried on a run
 				}
-				doc, err := job.Apply(raw, way.Edits)
+				doc, err := document.Apply(raw, way.Edits)
 				if err != nil {
 					t.Fatal(err)
 				}
-				after, _, err := job.Decode(doc, cat)
+				after, _, err := document.Decode(doc, cat)
 				if err != nil {
 					t.Fatal(err)
 				}

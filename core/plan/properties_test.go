@@ -7,6 +7,7 @@ import (
 	"math/rand/v2"
 	"testing"
 
+	"mallow/core/document"
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
@@ -17,7 +18,7 @@ import (
 
 // random makes a sound job with usual rules on random measures.
 func random(t testing.TB, rng *rand.Rand) job.Job {
-	j := job.New("Random", length.Imperial, shipped(t))
+	j := document.New("Random", length.Imperial, shipped(t))
 	r := &j.Lines[0].Runs[0]
 	total := length.Length(3000 + rng.Float64()*60000)
 	r.Length = &total
@@ -37,7 +38,7 @@ func random(t testing.TB, rng *rand.Rand) job.Job {
 		frost := length.Length(rng.Float64() * 1500)
 		j.Site.FrostDepth = &frost
 	}
-	if errs := job.Check(j); len(errs) > 0 {
+	if errs := document.Check(j); len(errs) > 0 {
 		t.Fatal(errs)
 	}
 	return j
@@ -219,7 +220,7 @@ func TestMirroredRun(t *testing.T) {
 // whole run is a post of a part.
 func TestSplitAtAPostChangesNoTotal(t *testing.T) {
 	cat := shipped(t)
-	j := job.New("Whole", length.Imperial, cat)
+	j := document.New("Whole", length.Imperial, cat)
 	run := &j.Lines[0].Runs[0]
 	total := 12 * 96 * length.Inch
 	run.Length, run.Hole.Share = &total, ptr(job.NoShare)
@@ -251,17 +252,17 @@ func TestRemediesHelp(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		j, _, err = job.Decode(raw, cat)
+		j, _, err = document.Decode(raw, cat)
 		if err != nil {
 			continue // spoilt beyond a document
 		}
 		for _, f := range plan.Make(j, cat).Findings {
 			for _, way := range f.Remedies {
-				edited, err := job.Apply(raw, way.Edits)
+				edited, err := document.Apply(raw, way.Edits)
 				if err != nil {
 					t.Fatal(err)
 				}
-				after, _, err := job.Decode(edited, cat)
+				after, _, err := document.Decode(edited, cat)
 				if err != nil {
 					t.Fatalf("%s: %s leaves %v", f.Rule, way.Says.Print(j.Units), err)
 				}
@@ -309,7 +310,7 @@ func same(list []finding.Finding, f finding.Finding) bool {
 // An empty job says what to measure first, and is no error.
 func TestEmptyJobAsksForThreeThings(t *testing.T) {
 	cat := shipped(t)
-	p := plan.Make(job.New("Empty", length.Metric, cat), cat)
+	p := plan.Make(document.New("Empty", length.Metric, cat), cat)
 	want := []string{"length-missing", "ground-missing", "frost-missing"}
 	if len(p.Findings) != len(want) || len(p.Runs[0].Posts) != 0 || p.Totals.Bags != 0 {
 		t.Fatalf("got %+v", p.Findings)
@@ -343,7 +344,7 @@ func benchmark(b *testing.B, bays int) {
 
 // longRun is one run of so many bays over waves of ground.
 func longRun(t testing.TB, bays int) job.Job {
-	j := job.New("Long", length.Imperial, shipped(t))
+	j := document.New("Long", length.Imperial, shipped(t))
 	run := &j.Lines[0].Runs[0]
 	total := length.Length(bays) * 96 * length.Inch
 	frost := 36 * length.Inch
@@ -365,7 +366,7 @@ func BenchmarkDecode(b *testing.B) {
 	}
 	b.ReportAllocs()
 	for b.Loop() {
-		if _, _, err := job.Decode(raw, cat); err != nil {
+		if _, _, err := document.Decode(raw, cat); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -391,7 +392,7 @@ func FuzzPlan(f *testing.F) {
 		f.Add(raw)
 	}
 	f.Fuzz(func(t *testing.T, raw []byte) {
-		j, _, err := job.Decode(raw, cat)
+		j, _, err := document.Decode(raw, cat)
 		if err != nil {
 			return
 		}

@@ -5,6 +5,7 @@ import (
 	"math"
 	"testing"
 
+	"mallow/core/document"
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
@@ -14,11 +15,11 @@ import (
 // taken is a document as it is once a way out is taken.
 func taken(t *testing.T, doc json.RawMessage, way finding.Remedy) job.Job {
 	t.Helper()
-	edited, err := job.Apply(doc, way.Edits)
+	edited, err := document.Apply(doc, way.Edits)
 	if err != nil {
 		t.Fatal(err)
 	}
-	after, _, err := job.Decode(edited, shipped(t))
+	after, _, err := document.Decode(edited, shipped(t))
 	if err != nil {
 		t.Fatalf("the way out leaves %v", err)
 	}
@@ -31,7 +32,7 @@ func taken(t *testing.T, doc json.RawMessage, way finding.Remedy) job.Job {
 func TestWaysOutCostWhatTheySay(t *testing.T) {
 	priced, tried := map[string]int{}, 0
 	for _, e := range examples(t) {
-		doc, err := job.Apply(e.Doc, e.Over)
+		doc, err := document.Apply(e.Doc, e.Over)
 		if err != nil {
 			t.Fatal(err)
 		}

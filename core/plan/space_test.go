@@ -9,6 +9,7 @@ import (
 	"strings"
 	"testing"
 
+	"mallow/core/document"
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
@@ -160,7 +161,7 @@ func TestEverySystemOnTheDemoSites(t *testing.T) {
 					line.Runs[0].Ground = nil
 				}
 			}
-			if errs := job.Check(j); len(errs) > 0 {
+			if errs := document.Check(j); len(errs) > 0 {
 				t.Fatalf("%s: %v", what, errs)
 			}
 			p := plan.Make(j, cat)
@@ -238,7 +239,7 @@ func outfitted(t *testing.T, system string, long length.Length) job.Job {
 	if !ok {
 		t.Fatalf("no system %s", system)
 	}
-	j := job.New("One", s.System, cat)
+	j := document.New("One", s.System, cat)
 	run := &j.Lines[0].Runs[0]
 	*run = s.Outfit(*run)
 	run.Length = &long
@@ -309,7 +310,7 @@ func TestPanelsOnFacesAtACorner(t *testing.T) {
 // Common practice: 11.347 m with one bay held at 3.6 m leaves five equal bays
 // of 61 in.
 func TestHeldBayLeavesFiveOf61(t *testing.T) {
-	j := job.New("Held", length.Metric, shipped(t))
+	j := document.New("Held", length.Metric, shipped(t))
 	run := &j.Lines[0].Runs[0]
 	run.Length, run.Spacing.Most = ptr(length.Length(11347)), 1800
 	run.HeldBays = []job.HeldBay{{ID: "H1", Name: "Removable", At: 0, Width: 3600}}
@@ -327,7 +328,7 @@ func TestHeldBayLeavesFiveOf61(t *testing.T) {
 // A post that landed off its mark stays, and the rest is shared out again on
 // both sides of it.
 func TestLandedPostRespacesTheRest(t *testing.T) {
-	j := job.New("Landed", length.Imperial, shipped(t))
+	j := document.New("Landed", length.Imperial, shipped(t))
 	run := &j.Lines[0].Runs[0]
 	run.Length = ptr(80 * length.Foot)
 	run.FixedPosts = []job.FixedPost{{ID: "F1", At: 24*length.Foot - 3*inch, Landed: true}}
@@ -350,7 +351,7 @@ func TestLandedPostRespacesTheRest(t *testing.T) {
 // alternative that asks for it is taken.
 func TestMidwayBetweenOldHoles(t *testing.T) {
 	cat := shipped(t)
-	j := job.New("Old line", length.Metric, cat)
+	j := document.New("Old line", length.Metric, cat)
 	run := &j.Lines[0].Runs[0]
 	run.Length = ptr(length.Length(18000))
 	for i := range 7 {
@@ -393,7 +394,7 @@ func applied(t *testing.T, j job.Job, edits []job.Edit) job.Job {
 	if err != nil {
 		t.Fatal(err)
 	}
-	changed, err := job.Apply(doc, edits)
+	changed, err := document.Apply(doc, edits)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -405,7 +406,7 @@ func applied(t *testing.T, j job.Job, edits []job.Edit) job.Job {
 func randomSpacing(t *testing.T, rng *rand.Rand) job.Job {
 	cat := shipped(t)
 	s := cat.Systems[rng.IntN(len(cat.Systems))]
-	j := job.New("Random", s.System.System, cat)
+	j := document.New("Random", s.System.System, cat)
 	run := &j.Lines[0].Runs[0]
 	*run = s.Outfit(*run)
 	run.Length = ptr(length.Length(9000 + rng.Float64()*30000))
@@ -427,7 +428,7 @@ func randomSpacing(t *testing.T, rng *rand.Rand) job.Job {
 	sound := func(change func(*job.Run)) {
 		trial := *run
 		change(&trial)
-		if len(job.CheckRun("", trial, j.Units)) == 0 {
+		if len(document.CheckRun("", trial, j.Units)) == 0 {
 			*run = trial
 		}
 	}
@@ -444,7 +445,7 @@ func randomSpacing(t *testing.T, rng *rand.Rand) job.Job {
 			r.HeldBays = []job.HeldBay{{ID: "H1", At: somewhere(), Width: length.Length(600 + rng.IntN(2000))}}
 		})
 	}
-	if errs := job.Check(j); len(errs) > 0 {
+	if errs := document.Check(j); len(errs) > 0 {
 		t.Fatal(errs)
 	}
 	return j
@@ -608,7 +609,7 @@ func TestDrivenPosts(t *testing.T) {
 // of old footings too wide for any bay.
 func TestBlockedSaysByHowMuchAndWhatFreesIt(t *testing.T) {
 	cat := shipped(t)
-	j := job.New("Footings", length.Imperial, cat)
+	j := document.New("Footings", length.Imperial, cat)
 	run := &j.Lines[0].Runs[0]
 	run.Length = ptr(60 * length.Foot)
 	// 10 ft of old footings: with 4 in of firm soil and half of a 12 in hole
@@ -653,7 +654,7 @@ func TestBlockedSaysByHowMuchAndWhatFreesIt(t *testing.T) {
 // pipe never is.
 func TestServicesAreGivenUpLast(t *testing.T) {
 	cat := shipped(t)
-	j := job.New("Gas", length.Imperial, cat)
+	j := document.New("Gas", length.Imperial, cat)
 	run := &j.Lines[0].Runs[0]
 	run.Length = ptr(60 * length.Foot)
 	for at := 20 * length.Foot; at <= 36*length.Foot; at += length.Foot / 2 {
@@ -676,7 +677,7 @@ func TestServicesAreGivenUpLast(t *testing.T) {
 
 // The solver's answer on a run is what the run is planned with.
 func TestLayoutIsTheSolvers(t *testing.T) {
-	j := job.New("Pipe", length.Metric, shipped(t))
+	j := document.New("Pipe", length.Metric, shipped(t))
 	run := &j.Lines[0].Runs[0]
 	run.Length = ptr(length.Length(11000)) // five bays of 2.2 m
 	run.KeepOuts = []job.KeepOut{{ID: "K1", Kind: job.Service, Service: "gas", At: 4350, Width: 50}}
@@ -857,7 +858,7 @@ func TestSystemHoldsItsLimits(t *testing.T) {
 
 func BenchmarkPlan10000Posts500InTheWay(b *testing.B) {
 	cat := shipped(b)
-	j := job.New("Long", length.Imperial, cat)
+	j := document.New("Long", length.Imperial, cat)
 	run := &j.Lines[0].Runs[0]
 	run.Length = ptr(9999 * 2400 * length.Millimetre)
 	rng := rand.New(rand.NewPCG(1, 1))
@@ -885,12 +886,12 @@ func TestPropertiesOfSpacingOnLines(t *testing.T) {
 				run := s.Outfit(j.Lines[l].Runs[r])
 				run.Spacing.Remainder = []job.Remainder{job.RemainderLast, job.RemainderAway, job.RemainderShared}[rng.IntN(3)]
 				run.Spacing.Turning = []job.Turning{job.Meeting, job.Overlapping}[rng.IntN(2)]
-				if len(job.CheckRun("", run, j.Units)) == 0 {
+				if len(document.CheckRun("", run, j.Units)) == 0 {
 					j.Lines[l].Runs[r] = run
 				}
 			}
 		}
-		if errs := job.Check(j); len(errs) > 0 {
+		if errs := document.Check(j); len(errs) > 0 {
 			t.Fatal(errs)
 		}
 		p := plan.Make(j, cat)

@@ -7,6 +7,7 @@ import (
 	"strings"
 	"testing"
 
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/plan"
@@ -21,7 +22,7 @@ func TestPlansEndWhenTold(t *testing.T) {
 		t.Fatal(err)
 	}
 	cat := shipped(t)
-	j, _, err := job.Decode(docs[0], cat)
+	j, _, err := document.Decode(docs[0], cat)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -64,7 +65,7 @@ func TestNotAllIsWeighed(t *testing.T) {
 	}
 	cat := shipped(t)
 	doubtful := func(runs int) job.Job {
-		j := job.New("Doubtful", length.Metric, cat)
+		j := document.New("Doubtful", length.Metric, cat)
 		like := j.Lines[0].Runs[0]
 		like.Spacing.Way, like.Spacing.Piece = job.PanelsOnFaces, 1800
 		like.Grade.Look = job.Rolling
@@ -76,7 +77,7 @@ func TestNotAllIsWeighed(t *testing.T) {
 			r.KeepOuts = []job.KeepOut{{ID: "K1", Kind: job.Rock, At: 1850, Width: 900}}
 			j.Lines[0].Runs = append(j.Lines[0].Runs, r)
 		}
-		if errs := job.Check(j); len(errs) > 0 {
+		if errs := document.Check(j); len(errs) > 0 {
 			t.Fatal(errs)
 		}
 		return j
@@ -92,7 +93,7 @@ func TestNotAllIsWeighed(t *testing.T) {
 		t.Fatal(err)
 	}
 	for _, doc := range docs {
-		j, _, err := job.Decode(doc, cat)
+		j, _, err := document.Decode(doc, cat)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -107,7 +108,7 @@ func TestNotAllIsWeighed(t *testing.T) {
 func TestManyStoppedHolesMoveTogether(t *testing.T) {
 	cat := shipped(t)
 	for n := 3; n <= 6; n++ {
-		j := job.New("Rock", length.Metric, cat)
+		j := document.New("Rock", length.Metric, cat)
 		r := &j.Lines[0].Runs[0]
 		long := length.Length(24000)
 		r.Length = &long
@@ -142,7 +143,7 @@ func TestManyStoppedHolesMoveTogether(t *testing.T) {
 // pieces do not fit.
 func TestASlipAsksForNoMillionsOfPosts(t *testing.T) {
 	cat := shipped(t)
-	j := job.New("Slip", length.Metric, cat)
+	j := document.New("Slip", length.Metric, cat)
 	r := &j.Lines[0].Runs[0]
 	long := length.Length(24000)
 	r.Length, r.Grade.Look = &long, job.Raked
@@ -162,7 +163,7 @@ func TestASlipAsksForNoMillionsOfPosts(t *testing.T) {
 // the answer a size that a phone can take.
 func TestListsAreNotToldWithoutEnd(t *testing.T) {
 	cat := shipped(t)
-	j := job.New("Overrides", length.Metric, cat)
+	j := document.New("Overrides", length.Metric, cat)
 	r := &j.Lines[0].Runs[0]
 	long := length.Length(24000)
 	r.Length = &long

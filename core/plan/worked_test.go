@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"mallow/catalog"
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/materials"
 	"mallow/core/plan"
@@ -24,7 +25,7 @@ func shipped(t testing.TB) materials.Catalog {
 
 func decode(t testing.TB, doc string) job.Job {
 	t.Helper()
-	j, unknown, err := job.Decode([]byte(doc), shipped(t))
+	j, unknown, err := document.Decode([]byte(doc), shipped(t))
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -4,6 +4,7 @@ import (
 	"strconv"
 	"strings"
 
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/words"
@@ -90,7 +91,7 @@ func moveGate(run *job.Run, i int, from, to length.Length) bool {
 }
 
 // Outfit gives a run a fence system. A bare gate gets its gate.
-func Outfit(j job.Job, line, r int, id string, systems Systems, usual job.Usual) (job.Line, string, error) {
+func Outfit(j job.Job, line, r int, id string, systems Systems, usual document.Usual) (job.Line, string, error) {
 	l := copied(j.Lines[line])
 	s, ok := systems.System(id, j.Systems)
 	if !ok {
@@ -110,7 +111,7 @@ func bareGate(j job.Job, run *job.Run, systems Systems) error {
 	if !ok || !s.Gate || run.Length == nil || len(run.Gates) > 0 {
 		return nil
 	}
-	usual, ok := systems.(job.Usual)
+	usual, ok := systems.(document.Usual)
 	if !ok {
 		return nil
 	}
@@ -118,7 +119,7 @@ func bareGate(j job.Job, run *job.Run, systems Systems) error {
 	g.ID, g.Name = "G1", words.Plain("reshape.gate")
 	g.At, g.Opening = *run.Length/2, *run.Length-run.PostOf(job.GatePost).Width
 	run.Gates = []job.Gate{g}
-	if errs := job.CheckGates("", *run, j.Units); len(errs) > 0 {
+	if errs := document.CheckGates("", *run, j.Units); len(errs) > 0 {
 		return refuse(words.Plain("reshape.a-bare-gate-stands-between", words.V{"length": j.Units.Tape(*run.Length), "allowed": errs[0].Allowed}))
 	}
 	return nil

@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strconv"
 
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/survey"
@@ -22,9 +23,9 @@ type Op struct {
 }
 
 // Apply makes a change in a job document and says what was done, in words for
-// the history. A change that cannot be made is a Refused or a job.Errors.
-func Apply(doc []byte, op Op, usual job.Usual) (changed []byte, what string, err error) {
-	j, _, err := job.Decode(doc, usual)
+// the history. A change that cannot be made is a Refused or a document.Errors.
+func Apply(doc []byte, op Op, usual document.Usual) (changed []byte, what string, err error) {
+	j, _, err := document.Decode(doc, usual)
 	if err != nil {
 		return nil, "", err
 	}
@@ -59,21 +60,21 @@ func Apply(doc []byte, op Op, usual job.Usual) (changed []byte, what string, err
 		lines = slices.Delete(lines, op.Line, op.Line+1)
 	}
 	j.Lines = lines
-	if errs := job.Check(j); len(errs) > 0 {
+	if errs := document.Check(j); len(errs) > 0 {
 		return nil, "", errs
 	}
-	if changed, err = job.ReplaceLines(doc, lines, made); err != nil {
+	if changed, err = document.ReplaceLines(doc, lines, made); err != nil {
 		return nil, "", err
 	}
 	// The fields' own limits, which a run that was made longer may pass.
-	if _, _, err := job.Decode(changed, usual); err != nil {
+	if _, _, err := document.Decode(changed, usual); err != nil {
 		return nil, "", err
 	}
 	return changed, what, nil
 }
 
 // dressed makes the changes that ask what fence a run has.
-func dressed(j job.Job, op Op, systems Systems, usual job.Usual) (job.Line, string, error) {
+func dressed(j job.Job, op Op, systems Systems, usual document.Usual) (job.Line, string, error) {
 	run := j.Lines[op.Line].Runs[op.Run]
 	if op.Do == "outfit" {
 		return Outfit(j, op.Line, op.Run, op.System, systems, usual)

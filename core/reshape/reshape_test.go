@@ -12,6 +12,7 @@ import (
 	"testing"
 
 	"mallow/catalog"
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/materials"
@@ -34,7 +35,7 @@ func ptr[T any](v T) *T { return &v }
 // random is a line of several runs, with corners, gates, things in the way
 // and heights in books of every kind.
 func random(t testing.TB, rng *rand.Rand, cat materials.Catalog) job.Job {
-	j := job.New("Random", length.Imperial, cat)
+	j := document.New("Random", length.Imperial, cat)
 	like := j.Lines[0].Runs[0]
 	l := job.Line{ID: "L1", Bearing: ptr(rng.Float64() * 360), X: length.Length(rng.NormFloat64() * 1e4)}
 	n := 1 + rng.IntN(5)
@@ -62,7 +63,7 @@ func random(t testing.TB, rng *rand.Rand, cat materials.Catalog) job.Job {
 		if rng.IntN(3) == 0 {
 			run.FixedPosts = []job.FixedPost{{ID: "F1", At: *run.Length * 0.15}, {ID: "F2", At: *run.Length * 0.85, Landed: true}}
 			run.HeldBays = []job.HeldBay{{ID: "H1", At: *run.Length * 0.16, Width: *run.Length * 0.05}}
-			if len(job.CheckRun("", run, j.Units)) > 0 {
+			if len(document.CheckRun("", run, j.Units)) > 0 {
 				run.FixedPosts, run.HeldBays = nil, nil
 			}
 		}
@@ -99,13 +100,13 @@ func random(t testing.TB, rng *rand.Rand, cat materials.Catalog) job.Job {
 	}
 	j.Lines = []job.Line{l}
 	j.Site.FrostDepth = ptr(length.Length(900))
-	if errs := job.Check(j); len(errs) > 0 {
+	if errs := document.Check(j); len(errs) > 0 {
 		t.Fatal(errs)
 	}
 	return j
 }
 
-func document(t testing.TB, j job.Job) []byte {
+func written(t testing.TB, j job.Job) []byte {
 	t.Helper()
 	doc, err := json.Marshal(j)
 	if err != nil {
@@ -194,11 +195,11 @@ func same(t *testing.T, what string, a, b map[string][]place, kinds ...string) {
 // apply makes a change through the document, as the interface does.
 func apply(t *testing.T, j job.Job, op reshape.Op, cat materials.Catalog) (job.Job, error) {
 	t.Helper()
-	doc, _, err := reshape.Apply(document(t, j), op, cat)
+	doc, _, err := reshape.Apply(written(t, j), op, cat)
 	if err != nil {
 		return j, err
 	}
-	changed, unknown, err := job.Decode(doc, cat)
+	changed, unknown, err := document.Decode(doc, cat)
 	if err != nil || len(unknown) > 0 {
 		t.Fatalf("%s made a document that cannot be read: %v %v", op.Do, err, unknown)
 	}
@@ -457,7 +458,7 @@ func TestResizeCutsTheBooksAtTheEnd(t *testing.T) {
 // What cannot be done is refused in words, and the document stays as it is.
 func TestRefusals(t *testing.T) {
 	cat := shipped(t)
-	j := job.New("A", length.Metric, cat)
+	j := document.New("A", length.Metric, cat)
 	run := j.Lines[0].Runs[0]
 	run.Length = ptr(length.Length(10000))
 	run.Gates = []job.Gate{{ID: "G1", Name: "Yard gate", At: 5000, Opening: 1200}}
@@ -502,7 +503,7 @@ func TestRefusals(t *testing.T) {
 func TestUnknownFieldsStayWithTheirRun(t *testing.T) {
 	cat := shipped(t)
 	j := random(t, rand.New(rand.NewPCG(1, 1)), cat)
-	doc, err := job.Apply(document(t, j), []job.Edit{job.Set("/lines/0/runs/0/paint", "green"), job.Set("/lines/0/mood", "fine")})
+	doc, err := document.Apply(written(t, j), []job.Edit{job.Set("/lines/0/runs/0/paint", "green"), job.Set("/lines/0/mood", "fine")})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -510,7 +511,7 @@ func TestUnknownFieldsStayWithTheirRun(t *testing.T) {
 	if err != nil || what == "" {
 		t.Fatal(err)
 	}
-	_, unknown, err := job.Decode(changed, cat)
+	_, unknown, err := document.Decode(changed, cat)
 	if err != nil || strings.Join(unknown, " ") != "/lines/0/mood /lines/0/runs/0/paint /lines/0/runs/1/paint" {
 		t.Errorf("kept %v (%v)", unknown, err)
 	}
@@ -535,13 +536,13 @@ func FuzzApply(f *testing.F) {
 			changed, what, err := reshape.Apply(doc, op, cat)
 			if err != nil {
 				var refused reshape.Refused
-				var fields job.Errors
+				var fields document.Errors
 				if !errors.As(err, &refused) && !errors.As(err, &fields) {
 					t.Fatalf("%+v: %v", op, err)
 				}
 				continue
 			}
-			after, _, err := job.Decode(changed, cat)
+			after, _, err := document.Decode(changed, cat)
 			if err != nil || what == "" {
 				t.Fatalf("%+v: %q, %v", op, what, err)
 			}
@@ -563,7 +564,7 @@ func FuzzApply(f *testing.F) {
 // with a gate, heights and something in the way.
 func smallLines(f *testing.F, cat materials.Catalog) (docs [][]byte, jobs []job.Job) {
 	for _, closed := range []bool{false, true} {
-		j := job.New("Small", length.Metric, cat)
+		j := document.New("Small", length.Metric, cat)
 		like := j.Lines[0].Runs[0]
 		j.Lines[0].Runs, j.Lines[0].Closed = nil, closed
 		for i := range 3 {
@@ -583,7 +584,7 @@ func smallLines(f *testing.F, cat materials.Catalog) (docs [][]byte, jobs []job.
 		if err != nil {
 			f.Fatal(err)
 		}
-		read, _, err := job.Decode(raw, cat)
+		read, _, err := document.Decode(raw, cat)
 		if err != nil {
 			f.Fatal(err)
 		}
@@ -608,7 +609,7 @@ func TestLooksStayOnTheGround(t *testing.T) {
 	cat := shipped(t)
 	rng := rand.New(rand.NewPCG(26, 7))
 	for n := range 200 {
-		j := job.New("A", length.Metric, cat)
+		j := document.New("A", length.Metric, cat)
 		run := &j.Lines[0].Runs[0]
 		run.Length = ptr(length.Length(20000))
 		g := job.Grade{Look: job.Looks[rng.IntN(4)], Give: job.Fill, StartGap: ptr(length.Length(60)), EndGap: ptr(length.Length(70))}

@@ -5,6 +5,7 @@ import (
 	"reflect"
 	"slices"
 
+	"mallow/core/document"
 	"mallow/core/finding"
 	"mallow/core/footing"
 	"mallow/core/job"
@@ -109,7 +110,7 @@ func (m *Run) fitting() (fit []job.Gate, places []int) {
 	trial := m.Spec
 	for i, g := range m.Spec.Gates {
 		trial.Gates = append(slices.Clone(fit), g)
-		if len(job.CheckGates("", trial, m.Job.Units)) == 0 {
+		if len(document.CheckGates("", trial, m.Job.Units)) == 0 {
 			fit, places = trial.Gates, append(places, i)
 		}
 	}

@@ -1,6 +1,7 @@
 package stage
 
 import (
+	"mallow/core/document"
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
@@ -78,7 +79,7 @@ func (a *Advising) Sound(run job.Run) bool {
 		a.Watch.spent = true
 		return false
 	}
-	return len(job.CheckRun("", run, a.Job.Units)) == 0
+	return len(document.CheckRun("", run, a.Job.Units)) == 0
 }
 
 // afford tells whether a trial of a run can be paid for, and pays.

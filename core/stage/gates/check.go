@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 
+	"mallow/core/document"
 	"mallow/core/finding"
 	"mallow/core/gate"
 	"mallow/core/job"
@@ -129,7 +130,7 @@ func (w *judge) fits(g job.Gate) bool {
 	run := w.m.Spec
 	run.Gates = slices.Clone(run.Gates)
 	run.Gates[w.out.index] = g
-	return len(job.CheckRun("", run, w.m.Job.Units)) == 0
+	return len(document.CheckRun("", run, w.m.Job.Units)) == 0
 }
 
 // up is a length rounded up to the tape's mark.

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"sort"
 
+	"mallow/core/document"
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
@@ -192,7 +193,7 @@ func (m *Spacing) newGate(a *stage.Advising, id, name string, says reason.Text, 
 	switch {
 	case g.Opening < 300*length.Millimetre || g.Opening > 12*length.Metre:
 		out.Refused = words.Plain("space.an-opening-is-12-in")
-	case len(job.CheckGates("", level, m.Job.Units)) > 0 || !a.Sound(run):
+	case len(document.CheckGates("", level, m.Job.Units)) > 0 || !a.Sound(run):
 		out.Refused = words.Plain("space.no-room-for-it-there")
 	default:
 		// Only what is not usual is written down.

@@ -27,7 +27,7 @@ var Findings = []finding.Kind{
 	{Rule: codeCutPiece, Stage: finding.Space, Severities: []finding.Severity{finding.Note},
 		Means: "Panels, boards or rails are cut from full ones.", Threshold: "half a mark"},
 	{Rule: codeGateOffLevel, Stage: finding.Walk, Severities: []finding.Severity{finding.Cannot},
-		Means: "Reduced to level, the run is too short for a gate.", Threshold: "job.CheckGates"},
+		Means: "Reduced to level, the run is too short for a gate.", Threshold: "document.CheckGates"},
 	{Rule: codeGroundMissing, Stage: finding.Walk, Severities: []finding.Severity{finding.Missing},
 		Means: "No height of the run was measured."},
 	{Rule: codeLanded, Stage: finding.Space, Severities: []finding.Severity{finding.Check, finding.Note},

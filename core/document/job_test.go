@@ -1,4 +1,4 @@
-package job_test
+package document_test
 
 import (
 	"encoding/json"
@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"mallow/catalog"
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/materials"
@@ -29,7 +30,7 @@ const doc = `{"mallow":1,"name":"A","units":{"system":"imperial","smallestMark":
 func with(run string) []byte { return []byte(strings.Replace(doc, "RUN", run, 1)) }
 
 func TestDecodeFillsInUsualValues(t *testing.T) {
-	j, unknown, err := job.Decode(with(`,"hole":{"frostMargin":0}`), shipped(t))
+	j, unknown, err := document.Decode(with(`,"hole":{"frostMargin":0}`), shipped(t))
 	if err != nil || len(unknown) > 0 {
 		t.Fatal(err, unknown)
 	}
@@ -111,8 +112,8 @@ func TestDecodeRefuses(t *testing.T) {
 		{"more posts than a run may have", strings.Replace(string(with(`,"spacing":{"most":300}`)), "30000", "90000000", 1), "/lines/0/runs/0/spacing/most", `11 13/16"`, "10000"},
 		{"nested without end", strings.Repeat(`{"a":`, 200), "/a", "deeper", "levels"},
 	} {
-		_, _, err := job.Decode([]byte(c.doc), shipped(t))
-		var refused job.Errors
+		_, _, err := document.Decode([]byte(c.doc), shipped(t))
+		var refused document.Errors
 		if !errors.As(err, &refused) {
 			t.Errorf("%s: got %v, want a refusal", c.what, err)
 			continue
@@ -131,11 +132,11 @@ func TestDecodeRefuses(t *testing.T) {
 // edit, and are reported.
 func TestUnknownFieldsAreKept(t *testing.T) {
 	old := with(`,"colour":"green","hole":{"frostMargin":10,"lining":{"belled":true}}`)
-	_, unknown, err := job.Decode(old, shipped(t))
+	_, unknown, err := document.Decode(old, shipped(t))
 	if err != nil || strings.Join(unknown, " ") != "/lines/0/runs/0/colour /lines/0/runs/0/hole/lining" {
 		t.Fatal(unknown, err)
 	}
-	edited, err := job.Apply(old, []job.Edit{
+	edited, err := document.Apply(old, []job.Edit{
 		job.Set("/lines/0/runs/0/hole/frostMargin", length.Length(25)),
 		job.Set("/lines/0/runs/0/grade/look", job.Raked), // makes the missing object
 		job.Set("/lines/0/runs/0/length", nil),
@@ -143,7 +144,7 @@ func TestUnknownFieldsAreKept(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	j, unknown, err := job.Decode(edited, shipped(t))
+	j, unknown, err := document.Decode(edited, shipped(t))
 	if err != nil || len(unknown) != 2 {
 		t.Fatal(unknown, err)
 	}
@@ -154,7 +155,7 @@ func TestUnknownFieldsAreKept(t *testing.T) {
 	if !strings.Contains(string(edited), `"belled":true`) {
 		t.Errorf("the unknown field is gone: %s", edited)
 	}
-	if _, err := job.Apply(old, []job.Edit{job.Set("/lines/7/id", "x")}); err == nil {
+	if _, err := document.Apply(old, []job.Edit{job.Set("/lines/7/id", "x")}); err == nil {
 		t.Error("an edit of a line that is not there was taken")
 	}
 }
@@ -162,12 +163,12 @@ func TestUnknownFieldsAreKept(t *testing.T) {
 // A new job written out and read again is the same job, and so are the demo's.
 func TestNewJobReadsBack(t *testing.T) {
 	for _, sys := range []length.System{length.Imperial, length.Metric} {
-		fresh := job.New("A site", sys, shipped(t))
+		fresh := document.New("A site", sys, shipped(t))
 		raw, err := json.Marshal(fresh)
 		if err != nil {
 			t.Fatal(err)
 		}
-		back, unknown, err := job.Decode(raw, shipped(t))
+		back, unknown, err := document.Decode(raw, shipped(t))
 		if err != nil || len(unknown) > 0 {
 			t.Fatal(err, unknown)
 		}
@@ -181,7 +182,7 @@ func TestNewJobReadsBack(t *testing.T) {
 		t.Fatal(err)
 	}
 	for _, d := range docs {
-		if _, unknown, err := job.Decode(d, shipped(t)); err != nil || len(unknown) > 0 {
+		if _, unknown, err := document.Decode(d, shipped(t)); err != nil || len(unknown) > 0 {
 			t.Errorf("demo job: %v, unknown %v", err, unknown)
 		}
 	}
@@ -199,9 +200,9 @@ func FuzzDecode(f *testing.F) {
 	f.Add([]byte(`{"mallow":1,"lines":[[]],"units":null}`))
 	cat := shipped(f)
 	f.Fuzz(func(t *testing.T, raw []byte) {
-		j, _, err := job.Decode(raw, cat)
+		j, _, err := document.Decode(raw, cat)
 		if err != nil {
-			var refused job.Errors
+			var refused document.Errors
 			if !errors.As(err, &refused) || len(refused) == 0 || refused[0].Allowed == "" {
 				t.Fatalf("%v does not say what is allowed", err)
 			}
@@ -211,7 +212,7 @@ func FuzzDecode(f *testing.F) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if _, _, err := job.Decode(out, cat); err != nil {
+		if _, _, err := document.Decode(out, cat); err != nil {
 			t.Fatalf("what was read cannot be written and read again: %v", err)
 		}
 	})

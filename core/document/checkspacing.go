@@ -1,4 +1,4 @@
-package job
+package document
 
 import (
 	"fmt"
@@ -7,28 +7,29 @@ import (
 	"strconv"
 	"strings"
 
+	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/words"
 )
 
 // checkSystems looks at the user's own fence systems.
-func checkSystems(all []System) Errors {
+func checkSystems(all []job.System) Errors {
 	var e Errors
 	ids := map[string]bool{}
 	for i, s := range all {
 		at := fmt.Sprintf("/systems/%d", i)
-		e = append(e, once(at+"/id", s.ID, words.Plain("job.system-of-the-job"), ids)...)
+		e = append(e, once(at+"/id", s.ID, words.Plain("document.system-of-the-job"), ids)...)
 		for k, a := range s.Cannot {
-			if !slices.Contains(Abilities, a) {
-				known := make([]string, len(Abilities))
-				for n, b := range Abilities {
+			if !slices.Contains(job.Abilities, a) {
+				known := make([]string, len(job.Abilities))
+				for n, b := range job.Abilities {
 					known[n] = string(b)
 				}
 				e = append(e, FieldError{fmt.Sprintf("%s/cannot/%d", at, k), strconv.Quote(string(a)), strings.Join(known, ", ")})
 			}
 		}
 		for k, m := range s.Allowed {
-			if !slices.Contains(Methods, m) {
+			if !slices.Contains(job.Methods, m) {
 				e = append(e, FieldError{fmt.Sprintf("%s/allowed/%d", at, k), strconv.Quote(string(m)), knownMethods()})
 			}
 		}
@@ -37,8 +38,8 @@ func checkSystems(all []System) Errors {
 }
 
 func knownMethods() string {
-	out := make([]string, len(Methods))
-	for i, m := range Methods {
+	out := make([]string, len(job.Methods))
+	for i, m := range job.Methods {
 		out[i] = string(m)
 	}
 	return strings.Join(out, ", ")
@@ -48,7 +49,7 @@ func knownMethods() string {
 // stand in one another.
 const shortestBay = 150 * length.Millimetre
 
-func checkSpacing(at string, r Run, u length.Units) Errors {
+func checkSpacing(at string, r job.Run, u length.Units) Errors {
 	s := r.Spacing
 	what, ok := s.ByPiece()
 	if !ok {
@@ -58,11 +59,11 @@ func checkSpacing(at string, r Run, u length.Units) Errors {
 	regular := s.Regular(r.Post.Width, r.Post.Width)
 	switch {
 	case s.Piece == 0:
-		return Errors{{field, "nothing", words.Plain("job.the-length-of-which-sets", words.V{"what": what})}}
+		return Errors{{field, "nothing", words.Plain("document.the-length-of-which-sets", words.V{"what": what})}}
 	case regular < max(shortestBay, 2*r.Post.Width):
-		return Errors{{field, u.Short(s.Piece), words.Plain("job.long-enough-for-a-bay", words.V{"shortestBay": u.Short(max(shortestBay, 2*r.Post.Width)), "regular": u.Short(regular)})}}
+		return Errors{{field, u.Short(s.Piece), words.Plain("document.long-enough-for-a-bay", words.V{"shortestBay": u.Short(max(shortestBay, 2*r.Post.Width)), "regular": u.Short(regular)})}}
 	case s.Least != nil && *s.Least > regular:
-		return Errors{{at + "/spacing/least", u.Short(*s.Least), words.Plain("job.at-most-the-regular-bay", words.V{"regular": u.Short(regular)})}}
+		return Errors{{at + "/spacing/least", u.Short(*s.Least), words.Plain("document.at-most-the-regular-bay", words.V{"regular": u.Short(regular)})}}
 	}
 	return nil
 }
@@ -76,24 +77,24 @@ type place struct {
 
 // checkHeld refuses held posts and bays that are off the run, in a gate, or
 // in one another.
-func checkHeld(at string, r Run, u length.Units) Errors {
+func checkHeld(at string, r job.Run, u length.Units) Errors {
 	var e Errors
 	var held, all []place
 	ids := map[string]bool{}
 	for i, f := range r.FixedPosts {
 		field := fmt.Sprintf("%s/fixedPosts/%d", at, i)
-		e = append(e, once(field+"/id", f.ID, words.Plain("job.held-post"), ids)...)
-		held = append(held, place{field + "/at", words.Plain("job.held-post"), f.At, f.At})
+		e = append(e, once(field+"/id", f.ID, words.Plain("document.held-post"), ids)...)
+		held = append(held, place{field + "/at", words.Plain("document.held-post"), f.At, f.At})
 	}
 	ids = map[string]bool{}
 	for i, b := range r.HeldBays {
 		field := fmt.Sprintf("%s/heldBays/%d", at, i)
-		e = append(e, once(field+"/id", b.ID, words.Plain("job.held-bay"), ids)...)
-		held = append(held, place{field + "/at", words.Plain("job.held-bay"), b.At, b.At + b.Width})
+		e = append(e, once(field+"/id", b.ID, words.Plain("document.held-bay"), ids)...)
+		held = append(held, place{field + "/at", words.Plain("document.held-bay"), b.At, b.At + b.Width})
 	}
 	for _, h := range held {
 		if h.to > *r.Length+length.Tolerance {
-			e = append(e, FieldError{h.field, u.Tape(h.from), words.Plain("job.a-station-such-that-the", words.V{"what": h.what, "value": u.Tape(max(0, *r.Length-(h.to-h.from)))})})
+			e = append(e, FieldError{h.field, u.Tape(h.from), words.Plain("document.a-station-such-that-the", words.V{"what": h.what, "value": u.Tape(max(0, *r.Length-(h.to-h.from)))})})
 		}
 	}
 	if len(e) > 0 {
@@ -102,10 +103,10 @@ func checkHeld(at string, r Run, u length.Units) Errors {
 	if len(held) == 0 {
 		return nil
 	}
-	all = append(all, place{"", words.Plain("job.runs-first-post"), 0, 0}, place{"", words.Plain("job.runs-last-post"), *r.Length, *r.Length})
+	all = append(all, place{"", words.Plain("document.runs-first-post"), 0, 0}, place{"", words.Plain("document.runs-last-post"), *r.Length, *r.Length})
 	for _, g := range r.Gates {
 		first, second := r.GatePosts(g)
-		all = append(all, place{"", words.Plain("job.gate-at", words.V{"at": u.Tape(g.At)}), first, second})
+		all = append(all, place{"", words.Plain("document.gate-at", words.V{"at": u.Tape(g.At)}), first, second})
 	}
 	all = append(all, held...)
 	sort.SliceStable(all, func(a, b int) bool { return all[a].from < all[b].from })
@@ -120,7 +121,7 @@ func checkHeld(at string, r Run, u length.Units) Errors {
 		if b.field == "" {
 			a, b = b, a
 		}
-		e = append(e, FieldError{b.field, u.Tape(b.from), words.Plain("job.clear-of-the-by-a", words.V{"what": a.what + from(a, u), "width": u.Short(r.Post.Width)})})
+		e = append(e, FieldError{b.field, u.Tape(b.from), words.Plain("document.clear-of-the-by-a", words.V{"what": a.what + from(a, u), "width": u.Short(r.Post.Width)})})
 	}
 	return e
 }
@@ -129,5 +130,5 @@ func from(p place, u length.Units) string {
 	if p.field == "" {
 		return ""
 	}
-	return words.Plain("job.at", words.V{"from": u.Tape(p.from)})
+	return words.Plain("document.at", words.V{"from": u.Tape(p.from)})
 }

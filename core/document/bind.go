@@ -1,4 +1,4 @@
-package job
+package document
 
 import (
 	"encoding/json"
@@ -78,7 +78,7 @@ func (b *binder) bind(path string, given any, into reflect.Value, lim limits) {
 	case reflect.Bool:
 		v, ok := given.(bool)
 		if !ok {
-			b.fail(path, given, words.Plain("job.true-or-false"))
+			b.fail(path, given, words.Plain("document.true-or-false"))
 			return
 		}
 		if len(lim.enum) > 0 && lim.enum[0] != strconv.FormatBool(v) {
@@ -123,13 +123,13 @@ func (b *binder) span(lim limits, isLength bool) string {
 	case len(lim.enum) > 0:
 		return strings.Join(lim.enum, ", ")
 	case isLength && !math.IsInf(lim.least, 0):
-		return words.Plain("job.least-to-most", words.V{"least": b.printed(length.Length(lim.least)), "most": b.printed(length.Length(lim.most))})
+		return words.Plain("document.least-to-most", words.V{"least": b.printed(length.Length(lim.least)), "most": b.printed(length.Length(lim.most))})
 	case isLength:
-		return words.Plain("job.millimetres-as-a-number")
+		return words.Plain("document.millimetres-as-a-number")
 	case math.IsInf(lim.least, 0):
-		return words.Plain("job.a-number")
+		return words.Plain("document.a-number")
 	}
-	return words.Plain("job.a-number-from-to", words.V{"least": plain(lim.least), "most": plain(lim.most)})
+	return words.Plain("document.a-number-from-to", words.V{"least": plain(lim.least), "most": plain(lim.most)})
 }
 
 // plain is a number as people write it, unless that would be a page of noughts.
@@ -159,7 +159,7 @@ func (b *binder) list(path string, given any, into reflect.Value, lim limits) {
 func (b *binder) object(path string, given any, into reflect.Value) {
 	tree, ok := given.(map[string]any)
 	if !ok {
-		b.fail(path, given, words.Plain("job.an-object"))
+		b.fail(path, given, words.Plain("document.an-object"))
 		return
 	}
 	fields := fieldsOf(into.Type())
@@ -179,7 +179,7 @@ func (b *binder) object(path string, given any, into reflect.Value) {
 			continue
 		}
 		if right, ok := fields.byFold[strings.ToLower(name)]; ok {
-			b.fail(path+"/"+name, value, words.Plain("job.the-name-spelled-so", words.V{"right": right}))
+			b.fail(path+"/"+name, value, words.Plain("document.the-name-spelled-so", words.V{"right": right}))
 			continue
 		}
 		b.unknown = append(b.unknown, path+"/"+name)
@@ -191,14 +191,14 @@ func (b *binder) object(path string, given any, into reflect.Value) {
 func (b *binder) named(path string, given any, into reflect.Value) {
 	tree, ok := given.(map[string]any)
 	if !ok {
-		b.fail(path, given, words.Plain("job.an-object"))
+		b.fail(path, given, words.Plain("document.an-object"))
 		return
 	}
 	out := map[string]length.System{}
 	for name, value := range tree {
 		sys, ok := value.(string)
 		if s := length.System(sys); !ok || s != length.Imperial && s != length.Metric {
-			b.fail(path+"/"+name, value, words.Plain("job.imperial-metric"))
+			b.fail(path+"/"+name, value, words.Plain("document.imperial-metric"))
 			continue
 		}
 		out[name] = length.System(sys)

@@ -1,4 +1,4 @@
-package job
+package document
 
 import (
 	"math"
@@ -71,9 +71,9 @@ func (l limits) text() string {
 	case len(l.enum) > 0:
 		return strings.Join(l.enum, ", ")
 	case l.leastChars > 0:
-		return words.Plain("job.text-of-to-characters", words.V{"leastChars": l.leastChars, "mostChars": l.mostChars})
+		return words.Plain("document.text-of-to-characters", words.V{"leastChars": l.leastChars, "mostChars": l.mostChars})
 	case l.mostChars < math.MaxInt:
-		return words.Plain("job.text-of-at-most-characters", words.V{"mostChars": l.mostChars})
+		return words.Plain("document.text-of-at-most-characters", words.V{"mostChars": l.mostChars})
 	}
 	return "text"
 }
@@ -81,13 +81,13 @@ func (l limits) text() string {
 func (l limits) items() string {
 	switch {
 	case l.mostItems == 0:
-		return words.Plain("job.nothing-yet-this-version-cannot")
+		return words.Plain("document.nothing-yet-this-version-cannot")
 	case l.leastItems == l.mostItems:
-		return words.Plain("job.a-list-of-this-version", words.V{"mostItems": l.mostItems})
+		return words.Plain("document.a-list-of-this-version", words.V{"mostItems": l.mostItems})
 	case math.IsInf(l.mostItems, 0):
-		return words.Plain("job.a-list")
+		return words.Plain("document.a-list")
 	}
-	return words.Plain("job.a-list-of-to", words.V{"leastItems": l.leastItems, "mostItems": l.mostItems})
+	return words.Plain("document.a-list-of-to", words.V{"leastItems": l.leastItems, "mostItems": l.mostItems})
 }
 
 type field struct {
@@ -131,13 +131,13 @@ func needs(t reflect.Type, lim limits) string {
 	case reflect.Slice:
 		return lim.items()
 	case reflect.Struct:
-		return words.Plain("job.an-object")
+		return words.Plain("document.an-object")
 	}
 	if len(lim.enum) > 0 {
 		return strings.Join(lim.enum, ", ")
 	}
 	if t == lengthType {
-		return words.Plain("job.millimetres-as-a-number")
+		return words.Plain("document.millimetres-as-a-number")
 	}
-	return words.Plain("job.a-number")
+	return words.Plain("document.a-number")
 }

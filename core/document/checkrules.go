@@ -1,27 +1,28 @@
-package job
+package document
 
 import (
 	"fmt"
 	"strconv"
 
+	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/words"
 )
 
 // checkRules looks at what a run says about holes, and its kinds of post and
 // single posts.
-func checkRules(at string, r Run, u length.Units) Errors {
-	e := checkHole(at, r.Hole, r.Setting, r.stoutest(), u)
+func checkRules(at string, r job.Run, u length.Units) Errors {
+	e := checkHole(at, r.Hole, r.Setting, stoutest(r), u)
 	kinds := map[string]bool{}
 	for i, k := range r.Kinds {
 		field := fmt.Sprintf("%s/kinds/%d", at, i)
-		e = append(e, once(field+"/kind", string(k.Kind), words.Plain("job.entry-of-the-list"), kinds)...)
+		e = append(e, once(field+"/kind", string(k.Kind), words.Plain("document.entry-of-the-list"), kinds)...)
 		e = append(e, checkHole(field, k.Hole, k.Setting, r.PostOf(k.Kind), u)...)
 	}
 	ids := map[string]bool{}
 	for i, s := range r.Overrides {
 		field := fmt.Sprintf("%s/spots/%d", at, i)
-		e = append(e, once(field+"/id", s.ID, words.Plain("job.single-hole"), ids)...)
+		e = append(e, once(field+"/id", s.ID, words.Plain("document.single-hole"), ids)...)
 		e = append(e, onRun(field+"/at", s.At, r, u)...)
 		e = append(e, checkHole(field, s.Hole, s.Setting, r.Post, u)...)
 	}
@@ -32,8 +33,8 @@ func checkRules(at string, r Run, u length.Units) Errors {
 const leastStep = length.Millimetre
 
 // stoutest is the run's post that is widest across.
-func (r Run) stoutest() Post {
-	if end := r.PostOf(EndPost); end.Across() > r.Post.Across() {
+func stoutest(r job.Run) job.Post {
+	if end := r.PostOf(job.EndPost); end.Across() > r.Post.Across() {
 		return end
 	}
 	return r.Post
@@ -47,38 +48,38 @@ const (
 )
 
 // checkHole looks at what one level says, for the post that it is said of.
-func checkHole(at string, h HoleRules, s SettingRules, post Post, u length.Units) Errors {
+func checkHole(at string, h job.HoleRules, s job.SettingRules, post job.Post, u length.Units) Errors {
 	var e Errors
 	refuse := func(field, given, allowed string) { e = append(e, FieldError{at + field, given, allowed}) }
 	for i, l := range h.Augers {
 		if l < 50 || l > 2000 {
-			refuse("/hole/augers/"+strconv.Itoa(i), u.Short(l), words.Plain("job.from-to", words.V{"value": u.Short(50), "value2": u.Short(2000)}))
+			refuse("/hole/augers/"+strconv.Itoa(i), u.Short(l), words.Plain("document.from-to", words.V{"value": u.Short(50), "value2": u.Short(2000)}))
 		}
 	}
 	across := post.Across()
-	if h.Shape != nil && *h.Shape == SquareHole {
+	if h.Shape != nil && *h.Shape == job.SquareHole {
 		across = post.Width
 	}
 	if w := h.Width; w != nil && *w != 0 && *w < max(leastHole, across) {
-		refuse("/hole/width", u.Short(*w), words.Plain("job.at-least-the-post-across", words.V{"leastHole": u.Short(max(leastHole, across))}))
+		refuse("/hole/width", u.Short(*w), words.Plain("document.at-least-the-post-across", words.V{"leastHole": u.Short(max(leastHole, across))}))
 	}
 	if d := h.Depth; d != nil && *d != 0 && *d < leastFoot {
-		refuse("/hole/depth", u.Short(*d), words.Plain("job.at-least-or-0-to", words.V{"leastFoot": u.Short(leastFoot)}))
+		refuse("/hole/depth", u.Short(*d), words.Plain("document.at-least-or-0-to", words.V{"leastFoot": u.Short(leastFoot)}))
 	}
 	if d := h.RoundDepthTo; d != nil && *d != 0 && *d < leastStep {
-		refuse("/hole/roundDepthTo", words.Plain("job.mm", words.V{"depth": plain(float64(*d))}), words.Plain("job.at-least-or-0-not", words.V{"leastStep": u.Short(leastStep)}))
+		refuse("/hole/roundDepthTo", words.Plain("document.mm", words.V{"depth": plain(float64(*d))}), words.Plain("document.at-least-or-0-not", words.V{"leastStep": u.Short(leastStep)}))
 	}
 	if f := h.WideFactor; f != nil && *f > 0 && *f < 1 {
-		refuse("/hole/wideFactor", plain(*f), words.Plain("job.0-or-from-1-to"))
+		refuse("/hole/wideFactor", plain(*f), words.Plain("document.0-or-from-1-to"))
 	}
-	if s.Inside != nil && *s.Inside != OpenInside && post.Width > 0 && !post.Hollow {
-		refuse("/setting/inside", strconv.Quote(string(*s.Inside)), words.Plain("job.open-only-a-hollow-post"))
+	if s.Inside != nil && *s.Inside != job.OpenInside && post.Width > 0 && !post.Hollow {
+		refuse("/setting/inside", strconv.Quote(string(*s.Inside)), words.Plain("document.open-only-a-hollow-post"))
 	}
 	if c := s.Core; c != nil && post.Hollow && *c > post.Width-2*post.Wall {
-		refuse("/setting/core", u.Short(*c), words.Plain("job.at-most-the-room-inside", words.V{"width": u.Short(post.Width - 2*post.Wall)}))
+		refuse("/setting/core", u.Short(*c), words.Plain("document.at-most-the-room-inside", words.V{"width": u.Short(post.Width - 2*post.Wall)}))
 	}
 	if w := s.CoreWall; w != nil && s.Core != nil && 2**w > *s.Core {
-		refuse("/setting/coreWall", u.Short(*w), words.Plain("job.at-most-half-the-core", words.V{"core": u.Short(*s.Core / 2)}))
+		refuse("/setting/coreWall", u.Short(*w), words.Plain("document.at-most-half-the-core", words.V{"core": u.Short(*s.Core / 2)}))
 	}
 	return e
 }

@@ -1,11 +1,11 @@
-package job
+package document
 
 import (
 	"fmt"
 	"math"
-	"slices"
 	"strconv"
 
+	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/words"
 )
@@ -40,16 +40,16 @@ func (c *count) add(n float64, field string) {
 
 // checkCost refuses a job that is over what a job may ask, at the run or book
 // that takes it over.
-func checkCost(j Job) Errors {
+func checkCost(j job.Job) Errors {
 	posts := count{what: "posts", most: MostPosts}
 	runs := count{what: "runs", most: MostRuns}
 	gates := count{what: "gates", most: MostGates}
-	heights := count{what: words.Plain("job.ground-heights"), most: MostHeights}
-	spots := count{what: words.Plain("job.single-holes-with-rules-of"), most: MostOverrides}
-	inWay := count{what: words.Plain("job.things-in-the-way"), most: MostInWay}
-	held := count{what: words.Plain("job.held-posts-and-bays"), most: MostHeld}
-	lean := count{what: words.Plain("job.posts-on-raked-and-rolling"), most: MostLeaning}
-	parts := count{what: words.Plain("job.parts-with-a-look-of"), most: MostParts}
+	heights := count{what: words.Plain("document.ground-heights"), most: MostHeights}
+	spots := count{what: words.Plain("document.single-holes-with-rules-of"), most: MostOverrides}
+	inWay := count{what: words.Plain("document.things-in-the-way"), most: MostInWay}
+	held := count{what: words.Plain("document.held-posts-and-bays"), most: MostHeld}
+	lean := count{what: words.Plain("document.posts-on-raked-and-rolling"), most: MostLeaning}
+	parts := count{what: words.Plain("document.parts-with-a-look-of"), most: MostParts}
 	for l, line := range j.Lines {
 		at := fmt.Sprintf("/lines/%d", l)
 		for b, book := range line.Books {
@@ -74,15 +74,15 @@ func checkCost(j Job) Errors {
 	var e Errors
 	for _, c := range []count{posts, lean, runs, gates, heights, spots, inWay, held, parts} {
 		if c.field != "" {
-			e = append(e, FieldError{c.field, words.Plain("job.in-the-job", words.V{"number": number(c.given), "what": c.what}),
-				words.Plain("job.at-most-in-one-job", words.V{"number": number(float64(c.most)), "what": c.what})})
+			e = append(e, FieldError{c.field, words.Plain("document.in-the-job", words.V{"number": number(c.given), "what": c.what}),
+				words.Plain("document.at-most-in-one-job", words.V{"number": number(float64(c.most)), "what": c.what})})
 		}
 	}
 	return e
 }
 
 // postsOf is how many posts a run takes at the least.
-func postsOf(r Run) float64 {
+func postsOf(r job.Run) float64 {
 	if r.Length == nil {
 		return 0
 	}
@@ -116,11 +116,6 @@ func postsOf(r Run) float64 {
 
 // mostLean is the steepest ground that posts are counted along.
 const mostLean = 2
-
-// Leans tells whether some part of a run leans with the ground.
-func (r Run) Leans() bool {
-	return r.Grade.Look.Leans() || slices.ContainsFunc(r.Grade.Parts, func(p LookPart) bool { return p.Look.Leans() })
-}
 
 // number prints a count with its thousands apart.
 func number(n float64) string {

@@ -1,18 +1,19 @@
-package job_test
+package document_test
 
 import (
 	"fmt"
 	"strings"
 	"testing"
 
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/length"
 )
 
 // lots makes a job of so many runs, each as it is given, and checks it.
-func lots(t *testing.T, runs int, change func(i int, r *job.Run)) job.Errors {
+func lots(t *testing.T, runs int, change func(i int, r *job.Run)) document.Errors {
 	t.Helper()
-	j := job.New("Lots", length.Metric, shipped(t))
+	j := document.New("Lots", length.Metric, shipped(t))
 	like := j.Lines[0].Runs[0]
 	j.Lines = nil
 	for i := range runs {
@@ -25,11 +26,11 @@ func lots(t *testing.T, runs int, change func(i int, r *job.Run)) job.Errors {
 		l := &j.Lines[len(j.Lines)-1]
 		l.Runs = append(l.Runs, r)
 	}
-	return job.Check(j)
+	return document.Check(j)
 }
 
 // refusedFor tells whether a limit was passed, by its words.
-func refusedFor(e job.Errors, what string) bool {
+func refusedFor(e document.Errors, what string) bool {
 	for _, f := range e {
 		if strings.Contains(f.Allowed, " "+what+" in one job") && strings.Contains(f.Given, what+" in the job") {
 			return true
@@ -48,30 +49,30 @@ func TestLimitsOfAJob(t *testing.T) {
 		}
 		return n / runs
 	}
-	posts := func(n int, look job.Look) job.Errors {
+	posts := func(n int, look job.Look) document.Errors {
 		return lots(t, 2, func(i int, r *job.Run) { r.Length, r.Grade.Look = bays(many(n, 2, i)-1), look })
 	}
 	for _, c := range []struct {
 		what string
 		most int
-		of   func(n int) job.Errors
+		of   func(n int) document.Errors
 	}{
-		{"posts", job.MostPosts, func(n int) job.Errors { return posts(n, job.Level) }},
-		{"posts on raked and rolling runs", job.MostLeaning, func(n int) job.Errors { return posts(n, job.Raked) }},
-		{"runs", job.MostRuns, func(n int) job.Errors { return lots(t, n, func(int, *job.Run) {}) }},
-		{"gates", job.MostGates, func(n int) job.Errors {
+		{"posts", document.MostPosts, func(n int) document.Errors { return posts(n, job.Level) }},
+		{"posts on raked and rolling runs", document.MostLeaning, func(n int) document.Errors { return posts(n, job.Raked) }},
+		{"runs", document.MostRuns, func(n int) document.Errors { return lots(t, n, func(int, *job.Run) {}) }},
+		{"gates", document.MostGates, func(n int) document.Errors {
 			return lots(t, 3, func(i int, r *job.Run) { r.Gates = make([]job.Gate, many(n, 3, i)) })
 		}},
-		{"ground heights", job.MostHeights, func(n int) job.Errors {
+		{"ground heights", document.MostHeights, func(n int) document.Errors {
 			return lots(t, 3, func(i int, r *job.Run) { r.Ground = make([]job.GroundPoint, many(n, 3, i)) })
 		}},
-		{"single holes with rules of their own", job.MostOverrides, func(n int) job.Errors {
+		{"single holes with rules of their own", document.MostOverrides, func(n int) document.Errors {
 			return lots(t, 3, func(i int, r *job.Run) { r.Overrides = make([]job.HoleOverride, many(n, 3, i)) })
 		}},
-		{"things in the way", job.MostInWay, func(n int) job.Errors {
+		{"things in the way", document.MostInWay, func(n int) document.Errors {
 			return lots(t, 3, func(i int, r *job.Run) { r.KeepOuts = make([]job.KeepOut, many(n, 3, i)) })
 		}},
-		{"held posts and bays", job.MostHeld, func(n int) job.Errors {
+		{"held posts and bays", document.MostHeld, func(n int) document.Errors {
 			return lots(t, 2, func(i int, r *job.Run) {
 				if i == 0 {
 					r.HeldBays = make([]job.HeldBay, many(n, 2, i))
@@ -80,7 +81,7 @@ func TestLimitsOfAJob(t *testing.T) {
 				}
 			})
 		}},
-		{"parts with a look of their own", job.MostParts, func(n int) job.Errors {
+		{"parts with a look of their own", document.MostParts, func(n int) document.Errors {
 			return lots(t, 20, func(i int, r *job.Run) { r.Grade.Parts = make([]job.LookPart, many(n, 20, i)) })
 		}},
 	} {
@@ -98,9 +99,9 @@ func TestLimitsOfAJob(t *testing.T) {
 func TestPostsAreCountedAlongTheGround(t *testing.T) {
 	for rise, along := range map[length.Length]float64{0: 1, 0.75: 1.25, 2: 2.2360679775, 50: 2.2360679775} {
 		for _, over := range []bool{false, true} {
-			n := float64(job.MostLeaning-2) / along
+			n := float64(document.MostLeaning-2) / along
 			if over {
-				n = float64(job.MostLeaning+2) / along
+				n = float64(document.MostLeaning+2) / along
 			}
 			long := length.Length(2400 * n)
 			e := lots(t, 1, func(_ int, r *job.Run) {

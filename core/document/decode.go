@@ -1,4 +1,6 @@
-package job
+// Package document reads, checks, merges and writes job documents: what comes in
+// is named by its field, with what was given and what is allowed.
+package document
 
 import (
 	"bytes"
@@ -13,6 +15,7 @@ import (
 	"strconv"
 	"strings"
 
+	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/words"
 )
@@ -20,38 +23,38 @@ import (
 // Usual gives the usual run and gate of a measuring system; what a document
 // leaves out is taken from it.
 type Usual interface {
-	UsualRun(length.System) Run
-	UsualGate(length.System) Gate
-	UsualRules(length.System) Said
+	UsualRun(length.System) job.Run
+	UsualGate(length.System) job.Gate
+	UsualRules(length.System) job.Said
 }
 
 // Decode reads and checks a job document. What it leaves out takes its usual
 // value. It returns the JSON pointers of fields that it does not know, which
 // stay in the document but are not used. Errors about the document's content
 // are of type Errors.
-func Decode(doc []byte, usual Usual) (Job, []string, error) {
+func Decode(doc []byte, usual Usual) (job.Job, []string, error) {
 	tree, order, err := parse(doc)
 	if err != nil {
-		return Job{}, nil, err
+		return job.Job{}, nil, err
 	}
 	if err := checkVersion(tree); err != nil {
-		return Job{}, nil, err
+		return job.Job{}, nil, err
 	}
 	sys := systemOf(tree)
 	units := length.Usual(sys)
 	b := binder{printed: readable(units), usual: func(v reflect.Value) {
 		switch at := v.Addr().Interface().(type) {
-		case *Run:
+		case *job.Run:
 			*at = usual.UsualRun(sys)
-		case *Gate:
+		case *job.Gate:
 			*at = usual.UsualGate(sys)
 		}
 	}}
-	var j Job
+	var j job.Job
 	b.object("", tree, reflect.ValueOf(&j).Elem())
 	sort.Strings(b.unknown)
 	if len(b.errors) > 0 {
-		return Job{}, b.unknown, order.sorted(b.errors)
+		return job.Job{}, b.unknown, order.sorted(b.errors)
 	}
 	if errs := Check(j); len(errs) > 0 {
 		return j, b.unknown, order.sorted(errs)
@@ -91,9 +94,9 @@ func readable(u length.Units) func(length.Length) string {
 		case l.Abs() < 1000*length.Metre:
 			return u.Short(l)
 		case u.System == length.Metric:
-			return words.Plain("job.km", words.V{"metres": math.Round(l.Metres() / 1000)})
+			return words.Plain("document.km", words.V{"metres": math.Round(l.Metres() / 1000)})
 		}
-		return words.Plain("job.miles", words.V{"least": math.Floor(l.Metres() / 1609.344)})
+		return words.Plain("document.miles", words.V{"least": math.Floor(l.Metres() / 1609.344)})
 	}
 }
 
@@ -110,15 +113,15 @@ func systemOf(tree map[string]any) length.System {
 func checkVersion(tree map[string]any) error {
 	given, ok := tree["mallow"]
 	if !ok {
-		return Errors{{"/mallow", "nothing", words.Plain("job.1-the-version-of-the")}}
+		return Errors{{"/mallow", "nothing", words.Plain("document.1-the-version-of-the")}}
 	}
 	n, isNumber := given.(json.Number)
-	if v, err := strconv.ParseFloat(n.String(), 64); isNumber && err == nil && v == Version {
+	if v, err := strconv.ParseFloat(n.String(), 64); isNumber && err == nil && v == job.Version {
 		return nil
 	}
 	shown := (&binder{}).show(given)
-	if v, err := n.Int64(); isNumber && err == nil && v > Version {
-		return Errors{{"/mallow", shown, words.Plain("job.1-this-document-was-written")}}
+	if v, err := n.Int64(); isNumber && err == nil && v > job.Version {
+		return Errors{{"/mallow", shown, words.Plain("document.1-this-document-was-written")}}
 	}
 	return Errors{{"/mallow", shown, "1"}}
 }
@@ -134,11 +137,11 @@ func parse(doc []byte) (map[string]any, order, error) {
 		return nil, nil, syntax(err, dec)
 	}
 	if _, err := dec.Token(); !errors.Is(err, io.EOF) {
-		return nil, nil, Errors{{"/", words.Plain("job.more-text-at-byte", words.V{"byte": dec.InputOffset()}), words.Plain("job.one-json-object-and-nothing")}}
+		return nil, nil, Errors{{"/", words.Plain("document.more-text-at-byte", words.V{"byte": dec.InputOffset()}), words.Plain("document.one-json-object-and-nothing")}}
 	}
 	object, ok := tree.(map[string]any)
 	if !ok {
-		return nil, nil, Errors{{"/", (&binder{}).show(tree), words.Plain("job.a-json-object")}}
+		return nil, nil, Errors{{"/", (&binder{}).show(tree), words.Plain("document.a-json-object")}}
 	}
 	return object, stands, nil
 }
@@ -149,9 +152,9 @@ func syntax(err error, dec *json.Decoder) error {
 		return e
 	}
 	if errors.Is(err, io.EOF) || errors.Is(err, io.ErrUnexpectedEOF) {
-		return Errors{{"/", words.Plain("job.a-text-that-ends-at", words.V{"byte": dec.InputOffset()}), words.Plain("job.a-whole-json-object")}}
+		return Errors{{"/", words.Plain("document.a-text-that-ends-at", words.V{"byte": dec.InputOffset()}), words.Plain("document.a-whole-json-object")}}
 	}
-	return Errors{{"/", words.Plain("job.text-that-is-not-json", words.V{"byte": dec.InputOffset(), "err": err}), words.Plain("job.a-json-object")}}
+	return Errors{{"/", words.Plain("document.text-that-is-not-json", words.V{"byte": dec.InputOffset(), "err": err}), words.Plain("document.a-json-object")}}
 }
 
 const deepest = 32
@@ -159,7 +162,7 @@ const deepest = 32
 func (o order) value(dec *json.Decoder, path string, depth int) (any, error) {
 	o[path] = len(o)
 	if depth > deepest {
-		return nil, Errors{{path, words.Plain("job.deeper-nesting"), words.Plain("job.at-most-levels", words.V{"deepest": deepest})}}
+		return nil, Errors{{path, words.Plain("document.deeper-nesting"), words.Plain("document.at-most-levels", words.V{"deepest": deepest})}}
 	}
 	t, err := dec.Token()
 	if err != nil {
@@ -175,7 +178,7 @@ func (o order) value(dec *json.Decoder, path string, depth int) (any, error) {
 			}
 			name := key.(string)
 			if _, twice := object[name]; twice {
-				return nil, Errors{{path + "/" + name, words.Plain("job.the-name-twice"), words.Plain("job.each-name-once")}}
+				return nil, Errors{{path + "/" + name, words.Plain("document.the-name-twice"), words.Plain("document.each-name-once")}}
 			}
 			if object[name], err = o.value(dec, path+"/"+name, depth+1); err != nil {
 				return nil, err

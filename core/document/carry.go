@@ -1,7 +1,8 @@
-package job
+package document
 
 import (
 	"encoding/json"
+	"mallow/core/job"
 	"reflect"
 )
 
@@ -9,7 +10,7 @@ import (
 // know are taken over: of an object from its old self, of a list's elements
 // from the old element with the same id. Made says from which old element a
 // new one was made, by their ids.
-func ReplaceLines(doc []byte, lines []Line, made map[string]string) ([]byte, error) {
+func ReplaceLines(doc []byte, lines []job.Line, made map[string]string) ([]byte, error) {
 	tree, _, err := parse(doc)
 	if err != nil {
 		return nil, err

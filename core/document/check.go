@@ -1,16 +1,17 @@
-package job
+package document
 
 import (
 	"fmt"
 	"strconv"
 
+	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/words"
 )
 
 // Check returns what the single fields' limits cannot say: which fields do not
 // fit together. Decode has done it; a changed job is checked again with it.
-func Check(j Job) Errors {
+func Check(j job.Job) Errors {
 	var e Errors
 	u := j.Units
 	if !u.HasMark() {
@@ -18,11 +19,11 @@ func Check(j Job) Errors {
 		return e
 	}
 	if w := j.Site.Wind; w != 0 && w < leastWind {
-		e = append(e, FieldError{"/site/wind", words.Plain("job.m-s", words.V{"width": plain(w)}), words.Plain("job.m-s-to-60-m", words.V{"leastWind": plain(leastWind)})})
+		e = append(e, FieldError{"/site/wind", words.Plain("document.m-s", words.V{"width": plain(w)}), words.Plain("document.m-s-to-60-m", words.V{"leastWind": plain(leastWind)})})
 	}
 	e = append(e, checkTicket(j.Site.Before.Ticket)...)
 	e = append(e, checkSystems(j.Systems)...)
-	e = append(e, checkHole("", j.Hole, j.Setting, Post{}, u)...)
+	e = append(e, checkHole("", j.Hole, j.Setting, job.Post{}, u)...)
 	lines, runs := map[string]bool{}, map[string]bool{}
 	for l, line := range j.Lines {
 		at := fmt.Sprintf("/lines/%d", l)
@@ -43,7 +44,7 @@ const leastWind = 0.1
 // once refuses a name that something else of the same kind has already.
 func once(field, id, what string, seen map[string]bool) Errors {
 	if seen[id] {
-		return Errors{{field, strconv.Quote(id), words.Plain("job.a-name-no-other-has", words.V{"what": what})}}
+		return Errors{{field, strconv.Quote(id), words.Plain("document.a-name-no-other-has", words.V{"what": what})}}
 	}
 	seen[id] = true
 	return nil
@@ -51,35 +52,35 @@ func once(field, id, what string, seen map[string]bool) Errors {
 
 func allowedMarks(s length.System) string {
 	if s == length.Metric {
-		return words.Plain("job.marks-of-a-metric-tape")
+		return words.Plain("document.marks-of-a-metric-tape")
 	}
-	return words.Plain("job.marks-of-an-imperial-tape")
+	return words.Plain("document.marks-of-an-imperial-tape")
 }
 
-func checkRun(at string, r Run, u length.Units) Errors {
+func checkRun(at string, r job.Run, u length.Units) Errors {
 	var e Errors
 	refuse := func(field, given, allowed string) {
 		e = append(e, FieldError{at + field, given, allowed})
 	}
 	if r.Fence.GapMost < r.Fence.GapLeast {
-		refuse("/fence/gapMost", u.Short(r.Fence.GapMost), words.Plain("job.at-least-the-least-gap", words.V{"gapLeast": u.Short(r.Fence.GapLeast)}))
+		refuse("/fence/gapMost", u.Short(r.Fence.GapMost), words.Plain("document.at-least-the-least-gap", words.V{"gapLeast": u.Short(r.Fence.GapLeast)}))
 	}
 	if r.Post.Hollow && (r.Post.Wall <= 0 || 2*r.Post.Wall >= r.Post.Width) {
-		refuse("/post/wall", u.Short(r.Post.Wall), words.Plain("job.for-a-hollow-post-more", words.V{"width": u.Short(r.Post.Width / 2)}))
+		refuse("/post/wall", u.Short(r.Post.Wall), words.Plain("document.for-a-hollow-post-more", words.V{"width": u.Short(r.Post.Width / 2)}))
 	}
 	for _, own := range []struct {
 		field string
-		t     *Terminal
+		t     *job.Terminal
 	}{{"/terminal/wall", r.Terminal}, {"/gatePost/wall", r.GatePost}} {
 		field, t := own.field, own.t
 		if t != nil && t.Hollow && (t.Wall <= 0 || 2*t.Wall >= t.Width) {
-			refuse(field, u.Short(t.Wall), words.Plain("job.for-a-hollow-post-more", words.V{"width": u.Short(t.Width / 2)}))
+			refuse(field, u.Short(t.Wall), words.Plain("document.for-a-hollow-post-more", words.V{"width": u.Short(t.Width / 2)}))
 		}
 	}
 	e = append(e, checkSpacing(at, r, u)...)
 	for i, l := range r.Post.Stock {
 		if l < 300 || l > 12000 {
-			refuse("/post/stock/"+strconv.Itoa(i), u.Short(l), words.Plain("job.from-to", words.V{"value": u.Short(300), "value2": u.Short(12000)}))
+			refuse("/post/stock/"+strconv.Itoa(i), u.Short(l), words.Plain("document.from-to", words.V{"value": u.Short(300), "value2": u.Short(12000)}))
 		}
 	}
 	e = append(e, checkRules(at, r, u)...)
@@ -92,7 +93,7 @@ func checkRun(at string, r Run, u length.Units) Errors {
 		field, bay = "/spacing/piece", r.Spacing.Regular(r.Post.Width, r.Post.Width)
 	}
 	if most := *r.Length / mostPosts; bay < most {
-		refuse(field, u.Short(bay), words.Plain("job.bays-of-at-least-on", words.V{"most": u.Short(most), "mostPosts": mostPosts}))
+		refuse(field, u.Short(bay), words.Plain("document.bays-of-at-least-on", words.V{"most": u.Short(most), "mostPosts": mostPosts}))
 	}
 	e = append(e, checkGround(at, r, u)...)
 	e = append(e, checkKeepOuts(at, r, u)...)
@@ -104,15 +105,15 @@ func checkRun(at string, r Run, u length.Units) Errors {
 	return e
 }
 
-func checkGround(at string, r Run, u length.Units) Errors {
+func checkGround(at string, r job.Run, u length.Units) Errors {
 	var e Errors
 	for i, g := range r.Ground {
 		field := fmt.Sprintf("%s/ground/%d/at", at, i)
 		switch {
 		case g.At > *r.Length+length.Tolerance:
-			e = append(e, FieldError{field, u.Tape(g.At), words.Plain("job.a-station-on-the-run", words.V{"length": u.Tape(*r.Length)})})
+			e = append(e, FieldError{field, u.Tape(g.At), words.Plain("document.a-station-on-the-run", words.V{"length": u.Tape(*r.Length)})})
 		case i > 0 && g.At <= r.Ground[i-1].At+length.Tolerance:
-			e = append(e, FieldError{field, u.Tape(g.At), words.Plain("job.past-the-ground-point-before", words.V{"at": u.Tape(r.Ground[i-1].At)})})
+			e = append(e, FieldError{field, u.Tape(g.At), words.Plain("document.past-the-ground-point-before", words.V{"at": u.Tape(r.Ground[i-1].At)})})
 		}
 	}
 	return e
@@ -123,4 +124,4 @@ func checkGround(at string, r Run, u length.Units) Errors {
 const mostPosts = MostPosts
 
 // CheckRun returns which of a run's fields do not fit together.
-func CheckRun(at string, r Run, u length.Units) Errors { return checkRun(at, r, u) }
+func CheckRun(at string, r job.Run, u length.Units) Errors { return checkRun(at, r, u) }

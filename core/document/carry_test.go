@@ -1,4 +1,4 @@
-package job_test
+package document_test
 
 import (
 	"encoding/json"
@@ -6,6 +6,7 @@ import (
 	"strings"
 	"testing"
 
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/demo"
@@ -27,19 +28,19 @@ func TestReplaceLinesKeepsWhatItDoesNotKnow(t *testing.T) {
 		for _, path := range strange {
 			edits = append(edits, job.Set(path, map[string]any{"kept": true}))
 		}
-		doc, err := job.Apply(raw, edits)
+		doc, err := document.Apply(raw, edits)
 		if err != nil {
 			t.Fatal(err)
 		}
-		before, _, err := job.Decode(doc, cat)
+		before, _, err := document.Decode(doc, cat)
 		if err != nil {
 			t.Fatal(err)
 		}
-		after, err := job.ReplaceLines(doc, before.Lines, nil)
+		after, err := document.ReplaceLines(doc, before.Lines, nil)
 		if err != nil {
 			t.Fatal(err)
 		}
-		again, unknown, err := job.Decode(after, cat)
+		again, unknown, err := document.Decode(after, cat)
 		if err != nil || len(unknown) != len(strange) {
 			t.Fatalf("kept %v of %v (%v)", unknown, strange, err)
 		}
@@ -53,7 +54,7 @@ func TestReplaceLinesKeepsWhatItDoesNotKnow(t *testing.T) {
 		made := lines[0].Runs[1]
 		made.ID, made.Gates, made.KeepOuts = "R99", nil, nil
 		lines[0].Runs = append(append([]job.Run(nil), lines[0].Runs[1:]...), made)
-		after, err = job.ReplaceLines(doc, lines, map[string]string{"R99": lines[0].Runs[0].ID})
+		after, err = document.ReplaceLines(doc, lines, map[string]string{"R99": lines[0].Runs[0].ID})
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -61,7 +62,7 @@ func TestReplaceLinesKeepsWhatItDoesNotKnow(t *testing.T) {
 			t.Errorf("%d unknown fields, want 7: %s", n, after)
 		}
 	}
-	if _, err := job.ReplaceLines([]byte(`[]`), nil, nil); err == nil {
+	if _, err := document.ReplaceLines([]byte(`[]`), nil, nil); err == nil {
 		t.Error("a list was taken for a document")
 	}
 }
@@ -71,7 +72,7 @@ func TestReplaceLinesKeepsWhatItDoesNotKnow(t *testing.T) {
 func TestRodPagesThatMakeNoSense(t *testing.T) {
 	page := func(rows string) error {
 		raw := strings.Replace(string(with("")), `"id":"L1"`, `"id":"L1","books":[{"id":"B1","kind":"rod","rows":[`+rows+`]}]`, 1)
-		_, _, err := job.Decode([]byte(raw), shipped(t))
+		_, _, err := document.Decode([]byte(raw), shipped(t))
 		return err
 	}
 	if err := page(`{"run":"R1","back":1000},{"run":"R1","at":500,"side":900},{"run":"R1","at":900,"fore":950,"back":1200},{"mark":"sill","fore":3}`); err != nil {
@@ -90,7 +91,7 @@ func TestRodPagesThatMakeNoSense(t *testing.T) {
 		`{"run":"R1","back":1},{"run":"R1","at":-5,"side":1}`:           "/1/at",
 		`{"run":"R1","back":1},{"run":"R1","at":5,"side":1,"sight":-1}`: "/1/sight",
 	} {
-		var refused job.Errors
+		var refused document.Errors
 		if err := page(rows); !errors.As(err, &refused) || !strings.HasSuffix(refused[0].Field, "/rows"+field) {
 			t.Errorf("%s: got %v, want a refusal at %s", rows, err, field)
 		}

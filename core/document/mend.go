@@ -1,9 +1,10 @@
-package job
+package document
 
 import (
 	"fmt"
 	"math"
 
+	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/words"
 )
@@ -11,14 +12,14 @@ import (
 // Mend is a way out of a change that was refused, beside typing something else:
 // edits on top of that change.
 type Mend struct {
-	Says  string `json:"says" jsonschema:"required"`
-	Edits []Edit `json:"edits" jsonschema:"required"`
+	Says  string     `json:"says" jsonschema:"required"`
+	Edits []job.Edit `json:"edits" jsonschema:"required"`
 }
 
 // Mends are the ways out of a job that cannot be: a run is made longer for a
 // gate that is too wide for it, and a gate that hangs over an end is put at
 // that end.
-func Mends(j Job) []Mend {
+func Mends(j job.Job) []Mend {
 	out := []Mend{}
 	for l, line := range j.Lines {
 		for r, run := range line.Runs {
@@ -35,34 +36,34 @@ func Mends(j Job) []Mend {
 	return out
 }
 
-func gateWays(path string, run Run, i int, u length.Units) []Mend {
+func gateWays(path string, run job.Run, i int, u length.Units) []Mend {
 	g, long := run.Gates[i], *run.Length
 	first, second := run.GatePosts(g)
 	wide := second - first
 	at := fmt.Sprintf("%s/gates/%d/at", path, i)
 	name := g.Name
 	if name == "" {
-		name = words.Plain("job.the-gate")
+		name = words.Plain("document.the-gate")
 	}
 	switch {
 	case wide > long+length.Tolerance:
 		need := u.SmallestMark * length.Length(math.Ceil(float64((wide-length.Tolerance)/u.SmallestMark)))
-		return []Mend{{words.Plain("job.make-the-run-long", words.V{"need": u.Tape(need)}), append(longer(path, run, need), Set(at, need/2))}}
+		return []Mend{{words.Plain("document.make-the-run-long", words.V{"need": u.Tape(need)}), append(longer(path, run, need), job.Set(at, need/2))}}
 	case first < -length.Tolerance:
-		return []Mend{{words.Plain("job.put-at-the-runs-start", words.V{"name": name}), []Edit{Set(at, wide/2)}}}
+		return []Mend{{words.Plain("document.put-at-the-runs-start", words.V{"name": name}), []job.Edit{job.Set(at, wide/2)}}}
 	case second > long+length.Tolerance:
-		return []Mend{{words.Plain("job.put-at-the-runs-end", words.V{"name": name}), []Edit{Set(at, long-wide/2)}},
-			{words.Plain("job.make-the-run-long-2", words.V{"second": u.Tape(second)}), longer(path, run, second)}}
+		return []Mend{{words.Plain("document.put-at-the-runs-end", words.V{"name": name}), []job.Edit{job.Set(at, long-wide/2)}},
+			{words.Plain("document.make-the-run-long-2", words.V{"second": u.Tape(second)}), longer(path, run, second)}}
 	}
 	return nil
 }
 
 // longer gives a run a length, and takes the height at its far end along.
-func longer(path string, run Run, to length.Length) []Edit {
-	edits := []Edit{Set(path+"/length", to)}
+func longer(path string, run job.Run, to length.Length) []job.Edit {
+	edits := []job.Edit{job.Set(path+"/length", to)}
 	for i, g := range run.Ground {
 		if length.Same(g.At, *run.Length) {
-			edits = append(edits, Set(fmt.Sprintf("%s/ground/%d/at", path, i), to))
+			edits = append(edits, job.Set(fmt.Sprintf("%s/ground/%d/at", path, i), to))
 		}
 	}
 	return edits

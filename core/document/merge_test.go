@@ -1,11 +1,11 @@
-package job_test
+package document_test
 
 import (
 	"encoding/json"
 	"reflect"
 	"testing"
 
-	"mallow/core/job"
+	"mallow/core/document"
 )
 
 // Two windows change one job: what touches different fields is in the merged
@@ -31,7 +31,7 @@ func TestMerge(t *testing.T) {
 			`{"name":"A","lines":[{"id":"L1","runs":[{"id":"R1","length":10,"ground":[{"at":0}],"gates":[{"id":"G1","at":2}]},{"id":"R2"}]}],"mine":1}`,
 			[]string{"/lines/0/runs/0/gates/1"}},
 	} {
-		got, clashes, err := job.Merge([]byte(base), []byte(c.mine), []byte(c.theirs))
+		got, clashes, err := document.Merge([]byte(base), []byte(c.mine), []byte(c.theirs))
 		if err != nil {
 			t.Fatalf("%s: %v", c.what, err)
 		}
