@@ -16,11 +16,7 @@ import (
 	"math"
 	"slices"
 	"strconv"
-	"strings"
 	"sync"
-
-	"golang.org/x/text/feature/plural"
-	"golang.org/x/text/language"
 
 	"mallow/core/length"
 	"mallow/core/reason"
@@ -34,7 +30,7 @@ type V map[string]any
 
 // catalogue is the messages of one language.
 type catalogue struct {
-	language language.Tag
+	plural   Plural
 	messages map[string]entry
 }
 
@@ -46,19 +42,19 @@ type entry struct {
 
 // spoken is the catalogue in use, read when the first sentence is asked for.
 var spoken = sync.OnceValue(func() catalogue {
-	c, err := read(english, language.English)
+	c, err := read(english, plurals["en"])
 	if err != nil {
 		panic("words: en.json: " + err.Error()) // the file is built in and tested
 	}
 	return c
 })
 
-func read(raw []byte, tag language.Tag) (catalogue, error) {
+func read(raw []byte, plural Plural) (catalogue, error) {
 	var all map[string]string
 	if err := json.Unmarshal(raw, &all); err != nil {
 		return catalogue{}, err
 	}
-	c := catalogue{tag, make(map[string]entry, len(all))}
+	c := catalogue{plural, make(map[string]entry, len(all))}
 	for id, text := range all {
 		m, err := parse(text)
 		if err != nil {
@@ -201,21 +197,5 @@ func (p part) plural(c catalogue, value any) message {
 	if m, ok := p.forms["="+fmt.Sprint(value)]; ok {
 		return m
 	}
-	return p.form(c.category(value))
-}
-
-// category is the plural form that a number takes in the language.
-func (c catalogue) category(value any) string {
-	s := fmt.Sprint(value)
-	if f, ok := value.(float64); ok {
-		s = strconv.FormatFloat(f, 'f', -1, 64)
-	}
-	whole, fraction, _ := strings.Cut(strings.TrimPrefix(s, "-"), ".")
-	i, _ := strconv.Atoi(whole)
-	f, _ := strconv.Atoi(fraction)
-	return categories[plural.Cardinal.MatchPlural(c.language, i, len(fraction), len(fraction), f, f)]
-}
-
-var categories = map[plural.Form]string{
-	plural.Zero: "zero", plural.One: "one", plural.Two: "two", plural.Few: "few", plural.Many: "many", plural.Other: "other",
+	return p.form(c.plural.of(value))
 }

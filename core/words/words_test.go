@@ -4,15 +4,16 @@ import (
 	"strings"
 	"testing"
 
+	"golang.org/x/text/feature/plural"
 	"golang.org/x/text/language"
 
 	"mallow/core/length"
 	"mallow/core/reason"
 )
 
-func of(t *testing.T, tag language.Tag, text string) catalogue {
+func of(t *testing.T, plural Plural, text string) catalogue {
 	t.Helper()
-	c, err := read([]byte(`{"m": "`+text+`"}`), tag)
+	c, err := read([]byte(`{"m": "`+text+`"}`), plural)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -35,7 +36,7 @@ func TestSaysValuesByTheirKinds(t *testing.T) {
 		// What is missing, or of another kind, is seen.
 		{"{who} and {post, length} and {l, tape} and {l}", `[who] and [post] and 0' 2 1/8" and [l]`, "[who] and [post] and 0.054 m and [l]"},
 	} {
-		said := of(t, language.English, c.text).sentence("m", []V{values})
+		said := of(t, plurals["en"], c.text).sentence("m", []V{values})
 		if got := said.Print(length.Usual(length.Imperial)); got != c.imperial {
 			t.Errorf("%s: got %s, want %s", c.text, got, c.imperial)
 		}
@@ -51,7 +52,7 @@ func TestSaysValuesByTheirKinds(t *testing.T) {
 // Another language has other plurals: Polish has three for whole numbers and a
 // fourth for parts (Unicode CLDR, plural rules).
 func TestPluralsOfAnotherLanguage(t *testing.T) {
-	c := of(t, language.Polish, "{n, number} {n, plural, one {słupek} few {słupki} many {słupków} other {słupka}}")
+	c := of(t, published(language.Polish), "{n, number} {n, plural, one {słupek} few {słupki} many {słupków} other {słupka}}")
 	for n, want := range map[any]string{1: "1 słupek", 2: "2 słupki", 5: "5 słupków", 12: "12 słupków", 22: "22 słupki", 0: "0 słupków", 1.5: "1.50 słupka"} {
 		if got := c.sentence("m", []V{{"n": n}}).Print(length.Usual(length.Metric)); got != want {
 			t.Errorf("%v: got %s, want %s", n, got, want)
@@ -59,10 +60,33 @@ func TestPluralsOfAnotherLanguage(t *testing.T) {
 	}
 }
 
+// published are a language's plurals as golang.org/x/text has them of Unicode
+// CLDR.
+func published(tag language.Tag) Plural {
+	names := map[plural.Form]string{plural.Zero: "zero", plural.One: "one", plural.Two: "two", plural.Few: "few", plural.Many: "many", plural.Other: "other"}
+	return func(whole, shown, decimals int) string {
+		return names[plural.Cardinal.MatchPlural(tag, whole, shown, shown, decimals, decimals)]
+	}
+}
+
+// The plurals of each catalogue are the published ones.
+func TestPluralsArePublished(t *testing.T) {
+	for name, own := range plurals {
+		want := published(language.MustParse(name))
+		for n := range 1200 {
+			for _, v := range []any{n, float64(n) / 10, -n} {
+				if got := own.of(v); got != want.of(v) {
+					t.Errorf("%s: %v is %s, published %s", name, v, got, want.of(v))
+				}
+			}
+		}
+	}
+}
+
 // A sentence of words alone is kept once; whoever goes on writing it does not
 // write into it.
 func TestAFixedSentenceIsNotWrittenInto(t *testing.T) {
-	c := of(t, language.English, "Dig.")
+	c := of(t, plurals["en"], "Dig.")
 	one := append(c.sentence("m", nil), reason.Say(" Then fill.")...)
 	two := append(c.sentence("m", nil), reason.Say(" Then rest.")...)
 	for want, got := range map[string]reason.Text{"Dig.": c.sentence("m", nil), "Dig. Then fill.": one, "Dig. Then rest.": two} {
@@ -100,7 +124,7 @@ func FuzzParse(f *testing.F) {
 			return
 		}
 		// What can be read can be said.
-		catalogue{language.English, map[string]entry{"m": {message: m}}}.sentence("m", []V{{"n": 2}})
+		catalogue{plurals["en"], map[string]entry{"m": {message: m}}}.sentence("m", []V{{"n": 2}})
 	})
 }
 
