@@ -48,11 +48,11 @@ fmt:
 	gofmt -w $$(git ls-files '*.go')
 	cd web && npm run format
 
-test: go-test web-check e2e-check e2e torture-cut
+test: go-test core-size web-check e2e-check e2e torture-cut
 	@echo "All checks passed."
 
 # The same with every property tried in full and races looked for everywhere.
-test-full: go-lint go-full web-check e2e-check e2e torture-cut
+test-full: go-lint go-full core-size web-check e2e-check e2e torture-cut
 	@echo "All checks passed, in full."
 
 # Under a minute: what breaks most often.
@@ -103,6 +103,9 @@ FOR ?= 10m
 ONLY ?=
 torture: bin/mallow
 	go run ./cmd/torture -binary bin/mallow -for $(FOR) -only "$(ONLY)"
+
+core-size:
+	sh scripts/core-size.sh
 
 torture-cut: bin/mallow
 	go run ./cmd/torture -binary bin/mallow -for 2m

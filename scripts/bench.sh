@@ -15,9 +15,4 @@ printf 'all scripts: %s bytes gzipped\n' "$(cat web/dist/app/assets/*.js | gzip 
 echo "== A gate dragged in the browser"
 (cd e2e && node drag.mjs)
 echo "== Core as WebAssembly"
-wasm=$(mktemp)
-trap 'rm -f "$wasm"' EXIT
-GOOS=js GOARCH=wasm go build -trimpath -ldflags "-s -w" -o "$wasm" ./cmd/wasm
-node -e 'const z = require("node:zlib"), b = require("node:fs").readFileSync(process.argv[1])
-console.log(`${b.length} bytes, brotli ${z.brotliCompressSync(b, { params: { [z.constants.BROTLI_PARAM_SIZE_HINT]: b.length } }).length}`)' "$wasm"
-"$(go env GOROOT)/lib/wasm/go_js_wasm_exec" "$wasm"
+sh scripts/core-size.sh run
