@@ -33,13 +33,16 @@ const (
 	RatioSetting  SettingKind = "ratio"
 	ChoiceSetting SettingKind = "choice"
 	SwitchSetting SettingKind = "switch" // true or false
+
+	PercentSetting   SettingKind = "percent"    // a share, entered as a percentage
+	PerHeightSetting SettingKind = "per height" // a length for each length of height
 )
 
 // Setting is a value of the job that a rule used and the user can change.
 type Setting struct {
 	Path    string      `json:"path" jsonschema:"required" jsonschema_description:"JSON pointer into the job document."`
 	Name    string      `json:"name" jsonschema:"required"`
-	Kind    SettingKind `json:"kind" jsonschema:"required,enum=length,enum=ratio,enum=choice,enum=switch"`
+	Kind    SettingKind `json:"kind" jsonschema:"required,enum=length,enum=ratio,enum=percent,enum=per height,enum=choice,enum=switch"`
 	Value   any         `json:"value,omitempty" jsonschema:"oneof_type=number;string;boolean" jsonschema_description:"Value in use; millimetres for lengths; left out when not set."`
 	Usual   any         `json:"usual,omitempty" jsonschema:"oneof_type=number;string;boolean" jsonschema_description:"Usual value of the catalogue; left out when there is none."`
 	Changed bool        `json:"changed" jsonschema:"required" jsonschema_description:"The job's value differs from the usual one."`

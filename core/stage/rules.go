@@ -147,7 +147,7 @@ func (m *Run) Rule(r *job.Rules, field string) reason.Setting {
 }
 
 var settingKinds = map[choice.RuleEntry]reason.SettingKind{
-	choice.Length: reason.LengthSetting, choice.Ratio: reason.RatioSetting, choice.Percent: reason.RatioSetting, choice.PerHeight: reason.RatioSetting,
+	choice.Length: reason.LengthSetting, choice.Ratio: reason.RatioSetting, choice.Percent: reason.PercentSetting, choice.PerHeight: reason.PerHeightSetting,
 	choice.Switch: reason.SwitchSetting, choice.OneOf: reason.ChoiceSetting,
 }
 

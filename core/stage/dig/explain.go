@@ -13,6 +13,9 @@ import (
 	"mallow/core/words"
 )
 
+// explaining words why a figure of a run's holes is what it is.
+type explaining struct{ *Holes }
+
 // explain says why a figure of a run's holes is what it is.
 func (m *Holes) Explain(f stage.Figure) (reason.Why, bool) {
 	if f.Of != "post" {
@@ -37,27 +40,27 @@ func (m *Holes) WhyPost(i int, f stage.Figure) (reason.Why, bool) {
 			return reason.Why{}, false
 		}
 		d := &m.Designs[p.Card]
-		return m.whyGust(p, d, m.Stand(i, d)), true
+		return explaining{m}.whyGust(p, d, m.Stand(i, d)), true
 	default:
 		return m.Slope.Explain(f)
 	}
 	switch f.What {
 	case "stock":
-		return m.whyStock(p), true
+		return explaining{m}.whyStock(p), true
 	case "holeDepth":
-		return m.whyHoleDepth(i), true
+		return explaining{m}.whyHoleDepth(i), true
 	}
 	if p.Driven {
-		return m.whyDriven(p), true
+		return explaining{m}.whyDriven(p), true
 	}
 	if f.What == "concrete" {
-		return m.whyConcrete(p), true
+		return explaining{m}.whyConcrete(p), true
 	}
-	return m.whyHoleWidth(i), true
+	return explaining{m}.whyHoleWidth(i), true
 }
 
 // whyHoleWidth explains how wide a hole is from the trace of how it was sized.
-func (m *Holes) whyHoleWidth(i int) reason.Why {
+func (m explaining) whyHoleWidth(i int) reason.Why {
 	p := m.Posts[i]
 	t := m.size(&p, i)
 	switch t.widthBy {
@@ -70,7 +73,7 @@ func (m *Holes) whyHoleWidth(i int) reason.Why {
 }
 
 // whyHoleDepth explains how deep a hole is, likewise.
-func (m *Holes) whyHoleDepth(i int) reason.Why {
+func (m explaining) whyHoleDepth(i int) reason.Why {
 	p := m.Posts[i]
 	t := m.size(&p, i)
 	if t.depthBy != nil && t.depthBy == t.other {
@@ -83,7 +86,7 @@ func (m *Holes) whyHoleDepth(i int) reason.Why {
 type reasons struct{ *stage.Run }
 
 // whyDriven explains a driven post.
-func (m *Holes) whyDriven(p *Post) reason.Why {
+func (m explaining) whyDriven(p *Post) reason.Why {
 	s := &m.Designs[p.Card].Sized
 	h := s.Rules.Hole
 	w := reason.Why{Figure: words.Plain("dig.driven-post"), Sentence: words.Say("dig.driven-into-undisturbed-soil-no", words.V{"foot": p.Foot}),
@@ -101,7 +104,7 @@ func (m *Holes) whyDriven(p *Post) reason.Why {
 }
 
 // whyRepour explains a hole that takes an old footing out.
-func (m *Holes) whyRepour(wide length.Length) reason.Why {
+func (m explaining) whyRepour(wide length.Length) reason.Why {
 	return reason.Why{Figure: words.Plain("dig.hole-width"),
 		Sentence: words.Say("dig.the-old-footing-is-dug", words.V{"wide": wide}),
 		Steps: []reason.Step{{Rule: words.Plain("dig.dug-out-and-poured-wider"), Governs: true, Source: stage.Practice,
@@ -119,7 +122,7 @@ func loweredSays(lowered, hole length.Length) reason.Text {
 	return words.Say("dig.all-that-from-the-ground-2", words.V{"lowered": -lowered, "hole": hole})
 }
 
-func (m *Holes) whyConcrete(p *Post) reason.Why {
+func (m explaining) whyConcrete(p *Post) reason.Why {
 	d, c := &m.Designs[p.Card], &m.Cards[p.Card]
 	r := d.Sized.Rules
 	w := reason.Why{Figure: words.Plain("dig.concrete"), Caution: words.Plain("dig.wet-concrete-burns-skin-and")}
@@ -142,7 +145,7 @@ func (m *Holes) whyConcrete(p *Post) reason.Why {
 }
 
 // roundPost says what the concrete in a hole is the difference of.
-func (m *Holes) roundPost(d *Design) reason.Text {
+func (m explaining) roundPost(d *Design) reason.Text {
 	hole, post := d.Shape.Volume(d.Sized.dug().Bottom-d.Fill.ConcreteHeight, d.Sized.dug().Bottom), length.Volume(0)
 	if d.Sized.Driven {
 		hole = d.Fill.Dug
@@ -176,7 +179,7 @@ func (m *Holes) roundPost(d *Design) reason.Text {
 }
 
 // fillSteps are the choices behind what goes into a hole.
-func (m *Holes) fillSteps(d *Design, c *Card) []reason.Step {
+func (m explaining) fillSteps(d *Design, c *Card) []reason.Step {
 	r := d.Sized.Rules
 	set := r.Setting
 	steps := []reason.Step{{Rule: words.Plain("dig.way-of-setting"), Governs: true, Source: stage.Practice, Says: reason.Say(set.Method.Told().Costs),
@@ -211,7 +214,7 @@ func (m *Holes) fillSteps(d *Design, c *Card) []reason.Step {
 	return steps
 }
 
-func (m *Holes) topSetting(r *job.Rules) reason.Setting {
+func (m explaining) topSetting(r *job.Rules) reason.Setting {
 	return m.Rule(r, "setting/top")
 }
 
@@ -221,7 +224,7 @@ var insides = map[job.Inside]string{
 	job.CoreInside:   words.Plain("dig.a-steel-core-takes-the"),
 }
 
-func (m *Holes) whyStock(p *Post) reason.Why {
+func (m explaining) whyStock(p *Post) reason.Why {
 	s := words.Say("dig.above-and-below", words.V{"above": p.AboveGrade, "foot": p.Foot})
 	if !p.CutFirst {
 		s = append(s, words.Say("dig.and-to-trim", words.V{"trim": m.Spec.Post.Trim})...)
@@ -235,7 +238,7 @@ func (m *Holes) whyStock(p *Post) reason.Why {
 
 }
 
-func (m *Holes) stockSteps() []reason.Step {
+func (m explaining) stockSteps() []reason.Step {
 	return []reason.Step{
 		{Rule: words.Plain("dig.next-stock-length-up"), Governs: true, Source: stage.Yours, Says: words.Say("dig.sold-in", words.V{"list": stage.List(m.Spec.Post.Stock)})},
 		{Rule: words.Plain("dig.trim"), Source: stage.Practice, Says: words.Say("dig.spare-to-cut-to-the"),
@@ -247,7 +250,7 @@ func (m *Holes) stockSteps() []reason.Step {
 }
 
 // cutting is when the run's tops are cut.
-func (m *Holes) cutting() job.Cutting {
+func (m explaining) cutting() job.Cutting {
 	if m.Spec.Post.Cut == job.CutFirst {
 		return job.CutFirst
 	}
@@ -535,7 +538,7 @@ func standSays(stand length.Length) reason.Text {
 	return words.Say("dig.it-stands-on-the-gravel")
 }
 
-func (m *Holes) whyGust(p *Post, d *Design, st stood) reason.Why {
+func (m explaining) whyGust(p *Post, d *Design, st stood) reason.Why {
 	out := reason.Why{
 		Figure:  words.Plain("dig.gust-at-the-footings-limit"),
 		Caution: words.Plain("dig.a-figure-to-compare-choices"),
@@ -554,7 +557,7 @@ func (m *Holes) whyGust(p *Post, d *Design, st stood) reason.Why {
 }
 
 // windSteps are the rules behind the gusts of posts with the same rules.
-func (m *Holes) windSteps(d *Design, st stood) []reason.Step {
+func (m explaining) windSteps(d *Design, st stood) []reason.Step {
 	kind := words.Plain("dig.free-at-the-ground")
 	if st.lateral.Restrained {
 		kind = words.Plain("dig.held-at-the-ground")
@@ -574,7 +577,7 @@ func (m *Holes) windSteps(d *Design, st stood) []reason.Step {
 }
 
 // perDepth says a bearing of so many psf for each foot of depth.
-func (m *Holes) perDepth(psf float64) reason.Text {
+func (m explaining) perDepth(psf float64) reason.Text {
 	if m.Job.Units.System == length.Metric {
 		return words.Say("dig.for-each-metre-of-depth", words.V{"psf": reason.Pressure(psf * length.PerSquareFoot / 0.3048)})
 	}

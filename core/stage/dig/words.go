@@ -13,17 +13,20 @@ import (
 	"mallow/core/words"
 )
 
+// telling says what to do at a run's holes.
+type telling struct{ *Holes }
+
 // tell says what to do at every kind of hole, in order.
 func (m *Holes) Tell() [][]reason.Text {
 	out := make([][]reason.Text, len(m.Cards))
 	for i := range m.Cards {
-		out[i] = m.cardSteps(m.Cards[i], &m.Designs[i].Sized)
+		out[i] = telling{m}.cardSteps(m.Cards[i], &m.Designs[i].Sized)
 	}
 	return out
 }
 
 // cardSteps says how one hole is dug and filled, in order.
-func (m *Holes) cardSteps(c Card, s *Size) []reason.Text {
+func (m telling) cardSteps(c Card, s *Size) []reason.Text {
 	var out []reason.Text
 	add := func(t reason.Text) { out = append(out, t) }
 	if c.Method == job.Drive {
@@ -54,7 +57,7 @@ func (m *Holes) cardSteps(c Card, s *Size) []reason.Text {
 	return out
 }
 
-func (m *Holes) digSteps(add func(reason.Text), c Card, s *Size) {
+func (m telling) digSteps(add func(reason.Text), c Card, s *Size) {
 	if s.widened {
 		add(words.Say("dig.lever-the-old-footing-out"))
 	}
@@ -133,7 +136,7 @@ func upTo(depth length.Length) reason.Text {
 }
 
 // pourSteps say how the hole is filled by the way its post is set.
-func (m *Holes) pourSteps(add func(reason.Text), c Card, s *Size) {
+func (m telling) pourSteps(add func(reason.Text), c Card, s *Size) {
 	set := s.Rules.Setting
 	if c.FillTo != nil {
 		add(words.Say("dig.fill-the-hole-up-to", words.V{"value": max(0, *c.FillTo)}))

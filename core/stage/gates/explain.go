@@ -43,7 +43,7 @@ func (m *Gates) Explain(f stage.Figure) (reason.Why, bool) {
 // gapStep is the rule of the room that hinges and latch take.
 func (w *planner) gapStep(usual job.Gate) reason.Step {
 	m, i, hw, was := w.m, w.out.index, w.gate.Hardware, usual.Hardware
-	return reason.Step{Rule: words.Plain("gates.room-for-hinges-and-latch"), Source: stage.Practice, Says: words.Say("gates.hardware-takes-in-all", words.V{"gaps": w.gate.Gaps(), "hardware": w.hardware()}), Settings: []reason.Setting{
+	return reason.Step{Rule: words.Plain("gates.room-for-hinges-and-latch"), Source: stage.Practice, Says: words.Say("gates.hardware-takes-in-all", words.V{"gaps": w.gate.Gaps(), "hardware": teller{w}.hardware()}), Settings: []reason.Setting{
 		m.gateSetting(i, "hardware/hinge", words.Plain("gates.hinge-gap"), hw.Hinge, was.Hinge), m.gateSetting(i, "hardware/latch", words.Plain("gates.latch-gap"), hw.Latch, was.Latch),
 		m.gateSetting(i, "hardware/meeting", words.Plain("gates.between-two-leaves"), hw.Meeting, was.Meeting), m.gateSetting(i, "hardware/pin", words.Plain("gates.pin-to-leaf"), hw.Pin, was.Pin)}}
 }

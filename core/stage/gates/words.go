@@ -14,13 +14,16 @@ import (
 	"mallow/core/words"
 )
 
+// teller says how a gate is ordered, hung and looked at.
+type teller struct{ *planner }
+
 // tell are the run's gates with what is said of them: how their posts are
 // checked, how they are hung, what is ordered, what is looked at after a week.
 func (m *Gates) Tell() []Gate {
 	out := slices.Clone(m.Made)
 	for i := range out {
 		out[i].Leaves = slices.Clone(out[i].Leaves)
-		w := m.maker(&out[i], m.bayOf(&out[i]))
+		w := teller{m.maker(&out[i], m.bayOf(&out[i]))}
 		w.checks()
 		for k := range out[i].Leaves {
 			w.tellLeaf(&out[i].Leaves[k])
@@ -34,7 +37,7 @@ func (m *Gates) Tell() []Gate {
 
 // checks are the measures that prove the posts: inside at foot and head, and
 // both diagonals between the same two heights.
-func (w *planner) checks() {
+func (w teller) checks() {
 	low, high := w.out.Bottom, w.bay.TopStart
 	w.out.Checks = []GateCheck{
 		{words.Plain("gates.inside-at-the-bottom"), w.out.Opening, words.Say("gates.between-the-faces-at-the")},
@@ -48,7 +51,7 @@ func (w *planner) checks() {
 }
 
 // tellLeaf says which way a leaf's brace runs, and how its tip is lifted.
-func (w *planner) tellLeaf(l *GateLeaf) {
+func (w teller) tellLeaf(l *GateLeaf) {
 	if l.Brace != nil {
 		b := *l.Brace
 		switch b.Kind {
@@ -118,7 +121,7 @@ func GateCautions(runs []*Gates) []stage.Caution {
 }
 
 // hardware is the gate's set of hinges and latch, in words.
-func (w *planner) hardware() string {
+func (w teller) hardware() string {
 	if h, ok := w.m.Cat.HardwareOf(w.gate.Hardware.Kind); ok {
 		return stage.Lower(h.Name)
 	}
@@ -126,7 +129,7 @@ func (w *planner) hardware() string {
 }
 
 // order is what is ordered for the gate.
-func (w *planner) order() {
+func (w teller) order() {
 	add := func(t reason.Text) { w.out.Order = append(w.out.Order, GateStep{t}) }
 	made := w.m.LeafMake(w.gate)
 	if r := w.out.RunBack; r != nil {
@@ -180,7 +183,7 @@ func (w *planner) order() {
 }
 
 // wait says how long the hinge post is left alone, and what makes it longer.
-func (w *planner) wait() reason.Text {
+func (w teller) wait() reason.Text {
 	heavy := length.Mass(0)
 	how := ""
 	for _, l := range w.out.Leaves {
@@ -200,7 +203,7 @@ func (w *planner) wait() reason.Text {
 }
 
 // steps is how the gate is hung, in order.
-func (w *planner) steps() {
+func (w teller) steps() {
 	add := func(t reason.Text) { w.out.Steps = append(w.out.Steps, GateStep{t}) }
 	add(words.Say("gates.set-and-with-a-spreader", words.V{"post": w.posts[0].ID, "post2": w.posts[1].ID, "opening": w.out.Opening, "length": w.out.Checks[2].Length}))
 	w.out.Steps = append(w.out.Steps, GateStep{w.wait()})
@@ -232,7 +235,7 @@ func (w *planner) steps() {
 }
 
 // hangSteps are the steps of one leaf.
-func (w *planner) hangSteps(l *GateLeaf, add func(reason.Text)) {
+func (w teller) hangSteps(l *GateLeaf, add func(reason.Text)) {
 	if len(l.Hinges) == 0 {
 		return
 	}
@@ -272,7 +275,7 @@ func leafName(g *Gate, l GateLeaf) string {
 }
 
 // after is what is looked at when the gate has hung for a week.
-func (w *planner) after() {
+func (w teller) after() {
 	add := func(t reason.Text) { w.out.After = append(w.out.After, GateStep{t}) }
 	if w.gate.Kind == job.SlideGate {
 		add(words.Say("gates.does-it-still-run-by"))

@@ -10,8 +10,11 @@ import (
 	"mallow/core/words"
 )
 
+// explaining words why strings and tops are set as they are.
+type explaining struct{ *Marking }
+
 // stringWeight says what a string weighs, given in newtons on each metre.
-func (m *Marking) stringWeight(newtons float64) reason.Text {
+func (m explaining) stringWeight(newtons float64) reason.Text {
 	if m.Job.Units.System == length.Metric {
 		return words.Say("setout.it-weighs-on-30-m", words.V{"newtons": length.Mass(newtons / 9.80665 * 30)})
 	}
@@ -35,19 +38,19 @@ func (m *Marking) Explain(f stage.Figure) (reason.Why, bool) {
 	switch {
 	case !m.Laid():
 	case f.Of == "string" && f.What == "constant":
-		return m.whyConstant(), true
+		return explaining{m}.whyConstant(), true
 	case f.Of == "string" && f.What == "sag":
-		return m.whySag(), true
+		return explaining{m}.whySag(), true
 	case f.Of == "string" && f.What == "drift":
-		return m.whyDrift(), true
+		return explaining{m}.whyDrift(), true
 	case f.Of == "tops":
 		cord, kind, _ := m.cord()
-		return m.whyTopLine(m.Tops, cord, kind), true
+		return explaining{m}.whyTopLine(m.Tops, cord, kind), true
 	}
 	return reason.Why{}, false
 }
 
-func (m *Marking) whyConstant() reason.Why {
+func (m explaining) whyConstant() reason.Why {
 	s, out := m.Spec.String, m.Strings
 
 	return reason.Why{Figure: words.Plain("setout.offset-of-the-string"),
@@ -60,7 +63,7 @@ func (m *Marking) whyConstant() reason.Why {
 		}}
 }
 
-func (m *Marking) whySag() reason.Why {
+func (m explaining) whySag() reason.Why {
 	s, out := m.Spec.String, m.Strings
 	_, kind, _ := m.cord()
 	set := m.Measured("/string/mark", words.Plain("setout.height-string-below-the-tops"), s.Mark, m.Usual.String.Mark)
@@ -80,7 +83,7 @@ func (m *Marking) whySag() reason.Why {
 	return w
 }
 
-func (m *Marking) whyDrift() reason.Why {
+func (m explaining) whyDrift() reason.Why {
 	out, wind := m.Strings, m.Job.Site.Wind
 
 	w := reason.Why{Figure: words.Plain("setout.drift-of-the-string-in"),
@@ -99,7 +102,7 @@ var topWays = map[job.TopsBy]string{
 	job.ByEye:    words.Plain("setout.sighting-from-post-to-post"),
 }
 
-func (m *Marking) whyTopLine(t *TopLine, cord stringline.Cord, kind materials.String) reason.Why {
+func (m explaining) whyTopLine(t *TopLine, cord stringline.Cord, kind materials.String) reason.Why {
 	w := reason.Why{Figure: words.Plain("setout.how-the-tops-are-set"), Sentence: reason.Say(topWays[t.By]),
 		Steps: []reason.Step{
 			{Rule: words.Plain("setout.school"), Governs: true, Source: stage.Practice, Says: words.Say("setout.all-four-give-the-same"),

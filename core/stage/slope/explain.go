@@ -8,21 +8,24 @@ import (
 	"mallow/core/words"
 )
 
+// explaining words why tops and gaps are what they are.
+type explaining struct{ *Slope }
+
 // explain says why a figure of the run on its slope is what it is.
 func (m *Slope) Explain(f stage.Figure) (reason.Why, bool) {
 	switch {
 	case f.Of == "post" && f.What == "top":
 		if i := stage.PlaceOf(len(m.Posts), f.ID, func(i int) string { return m.Posts[i].ID }); i >= 0 {
-			return m.whyTop(&m.Posts[i], m.courseLook(min(i, len(m.Layout.Bays)-1))), true
+			return explaining{m}.whyTop(&m.Posts[i], m.courseLook(min(i, len(m.Layout.Bays)-1))), true
 		}
 	case f.Of == "bay" && (f.What == "gap" || f.What == "lean"):
 		i := stage.PlaceOf(len(m.Bays), f.ID, func(i int) string { return m.Bays[i].ID })
 		switch {
 		case i < 0:
 		case f.What == "lean":
-			return m.whyLean(m.Bays[i].Look), true
+			return explaining{m}.whyLean(m.Bays[i].Look), true
 		default:
-			return m.whyGap(&m.Bays[i], m.Layout.Bays[i].Gate), true
+			return explaining{m}.whyGap(&m.Bays[i], m.Layout.Bays[i].Gate), true
 		}
 	}
 	return m.Spacing.Explain(f)
@@ -44,14 +47,14 @@ var stepping = map[job.Steps]string{
 }
 
 // straightness is the setting of the one control.
-func (m *Slope) straightness() reason.Setting {
+func (m explaining) straightness() reason.Setting {
 	g := m.Spec.Grade
 	return reason.Setting{Path: m.Path + "/grade/straight", Name: words.Plain("slope.straight-0-hugs-the-ground"), Kind: reason.RatioSetting,
 		Value: g.Stiff(), Usual: 0.5, Changed: g.Straight != nil && *g.Straight != 0.5}
 }
 
 // lookStep is the rule that governs a top.
-func (m *Slope) lookStep(look job.Look) reason.Step {
+func (m explaining) lookStep(look job.Look) reason.Step {
 	s := reason.Step{Rule: words.Plain("slope.look"), Governs: true, Source: stage.Practice, Says: reason.Say(looks[look]),
 		Settings: []reason.Setting{m.Choice("/grade/look", words.Plain("slope.look"), string(m.Spec.Grade.Look), string(m.Usual.Grade.Look), string(job.Level), string(job.Stepped), string(job.Raked), string(job.Rolling))}}
 	switch look {
@@ -64,7 +67,7 @@ func (m *Slope) lookStep(look job.Look) reason.Step {
 }
 
 // stepStep is the rule of stepping.
-func (m *Slope) stepStep() reason.Step {
+func (m explaining) stepStep() reason.Step {
 	g := m.Spec.Grade
 	s := reason.Step{Rule: words.Plain("slope.steps"), Source: stage.Practice, Says: reason.Say(stepping[m.stepping()]),
 		Settings: []reason.Setting{m.Choice("/grade/steps", words.Plain("slope.steps"), string(m.stepping()), string(job.LeastGap), string(job.LeastGap), string(job.EvenSteps), string(job.Gradual), string(job.RoundStep))}}
@@ -79,7 +82,7 @@ func (m *Slope) stepStep() reason.Step {
 
 // whyLean tells how panels and rails lie on the slope; one explanation serves
 // all bays of a look.
-func (m *Slope) whyLean(look job.Look) reason.Why {
+func (m explaining) whyLean(look job.Look) reason.Why {
 	w := reason.Why{Figure: words.Plain("slope.rails-and-panels-on-the"),
 		Sentence: words.Say("slope.level-a-rail-is-as"),
 		Steps:    []reason.Step{m.lookStep(look)}}
@@ -94,7 +97,7 @@ func (m *Slope) whyLean(look job.Look) reason.Why {
 }
 
 // whyTop explains a post's top by the look of the bay after it.
-func (m *Slope) whyTop(p *Post, look job.Look) reason.Why {
+func (m explaining) whyTop(p *Post, look job.Look) reason.Why {
 	f := m.Spec.Fence
 	sentence := looks[look]
 	switch {
@@ -126,7 +129,7 @@ func (m *Slope) whyTop(p *Post, look job.Look) reason.Why {
 }
 
 // whyGap explains the gap under a bay of fence, or under a gate.
-func (m *Slope) whyGap(b *Bay, gate int) reason.Why {
+func (m explaining) whyGap(b *Bay, gate int) reason.Why {
 	if gate != spacing.NoGate {
 		g := m.Spec.Gates[gate]
 		usual := m.Cat.UsualGate(m.Job.Units.System).Gap
@@ -158,7 +161,7 @@ func (m *Slope) whyGap(b *Bay, gate int) reason.Why {
 }
 
 // gapSteps are the rules of the corridor; long runs share them.
-func (m *Slope) gapSteps(cut, fill bool) []reason.Step {
+func (m explaining) gapSteps(cut, fill bool) []reason.Step {
 	f := m.Spec.Fence
 	return []reason.Step{
 		{Rule: words.Plain("slope.least-gap"), Governs: cut, Source: stage.Practice, Says: words.Say("slope.at-least", words.V{"gapLeast": f.GapLeast}),

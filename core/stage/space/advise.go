@@ -15,6 +15,9 @@ import (
 	"mallow/core/words"
 )
 
+// advising finds other layouts of a run's posts.
+type advising struct{ *Spacing }
+
 // idea is an alternative to try.
 type Idea struct {
 	Id, Name, Says string
@@ -36,21 +39,21 @@ func (m *Spacing) Ideas(a *stage.Advising) []Idea {
 		odd(job.RemainderLast, words.Plain("space.full-bays-one-cut"), words.Plain("space.full-pieces-from-the-start"))
 		odd(job.RemainderShared, words.Plain("space.cut-shared-over-two"), words.Plain("space.no-sliver-two-bays-take"))
 	} else {
-		for _, r := range m.evenBays(a) {
+		for _, r := range (advising{m}).evenBays(a) {
 			out = append(out, Idea{"even", words.Plain("space.all-even"), words.Plain("space.one-more-post-or-a"), r.Edits})
 		}
-		if most := m.mostOfSystem(); most > sp.Most {
+		if most := (advising{m}).mostOfSystem(); most > sp.Most {
 			out = append(out, Idea{"fewest", words.Plain("space.fewest-posts"), words.Plain("space.bays-as-long-as-the"), []job.Edit{m.Set("/spacing/most", most)}})
 		}
 		most := sp.Most
 		out = append(out, Idea{"full", words.Plain("space.full-bays-one-short"), words.Plain("space.every-bay-as-long-as"), []job.Edit{m.Set("/spacing/way", job.FixedModule), m.Set("/spacing/piece", most), m.Set("/spacing/odd", job.RemainderAway)}})
 	}
-	return append(out, m.soilIdeas(a)...)
+	return append(out, advising{m}.soilIdeas(a)...)
 }
 
 // mostOfSystem is the longest bay that the run's system allows, or else the
 // usual one.
-func (m *Spacing) mostOfSystem() length.Length {
+func (m advising) mostOfSystem() length.Length {
 	if s, ok := m.Cat.System(m.Spec.System, m.Job.Systems); ok {
 		return s.Spacing.Most
 	}
@@ -58,7 +61,7 @@ func (m *Spacing) mostOfSystem() length.Length {
 }
 
 // soilIdeas keep farther from what is under ground than they must.
-func (m *Spacing) soilIdeas(a *stage.Advising) []Idea {
+func (m advising) soilIdeas(a *stage.Advising) []Idea {
 	var out []Idea
 	service := slices.ContainsFunc(m.Spec.KeepOuts, func(k job.KeepOut) bool { return k.Kind == job.Service && k.Hand > 0 })
 	if service && m.Spec.Spacing.HandDig {
@@ -79,7 +82,7 @@ const mostSoil = 600 * length.Millimetre
 
 // farthest is the most undisturbed soil beside old footings that takes no
 // more posts than now.
-func (m *Spacing) farthest(a *stage.Advising) (length.Length, bool) {
+func (m advising) farthest(a *stage.Advising) (length.Length, bool) {
 	mark, now := m.Job.Units.SmallestMark, spacing.Soil(m.Spec.Spacing)
 	from := int(now/mark) + 1
 	posts, trouble := len(m.Layout.Posts), a.Now().Trouble
@@ -156,12 +159,12 @@ func (m *Spacing) NewGates(a *stage.Advising) []NewGate {
 	}
 	whole := end - post
 	list := []NewGate{
-		m.newGate(a, "walk", words.Plain("space.walk-gate-in-the-fence"), words.Say("space.in-the-middle-of-the", words.V{"walk": walk}), job.Gate{At: middle, Opening: walk, Use: job.WalkGate}),
-		m.newGate(a, "drive", words.Plain("space.vehicle-gate-in-the-fence"), words.Say("space.in-two-leaves-in-the", words.V{"drive": drive}), job.Gate{At: middle, Opening: drive, Use: job.VehicleGate, Leaves: 2}),
-		m.newGate(a, "start", words.Plain("space.gate-at-the-runs-start"), words.Say("space.against-a-house-or-wall"), job.Gate{At: half(walk), Opening: walk, Use: job.WalkGate}),
-		m.newGate(a, "end", words.Plain("space.gate-at-the-runs-end"), words.Say("space.against-a-house-or-wall-2"), job.Gate{At: end - half(walk), Opening: walk, Use: job.WalkGate}),
-		m.newGate(a, "slide", words.Plain("space.sliding-gate"), words.Say("space.with-its-run-back-along", words.V{"drive": drive}), job.Gate{At: middle, Opening: drive, Use: job.VehicleGate, Kind: job.SlideGate}),
-		m.newGate(a, "across", words.Plain("space.gate-across-the-whole-run"), words.Say("space.alone-across-a-drive-both", words.V{"value": max(0, whole)}), job.Gate{At: end / 2, Opening: whole, Leaves: acrossLeaves(whole)}),
+		advising{m}.newGate(a, "walk", words.Plain("space.walk-gate-in-the-fence"), words.Say("space.in-the-middle-of-the", words.V{"walk": walk}), job.Gate{At: middle, Opening: walk, Use: job.WalkGate}),
+		advising{m}.newGate(a, "drive", words.Plain("space.vehicle-gate-in-the-fence"), words.Say("space.in-two-leaves-in-the", words.V{"drive": drive}), job.Gate{At: middle, Opening: drive, Use: job.VehicleGate, Leaves: 2}),
+		advising{m}.newGate(a, "start", words.Plain("space.gate-at-the-runs-start"), words.Say("space.against-a-house-or-wall"), job.Gate{At: half(walk), Opening: walk, Use: job.WalkGate}),
+		advising{m}.newGate(a, "end", words.Plain("space.gate-at-the-runs-end"), words.Say("space.against-a-house-or-wall-2"), job.Gate{At: end - half(walk), Opening: walk, Use: job.WalkGate}),
+		advising{m}.newGate(a, "slide", words.Plain("space.sliding-gate"), words.Say("space.with-its-run-back-along", words.V{"drive": drive}), job.Gate{At: middle, Opening: drive, Use: job.VehicleGate, Kind: job.SlideGate}),
+		advising{m}.newGate(a, "across", words.Plain("space.gate-across-the-whole-run"), words.Say("space.alone-across-a-drive-both", words.V{"value": max(0, whole)}), job.Gate{At: end / 2, Opening: whole, Leaves: acrossLeaves(whole)}),
 	}
 	return list
 }
@@ -174,7 +177,7 @@ func acrossLeaves(inside length.Length) int {
 }
 
 // newGate tries a gate on the run.
-func (m *Spacing) newGate(a *stage.Advising, id, name string, says reason.Text, g job.Gate) NewGate {
+func (m advising) newGate(a *stage.Advising, id, name string, says reason.Text, g job.Gate) NewGate {
 	out := NewGate{ID: id, Name: name, Says: says, Edits: []job.Edit{}}
 	usual := m.Cat.UsualGate(m.Job.Units.System)
 	full := usual
@@ -217,7 +220,7 @@ func (m *Spacing) newGate(a *stage.Advising, id, name string, says reason.Text, 
 
 // changedBay says what to do in a bay whose post landed off its mark, and
 // whether that is any work.
-func (m *Spacing) changedBay(b *Bay) (reason.Text, bool) {
+func (m advising) changedBay(b *Bay) (reason.Text, bool) {
 	s := m.Spec.Spacing
 	off := m.Misfit()
 	switch long := b.Piece - s.Piece; {
@@ -232,7 +235,7 @@ func (m *Spacing) changedBay(b *Bay) (reason.Text, bool) {
 }
 
 // otherBays are ways out by other bays: longer, shorter, or all equal.
-func (m *Spacing) otherBays(a *stage.Advising, over length.Length) []finding.Remedy {
+func (m advising) otherBays(a *stage.Advising, over length.Length) []finding.Remedy {
 	var out []finding.Remedy
 	sp := m.Spec.Spacing
 	regular := sp.Regular(m.Spec.Post.Width, m.Spec.Post.Width)
@@ -270,7 +273,7 @@ var oddNames = map[job.Remainder]string{
 
 // gateForPiece offers to move a gate beside a stretch so that its cut piece
 // becomes a full one.
-func (m *Spacing) gateForPiece(a *stage.Advising, bay int) []finding.Remedy {
+func (m advising) gateForPiece(a *stage.Advising, bay int) []finding.Remedy {
 	const little = 4 // a move of more than a quarter of a piece is another design
 	segment := m.Layout.Bays[bay].Segment
 	short := m.Layout.Segments[segment].Regular - m.Bays[bay].CentreToCentre
@@ -310,7 +313,7 @@ const mostMore = 6
 
 // evenBays looks for the least shortening of the most spacing with which all
 // bays stay equal and no hole runs into anything.
-func (m *Spacing) evenBays(a *stage.Advising) []finding.Remedy {
+func (m advising) evenBays(a *stage.Advising) []finding.Remedy {
 	if _, ok := m.Spec.Spacing.ByPiece(); ok {
 		return nil
 	}

@@ -79,7 +79,7 @@ func (m *check) landed() {
 		severity := finding.Note
 		says := words.Say("space.landed-of-its-mark", words.V{"post": p.ID, "shift": at.Shift.Abs(), "heading": stage.Heading(at.Shift)})
 		for b := i - 1; b <= i; b++ {
-			todo, work := m.changedBay(&m.Bays[b])
+			todo, work := advising{m.Spacing}.changedBay(&m.Bays[b])
 			says = append(append(says, words.Say("space.blank")...), todo...)
 			if work {
 				severity = finding.Check
@@ -166,7 +166,7 @@ func (m *check) blocked(segment int) {
 		if hand {
 			out = append(out, a.Offer(words.Say("space.let-holes-stand-in-the"), stage.Frees, m.Set("/spacing/handDig", true))...)
 		}
-		out = append(out, m.otherBays(a, b.Over)...)
+		out = append(out, advising{m.Spacing}.otherBays(a, b.Over)...)
 		return out
 	})
 }
@@ -181,7 +181,7 @@ func (m *check) sliver(segment int) {
 		}
 	}
 	m.Find(finding.Finding{Rule: codeSliver, Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Bay: stage.BayID(at)},
-		Says: words.Say("space.sliver", words.V{"bay": stage.BayID(at), "shortest": shortest, "shortest2": m.Spec.Spacing.Shortest(s.Regular), "to": s.To - s.From})}, func(a *stage.Advising) []finding.Remedy { return m.otherBays(a, 0) })
+		Says: words.Say("space.sliver", words.V{"bay": stage.BayID(at), "shortest": shortest, "shortest2": m.Spec.Spacing.Shortest(s.Regular), "to": s.To - s.From})}, func(a *stage.Advising) []finding.Remedy { return advising{m.Spacing}.otherBays(a, 0) })
 }
 
 // shifted tells which posts stand off their regular place, and why.
@@ -219,7 +219,7 @@ func (m *check) shifted(segment int) {
 		of = words.Plain("space.the-thing", words.V{"thing": of})
 	}
 	m.Find(finding.Finding{Rule: codeShifted, Stage: finding.Space, Severity: finding.Note, Place: finding.Place{Post: posts[0]},
-		Says: words.Say("space.shifted", words.V{"posts": stage.Names(posts), "count": len(posts), "most": most, "of": of, "odd": s.Odd, "regular": s.Regular})}, func(a *stage.Advising) []finding.Remedy { return m.evenBays(a) })
+		Says: words.Say("space.shifted", words.V{"posts": stage.Names(posts), "count": len(posts), "most": most, "of": of, "odd": s.Odd, "regular": s.Regular})}, func(a *stage.Advising) []finding.Remedy { return advising{m.Spacing}.evenBays(a) })
 }
 
 // cutPieces tells which panels, boards or rails are cut, and how else what is
@@ -260,7 +260,7 @@ func (m *check) cutPieces() {
 				out = append(out, a.Offer(reason.Say(oddNames[o]), does, m.Set("/spacing/odd", o))...)
 			}
 		}
-		out = append(out, m.gateForPiece(a, worst)...)
+		out = append(out, advising{m.Spacing}.gateForPiece(a, worst)...)
 		return out
 	})
 }

@@ -12,20 +12,23 @@ import (
 	"mallow/core/words"
 )
 
+// explaining words why posts stand where they stand.
+type explaining struct{ *Spacing }
+
 // explain says why a figure of the run's spacing is what it is.
 func (m *Spacing) Explain(f stage.Figure) (reason.Why, bool) {
 	switch {
 	case f.Of == "post" && f.What == "station":
 		if i := stage.PlaceOf(len(m.Posts), f.ID, func(i int) string { return m.Posts[i].ID }); i >= 0 {
-			return m.whyStation(i), true
+			return explaining{m}.whyStation(i), true
 		}
 	case f.Of == "bay" && f.What == "spacing":
 		if i := stage.PlaceOf(len(m.Bays), f.ID, func(i int) string { return m.Bays[i].ID }); i >= 0 {
-			return m.whySegment(m.Layout.Segments[m.Layout.Bays[i].Segment]), true
+			return explaining{m}.whySegment(m.Layout.Segments[m.Layout.Bays[i].Segment]), true
 		}
 	case f.Of == "segment":
 		if i, err := strconv.Atoi(f.ID); err == nil && i >= 0 && i < len(m.Layout.Segments) {
-			return m.whySegment(m.Layout.Segments[i]), true
+			return explaining{m}.whySegment(m.Layout.Segments[i]), true
 		}
 	}
 	return reason.Why{}, false
@@ -68,7 +71,7 @@ func (m *Spacing) SizeSetting(gate int) reason.Setting {
 }
 
 // whyStation tells why a post stands where it stands.
-func (m *Spacing) whyStation(i int) reason.Why {
+func (m explaining) whyStation(i int) reason.Why {
 	at := m.Layout.Posts[i]
 	switch at.Kind {
 	case job.GatePost:
@@ -113,7 +116,7 @@ func (m *Spacing) whyStation(i int) reason.Why {
 }
 
 // whyEnd tells where a run's first and last posts stand.
-func (m *Spacing) whyEnd() reason.Why {
+func (m explaining) whyEnd() reason.Why {
 	w := reason.Why{
 		Figure:   words.Plain("space.where-the-end-posts-stand"),
 		Sentence: words.Say("space.the-run-was-measured-centre", words.V{"length": *m.Spec.Length}),
@@ -129,7 +132,7 @@ func (m *Spacing) whyEnd() reason.Why {
 
 }
 
-func (m *Spacing) whySegment(s spacing.Segment) reason.Why {
+func (m explaining) whySegment(s spacing.Segment) reason.Why {
 	if s.Gate != spacing.NoGate {
 		return m.whyOpening(s)
 	}
@@ -143,7 +146,7 @@ func (m *Spacing) whySegment(s spacing.Segment) reason.Why {
 }
 
 // whyOpening tells how far a gate's two posts stand apart.
-func (m *Spacing) whyOpening(s spacing.Segment) reason.Why {
+func (m explaining) whyOpening(s spacing.Segment) reason.Why {
 	g := m.Spec.Gates[s.Gate]
 	return reason.Why{
 		Figure:   words.Plain("space.gate-posts"),
@@ -157,7 +160,7 @@ func (m *Spacing) whyOpening(s spacing.Segment) reason.Why {
 }
 
 // whyFence tells how the bays of a stretch of fence were found.
-func (m *Spacing) whyFence(s spacing.Segment) reason.Why {
+func (m explaining) whyFence(s spacing.Segment) reason.Why {
 	span, sp := s.To-s.From, m.Spec.Spacing
 	w := reason.Why{Figure: words.Plain("space.spacing"), Steps: []reason.Step{m.wayStep(s)}}
 	most := sp.Most
@@ -189,7 +192,7 @@ func (m *Spacing) whyFence(s spacing.Segment) reason.Why {
 	return w
 }
 
-func (m *Spacing) inWayOf(s spacing.Segment) int {
+func (m explaining) inWayOf(s spacing.Segment) int {
 	n := 0
 	for _, k := range m.Spec.KeepOuts {
 		if k.To() >= s.From && k.From() <= s.To {
@@ -200,7 +203,7 @@ func (m *Spacing) inWayOf(s spacing.Segment) int {
 }
 
 // wayStep is the run's way of spacing with its own figures.
-func (m *Spacing) wayStep(s spacing.Segment) reason.Step {
+func (m explaining) wayStep(s spacing.Segment) reason.Step {
 	sp, u := m.Spec.Spacing, m.Usual.Spacing
 	ways := make([]string, len(job.Ways))
 	for i, w := range job.Ways {

@@ -315,7 +315,7 @@ export interface Run {
    *
    * @maxItems 2000
    */
-  spots?: Spot[]
+  spots?: HoleOverride[]
   /**
    * Soil along the run, by its name in the catalogue. Left out: the site's.
    */
@@ -1093,7 +1093,7 @@ export interface KindRules {
   hole?: HoleRules
   setting?: SettingRules
 }
-export interface Spot {
+export interface HoleOverride {
   id: string
   /**
    * Station of the hole; its rules are for the post nearest to it.
@@ -3361,7 +3361,7 @@ export interface RuleSetting {
    */
   path: string
   name: string
-  kind: 'length' | 'ratio' | 'choice' | 'switch'
+  kind: 'length' | 'ratio' | 'percent' | 'per height' | 'choice' | 'switch'
   /**
    * Value in use; millimetres for lengths; left out when not set.
    */

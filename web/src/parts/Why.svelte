@@ -14,9 +14,14 @@
   const units = $derived(session.units)
   const steps = $derived(reason.steps)
 
+  /** A rise for each foot, or for each metre, of height. */
+  const per = $derived(units.system === 'metric' ? 1000 : 304.8)
+
   function usual(s: RuleSetting): string {
     if (s.usual === undefined) return s.changed ? 'usually not set' : ''
     if (s.kind === 'length') return `usually ${short(s.usual as number, units)}`
+    if (s.kind === 'percent') return `usually ${100 * (s.usual as number)}`
+    if (s.kind === 'per height') return `usually ${short((s.usual as number) * per, units)}`
     if (s.kind === 'switch') return `usually ${s.usual ? 'yes' : 'no'}`
     return `usually ${s.kind === 'choice' ? choiceName(String(s.usual), s.path) : s.usual}`
   }
@@ -86,12 +91,22 @@
               aria-label={s.name}
               onclick={() => set(s, !s.value, s.value ? 'no' : 'yes')}>{s.value ? 'Yes' : 'No'}</button
             >
-          {:else if s.kind === 'ratio'}
+          {:else if s.kind === 'per height'}
+            <TapeEntry
+              label={s.name}
+              hideLabel
+              value={(s.value as number) * per}
+              {units}
+              error={session.wrongAt(s.path)}
+              oncommit={(mm) => mm !== null && set(s, mm / per, short(mm, units))}
+            />
+          {:else if s.kind === 'ratio' || s.kind === 'percent'}
+            {@const by = s.kind === 'percent' ? 100 : 1}
             <NumberEntry
               label={s.name}
               hideLabel
-              value={s.value as number}
-              oncommit={(n) => set(s, n, String(n))}
+              value={Math.round((s.value as number) * by * 1e6) / 1e6}
+              oncommit={(n) => set(s, n / by, String(n))}
             />
           {:else}
             <Pick
