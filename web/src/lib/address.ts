@@ -3,7 +3,7 @@ import { go } from './router'
 import type { Stage } from './stages'
 
 /** A place in a job, as an address tells it. */
-export interface Spot {
+export interface HoleOverride {
   run?: string
   stage?: Stage
   part?: string
@@ -12,7 +12,7 @@ export interface Spot {
 }
 
 /** The address of a place in a job. */
-export function addressOf(job: string, spot: Spot): string {
+export function addressOf(job: string, spot: HoleOverride): string {
   const path = ['', 'jobs', job]
   if (spot.run) path.push('runs', spot.run)
   if (spot.run && spot.stage) path.push(spot.stage)
@@ -25,7 +25,7 @@ export function addressOf(job: string, spot: Spot): string {
 }
 
 /** Shows a place in the address bar. Another run, stage or part is a step that back undoes. */
-export function showAddress(job: string, spot: Spot) {
+export function showAddress(job: string, spot: HoleOverride) {
   const to = addressOf(job, spot)
   const now = location.pathname + location.search
   if (to === now) return

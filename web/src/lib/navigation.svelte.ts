@@ -2,7 +2,7 @@
 // and a copied address come to the same place.
 import type { Scope } from './scope'
 import { stages, type Stage } from './stages'
-import type { Spot } from './address'
+import type { HoleOverride } from './address'
 
 /** The parts of each stage's bench; the first is open at first. */
 export const parts = {
@@ -36,7 +36,7 @@ export class Navigation {
   printing = $state(false)
 
   /** Goes to a stage and part that an address names; what it does not know stays. */
-  take(spot: Spot) {
+  take(spot: HoleOverride) {
     const stage = stages.find((s) => s.id === spot.stage)?.id
     if (!stage) return
     this.stage = stage

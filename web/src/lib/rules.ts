@@ -1,7 +1,15 @@
 // Rules for holes at their levels: whole job, run, kind of post, single post.
 // The plan says what is in force at each level and who said it; here is only
 // where a change of it is written.
-import type { HoleRules, KindRules, PlannedPost, Rule, RuleLevel, SettingRules, Spot } from '../gen/api'
+import type {
+  HoleRules,
+  KindRules,
+  PlannedPost,
+  Rule,
+  RuleLevel,
+  SettingRules,
+  HoleOverride,
+} from '../gen/api'
 import type { Change } from './doc'
 import { read } from './doc'
 import { freshID } from './hold'
@@ -42,7 +50,7 @@ export function levelOf(session: Session, scope: Scope): Level {
   const post = run.posts[session.post]!
   const own = levels.find((l) => l.level === 'post' && l.post === post.id)
   const kind = levels.find((l) => l.level === 'kind' && l.kind === post.kind) ?? here
-  const spots = (read(session.doc, `${run.path}/spots`) as Spot[] | undefined) ?? []
+  const spots = (read(session.doc, `${run.path}/spots`) as HoleOverride[] | undefined) ?? []
   const rules = own ?? {
     ...kind,
     level: 'post' as const,
@@ -88,8 +96,8 @@ export function say(session: Session, level: Level, values: Record<string, unkno
     else into[field] = value
   }
   if (level.scope === 'post') {
-    const spots = (read(session.doc, `${level.run}/spots`) as Spot[] | undefined) ?? []
-    const spot: Spot = { id: freshID(spots, 'S'), at: level.post!.station, ...fresh }
+    const spots = (read(session.doc, `${level.run}/spots`) as HoleOverride[] | undefined) ?? []
+    const spot: HoleOverride = { id: freshID(spots, 'S'), at: level.post!.station, ...fresh }
     return [{ path: `${level.run}/spots`, value: [...spots, spot] }]
   }
   const kinds = (read(session.doc, `${level.run}/kinds`) as KindRules[] | undefined) ?? []
@@ -99,14 +107,14 @@ export function say(session: Session, level: Level, values: Record<string, unkno
 }
 
 /** Marks a post's hole as stopped, or takes that back. */
-export function stopAt(session: Session, post: PlannedPost, hit: Spot['hit'] | null): Change[] {
+export function stopAt(session: Session, post: PlannedPost, hit: HoleOverride['hit'] | null): Change[] {
   const path = `${session.run.path}/spots`
-  const spots = (read(session.doc, path) as Spot[] | undefined) ?? []
+  const spots = (read(session.doc, path) as HoleOverride[] | undefined) ?? []
   const known = spots.some((s) => s.id === post.spot)
   if (known) {
     const next = spots.map((s) => {
       if (s.id !== post.spot) return s
-      const rest: Spot = { ...s }
+      const rest: HoleOverride = { ...s }
       delete rest.hit
       return hit ? { ...rest, hit } : rest
     })
