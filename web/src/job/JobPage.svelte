@@ -11,7 +11,7 @@
   import { Gone, Refused } from '../lib/api'
   import { Session, Unplannable } from '../lib/session.svelte'
   import type { JobState } from '../gen/api'
-  import { addressOf, showAddress, type HoleOverride } from '../lib/address'
+  import { addressOf, showAddress, type Spot } from '../lib/address'
   import type { Stage } from '../lib/stages'
   import { MapView } from '../map/mapview.svelte'
   import SiteMap from '../map/SiteMap.svelte'
@@ -64,7 +64,7 @@
     }
   }
   /** Where the address leads. */
-  function spot(): HoleOverride {
+  function spot(): Spot {
     const asked = new URLSearchParams(location.search)
     return {
       run: params.run,

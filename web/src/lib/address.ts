@@ -3,7 +3,7 @@ import { go } from './router'
 import type { Stage } from './stages'
 
 /** A place in a job, as an address tells it. */
-export interface HoleOverride {
+export interface Spot {
   run?: string
   stage?: Stage
   part?: string
@@ -12,7 +12,7 @@ export interface HoleOverride {
 }
 
 /** The address of a place in a job. */
-export function addressOf(job: string, spot: HoleOverride): string {
+export function addressOf(job: string, spot: Spot): string {
   const path = ['', 'jobs', job]
   if (spot.run) path.push('runs', spot.run)
   if (spot.run && spot.stage) path.push(spot.stage)
@@ -25,7 +25,7 @@ export function addressOf(job: string, spot: HoleOverride): string {
 }
 
 /** Shows a place in the address bar. Another run, stage or part is a step that back undoes. */
-export function showAddress(job: string, spot: HoleOverride) {
+export function showAddress(job: string, spot: Spot) {
   const to = addressOf(job, spot)
   const now = location.pathname + location.search
   if (to === now) return

@@ -2,7 +2,7 @@
 // and a copied address come to the same place.
 import type { Scope } from './scope'
 import { stages, type Stage } from './stages'
-import type { HoleOverride } from './address'
+import type { Spot } from './address'
 
 /** The parts of each stage's bench; the first is open at first. */
 export const parts = {
@@ -36,7 +36,7 @@ export class Navigation {
   printing = $state(false)
 
   /** Goes to a stage and part that an address names; what it does not know stays. */
-  take(spot: HoleOverride) {
+  take(spot: Spot) {
     const stage = stages.find((s) => s.id === spot.stage)?.id
     if (!stage) return
     this.stage = stage

@@ -5,7 +5,7 @@ import type { Figure, Finding, Job, JobState, Op } from '../gen/api'
 import { api, Refused } from './api'
 import { DocumentStore } from './document.svelte'
 import type { Change } from './doc'
-import type { HoleOverride } from './address'
+import type { Spot } from './address'
 import { Navigation } from './navigation.svelte'
 import { Planner, type Whole, type WholeRun } from './planner.svelte'
 import { Selection } from './selection.svelte'
@@ -227,7 +227,7 @@ export class Session {
   }
 
   /** Where one is. */
-  get spot(): HoleOverride {
+  get spot(): Spot {
     return {
       run: this.run.id,
       stage: this.nav.stage,
@@ -238,7 +238,7 @@ export class Session {
   }
 
   /** Goes to where an address leads; what is not there any more is left out. */
-  goTo(spot: HoleOverride) {
+  goTo(spot: Spot) {
     if (spot.run && this.plan.runs.some((r) => r.id === spot.run)) this.pickRun(spot.run)
     this.nav.take(spot)
     const post = this.run.posts.findIndex((p) => p.id === spot.post)

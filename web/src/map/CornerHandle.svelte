@@ -2,23 +2,23 @@
   // A corner on the map: drag it, or nudge it mark by mark.
   import type { PlannedCorner, Units } from '../gen/api'
   import { dragging } from '../drawing/drag'
-  import type { MapView, HoleOverride } from './mapview.svelte'
+  import type { MapView, Spot } from './mapview.svelte'
 
   interface Props {
     corner: PlannedCorner
     view: MapView
     units: Units
     label: string
-    onmove: (to: HoleOverride) => void
-    onsettle: (to: HoleOverride) => void
+    onmove: (to: Spot) => void
+    onsettle: (to: Spot) => void
     oncancel: () => void
     onnudge: (dx: number, dy: number) => void
   }
   let { corner, view, units, label, onmove, onsettle, oncancel, onnudge }: Props = $props()
   const x = $derived(view.x(corner.place))
   const y = $derived(view.y(corner.place))
-  let from: HoleOverride = { x: 0, y: 0 }
-  let to: HoleOverride = { x: 0, y: 0 }
+  let from: Spot = { x: 0, y: 0 }
+  let to: Spot = { x: 0, y: 0 }
   const drag = dragging({
     start: () => (from = to = corner.place),
     move: (dx, dy) => onmove((to = { x: from.x + dx / view.scale, y: from.y - dy / view.scale })),

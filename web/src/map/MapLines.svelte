@@ -4,7 +4,7 @@
   import type { Session } from '../lib/session.svelte'
   import { tape } from '../lib/tape'
   import Measure from '../drawing/Measure.svelte'
-  import type { MapView, HoleOverride } from './mapview.svelte'
+  import type { MapView, Spot } from './mapview.svelte'
 
   interface Props {
     session: Session
@@ -15,11 +15,11 @@
   }
   let { session, view, names = true, clear = 15 }: Props = $props()
   const current = $derived(session.run.id)
-  const on = (r: PlannedRun, at: number): HoleOverride => {
+  const on = (r: PlannedRun, at: number): Spot => {
     const t = r.length ? at / r.length : 0
     return { x: r.from.x + (r.to.x - r.from.x) * t, y: r.from.y + (r.to.y - r.from.y) * t }
   }
-  const path = (a: HoleOverride, b: HoleOverride) =>
+  const path = (a: Spot, b: Spot) =>
     `M${view.x(a).toFixed(1)} ${view.y(a).toFixed(1)}L${view.x(b).toFixed(1)} ${view.y(b).toFixed(1)}`
   /** Across the run at a station: so many pixels either way. */
   const across = (r: PlannedRun, at: number, half: number) => {

@@ -11,7 +11,7 @@
   import Measure from '../drawing/Measure.svelte'
   import CornerHandle from './CornerHandle.svelte'
   import MapLines from './MapLines.svelte'
-  import type { MapView, HoleOverride } from './mapview.svelte'
+  import type { MapView, Spot } from './mapview.svelte'
 
   interface Props {
     session: Session
@@ -26,9 +26,9 @@
   const line = $derived(session.line)
   let svg: SVGSVGElement
   /** The corner under the hand, and where it is dragged to. */
-  let dragged = $state<{ i: number; to: HoleOverride } | null>(null)
+  let dragged = $state<{ i: number; to: Spot } | null>(null)
   /** The corner that keys move, and by how much. */
-  let nudged = $state<{ i: number; by: HoleOverride } | null>(null)
+  let nudged = $state<{ i: number; by: Spot } | null>(null)
 
   const north = $derived(session.value<number>(session.lineAt('/bearing')) !== undefined)
   const bar = $derived.by(() => {
@@ -39,20 +39,20 @@
   })
 
   /** The corner's neighbours on the line. */
-  function neighbours(i: number): HoleOverride[] {
+  function neighbours(i: number): Spot[] {
     const all = line.corners.map((c) => c.place)
     const n = all.length
-    const out: HoleOverride[] = []
+    const out: Spot[] = []
     if (i > 0 || line.closed) out.push(all[(i + n - 1) % n]!)
     if (i < n - 1 || line.closed) out.push(all[(i + 1) % n]!)
     return out
   }
 
-  async function move(i: number, to: HoleOverride) {
+  async function move(i: number, to: Spot) {
     dragged = null
     told(await session.reshape(moved(i, to)))
   }
-  const moved = (i: number, to: HoleOverride): Op => ({
+  const moved = (i: number, to: Spot): Op => ({
     do: 'move corner',
     line: session.lineIndex,
     run: i,
@@ -74,8 +74,8 @@
     dragged = { i, to: add(line.corners[i]!.place, by) }
     later.wait()
   }
-  const add = (a: HoleOverride, b: HoleOverride): HoleOverride => ({ x: a.x + b.x, y: a.y + b.y })
-  const fine = (p: HoleOverride): HoleOverride => ({
+  const add = (a: Spot, b: Spot): Spot => ({ x: a.x + b.x, y: a.y + b.y })
+  const fine = (p: Spot): Spot => ({
     x: snap(p.x, 1 / view.scale, units),
     y: snap(p.y, 1 / view.scale, units),
   })
@@ -94,7 +94,7 @@
       view.zoomBy(Math.exp(-e.deltaY / 300), x, y)
     },
   })
-  function pickAt(p: HoleOverride) {
+  function pickAt(p: Spot) {
     let best = { far: 34, id: '' }
     for (const r of session.plan.runs) {
       const [ax, ay, bx, by] = [view.x(r.from), view.y(r.from), view.x(r.to), view.y(r.to)]
@@ -120,7 +120,7 @@
     e.preventDefault()
   }
   /** Beside a corner, on the outer side of its angle. */
-  function beside(i: number): HoleOverride {
+  function beside(i: number): Spot {
     const c = line.corners[i]!.place
     const near = neighbours(i)
     let [dx, dy] = [0, 0]

@@ -2,7 +2,7 @@
 // up at the top.
 import type { Plan } from '../gen/api'
 
-export interface HoleOverride {
+export interface Spot {
   x: number
   y: number
 }
@@ -12,7 +12,7 @@ export class MapView {
   height = $state(240)
   /** 1 fits the whole site. */
   zoom = $state(1)
-  private middle = $state.raw<HoleOverride | null>(null)
+  private middle = $state.raw<Spot | null>(null)
 
   constructor(private readonly of: () => Plan) {}
 
@@ -38,13 +38,13 @@ export class MapView {
   })
   /** Pixels per millimetre. */
   readonly scale = $derived(this.fit * this.zoom)
-  readonly center = $derived<HoleOverride>(
+  readonly center = $derived<Spot>(
     this.middle ?? { x: (this.box.left + this.box.right) / 2, y: (this.box.low + this.box.high) / 2 },
   )
 
-  x = (p: HoleOverride) => this.width / 2 + (p.x - this.center.x) * this.scale
-  y = (p: HoleOverride) => this.height / 2 - (p.y - this.center.y) * this.scale
-  spot = (x: number, y: number): HoleOverride => ({
+  x = (p: Spot) => this.width / 2 + (p.x - this.center.x) * this.scale
+  y = (p: Spot) => this.height / 2 - (p.y - this.center.y) * this.scale
+  spot = (x: number, y: number): Spot => ({
     x: this.center.x + (x - this.width / 2) / this.scale,
     y: this.center.y - (y - this.height / 2) / this.scale,
   })

@@ -5,7 +5,7 @@
   import type { PlannedRun } from '../../gen/api'
   import type { Session } from '../../lib/session.svelte'
   import Measure from '../../drawing/Measure.svelte'
-  import type { MapView, HoleOverride } from '../../map/mapview.svelte'
+  import type { MapView, Spot } from '../../map/mapview.svelte'
 
   interface Props {
     session: Session
@@ -36,11 +36,11 @@
       long: l,
     }
   }
-  const board = (p: HoleOverride, n: HoleOverride, u: HoleOverride) =>
+  const board = (p: Spot, n: Spot, u: Spot) =>
     `M${p.x - n.x * 9} ${p.y - n.y * 9}L${p.x + n.x * 9} ${p.y + n.y * 9}` +
     `M${p.x - n.x * 7} ${p.y - n.y * 7}l${u.x * 5} ${u.y * 5}M${p.x + n.x * 7} ${p.y + n.y * 7}l${u.x * 5} ${u.y * 5}`
   /** A place on a line of the drawing, and how words lie along it upright. */
-  const along = (a: HoleOverride, b: HoleOverride, part: number, drawn = false) => {
+  const along = (a: Spot, b: Spot, part: number, drawn = false) => {
     const [ax, ay, bx, by] = drawn ? [a.x, a.y, b.x, b.y] : [view.x(a), view.y(a), view.x(b), view.y(b)]
     const turn = (Math.atan2(by - ay, bx - ax) * 180) / Math.PI
     return {
@@ -50,8 +50,7 @@
     }
   }
   const corners = $derived(session.line.corners.filter((c) => c.square && c.before && c.after))
-  const pixels = (a: HoleOverride, b: HoleOverride) =>
-    Math.hypot(view.x(a) - view.x(b), view.y(a) - view.y(b))
+  const pixels = (a: Spot, b: Spot) => Math.hypot(view.x(a) - view.x(b), view.y(a) - view.y(b))
 </script>
 
 {#each corners as c, i (i)}
