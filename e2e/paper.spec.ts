@@ -90,12 +90,10 @@ for (const j of jobs) {
           g.leaves.map((l: any) => [9, [l.width / j.per, l.height / j.per, l.mass / mass, Math.min(...l.sides.map((s: any) => s.gap)) / j.per]]),
         ),
       ),
-      // Every row of what is loaded and moved: how many, exactly.
-      Materials: p.runs.flatMap((r: any) => {
-        const t = r.totals
-        const moved = [t.concrete, t.concreteToBuy, t.gravelLoose, t.stoneLoose, t.dug, t.spoil, t.cut, t.fill].filter((v) => v > 0).map((v) => v / bulk)
-        return [...t.parts.map((x: any) => x.count), ...t.bagKinds.map((b: any) => b.exact), ...moved].map((v: number) => [2, [v]])
-      }),
+      // Every row of the bill, of each run and of the job: how much, exactly.
+      Materials: [...p.runs, ...(p.runs.length > 1 ? [p] : [])].flatMap((r: any) =>
+        r.items.flatMap((i: any) => i.bought.map(() => [3, [i.unit === 'm3' ? i.exact / bulk : i.exact]])),
+      ),
     }
     /* eslint-enable @typescript-eslint/no-explicit-any */
     for (const [name, rows] of Object.entries(want)) {
@@ -108,10 +106,11 @@ for (const j of jobs) {
     const materials = cells('Materials')
     const named = materials.slice(1)
     expect(named.length).toBe(want['Materials']!.length)
-    const [long, said] = [5, 6]
+    const [long, said] = [8, 9]
     for (const row of named) expect(row[long] === null).toBe(!row[said])
     let posts_ = 0
-    for (const row of named) if (/posts?$/.test(String(row[1]))) posts_ += row[2] as number
+    const whole = p.runs.length > 1 ? 'Whole job' : p.runs[0].name
+    for (const row of named) if (row[0] === whole && row[1] === 'post') posts_ += row[3] as number
     expect(posts_).toBe(p.totals.posts)
   })
 

@@ -8,6 +8,7 @@ import (
 
 	"github.com/xuri/excelize/v2"
 
+	"mallow/core/bill"
 	"mallow/core/length"
 	"mallow/core/plan"
 )
@@ -20,12 +21,16 @@ type Topic struct {
 	Sums []int // columns that are totalled
 }
 
+func columnsIn(u length.Units) columnsOf {
+	if u.System == length.Imperial {
+		return columnsOf{units: u, unit: "ft", per: length.Foot}
+	}
+	return columnsOf{units: u, unit: "m", per: length.Metre}
+}
+
 // Topics are the tables of a plan.
 func Topics(p plan.Plan) []Topic {
-	w := columnsOf{units: p.Units, unit: "m", per: length.Metre}
-	if p.Units.System == length.Imperial {
-		w.unit, w.per = "ft", length.Foot
-	}
+	w := columnsIn(p.Units)
 	return []Topic{w.posts(p), w.bays(p), w.holes(p), w.gates(p), w.materials(p)}
 }
 
@@ -35,25 +40,34 @@ func TopicCSV(p plan.Plan, name string) (Written, error) {
 		if !strings.EqualFold(t.Name, name) {
 			continue
 		}
-		rows := [][]string{t.Head}
-		for _, r := range t.Rows {
-			row := make([]string, len(r))
-			for i, v := range r {
-				switch v := v.(type) {
-				case string:
-					row[i] = v
-				case float64:
-					row[i] = strconv.FormatFloat(v, 'f', -1, 64)
-				case nil:
-				default:
-					row[i] = fmt.Sprint(v)
-				}
-			}
-			rows = append(rows, row)
-		}
-		return table(strings.ToLower(t.Name)+".csv", rows, len(t.Rows) > 0)
+		return t.csv()
 	}
 	return Written{}, refuse("There is no table of %q.", name)
+}
+
+// BillCSV writes a bill as CSV.
+func BillCSV(items []bill.Item, u length.Units) (Written, error) {
+	return columnsIn(u).bill(nil, "", items).csv()
+}
+
+func (t Topic) csv() (Written, error) {
+	rows := [][]string{t.Head}
+	for _, r := range t.Rows {
+		row := make([]string, len(r))
+		for i, v := range r {
+			switch v := v.(type) {
+			case string:
+				row[i] = v
+			case float64:
+				row[i] = strconv.FormatFloat(v, 'f', -1, 64)
+			case nil:
+			default:
+				row[i] = fmt.Sprint(v)
+			}
+		}
+		rows = append(rows, row)
+	}
+	return table(strings.ToLower(t.Name)+".csv", rows, len(t.Rows) > 0)
 }
 
 // Spreadsheet writes the plan as a workbook: a sheet for each topic, numbers
@@ -249,36 +263,51 @@ func (w columnsOf) gates(p plan.Plan) Topic {
 	return Topic{Name: "Gates", Head: []string{"Run", "Gate", "Name", w.in("Middle"), w.in("Inside"), w.in("Clear"), w.in("Centre to centre"), "Hangs on", "Swings", w.in("Leaf, wide"), w.in("Leaf, high"), "Leaf, " + unit, w.in("Least gap on the way")}, Rows: rows, Sums: []int{11}}
 }
 
-// materials lists what is loaded and moved, each with its exact number, the
-// unit of that, and how it is said.
+// materials is the bill of each run and of the job.
 func (w columnsOf) materials(p plan.Plan) Topic {
-	bulk, per := w.volume(length.CubicYard, "yd³", 1, "m³")
-	var rows [][]any
+	var t Topic
 	for _, r := range p.Runs {
-		t := r.Totals
-		for _, part := range t.Parts {
-			var long any
-			said := ""
-			if part.Length > 0 {
-				long, said = w.l(part.Length), w.units.Short(part.Length)
-			}
-			rows = append(rows, []any{runName(r), part.What, part.Count, "pieces", fmt.Sprintf("%d %s", part.Count, part.Named()), long, said, part.Says.Print(w.units), part.Cut})
-		}
-		for _, b := range t.BagKinds {
-			rows = append(rows, []any{runName(r), "concrete, bags", b.Exact, "bags", fmt.Sprintf("%d × %s", b.Count, b.Bag), nil, "", b.Bag, nil})
-		}
-		for _, v := range []struct {
-			what string
-			v    length.Volume
-			of   string
-		}{
-			{"concrete in place", t.Concrete, ""}, {"concrete to buy", t.ConcreteToBuy, strings.TrimSpace(t.WithWaste())}, {"gravel, loose", t.GravelLoose, ""}, {"stone, loose", t.StoneLoose, ""},
-			{"dug", t.Dug, ""}, {"away, loose", t.Spoil, ""}, {"cut along the fence", t.Cut, ""}, {"fill along the fence", t.Fill, ""},
-		} {
-			if v.v > 0 {
-				rows = append(rows, []any{runName(r), v.what, float64(v.v) / per, bulk, w.units.Bulk(v.v), nil, "", v.of, nil})
-			}
-		}
+		t = w.bill(t.Rows, runName(r), r.Items)
 	}
-	return Topic{Name: "Materials", Head: []string{"Run", "What", "How many, exact", "Unit", "As said", w.in("Length"), "Length, as said", "Of what", "Of them cut"}, Rows: rows}
+	if len(p.Runs) > 1 {
+		t = w.bill(t.Rows, "Whole job", p.Items)
+	}
+	return t
+}
+
+// bill adds a bill to the rows of a table, each way to buy an item in a row of
+// its own: the exact number with its unit, and how it is said.
+func (w columnsOf) bill(rows [][]any, run string, items []bill.Item) Topic {
+	bulk, per := w.volume(length.CubicYard, "yd³", 1, "m³")
+	for _, r := range bill.Rows(items) {
+		exact, unit, count := r.Item.Exact, string(r.Item.Unit), r.Count
+		if r.Item.Unit == bill.CubicMetres {
+			exact, unit = exact/per, bulk
+		}
+		if r.By == bill.Truck || r.By == bill.Loose {
+			count /= per
+		}
+		var cut, long any
+		said := ""
+		if r.Item.Cut > 0 && !r.Or {
+			cut = r.Item.Cut
+		}
+		if r.Item.Length > 0 {
+			long, said = w.l(r.Item.Length), w.units.Short(r.Item.Length)
+		}
+		rows = append(rows, []any{run, string(r.Item.Kind), r.What, exact, unit, r.By, count, r.Many.Print(w.units), long, said, r.Of.Print(w.units), cut, where(r)})
+	}
+	return Topic{Name: "Materials", Head: []string{"Run", "Kind", "What", "How much, exact", "Unit", "Bought by", "To buy", "To buy, as said", w.in("Length"), "Length, as said", "Of what", "Of them cut", "Where"}, Rows: rows}
+}
+
+// where is where an item's pieces go.
+func where(r bill.Row) string {
+	var all []string
+	if r.Or {
+		return ""
+	}
+	for _, g := range r.Item.Goes {
+		all = append(all, g.At...)
+	}
+	return strings.Join(all, " ")
 }

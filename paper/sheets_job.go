@@ -3,8 +3,8 @@ package paper
 import (
 	"fmt"
 	"slices"
-	"strings"
 
+	"mallow/core/bill"
 	"mallow/core/job"
 	"mallow/core/plan"
 	"mallow/drawing"
@@ -120,51 +120,22 @@ func gateName(g plan.Gate) string {
 // tick.
 func (w writer) load() Sheet {
 	s := Sheet{ID: "load", Title: "Load list"}
-	s.Blocks = append(s.Blocks, Heading("The whole job"), w.loadTable(w.plan.Totals, w.plan.Runs))
+	s.Blocks = append(s.Blocks, Heading("The whole job"), w.loadTable(w.plan.Items))
 	if len(w.plan.Runs) > 1 {
 		for i, r := range w.plan.Runs {
-			s.Blocks = append(s.Blocks, Heading(w.name(i)), w.loadTable(r.Totals, []plan.Run{r}))
+			s.Blocks = append(s.Blocks, Heading(w.name(i)), w.loadTable(r.Items))
 		}
 	}
 	s.Blocks = append(s.Blocks, Para{Words: "Bags of each run are rounded up for the run; those of the job once for the job. Corner posts are counted in the run that ends there."})
 	return s
 }
 
-func (w writer) loadTable(t plan.Totals, runs []plan.Run) Table {
+func (w writer) loadTable(items []bill.Item) Table {
 	out := Table{Head: []string{"What", "How many", "Of what"}, Tick: true, Bold: 1}
-	add := func(what, many, of string) { out.Rows = append(out.Rows, []string{what, many, of}) }
-	for _, p := range t.Parts {
-		of := p.Says.Print(w.units)
-		if p.Cut > 0 {
-			of += fmt.Sprintf(", %d of them cut", p.Cut)
-		}
-		add(strings.ToUpper(p.What[:1])+p.What[1:], fmt.Sprint(p.Count), of)
-	}
-	if boards := t.InfillBoards; boards > 0 && !slices.ContainsFunc(t.Parts, func(p plan.LoadPart) bool { return p.What == "gravel boards" }) {
-		add("Infill boards", fmt.Sprint(boards), "cut to the slope, under panels")
-	}
-	for _, r := range runs {
-		for _, g := range r.Gates {
-			for _, l := range g.Leaves {
-				add("Gate leaf", "1", w.units.Short(l.Width)+" × "+w.units.Short(l.Height)+", "+gateName(g))
-			}
-			if g.RunBack != nil {
-				add("Sliding leaf", "1", w.units.Short(g.RunBack.Past)+" × "+w.units.Short(g.Leaf)+", "+gateName(g))
-			}
+	for _, r := range bill.Rows(items) {
+		if r.Item.Kind != bill.Labour { // nothing to load
+			out.Rows = append(out.Rows, []string{r.What, r.Many.Print(w.units), r.Of.Print(w.units)})
 		}
 	}
-	for _, b := range t.BagKinds {
-		add("Concrete", fmt.Sprintf("%d bags", b.Count), b.Bag+", "+w.units.Weight(b.Mass)+t.WithWaste())
-	}
-	if t.ConcreteToBuy > 0 {
-		add("or by truck", w.units.Bulk(t.Truck.Order), w.units.Bulk(t.ConcreteToBuy)+" in the holes"+t.WithWaste())
-	}
-	if t.GravelLoose > 0 {
-		add("Gravel", w.units.Bulk(t.GravelLoose), fmt.Sprintf("%s, or %d × %s", w.units.Weight(t.GravelMass), t.GravelBags.Count, t.GravelBags.Name))
-	}
-	if t.StoneLoose > 0 {
-		add("Stone and rocks", w.units.Bulk(t.StoneLoose), w.units.Weight(t.StoneMass))
-	}
-	add("Soil to carry away", w.units.Bulk(t.Spoil), "loose")
 	return out
 }

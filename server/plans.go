@@ -131,6 +131,18 @@ func (s *Server) tell(c fiber.Ctx) error {
 	})
 }
 
+// bill answers with what the job takes, item by item.
+func (s *Server) bill(c fiber.Ctx) error {
+	doc := c.Body()
+	return s.planning(c, "bill", planBudget, func(stop func() error) error {
+		r, err := s.computed(stop, doc)
+		if err != nil {
+			return err
+		}
+		return figures(c, r.Bill())
+	})
+}
+
 // explain answers with the reasons of one figure.
 func (s *Server) explain(c fiber.Ctx) error {
 	var req ExplainRequest

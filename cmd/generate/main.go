@@ -56,6 +56,7 @@ type api struct {
 	ImportPreview  server.ImportPreview  `json:"importPreview"`
 
 	Told           plan.Told             `json:"told"`
+	Bill           plan.Bill             `json:"bill"`
 	ExplainRequest server.ExplainRequest `json:"explainRequest"`
 	Explained      server.Explained      `json:"explained"`
 	AdviseRequest  server.AdviseRequest  `json:"adviseRequest"`

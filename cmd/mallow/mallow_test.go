@@ -3,6 +3,7 @@ package main
 import (
 	"bytes"
 	"context"
+	"encoding/csv"
 	"encoding/json"
 	"errors"
 	"io"
@@ -14,6 +15,7 @@ import (
 	"testing"
 	"time"
 
+	"mallow/core/bill"
 	"mallow/core/plan"
 )
 
@@ -36,8 +38,8 @@ func TestPlanPrintsTables(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	for _, want := range []string{"Tansy Bank Orchard", "131' 6\" level", "P19", "The load", "124 x 60 lb bag", "or truck", "Spoil", "Round the trees alone", "29 x 80 lb bag", "NOT CLEARED TO DIG", "R1 to R2", "80.02° left", "corner posts counted once", "Rake it", "Cautions",
-		"Set out, every mark from P1", "Tops, set by string", "Story stick, from the reference mark 12\"", "Top rail hole", "7' 0 3/16\"", "Pin 1", "Cut for B1", "6 cut", "terminal posts, 3 1/2\" square timber", "(the load stays the same)"} {
+	for _, want := range []string{"Tansy Bank Orchard", "131' 6\" level", "P19", "The load", "124 bags", "60 lb bag, 7440 lb", "or by truck", "Soil to carry away", "Round the trees alone", "80 lb bag, 2320 lb", "NOT CLEARED TO DIG", "R1 to R2", "80.02° left", "corner posts counted once", "Rake it", "Cautions",
+		"Set out, every mark from P1", "Tops, set by string", "Story stick, from the reference mark 12\"", "Top rail hole", "7' 0 3/16\"", "Pin 1", "Cut for B1", "6 of them cut", "Terminal posts", "3 1/2\" square timber, 10' 0\" long", "Boarded timber", "Digging by hand", "(the load stays the same)"} {
 		if !strings.Contains(out, want) {
 			t.Errorf("the tables do not say %q", want)
 		}
@@ -45,6 +47,45 @@ func TestPlanPrintsTables(t *testing.T) {
 	table, _, err := call("", "plan", "--table", lane)
 	if err != nil || table != out {
 		t.Errorf("--table is not the usual output: %v", err)
+	}
+}
+
+// The bill is one list: of the job or of one run, as a table, CSV or JSON, each
+// with the same items.
+func TestLoadPrintsTheBill(t *testing.T) {
+	whole, _, err := call("", "load", lane)
+	if err != nil || !strings.Contains(whole, "124 bags") || !strings.Contains(whole, "Gate leaves") {
+		t.Fatalf("%v: %s", err, whole)
+	}
+	for _, name := range []string{"R1", "Lane"} {
+		one, _, err := call("", "load", "--run", name, lane)
+		if err != nil || !strings.Contains(one, "105 bags") || strings.Contains(one, "round hollow steel") {
+			t.Errorf("%s: %v: %s", name, err, one)
+		}
+	}
+	raw, _, err := call("", "load", "--json", lane)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var items []bill.Item
+	if err := json.Unmarshal([]byte(raw), &items); err != nil {
+		t.Fatal(err)
+	}
+	table, _, err := call("", "load", "--csv", lane)
+	if err != nil {
+		t.Fatal(err)
+	}
+	rows, err := csv.NewReader(strings.NewReader(strings.TrimPrefix(table, "\ufeff"))).ReadAll()
+	if err != nil {
+		t.Fatal(err)
+	}
+	if want := len(bill.Rows(items)); len(rows)-1 != want || strings.Count(strings.TrimSpace(whole), "\n")+1 != want {
+		t.Errorf("%d rows of CSV, %d lines of the table, %d in the document", len(rows)-1, strings.Count(whole, "\n"), want)
+	}
+	for _, wrong := range [][]string{{"load", "--run", "R9", lane}, {"load", "--csv", "--json", lane}, {"load"}, {"load", "nowhere.json"}} {
+		if out, _, err := call("", wrong...); err == nil || out != "" {
+			t.Errorf("%v: %v, printed %q", wrong, err, out)
+		}
 	}
 }
 

@@ -11,6 +11,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"mallow/catalog"
+	"mallow/core/bill"
 	"mallow/core/document"
 	"mallow/core/length"
 	"mallow/core/plan"
@@ -172,56 +173,24 @@ func printBays(t *table, p plan.Plan, r plan.Run) {
 }
 
 func printTotals(t *table, p plan.Plan) {
-	u, total := p.Units, p.Totals
 	t.row("\nThe load")
-	printLoad(t, u, total)
+	printBill(t, p.Units, p.Items)
+	if n := p.Totals.Elsewhere; n > 0 {
+		t.row("  \t%d\tcorner posts counted once, in the run that ends there", n)
+	}
+	if n := p.Totals.Reused; n > 0 {
+		t.row("  \t%d\told %s built onto", n, plural(n, "post"))
+	}
 	if len(p.Runs) > 1 {
 		for _, r := range p.Runs {
 			t.row("\n%s alone", r.Name)
-			printLoad(t, u, r.Totals)
+			printBill(t, p.Units, r.Items)
 		}
 	}
 }
 
-func printLoad(t *table, u length.Units, total plan.Totals) {
-	t.row("  Posts\t%d", total.Posts)
-	if total.Elsewhere > 0 {
-		t.row("  \tcorner posts counted once, in the run that ends there")
+func printBill(t *table, u length.Units, items []bill.Item) {
+	for _, r := range bill.Rows(items) {
+		t.row("  %s\t%s\t%s", r.What, r.Many.Print(u), r.Of.Print(u))
 	}
-	if total.Reused > 0 {
-		t.row("  \t%d old %s built onto", total.Reused, plural(total.Reused, "post"))
-	}
-	for _, p := range total.Parts {
-		cut := ""
-		if p.Cut > 0 {
-			cut = fmt.Sprintf(", %d cut", p.Cut)
-		}
-		t.row("  \t%d %s, %s%s", p.Count, p.Named(), p.Says.Print(u), cut)
-	}
-	for _, h := range total.Holes {
-		t.row("  Holes\t%d of %s x %s, %.1f h by hand, %.1f h by auger", h.Count, u.Short(h.Width), u.Short(h.Depth), h.ByHand, h.ByAuger)
-	}
-	if total.InfillBoards > 0 {
-		t.row("  Infill\t%d %s under panels", total.InfillBoards, plural(total.InfillBoards, "board"))
-	}
-	if total.Cut > 0 || total.Fill > 0 {
-		t.row("  Soil\t%s to cut, %s to fill", u.Bulk(total.Cut), u.Bulk(total.Fill))
-	}
-	t.row("  Concrete\t%s = %.3f yd³ = %.3f m³%s", u.Small(total.ConcreteToBuy), total.ConcreteToBuy.CubicYards(), float64(total.ConcreteToBuy), total.WithWaste())
-	for _, b := range total.BagKinds {
-		t.row("  Bags\t%d x %s (%.2f)", b.Count, b.Bag, b.Exact)
-	}
-	if total.Concrete > 0 {
-		short := ""
-		if total.Truck.Short {
-			short = ", a short load"
-		}
-		t.row("  or truck\t%s%s", u.Bulk(total.Truck.Order), short)
-		t.row("  or mix\t%.1f x %s of cement, %s sand, %s stone, %s water", total.Mix.Bags, total.Mix.Bag, u.Bulk(total.Mix.Sand), u.Bulk(total.Mix.Stone), u.Small(total.Mix.Water))
-	}
-	t.row("  Gravel\t%s loose, %s: %d x %s, or %d x %s", u.Bulk(total.GravelLoose), u.Weight(total.GravelMass), total.GravelBags.Count, total.GravelBags.Name, total.GravelBulk.Count, total.GravelBulk.Name)
-	if total.Stone > 0 {
-		t.row("  Stone\t%s loose, %s", u.Bulk(total.StoneLoose), u.Weight(total.StoneMass))
-	}
-	t.row("  Spoil\t%s loose to carry away", u.Bulk(total.Spoil))
 }

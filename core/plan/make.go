@@ -35,6 +35,7 @@ func MakeUntil(stop func() error, j job.Job, cat materials.Catalog) (p Plan, err
 		r := &Result{engine.Compute(j, cat, nil, watch.Look)}
 		p = r.Figures()
 		r.put(&p, r.tell(watch))
+		r.putBill(&p)
 		p.Findings = r.advised(watch)
 		r.putWays(&p, watch)
 		r.putReasons(&p)
@@ -50,6 +51,7 @@ func Worded(stop func() error, j job.Job, cat materials.Catalog) (p Plan, err er
 		r := &Result{engine.Compute(j, cat, nil, watch.Look)}
 		p = r.Figures()
 		r.put(&p, r.tell(watch))
+		r.putBill(&p)
 	})
 	return p, err
 }

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"mallow/core/bill"
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
@@ -29,6 +30,7 @@ type Plan struct {
 	Runs     []Run             `json:"runs" jsonschema:"required" jsonschema_description:"All lines' runs, line after line."`
 	Before   walk.Clearance    `json:"before" jsonschema:"required" jsonschema_description:"What must be settled before anything is dug."`
 	Totals   load.Totals       `json:"totals" jsonschema:"required" jsonschema_description:"Totals of the job. Bags are rounded up once for the job."`
+	Items    []bill.Item       `json:"items,omitempty" jsonschema_description:"The bill of the job, rounded up once; left out where only figures are asked for."`
 	Findings []finding.Finding `json:"findings" jsonschema:"required"`
 	Cautions []stage.Caution   `json:"cautions,omitempty" jsonschema_description:"What can hurt someone; left out where only figures are asked for."`
 	Levels   *stage.RuleLevel  `json:"levels,omitempty" jsonschema_description:"The rules for holes as they come out for the whole job; left out likewise."`
@@ -74,5 +76,6 @@ type Run struct {
 	Gates        []gates.Gate        `json:"gates" jsonschema:"required"`
 	AddGate      []space.NewGate     `json:"addGate,omitempty" jsonschema_description:"Gates that can be put into it, and where each would go."`
 	Totals       load.Totals         `json:"totals" jsonschema:"required" jsonschema_description:"Totals of the run. Bags are rounded up once for the run."`
+	Items        []bill.Item         `json:"items,omitempty" jsonschema_description:"The bill of the run by itself; left out where only figures are asked for."`
 	Parts        map[string]any      `json:"parts,omitempty" jsonschema_description:"Of the stages that stand on the finished run, by their names."`
 }

@@ -6,6 +6,7 @@ import (
 	"mallow/core/gate"
 	"mallow/core/job"
 	"mallow/core/length"
+	"mallow/core/materials"
 	"mallow/core/spacing"
 	"mallow/core/stage"
 	"mallow/core/stage/dig"
@@ -405,3 +406,6 @@ func (w *planner) adjust(l *GateLeaf) *Adjusting {
 	a.Enough = hw.Pitch <= 0 || a.In <= hw.Travel+length.Tolerance
 	return &a
 }
+
+// MadeOf is how the leaves of one of the gates are made.
+func (m *Gates) MadeOf(i int) materials.Make { return m.LeafMake(m.Spec.Gates[m.Made[i].index]) }

@@ -123,16 +123,24 @@ func (t *Totals) filled(m *Load, posts []*dig.Post) {
 
 // hole counts one hole with its size's others.
 func (t *Totals) hole(p *dig.Post, d *dig.Design, soil materials.Soil, rate materials.CrewRate) {
-	one := Holes{Width: p.HoleWidth, Depth: p.HoleDepth, Square: d.Shape.Square, Count: 1, ByHand: pour.HandHours(d.Fill.Dug, soil.Digging, rate)}
-	one.ByAuger = one.ByHand
-	if d.Sized.Width.Auger && !d.Shape.Square && len(p.Hand) == 0 && !d.Sized.Driven {
-		one.ByAuger = pour.AugerHours(p.HoleDepth, soil.Digging, rate)
-	} else {
+	one := Holes{Width: p.HoleWidth, Depth: p.HoleDepth, Square: d.Shape.Square, Count: 1}
+	drilled := false
+	if one.ByHand, one.ByAuger, drilled = holeHours(p, d, soil, rate); !drilled {
 		t.Hours.Hand++
 	}
 	t.Hours.ByHand += one.ByHand
 	t.Hours.ByAuger += one.ByAuger
 	t.sameHoles(one)
+}
+
+// holeHours is how long one hole takes by hand, and with the auger where one may
+// and can dig it.
+func holeHours(p *dig.Post, d *dig.Design, soil materials.Soil, rate materials.CrewRate) (byHand, byAuger float64, drilled bool) {
+	byHand = pour.HandHours(d.Fill.Dug, soil.Digging, rate)
+	if drilled = d.Sized.Width.Auger && !d.Shape.Square && len(p.Hand) == 0 && !d.Sized.Driven; !drilled {
+		return byHand, byHand, false
+	}
+	return byHand, pour.AugerHours(p.HoleDepth, soil.Digging, rate), true
 }
 
 // alikeDeep is by how much two holes may differ that are dug as one size.
@@ -361,19 +369,7 @@ func stockRails(m *Load) LoadPart {
 // pieces are what sets the bays: panels, rails in posts, or boards by the bay;
 // none where the bays are only as long as they may be.
 func pieces(m *Load) LoadPart {
-	s := m.Spec.Spacing
-	what, ok := map[job.Way]string{job.PanelsBetween: "panels", job.PanelsOnFaces: "panels", job.OverlapRails: "rails", job.FixedModule: "bays of boards"}[s.Way]
-	if !ok {
-		return LoadPart{}
-	}
-	each := 1
-	if what == "rails" {
-		each = max(1, len(m.Spec.RailHeights()))
-	}
-	part := LoadPart{What: what, Length: s.Piece}
-	if what == "panels" {
-		part.Width = m.Spec.Fence.Height - length.Length(m.Spec.Fence.Boards)*m.Spec.Grade.BoardHeight(m.Job.Units)
-	}
+	part, each := bayPiece(m)
 	for i := range m.Bays {
 		if b := &m.Bays[i]; b.Piece > 0 {
 			part.Count += each
@@ -383,6 +379,24 @@ func pieces(m *Load) LoadPart {
 		}
 	}
 	return part
+}
+
+// bayPiece is the piece of a bay, and how many of it one above the other.
+func bayPiece(m *Load) (part LoadPart, each int) {
+	s := m.Spec.Spacing
+	what, ok := map[job.Way]string{job.PanelsBetween: "panels", job.PanelsOnFaces: "panels", job.OverlapRails: "rails", job.FixedModule: "bays of boards"}[s.Way]
+	if !ok {
+		return LoadPart{}, 0
+	}
+	each = 1
+	if what == "rails" {
+		each = max(1, len(m.Spec.RailHeights()))
+	}
+	part = LoadPart{What: what, Length: s.Piece}
+	if what == "panels" {
+		part.Width = m.Spec.Fence.Height - length.Length(m.Spec.Fence.Boards)*m.Spec.Grade.BoardHeight(m.Job.Units)
+	}
+	return part, each
 }
 
 // gravelBoards are those at the foot of every bay and those that close steps.
@@ -423,7 +437,7 @@ func (t *Totals) sortParts() {
 
 // Named is what the part is called, one or many.
 func (p LoadPart) Named() string {
-	return words.Plain("load.part-"+strings.ReplaceAll(p.What, " ", "-"), words.V{"count": p.Count})
+	return words.Plain("load.part-"+dashed(p.What), words.V{"count": p.Count})
 }
 
 // WithWaste says how much waste the concrete to buy has, after what it is of;
@@ -462,3 +476,6 @@ func (t *Totals) breaks(posts []dig.Post, mark length.Length) {
 		}
 	}
 }
+
+// dashed is a name as part of a message's name.
+func dashed(s string) string { return strings.ReplaceAll(s, " ", "-") }

@@ -47,7 +47,20 @@
   })
 
   const says = (r: Remedy) => r.says.map((p) => say(p, session.units)).join('')
-  const take = (r: Remedy) => session.commit(r.edits, says(r).split(':')[0]!)
+  /** How long a tap waits for ways out that are being worked out anew, in tenths of a second. */
+  const PATIENCE = 50
+  /** A way out that is tapped while a change is still being planned is taken as
+   *  it comes out then: what it says stays, what it sets may not. */
+  async function take(f: Finding, r: Remedy) {
+    const same = (g: Finding) => g.rule === f.rule && JSON.stringify(g.place) === JSON.stringify(f.place)
+    for (let k = 0; !session.advised && k < PATIENCE; k++) await new Promise((go) => setTimeout(go, 100))
+    const now = session.findings.find(same)?.remedies?.find((o) => says(o) === says(r))
+    if (!session.advised || !now) {
+      session.store.notice = `${says(r)}: no longer a way out. Look at those that are offered now.`
+      return
+    }
+    session.commit(now.edits, says(now).split(':')[0]!)
+  }
 </script>
 
 {#each found as f, n (f.rule + (f.place.bay ?? '') + (f.place.post ?? '') + (f.place.gate ?? '') + (f.field ?? n))}
@@ -63,8 +76,8 @@
     </p>
     {#if f.remedies?.length}
       <div class="flex flex-wrap gap-1.5">
-        {#each f.remedies as r, i (i)}
-          <button class="btn py-1 text-left" disabled={!session.advised} onclick={() => take(r)}
+        {#each f.remedies as r, i (says(r) + i)}
+          <button class="btn py-1 text-left" aria-busy={!session.advised} onclick={() => take(f, r)}
             ><span
               ><Words says={r.says} units={session.units} />{#if r.cost}<span
                   class="block text-[0.9rem] font-normal text-pencil"

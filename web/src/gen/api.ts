@@ -29,6 +29,7 @@ export interface MallowAPI {
   importRequest?: ImportRequest
   importPreview?: ImportPreview
   told?: Told
+  bill?: Bill
   explainRequest?: ExplainRequest
   explained?: Explained
   adviseRequest?: AdviseRequest
@@ -1326,6 +1327,10 @@ export interface Plan {
   runs: PlannedRun[]
   before: Clearance
   totals: Totals
+  /**
+   * The bill of the job, rounded up once; left out where only figures are asked for.
+   */
+  items?: Item[]
   findings: Finding[]
   /**
    * What can hurt someone; left out where only figures are asked for.
@@ -1610,6 +1615,10 @@ export interface PlannedRun {
    */
   addGate?: NewGate[]
   totals: Totals
+  /**
+   * The bill of the run by itself; left out where only figures are asked for.
+   */
+  items?: Item[]
   /**
    * Of the stages that stand on the finished run, by their names.
    */
@@ -3300,6 +3309,90 @@ export interface TotalsWhy {
   hours: number
   spoil: number
 }
+export interface Item {
+  /**
+   * Its name: the same in the bill of a run and of the job, and as long as its kind and size stay.
+   */
+  id: string
+  kind:
+    | 'post'
+    | 'panel'
+    | 'rail'
+    | 'board'
+    | 'gate leaf'
+    | 'concrete'
+    | 'gravel'
+    | 'stone'
+    | 'spoil'
+    | 'soil'
+    | 'labour'
+  /**
+   * The stage of the work that needs it.
+   */
+  stage: 'walk' | 'string' | 'space' | 'grade' | 'gates' | 'dig' | 'pour'
+  /**
+   * What it is called.
+   */
+  what: string
+  name: Text
+  /**
+   * How much, unrounded, in its unit.
+   */
+  exact: number
+  unit: 'pieces' | 'm3' | 'h'
+  /**
+   * Of one piece, as bought; left out where it is none, or longer than any stock.
+   */
+  length?: number
+  /**
+   * Pieces of it that are cut from a full one.
+   */
+  cut?: number
+  /**
+   * Ways to buy it, the usual one first; rounded up here and nowhere else.
+   */
+  bought: Buy[]
+  /**
+   * What each run takes of it.
+   */
+  runs: Share[]
+  /**
+   * Where its pieces go.
+   */
+  goes?: Lot[]
+  /**
+   * Figure of the totals that explains it: concrete, gravel, hours or spoil.
+   */
+  why?: string
+}
+export interface Buy {
+  /**
+   * pieces, bags, truck, mix, bulk bags, loose.
+   */
+  by: string
+  /**
+   * How many are bought: whole pieces or bags, or cubic metres in the steps that a truck is ordered in.
+   */
+  count: number
+  many: Text
+  of?: Text
+}
+export interface Share {
+  run: string
+  exact: number
+}
+export interface Lot {
+  run: string
+  /**
+   * Posts, bays or gates.
+   */
+  at: string[]
+  /**
+   * As it is built in; 0 where that is not a length.
+   */
+  length: number
+  cut?: boolean
+}
 export interface Clearance {
   ready: boolean
   checks: Check[]
@@ -4312,6 +4405,18 @@ export interface GateTold {
   steps: GateStep[]
   after: GateStep[]
   order: GateStep[]
+}
+export interface Bill {
+  items: Item[]
+  /**
+   * In the order of the plan.
+   */
+  runs: RunBill[]
+}
+export interface RunBill {
+  run: string
+  name: string
+  items: Item[]
 }
 export interface ExplainRequest {
   doc: Job

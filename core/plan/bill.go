@@ -1,0 +1,47 @@
+package plan
+
+import (
+	"mallow/core/bill"
+	"mallow/core/stage/load"
+)
+
+// Bill is what a job takes, item by item: of all runs, rounded up once, and of
+// each run by itself.
+type Bill struct {
+	Items []bill.Item `json:"items" jsonschema:"required"`
+	Runs  []RunBill   `json:"runs" jsonschema:"required" jsonschema_description:"In the order of the plan."`
+}
+
+// RunBill is the bill of one run.
+type RunBill struct {
+	Run   string      `json:"run" jsonschema:"required"`
+	Name  string      `json:"name" jsonschema:"required"`
+	Items []bill.Item `json:"items" jsonschema:"required"`
+}
+
+// Bill is what the job takes.
+func (r *Result) Bill() Bill {
+	out := Bill{Items: []bill.Item{}, Runs: []RunBill{}}
+	var runs []*load.Load
+	for _, run := range r.Runs {
+		runs = append(runs, run.Load)
+		items := run.Load.Items()
+		if items == nil {
+			items = []bill.Item{}
+		}
+		out.Runs = append(out.Runs, RunBill{run.Load.Spec.ID, run.Load.Name(), items})
+	}
+	if items := load.JobItems(runs); items != nil {
+		out.Items = items
+	}
+	return out
+}
+
+// putBill puts the bill into the plan's own places.
+func (r *Result) putBill(p *Plan) {
+	b := r.Bill()
+	p.Items = b.Items
+	for i := range p.Runs {
+		p.Runs[i].Items = b.Runs[i].Items
+	}
+}
