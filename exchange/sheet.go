@@ -295,7 +295,7 @@ func (w columnsOf) bill(rows [][]any, run string, items []bill.Item) Topic {
 		if r.Item.Length > 0 {
 			long, said = w.l(r.Item.Length), w.units.Short(r.Item.Length)
 		}
-		rows = append(rows, []any{run, string(r.Item.Kind), r.What, exact, unit, r.By, count, r.Many.Print(w.units), long, said, r.Of.Print(w.units), cut, where(r)})
+		rows = append(rows, []any{run, string(r.Item.Kind), r.Buy.What, exact, unit, r.By, count, r.Many.Print(w.units), long, said, r.Of.Print(w.units), cut, where(r)})
 	}
 	return Topic{Name: "Materials", Head: []string{"Run", "Kind", "What", "How much, exact", "Unit", "Bought by", "To buy", "To buy, as said", w.in("Length"), "Length, as said", "Of what", "Of them cut", "Where"}, Rows: rows}
 }

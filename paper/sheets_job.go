@@ -134,7 +134,7 @@ func (w writer) loadTable(items []bill.Item) Table {
 	out := Table{Head: []string{"What", "How many", "Of what"}, Tick: true, Bold: 1}
 	for _, r := range bill.Rows(items) {
 		if r.Item.Kind != bill.Labour { // nothing to load
-			out.Rows = append(out.Rows, []string{r.What, r.Many.Print(w.units), r.Of.Print(w.units)})
+			out.Rows = append(out.Rows, []string{r.Buy.What, r.Many.Print(w.units), r.Of.Print(w.units)})
 		}
 	}
 	return out

@@ -191,6 +191,6 @@ func printTotals(t *table, p plan.Plan) {
 
 func printBill(t *table, u length.Units, items []bill.Item) {
 	for _, r := range bill.Rows(items) {
-		t.row("  %s\t%s\t%s", r.What, r.Many.Print(u), r.Of.Print(u))
+		t.row("  %s\t%s\t%s", r.Buy.What, r.Many.Print(u), r.Of.Print(u))
 	}
 }

@@ -47,6 +47,7 @@ const (
 type Item struct {
 	ID    string        `json:"id" jsonschema:"required" jsonschema_description:"Its name: the same in the bill of a run and of the job, and as long as its kind and size stay."`
 	Kind  Kind          `json:"kind" jsonschema:"required,enum=post,enum=panel,enum=rail,enum=board,enum=gate leaf,enum=concrete,enum=gravel,enum=stone,enum=spoil,enum=soil,enum=labour"`
+	Group string        `json:"group" jsonschema:"required" jsonschema_description:"Heading under which it is read."`
 	Stage finding.Stage `json:"stage" jsonschema:"required,enum=walk,enum=string,enum=space,enum=grade,enum=gates,enum=dig,enum=pour" jsonschema_description:"The stage of the work that needs it."`
 	What  string        `json:"what" jsonschema:"required" jsonschema_description:"What it is called."`
 	Name  reason.Text   `json:"name" jsonschema:"required" jsonschema_description:"Section, material and size."`
@@ -58,7 +59,7 @@ type Item struct {
 	Bought []Buy         `json:"bought" jsonschema:"required" jsonschema_description:"Ways to buy it, the usual one first; rounded up here and nowhere else."`
 
 	Runs  []Share `json:"runs" jsonschema:"required" jsonschema_description:"What each run takes of it."`
-	Goes  []Lot `json:"goes,omitempty" jsonschema_description:"Where its pieces go."`
+	Goes  []Lot   `json:"goes,omitempty" jsonschema_description:"Where its pieces go."`
 	Why   string  `json:"why,omitempty" jsonschema_description:"Figure of the totals that explains it: concrete, gravel, hours or spoil."`
 	Order Order   `json:"-"`
 }
@@ -79,7 +80,8 @@ const (
 
 // Buy is one way to buy an item.
 type Buy struct {
-	By    string      `json:"by" jsonschema:"required" jsonschema_description:"pieces, bags, truck, mix, bulk bags, loose."`
+	By    string      `json:"by" jsonschema:"required" jsonschema_description:"pieces, hours, bags, bulk bags, truck, mix or loose."`
+	What  string      `json:"what" jsonschema:"required" jsonschema_description:"What it is called on its line: the item, or how else it is bought."`
 	Count float64     `json:"count" jsonschema:"required" jsonschema_description:"How many are bought: whole pieces or bags, or cubic metres in the steps that a truck is ordered in."`
 	Many  reason.Text `json:"many" jsonschema:"required" jsonschema_description:"The same in words."`
 	Of    reason.Text `json:"of,omitempty" jsonschema_description:"Of what, with its weight."`
@@ -134,11 +136,18 @@ func Sort(items []Item) {
 
 // Row is a line of a bill as it is read: what, how many, of what.
 type Row struct {
-	Item  *Item
-	What  string
-	By    string
-	Count float64
-	Many  reason.Text
-	Of    reason.Text
-	Or    bool // another way to buy the item of the row before
+	*Item
+	Buy
+	Or bool // another way to buy the item of the row before
+}
+
+// Rows are the lines of a bill: one for each way to buy each item.
+func Rows(items []Item) []Row {
+	var out []Row
+	for i := range items {
+		for k, b := range items[i].Bought {
+			out = append(out, Row{&items[i], b, k > 0})
+		}
+	}
+	return out
 }

@@ -286,7 +286,18 @@ func buy(items []bill.Item, cat materials.Catalog, sys length.System) {
 		case bill.Labour:
 			i.Bought = append(i.Bought, bill.Buy{By: bill.ByHours, Count: i.Exact, Many: words.Say("bill.hours", words.V{"hours": strconv.FormatFloat(i.Exact, 'f', 1, 64)}), Of: i.Name})
 		default:
-			i.Bought = append(i.Bought, bill.Buy{By: bill.ByPiece, Count: i.Exact, Many: reason.Say(i.Exact)})
+			of := i.Name
+			if i.Cut > 0 {
+				of = append(append(reason.Text{}, of...), words.Say("bill.of-them-cut", words.V{"cut": i.Cut})...)
+			}
+			i.Bought = append(i.Bought, bill.Buy{By: bill.ByPiece, Count: i.Exact, Many: reason.Say(i.Exact), Of: of})
+		}
+		i.Group = words.Plain("bill.group-" + dashed(string(i.Kind)))
+		for n := range i.Bought {
+			b := &i.Bought[n]
+			if b.What = i.What; n > 0 {
+				b.What = words.Plain("bill.or-by-" + dashed(b.By))
+			}
 		}
 	}
 }

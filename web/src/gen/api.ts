@@ -3327,6 +3327,10 @@ export interface Item {
     | 'soil'
     | 'labour'
   /**
+   * Heading under which it is read.
+   */
+  group: string
+  /**
    * The stage of the work that needs it.
    */
   stage: 'walk' | 'string' | 'space' | 'grade' | 'gates' | 'dig' | 'pour'
@@ -3367,9 +3371,13 @@ export interface Item {
 }
 export interface Buy {
   /**
-   * pieces, bags, truck, mix, bulk bags, loose.
+   * pieces, hours, bags, bulk bags, truck, mix or loose.
    */
   by: string
+  /**
+   * What it is called on its line: the item, or how else it is bought.
+   */
+  what: string
   /**
    * How many are bought: whole pieces or bags, or cubic metres in the steps that a truck is ordered in.
    */

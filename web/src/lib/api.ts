@@ -1,4 +1,5 @@
 import type {
+  Bill,
   Advised,
   AdviseRequest,
   Explained,
@@ -153,6 +154,7 @@ export const api = {
   plan: (doc: Job) => call<Plan>('POST', '/plan', doc),
   /** What is said beside them. */
   tell: (doc: Job, signal?: AbortSignal) => call<Told>('POST', '/tell', doc, signal),
+  bill: (doc: Job, signal?: AbortSignal) => call<Bill>('POST', '/bill', doc, signal),
   /** The ways out of findings, each as soon as it is worked out. */
   advise: (req: AdviseRequest, signal: AbortSignal, each: (one: Advised) => void) =>
     stream('/advise', req, signal, each),

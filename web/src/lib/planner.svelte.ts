@@ -2,6 +2,7 @@
 // what is said beside them and the ways out of its findings when the hand
 // rests; the reasons of a figure when it is opened.
 import type {
+  Bill,
   Advised,
   Caution,
   Explained,
@@ -78,6 +79,8 @@ export class Planner {
   private figures = $state.raw<Plan>()!
   private told = $state.raw<Told>()!
   private advice = $state.raw<Record<string, Advised>>({})
+  /** What the job takes, item by item: of the figures that were drawn last when nothing moved. */
+  bill = $state.raw<Bill>({ items: [], runs: [] })
 
   /** No newer figures are on their way than those that are drawn. */
   caughtUp = $state(true)
@@ -104,7 +107,7 @@ export class Planner {
   /** Plans a document for the first time, with all that is said of it. */
   async open(doc: Job) {
     const figures = await api.plan(doc)
-    this.told = await api.tell(doc)
+    ;[this.told, this.bill] = await Promise.all([api.tell(doc), api.bill(doc)])
     this.figures = figures
     this.of = doc
     this.rest(0)
@@ -166,7 +169,9 @@ export class Planner {
     const asking = (this.asking = new AbortController())
     const doc = this.of!
     try {
-      this.told = await api.tell(doc, asking.signal)
+      const [told, bill] = await Promise.all([api.tell(doc, asking.signal), api.bill(doc, asking.signal)])
+      this.told = told
+      this.bill = bill
       const advice: Record<string, Advised> = {}
       let shown = performance.now()
       await api.advise({ doc }, asking.signal, (one) => {

@@ -1,7 +1,7 @@
 // One open job: its document and the saving of it, its plan, what is worked on,
 // and where in the work somebody is.
 import { nameChoices } from './names'
-import type { Figure, Finding, Job, JobState, Op } from '../gen/api'
+import type { Bill, Figure, Finding, Job, JobState, Op } from '../gen/api'
 import { api, Refused } from './api'
 import { DocumentStore } from './document.svelte'
 import type { Change } from './doc'
@@ -80,6 +80,9 @@ export class Session {
     return this.planner.findings
   }
   /** Ways out are of the plan that is drawn. */
+  get bill(): Bill {
+    return this.planner.bill
+  }
   get advised(): boolean {
     return this.planner.settled
   }

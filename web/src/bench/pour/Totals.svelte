@@ -1,184 +1,94 @@
 <script lang="ts">
-  // What every run takes, and the whole job: exact sums, rounded up once.
-  import type { Totals } from '../../gen/api'
-  import { kindName } from '../../lib/names'
-  import type { Session } from '../../lib/session.svelte'
-  import { bulk, hours, short, small, weight } from '../../lib/tape'
-  import Figure from '../../parts/Figure.svelte'
+  // The bill of every run, and of the whole job: exact sums, rounded up once.
+  import type { Buy, Item } from '../../gen/api'
+  import { groups, type Group } from '../../lib/bill'
   import { ofTotals } from '../../lib/figure'
+  import type { Session } from '../../lib/session.svelte'
+  import Figure from '../../parts/Figure.svelte'
+  import Words from '../../parts/Words.svelte'
 
   let { session }: { session: Session } = $props()
   const units = $derived(session.units)
+  const bill = $derived(session.bill)
+  const many = $derived(bill.runs.length > 1)
   const columns = $derived([
-    ...session.plan.runs
-      .filter((r) => r.posts.length)
-      .map((r) => ({ id: r.id, name: r.name || r.id, t: r.totals })),
-    ...(session.plan.runs.length > 1 ? [{ id: 'job', name: 'Whole job', t: session.plan.totals }] : []),
+    ...(many ? [{ id: 'job', name: 'Whole job', items: bill.items }] : []),
+    ...bill.runs.filter((r) => r.items.length).map((r) => ({ id: r.run, name: r.name, items: r.items })),
   ])
-  interface Line {
-    name: string
-    of: (t: Totals) => string
-    why?: 'concrete' | 'gravel' | 'hours' | 'spoil'
-    strong?: boolean
+  /** What a run buys of an item in one way; nothing where it takes none. */
+  const bought = (items: Item[], of: Item, by: Buy) =>
+    items.find((i) => i.id === of.id)?.bought.find((b) => b.by === by.by)
+  const explained = ['concrete', 'gravel', 'hours', 'spoil'] as const
+  const why = (item: Item) => explained.find((w) => w === item.why)
+  /** How many pieces a group comes to, where it is all pieces of one kind. */
+  function sum(items: Item[], group: Group) {
+    const kind = group.lines[0]!.item.kind
+    if (group.lines.length < 2 || group.lines.some((l) => l.item.unit !== 'pieces' || l.item.kind !== kind))
+      return ''
+    return items.filter((i) => i.kind === kind).reduce((n, i) => n + i.exact, 0)
   }
-  const none = (v: number, say: (v: number) => string) => (v > 1e-9 ? say(v) : '—')
-  const parts = $derived.by<{ title: string; lines: Line[] }[]>(() => {
-    const stocks = session.plan.totals.kindStock
-    const sizes = session.plan.totals.holes
-    const bagNames = [...new Set(session.plan.runs.flatMap((r) => r.totals.bagKinds.map((b) => b.bag)))]
-    return [
-      {
-        title: 'Posts',
-        lines: [
-          { name: 'To be set', of: (t) => String(t.posts), strong: true },
-          ...stocks.map((s) => ({
-            name: `${kindName[s.kind]}, ${s.length ? short(s.length, units) : 'longer than any stock'}`,
-            of: (t: Totals) =>
-              String(
-                t.kindStock.find(
-                  (k) => k.kind === s.kind && Math.abs((k.length ?? 0) - (s.length ?? 0)) < 0.01,
-                )?.count ?? '—',
-              ),
-          })),
-          {
-            name: 'Corner posts counted in the run before',
-            of: (t) => (t.elsewhere ? String(t.elsewhere) : '—'),
-          },
-        ],
-      },
-      {
-        title: 'Holes',
-        lines: [
-          ...sizes.map((h) => ({
-            name: `${short(h.width, units)}${h.square ? ' square' : ''} × ${short(h.depth, units)}`,
-            of: (t: Totals) =>
-              String(
-                t.holes.find(
-                  (k) =>
-                    Math.abs(k.width - h.width) < 0.01 &&
-                    Math.abs(k.depth - h.depth) < 0.01 &&
-                    k.square === h.square,
-                )?.count ?? '—',
-              ),
-          })),
-          { name: 'Hours by hand, one person', of: (t) => hours(t.hours.byHand), why: 'hours' },
-          { name: 'Hours with the auger', of: (t) => hours(t.hours.byAuger), why: 'hours' },
-          { name: 'of them by hand anyway', of: (t) => (t.hours.hand ? `${t.hours.hand} holes` : '—') },
-          { name: 'Soil away, loose', of: (t) => bulk(t.spoil, units), why: 'spoil' },
-        ],
-      },
-      {
-        title: 'Concrete',
-        lines: [
-          {
-            name: 'Volume to buy',
-            of: (t) => none(t.concreteToBuy, (v) => small(v, units)),
-            why: 'concrete',
-            strong: true,
-          },
-          ...bagNames.flatMap((name) => [
-            {
-              name: `${name}s`,
-              strong: true,
-              of: (t: Totals) => {
-                const b = t.bagKinds.find((k) => k.bag === name)
-                return b && b.count ? String(b.count) : '—'
-              },
-            },
-            {
-              name: `exactly`,
-              of: (t: Totals) => {
-                const b = t.bagKinds.find((k) => k.bag === name)
-                return b && b.count ? b.exact.toFixed(2) : '—'
-              },
-            },
-          ]),
-          {
-            name: 'or a truck of',
-            of: (t) => none(t.truck.order, (v) => bulk(v, units) + (t.truck.short ? ', short load' : '')),
-          },
-          {
-            name: `or cement, ${session.plan.totals.mix.bag}s`,
-            of: (t) => none(t.mix.bags, (v) => v.toFixed(1)),
-          },
-          { name: 'with sand', of: (t) => none(t.mix.sand, (v) => bulk(v, units)) },
-          { name: 'stone', of: (t) => none(t.mix.stone, (v) => bulk(v, units)) },
-          {
-            name: 'water',
-            of: (t) =>
-              none(t.mix.water, (v) =>
-                units.system === 'metric' ? small(v, units) : `${(v / 0.003785411784).toFixed(0)} gal`,
-              ),
-          },
-        ],
-      },
-      {
-        title: 'Gravel and stone',
-        lines: [
-          {
-            name: 'Gravel, loose',
-            of: (t) => none(t.gravelLoose, (v) => bulk(v, units)),
-            why: 'gravel',
-            strong: true,
-          },
-          { name: 'weighs', of: (t) => none(t.gravelMass, (v) => weight(v, units)) },
-          { name: `${session.plan.totals.gravelBags.name}s`, of: (t) => none(t.gravelBags.count, String) },
-          {
-            name: `or ${session.plan.totals.gravelBulk.name}s`,
-            of: (t) => none(t.gravelBulk.exact, (v) => `${t.gravelBulk.count} (${v.toFixed(2)})`),
-          },
-          ...(session.plan.totals.stone > 1e-9
-            ? [
-                {
-                  name: 'Rocks, stone, rubble, loose',
-                  of: (t: Totals) => none(t.stoneLoose, (v) => bulk(v, units)),
-                  strong: true,
-                },
-                { name: 'weighs', of: (t: Totals) => none(t.stoneMass, (v) => weight(v, units)) },
-              ]
-            : []),
-        ],
-      },
-    ]
+  const saved = $derived.by(() => {
+    const bags = (items: Item[]) =>
+      items
+        .filter((i) => i.kind === 'concrete')
+        .flatMap((i) => i.bought.filter((b) => b.by === 'bags'))
+        .reduce((n, b) => n + b.count, 0)
+    return many ? bill.runs.reduce((n, r) => n + bags(r.items), 0) - bags(bill.items) : 0
   })
-  const rounded = $derived(
-    session.plan.runs.length > 1
-      ? session.plan.runs.reduce((n, r) => n + r.totals.bags, 0) - session.plan.totals.bags
-      : 0,
-  )
 </script>
 
 <div class="relative overflow-x-auto border border-line bg-sheet" data-testid="totals">
   <table class="sheet-table w-full">
-    <caption class="px-2 pt-2 text-left font-bold">What each run takes, and the whole job</caption>
+    <caption class="px-2 pt-2 text-left font-bold"
+      >What each run takes{#if many}, and the whole job{/if}</caption
+    >
     <thead>
       <tr>
-        <th scope="col"></th>
-        {#each columns as c (c.id)}<th scope="col" class={c.id === 'job' ? 'border-l-2! border-l-ink!' : ''}
+        <th scope="col" colspan="2"></th>
+        {#each columns as c (c.id)}<th scope="col" class={c.id === 'job' ? 'border-r-2! border-r-ink!' : ''}
             >{c.name}</th
           >{/each}
       </tr>
     </thead>
-    {#each parts as part (part.title)}
+    {#each groups(bill.items) as group (group.name)}
       <tbody>
         <tr
-          ><th scope="rowgroup" colspan={columns.length + 1} class="border-t-2! border-t-ink! text-left"
-            >{part.title}</th
-          ></tr
+          ><th scope="rowgroup" colspan="2" class="border-t-2! border-t-ink! text-left">{group.name}</th>
+          {#each columns as c (c.id)}
+            <td
+              class="border-t-2! border-t-ink! text-[1.05rem] font-bold {c.id === 'job'
+                ? 'border-r-2! border-r-ink!'
+                : ''}">{sum(c.items, group)}</td
+            >
+          {/each}</tr
         >
-        {#each part.lines as line, i (i)}
+        {#each group.lines as l (l.item.id + l.buy.by)}
           <tr>
-            <td>{line.name}</td>
+            <td class={l.or ? 'pl-6! text-pencil' : ''}>{l.buy.what}</td>
+            <td class="text-left! text-pencil"
+              >{#if l.item.unit === 'pieces' && l.item.name.length}<Words
+                  says={l.item.name}
+                  {units}
+                />{/if}</td
+            >
             {#each columns as c (c.id)}
+              {@const b = bought(c.items, l.item, l.buy)}
               <td
-                class="{line.strong ? 'text-[1.05rem] font-semibold' : ''} {c.id === 'job'
-                  ? 'border-l-2! border-l-ink!'
+                class="{l.or ? 'text-pencil' : 'text-[1.05rem] font-semibold'} {c.id === 'job'
+                  ? 'border-r-2! border-r-ink!'
                   : ''}"
               >
-                {#if line.why}<Figure
-                    why={ofTotals(c.id === 'job' ? undefined : c, line.why)}
-                    of="{line.name}, {c.name}">{line.of(c.t)}</Figure
-                  >{:else}{line.of(c.t)}{/if}
+                {#if !b}—{:else if why(l.item) && !l.or}<Figure
+                    why={ofTotals(
+                      c.id === 'job' ? undefined : session.plan.runs.find((r) => r.id === c.id),
+                      why(l.item)!,
+                    )}
+                    of="{l.buy.what}, {c.name}"><Words says={b.many} {units} /></Figure
+                  >{:else}<Words says={b.many} {units} />{/if}
+                {#if b?.of?.length && l.item.unit !== 'pieces'}<span
+                    class="block max-w-44 text-[0.88rem] font-normal whitespace-normal text-pencil"
+                    ><Words says={b.of} {units} /></span
+                  >{/if}
               </td>
             {/each}
           </tr>
@@ -188,8 +98,8 @@
   </table>
 </div>
 <p class="mt-2 max-w-prose text-pencil">
-  All sums are of exact values. Bags are rounded up once: bought for each run by itself, or once for the job{rounded >
+  All sums are of exact values. Bags are rounded up once: bought for each run by itself, or once for the job{saved >
   0
-    ? `, which saves ${rounded} ${rounded === 1 ? 'bag' : 'bags'}`
+    ? `, which saves ${saved} ${saved === 1 ? 'bag' : 'bags'}`
     : ''}. A corner post is dug once, and counted in the run that ends there.
 </p>
