@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"mallow/core/bill"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/plan"
@@ -230,27 +231,25 @@ func (w writer) strings(i int) []Sheet {
 // which of them are terminals.
 func (w writer) whatPosts(r plan.Run) Para {
 	var parts []string
-	for _, p := range r.Totals.Parts {
-		if !strings.HasSuffix(p.What, "posts") {
+	for _, row := range bill.Rows(r.Items) {
+		if row.Kind != bill.Post {
 			continue
 		}
-		said := fmt.Sprintf("%d %s, %s", p.Count, p.Named(), w.say(p.Says))
-		if p.What == "terminal posts" {
-			var ids []string
-			for i := range r.Posts {
-				q := &r.Posts[i]
-				if q.Kind != job.LinePost && q.Shared == "" && q.Stays == "" && q.Width == p.Width && q.Stock != nil && length.Same(*q.Stock, p.Length) {
-					ids = append(ids, q.ID)
-				}
-			}
-			if len(ids) > 0 {
-				said += " (" + strings.Join(ids, ", ") + ")"
-			}
+		said := fmt.Sprintf("%s %s, %s", w.say(row.Many), strings.ToLower(row.Buy.What), w.say(row.Of))
+		var ids []string
+		for _, lot := range row.Goes {
+			ids = append(ids, lot.At...)
+		}
+		if len(ids) <= mostNamed {
+			said += " (" + strings.Join(ids, ", ") + ")"
 		}
 		parts = append(parts, said)
 	}
 	return Para{Words: "Posts to set: " + strings.Join(parts, "; ") + "."}
 }
+
+// mostNamed is how many posts of one length are named one by one.
+const mostNamed = 6
 
 // posts are cut lengths, marks and the story stick.
 func (w writer) posts(i int) []Sheet {

@@ -87,6 +87,10 @@ func TestReasonsAndWaysOutOnRequest(t *testing.T) {
 		t.Errorf("a hole's depth is explained as %+v", why)
 	}
 	c.must(200, "POST", "/api/tell", string(doc), nil)
+	var b plan.Bill
+	if c.must(200, "POST", "/api/bill", string(doc), &b); len(b.Items) < 15 || len(b.Runs) != len(p.Runs) || len(b.Runs[0].Items) == 0 {
+		t.Errorf("the bill has %d items and %d runs", len(b.Items), len(b.Runs))
+	}
 }
 
 // Every question about a plan answers what it cannot take with the field, what
@@ -110,6 +114,8 @@ func TestBadQuestionsAboutAPlan(t *testing.T) {
 		{"/api/ways", request(t, doc, map[string]any{"run": "R1", "post": million}), 422, "/post"},
 		{"/api/ways", request(t, doc, map[string]any{"run": "🪵", "post": ""}), 422, "/post"},
 		{"/api/tell", `{"mallow":9}`, 422, "/mallow"},
+		{"/api/bill", `{"mallow":9}`, 422, "/mallow"},
+		{"/api/bill", `[]`, 422, "/"},
 		{"/api/advise", request(t, json.RawMessage(`{"mallow":9}`), nil), 422, "/mallow"},
 	} {
 		status, _, raw := c.ask("POST", q.path, q.body)
@@ -155,7 +161,7 @@ func TestOneResultServesMany(t *testing.T) {
 	var p plan.Plan
 	c.must(200, "POST", "/api/plan", string(doc), &p)
 	why := request(t, doc, map[string]any{"figure": plan.Figure{Run: p.Runs[0].ID, Of: "post", ID: p.Runs[0].Posts[1].ID, What: "top"}})
-	asks := map[string]string{"/api/plan": string(doc), "/api/tell": string(doc), "/api/explain": why, "/api/advise": request(t, doc, nil)}
+	asks := map[string]string{"/api/plan": string(doc), "/api/tell": string(doc), "/api/bill": string(doc), "/api/explain": why, "/api/advise": request(t, doc, nil)}
 	want := map[string][]byte{}
 	for path, body := range asks {
 		want[path] = first(path, body)
@@ -193,7 +199,7 @@ func differ(a, b []byte) string {
 func TestAnswerBudgets(t *testing.T) {
 	c := start(t)
 	doc := demoDoc(t)
-	for path, most := range map[string]int{"/api/plan": 140_000, "/api/tell": 115_000} {
+	for path, most := range map[string]int{"/api/plan": 140_000, "/api/tell": 115_000, "/api/bill": 60_000} {
 		_, _, raw := c.ask("POST", path, doc)
 		t.Logf("%s: %d bytes", path, len(raw))
 		if len(raw) > most {

@@ -73,7 +73,7 @@ func bombs(r *rig) error {
 		}
 		return s.alive()
 	}
-	for _, path := range []string{"/api/plan", "/api/tell", "/api/explain", "/api/advise", "/api/ways", "/api/jobs", "/api/reshape", "/api/import", "/api/alternatives", "/api/looks", "/api/square", "/api/pegs", "/api/rod/walk", "/api/office/ask"} {
+	for _, path := range []string{"/api/plan", "/api/tell", "/api/bill", "/api/explain", "/api/advise", "/api/ways", "/api/jobs", "/api/reshape", "/api/import", "/api/alternatives", "/api/looks", "/api/square", "/api/pegs", "/api/rod/walk", "/api/office/ask"} {
 		for _, body := range [][]byte{deep, wide, emoji, {}, []byte("null"), []byte(`[]`), []byte(`"`), bytes.Repeat([]byte("9"), 1<<20), make([]byte, 5<<20)} {
 			if err := send(path, "", body); err != nil {
 				return err

@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"mallow/core/bill"
 	"mallow/core/document"
 	"mallow/core/finding"
 	"mallow/core/job"
@@ -278,9 +279,9 @@ func TestMaterialsThatCannot(t *testing.T) {
 	}
 	// Gravel boards that belong to it are counted on level ground: one a bay.
 	boards := 0
-	for _, part := range q.Totals.Parts {
-		if part.What == "gravel boards" {
-			boards = part.Count
+	for _, item := range q.Items {
+		if item.Kind == bill.Board {
+			boards += int(item.Exact)
 		}
 	}
 	if boards != len(q.Bays) || q.Bays[0].Boards != 1 {
@@ -429,12 +430,12 @@ func TestRailsAreCounted(t *testing.T) {
 	if len(run.Bays) != 13 {
 		t.Fatalf("%d bays", len(run.Bays))
 	}
-	for _, p := range run.Totals.Parts {
-		if p.What == "rails" && p.Count == 39 && length.Same(p.Length, 11*length.Foot) {
+	for _, i := range run.Items {
+		if i.Kind == bill.Rail && i.Exact == 39 && length.Same(i.Length, 11*length.Foot) {
 			return
 		}
 	}
-	t.Errorf("no 39 rails: %+v", run.Totals.Parts)
+	t.Errorf("no 39 rails: %+v", run.Items)
 }
 
 // Explanations print masses, forces and moments in the job's own units.

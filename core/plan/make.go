@@ -102,16 +102,6 @@ func (r *Result) Figures() Plan {
 			p.Findings = append(p.Findings, f.Finding)
 		}
 	}
-	name := func(t *load.Totals) {
-		t.Parts = append([]load.LoadPart{}, t.Parts...)
-		for i := range t.Parts {
-			t.Parts[i].Says = t.Parts[i].Words()
-		}
-	}
-	for i := range p.Runs {
-		name(&p.Runs[i].Totals)
-	}
-	name(&p.Totals)
 	return p
 }
 

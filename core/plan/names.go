@@ -44,10 +44,9 @@ type (
 	Pin       = setout.Pin
 	TopLine   = setout.TopLine
 
-	Totals   = load.Totals
-	LoadPart = load.LoadPart
-	Holes    = load.Holes
-	Stock    = load.Stock
+	Totals = load.Totals
+	Holes  = load.Holes
+	Stock  = load.Stock
 
 	RuleLevel = stage.RuleLevel
 	Caution   = stage.Caution

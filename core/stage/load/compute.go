@@ -31,7 +31,7 @@ func Compute(m *gates.Gates) *Load {
 // add adds up the run: exact values first, what is bought whole last. A
 // corner post is counted in the run that ends there.
 func (m *Load) add() Totals {
-	t := Totals{BagKinds: []BagCount{}, Stock: []Stock{}, KindStock: []KindStock{}, Kinds: []KindCount{}, Holes: []Holes{}, Parts: []LoadPart{}}
+	t := Totals{BagKinds: []BagCount{}, Stock: []Stock{}, KindStock: []KindStock{}, Kinds: []KindCount{}, Holes: []Holes{}}
 	soil := m.Earth()
 	t.Cut, t.Fill, t.InfillBoards = soil.Cut, soil.Fill, soil.Boards
 	t.swings(m.Made)
@@ -49,8 +49,7 @@ func (m *Load) add() Totals {
 		}
 	}
 	t.posts(own)
-	t.parts(m, own)
-	t.pieces()
+	t.pieces(m)
 	if m.BagKnown {
 		t.bag(m.Bag, 0)
 	}
@@ -216,12 +215,24 @@ func (m *Load) waste() float64 {
 	return share
 }
 
-// pieces counts the panels, rails and bays of boards among the parts.
-func (t *Totals) pieces() {
-	for _, p := range t.Parts {
-		switch p.What {
-		case "panels", "rails", "bays of boards":
-			t.Pieces, t.CutPieces = t.Pieces+p.Count, t.CutPieces+p.Cut
+// pieces counts the panels, rails and bays of boards, and of them those that
+// are cut.
+func (t *Totals) pieces(m *Load) {
+	for _, row := range m.RailRows {
+		for _, p := range row.Pieces {
+			t.Pieces++
+			if p.Cut {
+				t.CutPieces++
+			}
+		}
+	}
+	_, each := bayPiece(m)
+	for i := range m.Bays {
+		if b := &m.Bays[i]; b.Piece > 0 {
+			t.Pieces += each
+			if b.PieceCut {
+				t.CutPieces += each
+			}
 		}
 	}
 }
@@ -237,10 +248,6 @@ func (t *Totals) add(o Totals) {
 	t.Dug, t.SoilBack, t.Spoil = t.Dug+o.Dug, t.SoilBack+o.SoilBack, t.Spoil+o.Spoil
 	t.Hours.ByHand, t.Hours.ByAuger, t.Hours.Hand = t.Hours.ByHand+o.Hours.ByHand, t.Hours.ByAuger+o.Hours.ByAuger, t.Hours.Hand+o.Hours.Hand
 	t.StockShort += o.StockShort
-	for _, p := range o.Parts {
-		t.part(p)
-	}
-	t.sortParts()
 	for _, h := range o.Holes {
 		t.sameHoles(h)
 	}
@@ -268,7 +275,7 @@ func JobTotals(runs []*Load, cat materials.Catalog) Totals {
 	if len(runs) == 1 {
 		return runs[0].Totals
 	}
-	t := Totals{BagKinds: []BagCount{}, Stock: []Stock{}, KindStock: []KindStock{}, Kinds: []KindCount{}, Holes: []Holes{}, Parts: []LoadPart{}}
+	t := Totals{BagKinds: []BagCount{}, Stock: []Stock{}, KindStock: []KindStock{}, Kinds: []KindCount{}, Holes: []Holes{}}
 	for _, m := range runs {
 		t.add(m.Totals)
 	}
@@ -322,125 +329,24 @@ func (t *Totals) StockLength() length.Length {
 	return sum
 }
 
-// partOrder is the order in which a load is read out.
-var partOrder = []string{"terminal posts", "line posts", "panels", "rails", "bays of boards", "gravel boards"}
-
-// parts counts the run's posts, panels, rails and gravel boards by what they
-// are.
-func (t *Totals) parts(m *Load, posts []*dig.Post) {
-	put := func(p LoadPart) {
-		if p.Count > 0 {
-			t.part(p)
-		}
-	}
-	for _, p := range posts {
-		part := LoadPart{What: "line posts", Count: 1, Material: m.Material(), Width: p.Width, Round: p.Round, Hollow: p.Hollow}
-		if p.Kind != job.LinePost {
-			part.What = "terminal posts"
-		}
-		if p.Stock != nil {
-			part.Length = snapped(*p.Stock)
-		}
-		put(part)
-	}
-	if m.Spec.Spacing.Way == job.StockRails {
-		put(stockRails(m))
-	} else {
-		put(pieces(m))
-	}
-	put(gravelBoards(m))
-	t.sortParts()
-}
-
-// stockRails are the rails that span several bays.
-func stockRails(m *Load) LoadPart {
-	rails := LoadPart{What: "rails", Length: m.Spec.Spacing.Piece}
-	for _, row := range m.RailRows {
-		for _, p := range row.Pieces {
-			rails.Count++
-			if p.Cut {
-				rails.Cut++
-			}
-		}
-	}
-	return rails
-}
-
-// pieces are what sets the bays: panels, rails in posts, or boards by the bay;
-// none where the bays are only as long as they may be.
-func pieces(m *Load) LoadPart {
-	part, each := bayPiece(m)
-	for i := range m.Bays {
-		if b := &m.Bays[i]; b.Piece > 0 {
-			part.Count += each
-			if b.PieceCut {
-				part.Cut += each
-			}
-		}
-	}
-	return part
-}
-
 // bayPiece is the piece of a bay, and how many of it one above the other.
-func bayPiece(m *Load) (part LoadPart, each int) {
+func bayPiece(m *Load) (part section, each int) {
 	s := m.Spec.Spacing
 	what, ok := map[job.Way]string{job.PanelsBetween: "panels", job.PanelsOnFaces: "panels", job.OverlapRails: "rails", job.FixedModule: "bays of boards"}[s.Way]
 	if !ok {
-		return LoadPart{}, 0
+		return section{}, 0
 	}
 	each = 1
 	if what == "rails" {
 		each = max(1, len(m.Spec.RailHeights()))
 	}
-	part = LoadPart{What: what, Length: s.Piece}
+	part = section{What: what, Length: s.Piece}
 	if what == "panels" {
 		part.Width = m.Spec.Fence.Height - length.Length(m.Spec.Fence.Boards)*m.Spec.Grade.BoardHeight(m.Job.Units)
 	}
 	return part, each
 }
 
-// gravelBoards are those at the foot of every bay and those that close steps.
-func gravelBoards(m *Load) LoadPart {
-	s := m.Spec.Spacing
-	boards := LoadPart{What: "gravel boards", Width: m.Spec.Grade.BoardHeight(m.Job.Units)}
-	if _, piece := s.ByPiece(); piece {
-		boards.Length = s.Piece
-	}
-	for i := range m.Bays {
-		b := &m.Bays[i]
-		if b.Gate == "" {
-			boards.Count += m.Spec.Fence.Boards
-		}
-		if b.Infill != nil && b.Infill.Kind == job.GravelBoards {
-			boards.Count += b.Infill.Boards
-		}
-	}
-	return boards
-}
-
-// part adds a part to those of its kind and size.
-func (t *Totals) part(p LoadPart) {
-	for i := range t.Parts {
-		if q := &t.Parts[i]; q.What == p.What && q.Material == p.Material && length.Same(q.Length, p.Length) && length.Same(q.Width, p.Width) && q.Round == p.Round && q.Hollow == p.Hollow {
-			q.Count, q.Cut = q.Count+p.Count, q.Cut+p.Cut
-			return
-		}
-	}
-	t.Parts = append(t.Parts, p)
-}
-
-func (t *Totals) sortParts() {
-	slices.SortStableFunc(t.Parts, func(a, b LoadPart) int {
-		return cmp.Or(cmp.Compare(slices.Index(partOrder, a.What), slices.Index(partOrder, b.What)), cmp.Compare(a.Width, b.Width), cmp.Compare(a.Length, b.Length))
-	})
-}
-
-// Named is what the part is called, one or many.
-func (p LoadPart) Named() string {
-	return words.Plain("load.part-"+dashed(p.What), words.V{"count": p.Count})
-}
-
-// WithWaste says how much waste the concrete to buy has, after what it is of;
 // nothing where it has none.
 func (t Totals) WithWaste() string {
 	switch {

@@ -44,8 +44,8 @@ func ExplainJob(runs []*Load, t Totals, f stage.Figure) (reason.Why, bool) {
 	return reason.Why{}, false
 }
 
-// words tells a part's section, material and length.
-func (p LoadPart) Words() reason.Text {
+// says tells a piece's section, material and length.
+func (p section) says() reason.Text {
 	switch p.What {
 	case "line posts", "terminal posts":
 		shape := "square"

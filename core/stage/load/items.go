@@ -90,7 +90,7 @@ func (b *biller) posts(m *Load) {
 		if p.Shared != "" || p.Stays != "" {
 			continue
 		}
-		part := LoadPart{What: "line posts", Material: m.Material(), Width: p.Width, Round: p.Round, Hollow: p.Hollow}
+		part := section{What: "line posts", Material: m.Material(), Width: p.Width, Round: p.Round, Hollow: p.Hollow}
 		first := 1.0
 		if p.Kind != job.LinePost {
 			part.What, first = "terminal posts", 0
@@ -100,7 +100,7 @@ func (b *biller) posts(m *Load) {
 		}
 		b.piece(bill.Item{
 			ID:   fmt.Sprintf("post/%s/%.1f-%v-%v-%s/%.0f", dashed(part.What), float64(p.Width), p.Round, p.Hollow, part.Material, float64(part.Length)),
-			Kind: bill.Post, Stage: finding.Dig, What: named(part.What), Name: part.Words(), Unit: bill.Pieces, Length: part.Length,
+			Kind: bill.Post, Stage: finding.Dig, What: named(part.What), Name: part.says(), Unit: bill.Pieces, Length: part.Length,
 			Order: bill.Order{First: first, Second: float64(p.Width), Third: float64(part.Length)},
 		}, 1, p.ID, p.Needed, false)
 	}
@@ -115,15 +115,15 @@ var pieceKinds = map[string]bill.Kind{"panels": bill.Panel, "rails": bill.Rail, 
 // pieces are what sets the bays: rails over several of them, or panels, rails
 // and boards bay by bay.
 func (b *biller) pieces(m *Load) {
-	item := func(p LoadPart) bill.Item {
+	item := func(p section) bill.Item {
 		return bill.Item{
 			ID:   fmt.Sprintf("%s/%.1f×%.1f", dashed(p.What), float64(p.Length), float64(p.Width)),
-			Kind: pieceKinds[p.What], Stage: finding.Space, What: named(p.What), Name: p.Words(), Unit: bill.Pieces, Length: p.Length,
+			Kind: pieceKinds[p.What], Stage: finding.Space, What: named(p.What), Name: p.says(), Unit: bill.Pieces, Length: p.Length,
 			Order: bill.Order{Second: float64(p.Width), Third: float64(p.Length)},
 		}
 	}
 	if m.Spec.Spacing.Way == job.StockRails {
-		rails := item(LoadPart{What: "rails", Length: m.Spec.Spacing.Piece})
+		rails := item(section{What: "rails", Length: m.Spec.Spacing.Piece})
 		for _, row := range m.RailRows {
 			for _, p := range row.Pieces {
 				b.piece(rails, 1, p.From, p.Length, p.Cut)
@@ -144,12 +144,12 @@ func (b *biller) pieces(m *Load) {
 
 // boards are gravel boards, and boards cut to the slope.
 func (b *biller) boards(m *Load) {
-	part := LoadPart{What: "gravel boards", Width: m.Spec.Grade.BoardHeight(m.Job.Units)}
+	part := section{What: "gravel boards", Width: m.Spec.Grade.BoardHeight(m.Job.Units)}
 	if _, piece := m.Spec.Spacing.ByPiece(); piece {
 		part.Length = m.Spec.Spacing.Piece
 	}
 	gravel := bill.Item{ID: fmt.Sprintf("gravel-boards/%.1f×%.1f", float64(part.Length), float64(part.Width)), Kind: bill.Board, Stage: finding.Grade,
-		What: named(part.What), Name: part.Words(), Unit: bill.Pieces, Length: part.Length, Order: bill.Order{First: 1, Second: float64(part.Width), Third: float64(part.Length)}}
+		What: named(part.What), Name: part.says(), Unit: bill.Pieces, Length: part.Length, Order: bill.Order{First: 1, Second: float64(part.Width), Third: float64(part.Length)}}
 	sloped := bill.Item{ID: fmt.Sprintf("infill-boards/%.1f", float64(part.Width)), Kind: bill.Board, Stage: finding.Grade,
 		What: words.Plain("bill.what-infill-boards"), Name: words.Say("bill.cut-to-the-slope", words.V{"height": part.Width}), Unit: bill.Pieces, Order: bill.Order{First: 2, Second: float64(part.Width)}}
 	for i := range m.Bays {

@@ -14,7 +14,6 @@ type Totals struct {
 	Reused     int         `json:"reused" jsonschema:"required" jsonschema_description:"Old posts that stay and are built onto."`
 	Pieces     int         `json:"pieces" jsonschema:"required" jsonschema_description:"Panels, rails, or bays of boards, whole and cut; of rails every one, in every row."`
 	CutPieces  int         `json:"cutPieces" jsonschema:"required" jsonschema_description:"Of these, cut from a full one."`
-	Parts      []LoadPart  `json:"parts" jsonschema:"required" jsonschema_description:"Posts, panels, rails and gravel boards to load, each kind and size once. What is not counted yet is not in it."`
 	Elsewhere  int         `json:"elsewhere" jsonschema:"required" jsonschema_description:"Posts of the run that are counted in another run."`
 	Kinds      []KindCount `json:"kinds" jsonschema:"required"`
 	Stock      []Stock     `json:"stock" jsonschema:"required"`
@@ -53,17 +52,14 @@ type Totals struct {
 	Why *TotalsWhy `json:"why,omitempty"`
 }
 
-// LoadPart is something to load of one kind and size.
-type LoadPart struct {
-	What     string        `json:"what" jsonschema:"required,enum=line posts,enum=terminal posts,enum=panels,enum=rails,enum=bays of boards,enum=gravel boards"`
-	Count    int           `json:"count" jsonschema:"required"`
-	Cut      int           `json:"cut" jsonschema:"required" jsonschema_description:"Of these, cut from a full one."`
-	Material string        `json:"material,omitempty"`
-	Length   length.Length `json:"length" jsonschema:"required" jsonschema_description:"As bought; 0 for a post that is longer than any stock."`
-	Width    length.Length `json:"width" jsonschema:"required" jsonschema_description:"Side or diameter of a post; height of a panel or board; 0 where it is not known."`
-	Round    bool          `json:"round" jsonschema:"required"`
-	Hollow   bool          `json:"hollow" jsonschema:"required"`
-	Says     reason.Text   `json:"says" jsonschema:"required" jsonschema_description:"Section, material and length in words."`
+// section is what a piece is: section, material and size as bought.
+type section struct {
+	What     string // of what it is one
+	Material string
+	Length   length.Length // 0 for a post that is longer than any stock
+	Width    length.Length // side or diameter of a post; height of a panel or board; 0 where it is not known
+	Round    bool
+	Hollow   bool
 }
 
 // TotalsWhy is where the totals are explained.

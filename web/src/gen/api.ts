@@ -3102,10 +3102,6 @@ export interface Totals {
    */
   cutPieces: number
   /**
-   * Posts, panels, rails and gravel boards to load, each kind and size once. What is not counted yet is not in it.
-   */
-  parts: LoadPart[]
-  /**
    * Posts of the run that are counted in another run.
    */
   elsewhere: number
@@ -3196,26 +3192,6 @@ export interface Totals {
    */
   steps: number
   why?: TotalsWhy
-}
-export interface LoadPart {
-  what: 'line posts' | 'terminal posts' | 'panels' | 'rails' | 'bays of boards' | 'gravel boards'
-  count: number
-  /**
-   * Of these, cut from a full one.
-   */
-  cut: number
-  material?: string
-  /**
-   * As bought; 0 for a post that is longer than any stock.
-   */
-  length: number
-  /**
-   * Side or diameter of a post; height of a panel or board; 0 where it is not known.
-   */
-  width: number
-  round: boolean
-  hollow: boolean
-  says: Text
 }
 export interface KindCount {
   kind: 'end' | 'corner' | 'gate' | 'line'
