@@ -143,7 +143,7 @@ test('totals of three runs and of the job, each rounded once', async ({ page, ma
     ['digging-by-auger', 'h'],
     ['spoil', '4.73 yd³'],
   ] as const)
-    await expect(page.locator(`[data-load="${what}"]`).last()).toContainText(says)
+    await expect(page.locator(`[data-bill="${what}"]`).last()).toContainText(says)
   // Set with the others in stone, the gate's posts need no bags.
   await part(page, 'Filling')
   await run(page, 'Round the trees')

@@ -57,6 +57,14 @@
     }
   })
 
+  /** That a job was planned may be told before this window listens: it is asked for, too. */
+  const ASK = 1000
+  $effect(() => {
+    if (!jobs?.some((j) => j.pending)) return
+    const timer = setTimeout(() => void load(), ASK)
+    return () => clearTimeout(timer)
+  })
+
   let typed: ReturnType<typeof setTimeout> | undefined
   function search(text: string) {
     words = text

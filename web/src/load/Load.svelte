@@ -80,10 +80,10 @@
   </button>
   <div class="px-3 pb-3 lg:block lg:py-3 {open ? 'max-h-[60dvh] overflow-auto' : 'hidden'}">
     <h2 id="load-title" class="text-[1.05rem] font-bold">The load{many ? ', whole job' : ''}</h2>
+    {#if !read.length}<p class="text-pencil">Nothing yet.</p>{/if}
     <dl class="mt-1" data-testid="load">
-      {#if !read.length}<p class="text-pencil">Nothing yet.</p>{/if}
       {#each read as g (g.name)}
-        <div class="border-t border-rule py-2" data-load={g.lines[0]!.item.kind}>
+        <div class="border-t border-rule py-2" data-group={g.lines[0]!.item.kind}>
           <dt class="label">{g.name}</dt>
           {#if head(g) === 'posts'}
             <dd class="text-[1.35rem] font-bold" data-load="posts">
@@ -110,7 +110,7 @@
           {/if}
           {#each g.lines as l (l.item.id + l.buy.by)}
             {@const why = explained.find((w) => w === l.item.why)}
-            <dd class={l.or ? 'text-[0.95rem]' : 'text-[1.05rem]'} data-load={l.or ? l.buy.by : l.item.id}>
+            <dd class={l.or ? 'text-[0.95rem]' : 'text-[1.05rem]'} data-bill={l.or ? l.buy.by : l.item.id}>
               {#if l.item.unit === 'pieces'}
                 <Words says={l.buy.many} {units} /> × <Words says={l.buy.of ?? []} {units} />
                 <span class="text-[0.95rem] text-pencil">{l.item.what.toLowerCase()}</span>
