@@ -106,8 +106,9 @@ export class Planner {
 
   /** Plans a document for the first time, with all that is said of it. */
   async open(doc: Job) {
-    const figures = await api.plan(doc)
-    ;[this.told, this.bill] = await Promise.all([api.tell(doc), api.bill(doc)])
+    const [figures, told, bill] = await Promise.all([api.plan(doc), api.tell(doc), api.bill(doc)])
+    this.told = told
+    this.bill = bill
     this.figures = figures
     this.of = doc
     this.rest(0)
