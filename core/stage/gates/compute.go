@@ -12,7 +12,6 @@ import (
 	"mallow/core/stage/dig"
 	"mallow/core/stage/slope"
 	"mallow/core/survey"
-	"mallow/core/words"
 )
 
 // gatesRun is a run with its gates.
@@ -64,11 +63,11 @@ func (w *planner) hinges(l *GateLeaf, post *dig.Post) {
 		l.Spacing = 0
 	} else {
 		l.Pull = gate.HingeForce(l.Moment, l.Spacing)
-		l.Hinges = append(l.Hinges, w.mark(words.Plain("gates.bottom-hinge"), post, in, "up"))
+		l.Hinges = append(l.Hinges, w.mark(bottomHinge, post, in, "up"))
 		if l.Height >= w.m.Cat.Passage.Third-length.Tolerance {
-			l.Hinges = append(l.Hinges, w.mark(words.Plain("gates.middle-hinge"), post, l.Height/2, "up"))
+			l.Hinges = append(l.Hinges, w.mark(middleHinge, post, l.Height/2, "up"))
 		}
-		l.Hinges = append(l.Hinges, w.mark(words.Plain("gates.top-hinge"), post, l.Height-in, "down"))
+		l.Hinges = append(l.Hinges, w.mark(topHinge, post, l.Height-in, "down"))
 	}
 	ground := gate.Ground{Line: w.m.Profile, From: w.posts[0].Station + w.out.Post/2, To: w.posts[1].Station - w.out.Post/2, Crown: w.gate.Crown}
 	// Blocks stand a little in from the leaf's ends, where it can be held.
@@ -76,7 +75,7 @@ func (w *planner) hinges(l *GateLeaf, post *dig.Post) {
 	for _, b := range []struct {
 		name string
 		out  length.Length
-	}{{words.Plain("gates.under-the-hinge-end"), l.Heel + l.Width/10}, {words.Plain("gates.under-the-tip"), l.Heel + 9*l.Width/10}} {
+	}{{underHinges, l.Heel + l.Width/10}, {underTip, l.Heel + 9*l.Width/10}} {
 		at, _ := leaf.At(0, b.out)
 		l.Blocks = append(l.Blocks, Block{b.name, w.out.Bottom - ground.Height(at, 0), at})
 	}
@@ -102,7 +101,7 @@ func (w *planner) latch() {
 		post = w.posts[0] // on the leaves, measured from the first post's ground
 	}
 	onLeaf := post.Ground + w.gate.Latch - w.out.Bottom
-	mark := w.mark(words.Plain("gates.latch"), post, onLeaf, "")
+	mark := w.mark(latchMark, post, onLeaf, "")
 	w.out.Latch = &mark
 }
 

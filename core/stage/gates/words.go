@@ -14,6 +14,16 @@ import (
 	"mallow/core/words"
 )
 
+// What marks and blocks are called.
+var (
+	bottomHinge = words.Plain("gates.bottom-hinge")
+	middleHinge = words.Plain("gates.middle-hinge")
+	topHinge    = words.Plain("gates.top-hinge")
+	latchMark   = words.Plain("gates.latch")
+	underHinges = words.Plain("gates.under-the-hinge-end")
+	underTip    = words.Plain("gates.under-the-tip")
+)
+
 // teller says how a gate is ordered, hung and looked at.
 type teller struct{ *planner }
 

@@ -12,7 +12,6 @@ import (
 	"mallow/core/pour"
 	"mallow/core/stage/dig"
 	"mallow/core/stage/gates"
-	"mallow/core/words"
 )
 
 // loadRun is a run with what it takes.
@@ -345,17 +344,6 @@ func bayPiece(m *Load) (part section, each int) {
 		part.Width = m.Spec.Fence.Height - length.Length(m.Spec.Fence.Boards)*m.Spec.Grade.BoardHeight(m.Job.Units)
 	}
 	return part, each
-}
-
-// nothing where it has none.
-func (t Totals) WithWaste() string {
-	switch {
-	case t.Waste > 0:
-		return words.Plain("load.with-waste", words.V{"waste": t.Waste})
-	case t.Waste < 0:
-		return words.Plain("load.with-waste-as-given")
-	}
-	return ""
 }
 
 // swings adds what is cut so that leaves clear the ground on their way.

@@ -12,7 +12,6 @@ import (
 	"mallow/core/spacing"
 	"mallow/core/stage"
 	"mallow/core/stage/walk"
-	"mallow/core/words"
 )
 
 // spaceRun is a run with its posts where they stand.
@@ -132,7 +131,7 @@ func (m *Spacing) obstacles() {
 		if o.Name == "" {
 			o.Name, o.Said = what, what
 			if k.Kind == job.Service {
-				o.Said = words.Plain("space.service-line", words.V{"service": stage.Lower(what)})
+				o.Said = serviceLine(what)
 			}
 		}
 		m.InTheWay = append(m.InTheWay, o)
@@ -164,10 +163,6 @@ func (m *Spacing) FirstPost(segment int) int {
 
 func IsFooting(k job.KeepOut) bool {
 	return k.Kind == job.Footing || k.Kind == job.OldPost && !k.Stays
-}
-
-var obstacleNames = map[job.Obstacle]string{
-	job.Service: "service", job.Root: "root", job.Rock: "rock", job.Drain: "drain", job.Footing: words.Plain("space.old-footing"), job.OldPost: words.Plain("space.existing-post"), job.NoDig: words.Plain("space.no-digging"),
 }
 
 // hits tells whether a hole runs into what is in the way.

@@ -47,7 +47,7 @@
   })
 
   const says = (r: Remedy) => r.says.map((p) => say(p, session.units)).join('')
-  /** How long a tap waits for ways out that are being worked out anew, in tenths of a second. */
+  /** How long a tap waits for ways out that are being worked out again, in tenths of a second. */
   const PATIENCE = 50
   /** A way out that is tapped while a change is still being planned is taken as
    *  it comes out then: what it says stays, what it sets may not. */
