@@ -445,6 +445,7 @@ test('ten thousand ground points are paged, not poured out', async ({ page, mall
   await expect(page.getByLabel('Station of ground point 61')).toBeVisible()
   // One that is added brings its own page.
   await type(page.getByLabel('Station of a new ground point'), `131' 5"`)
+  await expect(page.getByLabel('Height of the new ground point')).toBeFocused()
   await page.keyboard.type('-12')
   await page.keyboard.press('Enter')
   await expect(page.getByText('9961 to 10001 of 10001')).toBeVisible()
