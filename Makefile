@@ -1,7 +1,7 @@
 # make demo   start Mallow with the demo jobs
 # make test   everything that CI checks
 # make bench  the figures
-.PHONY: torture torture-cut demo serve build test test-full quick go-lint go-test go-full e2e-check web-check e2e generate generate-check fmt bench screenshots fuzz chromium poppler clean
+.PHONY: core-size torture torture-cut demo serve build test test-full quick go-lint go-test go-full e2e-check web-check e2e generate generate-check fmt bench screenshots fuzz chromium poppler clean
 
 VERSION := $(shell git describe --tags --always --dirty 2>/dev/null || echo development)
 CHROMIUM ?= /usr/bin/chromium
