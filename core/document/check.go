@@ -80,7 +80,7 @@ func checkRun(at string, r job.Run, u length.Units) Errors {
 	e = append(e, checkSpacing(at, r, u)...)
 	for i, l := range r.Post.Stock {
 		if l < 300 || l > 12000 {
-			refuse("/post/stock/"+strconv.Itoa(i), u.Short(l), words.Plain("document.from-to", words.V{"value": u.Short(300), "value2": u.Short(12000)}))
+			refuse("/post/stock/"+strconv.Itoa(i), u.Short(l), words.Plain("document.from-to", words.V{"least": u.Short(300), "most": u.Short(12000)}))
 		}
 	}
 	e = append(e, checkRules(at, r, u)...)

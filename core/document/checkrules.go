@@ -53,7 +53,7 @@ func checkHole(at string, h job.HoleRules, s job.SettingRules, post job.Post, u 
 	refuse := func(field, given, allowed string) { e = append(e, FieldError{at + field, given, allowed}) }
 	for i, l := range h.Augers {
 		if l < 50 || l > 2000 {
-			refuse("/hole/augers/"+strconv.Itoa(i), u.Short(l), words.Plain("document.from-to", words.V{"value": u.Short(50), "value2": u.Short(2000)}))
+			refuse("/hole/augers/"+strconv.Itoa(i), u.Short(l), words.Plain("document.from-to", words.V{"least": u.Short(50), "most": u.Short(2000)}))
 		}
 	}
 	across := post.Across()

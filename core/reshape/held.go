@@ -107,7 +107,7 @@ func splitHeld(run job.Run, at length.Length, u length.Units) (a, b job.Run, err
 			h.At = max(0, h.At-at)
 			b.HeldBays = append(b.HeldBays, h)
 		default:
-			return a, b, refuse(words.Plain("reshape.is-in-the-held-bay", words.V{"at": u.Tape(at), "name": named(h.Name, h.ID), "at2": u.Tape(h.At), "at3": u.Tape(h.At + h.Width)}))
+			return a, b, refuse(words.Plain("reshape.is-in-the-held-bay", words.V{"at": u.Tape(at), "name": named(h.Name, h.ID), "from": u.Tape(h.At), "to": u.Tape(h.At + h.Width)}))
 		}
 	}
 	return a, b, nil

@@ -69,7 +69,7 @@ func (m *check) uncut() {
 	if long >= 0 {
 		p := &m.Posts[long]
 		m.Find(finding.Finding{Rule: codeUncutLong, Stage: finding.Dig, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
-			Says: words.Say("dig.uncut-long", words.V{"post": p.ID, "stock": *p.Stock, "cutOff": *p.CutOff, "stock2": *p.Stock - *p.CutOff})})
+			Says: words.Say("dig.uncut-long", words.V{"post": p.ID, "stock": *p.Stock, "cutOff": *p.CutOff, "wanted": *p.Stock - *p.CutOff})})
 	}
 }
 
@@ -85,10 +85,10 @@ func (m *check) shortBays() {
 		a, b := m.Posts[first], m.Posts[first+1]
 		f := finding.Finding{Rule: codeShortBay, Stage: finding.Space, Severity: finding.Check,
 			Place: finding.Place{Bay: stage.BayID(first), Post: a.ID},
-			Says:  words.Say("dig.short-bay", words.V{"post": a.ID, "post2": b.ID, "span": span})}
+			Says:  words.Say("dig.short-bay", words.V{"from": a.ID, "to": b.ID, "span": span})}
 		if span < (a.HoleWidth+b.HoleWidth)/2 {
 			f.Rule, f.Severity = codeHolesMeet, finding.Cannot
-			f.Says = words.Say("dig.and-stand-apart-their-holes", words.V{"post": a.ID, "post2": b.ID, "span": span, "holeWidth": a.HoleWidth, "holeWidth2": b.HoleWidth})
+			f.Says = words.Say("dig.and-stand-apart-their-holes", words.V{"from": a.ID, "to": b.ID, "span": span, "fromHole": a.HoleWidth, "toHole": b.HoleWidth})
 		}
 		m.Find(f, func(a *stage.Advising) []finding.Remedy { return m.MoveGates(a, i, span) })
 	}
@@ -159,7 +159,7 @@ func (m *check) obstacles() {
 		}
 		if len(hit) > 0 && !m.IsBlocked(k) {
 			f := finding.Finding{Rule: codeInTheWay, Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Post: hit[0]},
-				Says: words.Say("dig.in-the-way", words.V{"count": len(hit), "posts": stage.Names(hit), "thing": o.Said, "from": (o.From + o.To) / 2})}
+				Says: words.Say("dig.in-the-way", words.V{"count": len(hit), "posts": stage.Names(hit), "thing": o.Said, "at": (o.From + o.To) / 2})}
 			if serious[o.Kind] {
 				f.Severity = finding.Cannot
 			}
@@ -167,11 +167,11 @@ func (m *check) obstacles() {
 		}
 		if len(near) > 0 && !m.IsBlocked(k) {
 			m.Find(finding.Finding{Rule: codeLooseSoil, Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Post: near[0]},
-				Says: words.Say("dig.loose-soil", words.V{"count": len(near), "posts": stage.Names(near), "soil": soil, "thing": o.Said, "from": (o.From + o.To) / 2})}, func(a *stage.Advising) []finding.Remedy { return m.Repour(a, []int{k}) })
+				Says: words.Say("dig.loose-soil", words.V{"count": len(near), "posts": stage.Names(near), "soil": soil, "thing": o.Said, "at": (o.From + o.To) / 2})}, func(a *stage.Advising) []finding.Remedy { return m.Repour(a, []int{k}) })
 		}
 		if len(hand) > 0 {
 			m.Find(finding.Finding{Rule: codeHandDig, Stage: finding.Dig, Severity: finding.Check, Place: finding.Place{Post: hand[0]},
-				Says: words.Say("dig.hand-dig", words.V{"posts": stage.Names(hand), "from": o.From - o.HandFrom, "thing": o.Said, "from2": (o.From + o.To) / 2})})
+				Says: words.Say("dig.hand-dig", words.V{"posts": stage.Names(hand), "within": o.From - o.HandFrom, "thing": o.Said, "at": (o.From + o.To) / 2})})
 		}
 	}
 }
@@ -409,7 +409,7 @@ func (m *check) nearStock() {
 	for _, a := range m.shortOf() {
 		saves := (a.stock - a.shorter) / 2 // of one post at least: what it is tried for
 		m.Nearly(finding.Finding{Rule: codeNearStock, Stage: finding.Dig, Place: finding.Place{Post: a.first},
-			Says: words.Say("dig.near-stock", words.V{"count": a.count, "stocks": a.stock, "over": a.over, "stocks2": a.shorter, "less": a.stock - a.shorter})},
+			Says: words.Say("dig.near-stock", words.V{"count": a.count, "stock": a.stock, "over": a.over, "shorter": a.shorter, "less": a.stock - a.shorter})},
 			func(now, then *stage.Outcome) bool {
 				return then.Stock <= now.Stock-saves
 			}, m.shortened(m.Up(a.over))...)

@@ -464,9 +464,9 @@ func (m reasons) perHeight(r *job.Rules) reason.Text {
 	}
 	per := length.Length(r.Hole.FloorPerHeight)
 	if sys == length.Metric {
-		return words.Say("dig.for-each-metre-of-height", words.V{"value": reason.As{Length: per * length.Metre, System: sys}, "value2": reason.As{Length: 4 * length.Foot, System: sys}})
+		return words.Say("dig.for-each-metre-of-height", words.V{"rise": reason.As{Length: per * length.Metre, System: sys}, "over": reason.As{Length: 4 * length.Foot, System: sys}})
 	}
-	return words.Say("dig.for-each-foot-of-height", words.V{"value": reason.As{Length: per * length.Foot, System: sys}, "value2": reason.As{Length: 4 * length.Foot, System: sys}})
+	return words.Say("dig.for-each-foot-of-height", words.V{"rise": reason.As{Length: per * length.Foot, System: sys}, "over": reason.As{Length: 4 * length.Foot, System: sys}})
 }
 
 func (m reasons) frostStep(s *Size, a footing.Ask) reason.Step {

@@ -237,7 +237,7 @@ func (w *judge) pull() {
 			continue
 		}
 		share := func(x float64) string { return fmt.Sprintf("%.0f %%", 100*x) }
-		says := words.Say("gates.the-leaf-on-takes-of", words.V{"post": l.Post, "share": share(p.Wind.Leaf.Share), "share2": share(most)})
+		says := words.Say("gates.the-leaf-on-takes-of", words.V{"post": l.Post, "share": share(p.Wind.Leaf.Share), "most": share(most)})
 		w.find(codeHingePost, finding.Check, says, w.firmer(i, most)...)
 		return
 	}
@@ -258,7 +258,7 @@ func (w *judge) hardware() {
 				remedies = append(remedies, finding.Remedy{Says: words.Say("gates.take", words.V{"name": stage.Lower(other.Name)}), Edits: []job.Edit{w.set("hardware", other.Takes)}})
 			}
 		}
-		w.find(codeHardwarePost, finding.Check, words.Say("gates.do-not-go-on-which", words.V{"name": h.Name, "names": names[materials.Hinge(post)], "name2": w.name()}), remedies...)
+		w.find(codeHardwarePost, finding.Check, words.Say("gates.do-not-go-on-which", words.V{"hardware": h.Name, "section": names[materials.Hinge(post)], "run": w.name()}), remedies...)
 		return
 	}
 	for _, l := range w.out.Leaves {

@@ -58,7 +58,7 @@ func (w *planner) whyInside(usual job.Gate) reason.Why {
 
 func (w *planner) whyClear(usual job.Gate) reason.Why {
 	g := w.gate
-	return reason.Why{Figure: words.Plain("gates.clear-way"), Sentence: words.Say("gates.inside-less-what-the-open", words.V{"opening": w.out.Opening, "count": len(w.out.Leaves), "opening2": w.out.Opening - w.out.Clear, "clear": w.out.Clear}),
+	return reason.Why{Figure: words.Plain("gates.clear-way"), Sentence: words.Say("gates.inside-less-what-the-open", words.V{"opening": w.out.Opening, "count": len(w.out.Leaves), "taken": w.out.Opening - w.out.Clear, "clear": w.out.Clear}),
 		Steps: []reason.Step{{Rule: words.Plain("gates.open-leaves-stand-in-the"), Governs: true, Source: stage.Geometry, Says: words.Say("gates.at-the-corner-of-a", words.V{"open": math.Round(w.out.Open), "thick": g.Thick}),
 			Settings: []reason.Setting{w.m.gateSetting(w.out.index, "thick", words.Plain("gates.thickness-of-a-leaf"), g.Thick, usual.Thick)}}, w.gapStep(usual)}}
 }

@@ -87,7 +87,7 @@ func CheckSwings(runs []*Gates, of func(run string) *stage.Checking) {
 	}
 	for _, c := range crossing {
 		of(c[0].m.Spec.ID).Find(finding.Finding{Rule: codeLeavesCross, Stage: finding.Gates, Severity: finding.Note, Place: finding.Place{Gate: c[0].gate.ID},
-			Says: words.Say("gates.leaves-cross", words.V{"label": label(*c[0].gate), "label2": label(*c[1].gate)})})
+			Says: words.Say("gates.leaves-cross", words.V{"one": label(*c[0].gate), "other": label(*c[1].gate)})})
 	}
 }
 

@@ -89,7 +89,7 @@ func adjustSays(a Adjusting, hw job.Hardware) reason.Text {
 	case !a.Enough:
 		return words.Say("gates.that-asks-for-of-the", words.V{"in": a.In, "travel": hw.Travel})
 	}
-	return words.Say("gates.turn-the-top-hinges-bolt", words.V{"in": a.In, "turns": math.Round(a.Turns*4) / 4, "turns2": int(math.Round(a.Turns*4) / 4), "drop": a.Drop})
+	return words.Say("gates.turn-the-top-hinges-bolt", words.V{"in": a.In, "turns": math.Round(a.Turns*4) / 4, "whole": int(math.Round(a.Turns*4) / 4), "drop": a.Drop})
 }
 
 // gateCautions stand where leaves are hung, and where a gate is all that keeps
@@ -178,9 +178,9 @@ func (w teller) order() {
 			role = words.Plain("gates.guide-post")
 		}
 		if p.Stock != nil {
-			add(words.Say("gates.order-post", words.V{"post": p.ID, "role": role, "post2": w.out.Post, "stock": *p.Stock}))
+			add(words.Say("gates.order-post", words.V{"post": p.ID, "role": role, "width": w.out.Post, "stock": *p.Stock}))
 		} else {
-			add(words.Say("gates.at-least-longer-than-any", words.V{"post": p.ID, "role": role, "post2": w.out.Post, "needed": p.Needed}))
+			add(words.Say("gates.at-least-longer-than-any", words.V{"post": p.ID, "role": role, "width": w.out.Post, "needed": p.Needed}))
 		}
 		if p.Card >= 0 {
 			if c := w.m.Cards[p.Card]; c.Core > 0 {
@@ -215,7 +215,7 @@ func (w teller) wait() reason.Text {
 // steps is how the gate is hung, in order.
 func (w teller) steps() {
 	add := func(t reason.Text) { w.out.Steps = append(w.out.Steps, GateStep{t}) }
-	add(words.Say("gates.set-and-with-a-spreader", words.V{"post": w.posts[0].ID, "post2": w.posts[1].ID, "opening": w.out.Opening, "length": w.out.Checks[2].Length}))
+	add(words.Say("gates.set-and-with-a-spreader", words.V{"first": w.posts[0].ID, "second": w.posts[1].ID, "opening": w.out.Opening, "length": w.out.Checks[2].Length}))
 	w.out.Steps = append(w.out.Steps, GateStep{w.wait()})
 	if w.gate.Kind == job.SlideGate {
 		add(words.Say("gates.set-track-or-rollers-level", words.V{"past": w.out.RunBack.Past}))
@@ -257,7 +257,7 @@ func (w teller) hangSteps(l *GateLeaf, add func(reason.Text)) {
 		marks = append(marks, words.Say("gates.hinge-above-ground", words.V{"name": stage.Lower(h.Name), "above": h.Above, "mark": markSays(h.FromMark)})...)
 	}
 	add(words.Say("gates.mark-the-hinges", words.V{"post": l.Post, "marks": marks}))
-	add(words.Say("gates.block-up-under-its-hinge", words.V{"leafName": leafName(w.out, *l), "height": l.Blocks[0].Height, "height2": l.Blocks[1].Height, "hinge": w.gate.Hardware.Hinge}))
+	add(words.Say("gates.block-up-under-its-hinge", words.V{"leafName": leafName(w.out, *l), "hingeEnd": l.Blocks[0].Height, "tip": l.Blocks[1].Height, "hinge": w.gate.Hardware.Hinge}))
 	add(words.Say("gates.bottom-hinge-first-its-pin"))
 }
 
@@ -297,7 +297,7 @@ func (w teller) after() {
 	add(words.Say("gates.nuts-and-screws-of-the"))
 	add(words.Say("gates.does-the-latch-meet-its"))
 	add(words.Say("gates.open-it-all-the-way"))
-	add(words.Say("gates.look-at-the-ground-round", words.V{"post": w.posts[0].ID, "post2": w.posts[1].ID}))
+	add(words.Say("gates.look-at-the-ground-round", words.V{"first": w.posts[0].ID, "second": w.posts[1].ID}))
 }
 
 func label(g Gate) string {

@@ -28,7 +28,7 @@ func NearMix(j job.Job, t Totals, runs []*Load) []stage.Found {
 			return
 		}
 		out = append(out, stage.Found{Finding: finding.Finding{Rule: rule, Stage: finding.Pour, Severity: finding.Note, Says: says},
-			Ways: stage.OneWay(append(words.Say("load.waste-instead-of", words.V{"waste": waste, "waste2": t.Waste}), saves...), job.Set("/setting/waste", waste))})
+			Ways: stage.OneWay(append(words.Say("load.waste-instead-of", words.V{"waste": waste, "usual": t.Waste}), saves...), job.Set("/setting/waste", waste))})
 	}
 	order := runs[0].Cat.Supply.Truck.In(j.Units.System)
 	if step := t.Truck.Order - order.Step; step > 0 {

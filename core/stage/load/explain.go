@@ -73,7 +73,7 @@ func (p section) says() reason.Text {
 func (m *Load) whyBags(t Totals) reason.Why {
 	r := m.RunRules()
 	w := reason.Why{Figure: words.Plain("load.concrete-for-the-run"),
-		Sentence: words.Say("load.holes-take", words.V{"posts": t.Posts, "concrete": t.Concrete, "concrete2": t.Concrete})}
+		Sentence: words.Say("load.holes-take", words.V{"posts": t.Posts, "small": t.Concrete, "bulk": t.Concrete})}
 	if m.BagKnown && len(t.BagKinds) > 0 {
 		w.Sentence = append(w.Sentence, words.Say("load.bags-so", words.V{"exact": t.BagKinds[0].Exact, "bags": t.Bags})...)
 		w.Steps = append(w.Steps,
@@ -97,7 +97,7 @@ func otherConcrete(t Totals, cat materials.Catalog) []reason.Step {
 	mix := cat.Supply.Mix
 	return []reason.Step{
 		{Rule: words.Plain("load.by-truck"), Source: cat.Supply.Truck.Source, Says: truck},
-		{Rule: words.Plain("load.mixed-on-site"), Source: mix.Source, Says: words.Say("load.cement-sand-stone-of-cement", words.V{"cement": mix.Cement, "sand": mix.Sand, "stone": mix.Stone, "bags": t.Mix.Bags, "bag": t.Mix.Bag, "sand2": t.Mix.Sand, "stone2": t.Mix.Stone, "water": t.Mix.Water})},
+		{Rule: words.Plain("load.mixed-on-site"), Source: mix.Source, Says: words.Say("load.cement-sand-stone-of-cement", words.V{"cementParts": mix.Cement, "sandParts": mix.Sand, "stoneParts": mix.Stone, "bags": t.Mix.Bags, "bag": t.Mix.Bag, "sand": t.Mix.Sand, "stone": t.Mix.Stone, "water": t.Mix.Water})},
 	}
 }
 
@@ -140,7 +140,7 @@ func (m *Load) whySpoil(t Totals) reason.Why {
 
 func whyJobConcrete(runs []*Load, t Totals) reason.Why {
 	w := reason.Why{Figure: words.Plain("load.concrete-for-the-job"),
-		Sentence: words.Say("load.holes-on-runs-take", words.V{"posts": t.Posts, "count": len(runs), "concreteToBuy": t.ConcreteToBuy, "concreteToBuy2": t.ConcreteToBuy})}
+		Sentence: words.Say("load.holes-on-runs-take", words.V{"posts": t.Posts, "count": len(runs), "small": t.ConcreteToBuy, "bulk": t.ConcreteToBuy})}
 	w.Steps = append(w.Steps, otherConcrete(t, runs[0].Cat)...)
 	w.Steps = append(w.Steps, reason.Step{Rule: words.Plain("load.rounded-up-once"), Governs: true, Source: stage.Geometry,
 		Says: words.Say("load.the-runs-exact-volumes-are")})

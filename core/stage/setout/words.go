@@ -55,7 +55,7 @@ func (m *Marking) TopSteps(t *TopLine) []reason.Text {
 	switch t.By {
 	case job.ByLaser:
 		out = append(out,
-			words.Say("setout.set-the-laser-where-it", words.V{"laser": t.Laser, "laser2": t.Laser - first.Ground, "first": first.ID}),
+			words.Say("setout.set-the-laser-where-it", words.V{"laser": t.Laser, "above": t.Laser - first.Ground, "first": first.ID}),
 			words.Say("setout.mark-every-post-at-the"),
 			words.Say("setout.check-the-last-post-against"))
 		if over := m.overTops(t.Laser); len(over) > 0 {

@@ -57,7 +57,7 @@ func (m *check) system() {
 	}
 	if m.Spec.Fence.GapMost > sys.Fence.GapMost && sys.Fence.GapMost <= smallGap {
 		m.Find(finding.Finding{Rule: codeGapOverSystem, Stage: finding.Grade, Severity: finding.Check,
-			Says: words.Say("slope.gap-over-system", words.V{"name": sys.Name, "gapMost": sys.Fence.GapMost, "gapMost2": m.Spec.Fence.GapMost})}, func(a *stage.Advising) []finding.Remedy {
+			Says: words.Say("slope.gap-over-system", words.V{"name": sys.Name, "asked": sys.Fence.GapMost, "allowed": m.Spec.Fence.GapMost})}, func(a *stage.Advising) []finding.Remedy {
 			return []finding.Remedy{{Says: words.Say("slope.a-gap-of-at-most", words.V{"gapMost": sys.Fence.GapMost}), Edits: []job.Edit{m.Set("/fence/gapMost", sys.Fence.GapMost)}}}
 		})
 	}
@@ -323,7 +323,7 @@ func (m *check) nearBays() {
 			continue
 		}
 		m.Nearly(finding.Finding{Rule: codeNearBay, Stage: finding.Space, Place: finding.Place{Bay: m.Bays[m.FirstBay(i)].ID},
-			Says: words.Say("slope.near-bay", words.V{"from": s.From, "to": s.To, "bays": s.Bays - 1, "most": most - m.Spec.Spacing.Most, "most2": m.Spec.Spacing.Most})},
+			Says: words.Say("slope.near-bay", words.V{"from": s.From, "to": s.To, "bays": s.Bays - 1, "over": most - m.Spec.Spacing.Most, "most": m.Spec.Spacing.Most})},
 			func(now, then *stage.Outcome) bool { return then.Posts < now.Posts },
 			stage.Change{Says: words.Say("slope.bays-of-up-to", words.V{"most": most}), Edits: []job.Edit{m.Set("/spacing/most", most)}})
 		return

@@ -137,7 +137,7 @@ func (m explaining) whyGap(b *Bay, gate int) reason.Why {
 		set.Path = m.GatePath(gate) + "/gap"
 		return reason.Why{
 			Figure:   words.Plain("slope.gap-under-the-gate"),
-			Sentence: words.Say("slope.over-the-highest-ground-across", words.V{"gap": g.Gap, "gap2": b.GapMost.Gap, "at": b.GapMost.At}),
+			Sentence: words.Say("slope.over-the-highest-ground-across", words.V{"gap": g.Gap, "most": b.GapMost.Gap, "at": b.GapMost.At}),
 			Steps: []reason.Step{{Rule: words.Plain("slope.gap-under-the-leaf"), Governs: true, Source: stage.Practice,
 				Says:     words.Say("slope.4-to-6-in-100"),
 				Settings: []reason.Setting{set}}},

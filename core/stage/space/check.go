@@ -144,7 +144,7 @@ func (m *check) blocked(segment int) {
 	if byPiece {
 		regular = m.Spec.Spacing.Regular(m.Spec.Post.Width, m.Spec.Post.Width)
 	}
-	says := words.Say("space.with-in-the-way-no", words.V{"what": what, "from": b.From, "to": b.To, "to2": b.To - b.From})
+	says := words.Say("space.with-in-the-way-no", words.V{"what": what, "from": b.From, "to": b.To, "long": b.To - b.From})
 	switch {
 	case b.To-b.From > regular:
 		says = append(says, words.Say("space.the-longest-bay-is-too", words.V{"regular": regular, "to": b.To - b.From - regular})...)
@@ -181,7 +181,7 @@ func (m *check) sliver(segment int) {
 		}
 	}
 	m.Find(finding.Finding{Rule: codeSliver, Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Bay: stage.BayID(at)},
-		Says: words.Say("space.sliver", words.V{"bay": stage.BayID(at), "shortest": shortest, "shortest2": m.Spec.Spacing.Shortest(s.Regular), "to": s.To - s.From})}, func(a *stage.Advising) []finding.Remedy { return advising{m.Spacing}.otherBays(a, 0) })
+		Says: words.Say("space.sliver", words.V{"bay": stage.BayID(at), "width": shortest, "least": m.Spec.Spacing.Shortest(s.Regular), "stretch": s.To - s.From})}, func(a *stage.Advising) []finding.Remedy { return advising{m.Spacing}.otherBays(a, 0) })
 }
 
 // shifted tells which posts stand off their regular place, and why.

@@ -49,11 +49,11 @@ func (m *Spacing) SizedSays(g job.Gate) reason.Text {
 		return words.Say("space.leaf-overlap-inside", words.V{"leaf": *g.Leaf, "overlap": g.Overlap, "inside": g.Inside()})
 	case g.Leaf != nil && g.LeafCount() == 2:
 		widths := g.LeafWidths()
-		return words.Say("space.leaves-two-hinge-gaps-of", words.V{"widths": widths[0], "widths2": widths[1], "hinge": g.Hardware.Hinge, "meeting": g.Hardware.Meeting, "inside": g.Inside()})
+		return words.Say("space.leaves-two-hinge-gaps-of", words.V{"first": widths[0], "second": widths[1], "hinge": g.Hardware.Hinge, "meeting": g.Hardware.Meeting, "inside": g.Inside()})
 	case g.Leaf != nil:
 		return words.Say("space.leaf-hinge-gap-latch-gap", words.V{"leaf": *g.Leaf, "hinge": g.Hardware.Hinge, "latch": g.Hardware.Latch, "inside": g.Inside()})
 	case g.Clear != nil && g.Kind != job.SlideGate:
-		return words.Say("space.clear-way-what-open-leaves", words.V{"clear": *g.Clear, "inside": g.Inside() - *g.Clear, "inside2": g.Inside()})
+		return words.Say("space.clear-way-what-open-leaves", words.V{"clear": *g.Clear, "taken": g.Inside() - *g.Clear, "inside": g.Inside()})
 	}
 	return words.Say("space.between-the-posts-faces-as", words.V{"inside": g.Inside()})
 }
@@ -126,7 +126,7 @@ func (m explaining) whyEnd() reason.Why {
 	}
 	if m.Ground.Correction > length.Tolerance {
 		w.Steps = append(w.Steps, reason.Step{Rule: words.Plain("space.slope-tape-reduced-to-level"), Source: stage.Geometry,
-			Says: words.Say("space.along-the-ground-piece-by", words.V{"length": *m.Given.Length, "length2": *m.Spec.Length, "correction": m.Ground.Correction})})
+			Says: words.Say("space.along-the-ground-piece-by", words.V{"taped": *m.Given.Length, "level": *m.Spec.Length, "correction": m.Ground.Correction})})
 	}
 	return w
 
@@ -173,7 +173,7 @@ func (m explaining) whyFence(s spacing.Segment) reason.Why {
 	case s.Odd == 0 || s.Bays == 1:
 		w.Sentence = words.Say("space.in-one-bay", words.V{"span": span})
 	default:
-		w.Sentence = words.Say("space.in-bays-of-and-at", words.V{"span": span, "bays": s.Bays, "bays2": s.Bays - s.Odd, "regular": s.Regular, "odd": s.Odd, "uneven": s.Uneven})
+		w.Sentence = words.Say("space.in-bays-of-and-at", words.V{"span": span, "bays": s.Bays, "regularBays": s.Bays - s.Odd, "regular": s.Regular, "odd": s.Odd, "uneven": s.Uneven})
 	}
 	w.Steps = append(w.Steps, reason.Step{Rule: words.Plain("space.fewest-posts-then-fewest-odd"), Source: stage.Geometry,
 		Says: words.Say("space.of-all-ways-with-every", words.V{"shortest": min(sp.Shortest(most), most), "most": most})})
@@ -222,7 +222,7 @@ func (m explaining) wayStep(s spacing.Segment) reason.Step {
 	switch way {
 	case job.EqualBays:
 		step.Rule = words.Plain("space.equal-bays")
-		step.Says = words.Say("space.rounded-up-to-whole-bays", words.V{"to": s.To - s.From, "most": sp.Most, "to2": float64((s.To - s.From) / sp.Most)})
+		step.Says = words.Say("space.rounded-up-to-whole-bays", words.V{"stretch": s.To - s.From, "most": sp.Most, "bays": float64((s.To - s.From) / sp.Most)})
 		add("most", words.Plain("space.most-spacing"), sp.Most, u.Most)
 	case job.PanelsBetween:
 		step.Rule = words.Plain("space.panels-between-posts")
@@ -252,7 +252,7 @@ func (m explaining) wayStep(s spacing.Segment) reason.Step {
 		add("piece", words.Plain("space.rail"), sp.Piece, 0)
 	case job.OverlapRails:
 		step.Rule = words.Plain("space.overlapping-rails")
-		step.Says = words.Say("space.rail-overlap-centre-to-centre", words.V{"piece": sp.Piece, "overlap": sp.Overlap, "regular": regular, "overlap2": sp.Overlap / 2})
+		step.Says = words.Say("space.rail-overlap-centre-to-centre", words.V{"piece": sp.Piece, "overlap": sp.Overlap, "regular": regular, "trim": sp.Overlap / 2})
 		add("piece", words.Plain("space.rail"), sp.Piece, 0)
 		add("overlap", words.Plain("space.overlap"), sp.Overlap, 0)
 	}

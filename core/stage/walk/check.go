@@ -52,7 +52,7 @@ func (w *check) turns() {
 				Says: words.Say("walk.triangle", words.V{"back": t.Wrong.Back, "forth": t.Wrong.Forth, "diagonal": t.Wrong.Diagonal, "least": t.Wrong.Least, "most": t.Wrong.Most, "runName": w.runName(i)})})
 		case i > 0 && !t.Measured && !t.Found:
 			w.find(finding.Finding{Rule: codeCornerMissing, Stage: finding.Walk, Severity: finding.Missing, Field: field, Place: place,
-				Says: words.Say("walk.corner-missing", words.V{"runName": w.runName(i - 1), "runName2": w.runName(i)})})
+				Says: words.Say("walk.corner-missing", words.V{"from": w.runName(i - 1), "to": w.runName(i)})})
 		}
 	}
 }
@@ -89,7 +89,7 @@ func (w *check) closes() {
 	if k := w.traverse.Checked; k != nil && math.Abs(normalTurn(k.Left, k.Found)) > looseAngle*math.Sqrt(float64(len(w.Line.Runs))) {
 		tenth := func(v float64) float64 { return math.Round(10*math.Abs(v)) / 10 }
 		w.find(finding.Finding{Rule: codeCornerUnmeasured, Stage: finding.Walk, Severity: finding.Check, Place: finding.Place{Run: w.Line.Runs[k.Run].ID},
-			Says: words.Say("walk.corner-unmeasured", words.V{"runName": w.runName(k.Run), "tenth": tenth(k.Found), "tenth2": tenth(k.Left)})})
+			Says: words.Say("walk.corner-unmeasured", words.V{"run": w.runName(k.Run), "byLengths": tenth(k.Found), "byCorners": tenth(k.Left)})})
 	}
 	if s := c.AngleSum; s != nil && math.Abs(*s) > looseAngle*math.Sqrt(float64(len(w.Line.Runs))) {
 		w.find(finding.Finding{Rule: codeAngleSum, Stage: finding.Walk, Severity: finding.Check,
