@@ -5,8 +5,6 @@
 package choice
 
 import (
-	"strings"
-
 	"mallow/core/job"
 	"mallow/core/words"
 )
@@ -23,7 +21,7 @@ type Choice struct {
 func of[T ~string](family string, values ...T) []Choice {
 	out := make([]Choice, len(values))
 	for i, v := range values {
-		id := family + strings.ReplaceAll(strings.ToLower(string(v)), " ", "-")
+		id := family + words.Key(v)
 		out[i] = Choice{Value: string(v), Name: words.Plain(id)}
 		if words.Has(id + "-costs") {
 			out[i].Costs = words.Plain(id + "-costs")

@@ -4,6 +4,7 @@ import (
 	"math"
 	"math/rand/v2"
 	"slices"
+	"strings"
 	"testing"
 
 	"mallow/core/bill"
@@ -141,9 +142,15 @@ func runBillIsWhatItsPostsSay(t *testing.T, n int, run *plan.Run) {
 }
 
 // boughtWhole holds that what is bought covers what is needed, by less than
-// one step more.
+// one more.
 func boughtWhole(t *testing.T, i bill.Item) {
 	t.Helper()
+	cat := shipped(t)
+	covers := func(count, of float64) {
+		if bought := count * of; bought < i.Exact*(1-1e-6) || bought >= i.Exact+of {
+			t.Fatalf("%s: %g of %g each are bought for %g", i.ID, count, of, i.Exact)
+		}
+	}
 	if len(i.Bought) == 0 || i.What == "" {
 		t.Fatalf("%s is not bought: %+v", i.ID, i)
 	}
@@ -156,7 +163,16 @@ func boughtWhole(t *testing.T, i bill.Item) {
 			if b.Count != i.Exact {
 				t.Fatalf("%s: %g of %g are bought", i.ID, b.Count, i.Exact)
 			}
-		case "bags", "bulk bags":
+		case "bags":
+			if id, ok := strings.CutPrefix(i.ID, "concrete/"); ok {
+				bag, known := cat.Bag(id)
+				if !known {
+					t.Fatalf("%s is bought in bags that nobody sells", i.ID)
+				}
+				covers(b.Count, float64(bag.Yield))
+			}
+			fallthrough
+		case "bulk bags":
 			if b.Count != math.Trunc(b.Count) || b.Count < 1 {
 				t.Fatalf("%s: %g bags", i.ID, b.Count)
 			}

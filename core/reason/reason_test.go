@@ -19,7 +19,7 @@ func TestSentencePrintsInEitherSystem(t *testing.T) {
 			t.Errorf("got  %s\nwant %s", got, want)
 		}
 	}
-	built := reason.Sentence(3).Words("at ").Length(25.4).Words(" from ").Tape(304.8)
+	built := reason.Text{}.Words("at ").Length(25.4).Words(" from ").Tape(304.8)
 	if got := built.Print(length.Usual(length.Imperial)); got != `at 1" from 1' 0"` {
 		t.Errorf("got %s", got)
 	}

@@ -104,10 +104,6 @@ func Say(parts ...any) Text {
 	return t
 }
 
-// Sentence returns an empty sentence with room for so many parts. With its
-// methods a sentence is written in one allocation; Say is for the others.
-func Sentence(parts int) Text { return make(Text, 0, parts) }
-
 // Words adds words.
 func (t Text) Words(s string) Text { return append(t, Part{Kind: PlainText, Text: s}) }
 

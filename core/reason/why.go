@@ -1,8 +1,6 @@
 package reason
 
 import (
-	"slices"
-
 	"mallow/core/length"
 )
 
@@ -79,14 +77,7 @@ type Ref int
 // Book keeps explanations.
 type Book struct {
 	whys   []Why
-	unread bool
 }
-
-// Unread is a book that nobody reads, as of a trial: nothing is written in it.
-func Unread() *Book { return &Book{unread: true} }
-
-// Expect makes room for so many more explanations.
-func (b *Book) Expect(n int) { b.whys = slices.Grow(b.whys, n) }
 
 // Whys returns all explanations; a Ref is an index into them.
 func (b *Book) Whys() []Why { return b.whys }
@@ -128,9 +119,6 @@ func NewIndex[K comparable](b *Book) Index[K] { return Index[K]{b, map[K]Ref{}} 
 // Put returns the place of the explanation with the given key, writing it the
 // first time the key is seen.
 func (x Index[K]) Put(key K, write func() Why) Ref {
-	if x.book.unread {
-		return 0
-	}
 	if ref, ok := x.seen[key]; ok {
 		return ref
 	}

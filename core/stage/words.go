@@ -96,11 +96,6 @@ func (m *Run) Up(l length.Length) length.Length {
 	return mark * length.Length(math.Ceil(float64((l-length.Tolerance)/mark)))
 }
 
-// percent says a share.
-func Percent(share float64) string {
-	return strconv.FormatFloat(math.Round(share*1e4)/100, 'f', -1, 64) + " %"
-}
-
 // Caution stands where work can hurt someone.
 type Caution struct {
 	Stage finding.Stage `json:"stage" jsonschema:"required,enum=walk,enum=string,enum=space,enum=grade,enum=gates,enum=dig,enum=pour"`
@@ -154,13 +149,6 @@ func (m *Run) Choice(path, name, value, usual string, choices ...string) reason.
 		Path: m.Path + path, Name: name, Kind: reason.ChoiceSetting,
 		Value: value, Usual: usual, Changed: value != usual, Choices: choices,
 	}
-}
-
-func Plural(n int, one, many string) string {
-	if n == 1 {
-		return one
-	}
-	return many
 }
 
 // list names lengths one after another.

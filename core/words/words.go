@@ -16,6 +16,7 @@ import (
 	"math"
 	"slices"
 	"strconv"
+	"strings"
 	"sync"
 
 	"mallow/core/length"
@@ -89,6 +90,12 @@ func (c catalogue) sentence(id string, values []V) reason.Text {
 		v = values[0]
 	}
 	return c.say(make(reason.Text, 0, len(e.message)+2), e.message, v)
+}
+
+// Key is a name of the document as part of a message's name: "gravel boards" is
+// gravel-boards in bill.what-gravel-boards.
+func Key[T ~string](name T) string {
+	return strings.ReplaceAll(strings.ToLower(string(name)), " ", "-")
 }
 
 // Has tells whether there is a message.

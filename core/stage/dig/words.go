@@ -101,7 +101,7 @@ func offText(c Card) reason.Text {
 		if t != nil {
 			t = append(t, words.Say("dig.and")...)
 		}
-		t = append(t, words.Say("dig.off-to-a-side", words.V{"across": c.Across.Abs(), "side": map[bool]string{true: "left", false: "right"}[c.Across > 0]})...)
+		t = append(t, words.Say("dig.off-to-a-side", words.V{"across": c.Across.Abs(), "left": c.Across > 0})...)
 	}
 	return t
 }

@@ -147,7 +147,7 @@ func (w teller) order() {
 	}
 	for _, l := range w.out.Leaves {
 		of := words.V{"width": l.Width, "height": l.Height, "tip": l.TipHeight, "made": stage.Lower(made.Name), "mass": l.Mass, "post": l.Post,
-			"level": yesNo((l.Height - l.TipHeight).Abs() <= length.Millimetre), "weighed": yesNo(!l.Estimated)}
+			"level": (l.Height - l.TipHeight).Abs() <= length.Millimetre, "weighed": !l.Estimated}
 		add(words.Say("gates.order-leaf", of))
 	}
 	if n := len(w.out.Leaves); n > 0 {
@@ -267,14 +267,6 @@ func markSays(from length.Length) reason.Text {
 		return words.Say("gates.above-the-reference-mark", words.V{"from": -from})
 	}
 	return words.Say("gates.below-the-reference-mark", words.V{"from": from})
-}
-
-// yesNo is how a message asks whether something is so.
-func yesNo(is bool) string {
-	if is {
-		return "yes"
-	}
-	return "no"
 }
 
 func leafName(g *Gate, l GateLeaf) string {

@@ -4,7 +4,6 @@ import (
 	"cmp"
 	"math"
 	"slices"
-	"strings"
 
 	"mallow/core/job"
 	"mallow/core/length"
@@ -370,6 +369,3 @@ func (t *Totals) breaks(posts []dig.Post, mark length.Length) {
 		}
 	}
 }
-
-// dashed is a name as part of a message's name.
-func dashed(s string) string { return strings.ReplaceAll(s, " ", "-") }

@@ -99,7 +99,7 @@ func (b *biller) posts(m *Load) {
 			part.Length = snapped(*p.Stock)
 		}
 		b.piece(bill.Item{
-			ID:   fmt.Sprintf("post/%s/%.1f-%v-%v-%s/%.0f", dashed(part.What), float64(p.Width), p.Round, p.Hollow, part.Material, float64(part.Length)),
+			ID:   fmt.Sprintf("post/%s/%.1f-%v-%v-%s/%.0f", words.Key(part.What), float64(p.Width), p.Round, p.Hollow, part.Material, float64(part.Length)),
 			Kind: bill.Post, Stage: finding.Dig, What: named(part.What), Name: part.says(), Unit: bill.Pieces, Length: part.Length,
 			Order: bill.Order{First: first, Second: float64(p.Width), Third: float64(part.Length)},
 		}, 1, p.ID, p.Needed, false)
@@ -107,7 +107,7 @@ func (b *biller) posts(m *Load) {
 }
 
 // named is what a part is called at the head of a line.
-func named(what string) string { return words.Plain("bill.what-" + dashed(what)) }
+func named(what string) string { return words.Plain("bill.what-" + words.Key(what)) }
 
 // pieceKinds are the kinds of what sets the bays.
 var pieceKinds = map[string]bill.Kind{"panels": bill.Panel, "rails": bill.Rail, "bays of boards": bill.Board}
@@ -117,7 +117,7 @@ var pieceKinds = map[string]bill.Kind{"panels": bill.Panel, "rails": bill.Rail, 
 func (b *biller) pieces(m *Load) {
 	item := func(p section) bill.Item {
 		return bill.Item{
-			ID:   fmt.Sprintf("%s/%.1f×%.1f", dashed(p.What), float64(p.Length), float64(p.Width)),
+			ID:   fmt.Sprintf("%s/%.1f×%.1f", words.Key(p.What), float64(p.Length), float64(p.Width)),
 			Kind: pieceKinds[p.What], Stage: finding.Space, What: named(p.What), Name: p.says(), Unit: bill.Pieces, Length: p.Length,
 			Order: bill.Order{Second: float64(p.Width), Third: float64(p.Length)},
 		}
@@ -213,14 +213,7 @@ func (b *biller) filled(m *Load) {
 // concrete is the item of concrete from one kind of bag, or of none.
 func concrete(bag materials.Bag, waste float64) bill.Item {
 	return bill.Item{ID: "concrete/" + bag.ID, Kind: bill.Concrete, Stage: finding.Pour, What: words.Plain("bill.what-concrete"),
-		Name: words.Say("bill.concrete-bought", words.V{"waste": waste, "any": anyOf(waste > 0)}), Unit: bill.CubicMetres, Why: "concrete"}
-}
-
-func anyOf(is bool) string {
-	if is {
-		return "yes"
-	}
-	return "no"
+		Name: words.Say("bill.concrete-bought", words.V{"waste": waste, "any": waste > 0}), Unit: bill.CubicMetres, Why: "concrete"}
 }
 
 // bulk adds a volume.
@@ -272,13 +265,7 @@ func buy(items []bill.Item, cat materials.Catalog, sys length.System) {
 			}
 		case bill.Gravel:
 			i.Bought = append(i.Bought, loose(length.Mass(i.Exact*cat.Gravel.Density)))
-			for by, p := range map[string]materials.Parcel{bill.Bags: cat.Supply.GravelBags[sys], bill.BulkBags: cat.Supply.BulkBags[sys]} {
-				n := pour.Whole(float64(v / p.Volume))
-				i.Bought = append(i.Bought, bill.Buy{By: by, Count: float64(n), Many: words.Say("bill.parcels", words.V{"count": n, "name": p.Name})})
-			}
-			if len(i.Bought) == 3 && i.Bought[1].By != bill.Bags {
-				i.Bought[1], i.Bought[2] = i.Bought[2], i.Bought[1]
-			}
+			i.Bought = append(i.Bought, parcelled(bill.Bags, v, cat.Supply.GravelBags[sys]), parcelled(bill.BulkBags, v, cat.Supply.BulkBags[sys]))
 		case bill.Stone:
 			i.Bought = append(i.Bought, loose(length.Mass(i.Exact*cat.Gravel.Density)))
 		case bill.Spoil, bill.Soil:
@@ -292,14 +279,20 @@ func buy(items []bill.Item, cat materials.Catalog, sys length.System) {
 			}
 			i.Bought = append(i.Bought, bill.Buy{By: bill.ByPiece, Count: i.Exact, Many: reason.Say(i.Exact), Of: of})
 		}
-		i.Group = words.Plain("bill.group-" + dashed(string(i.Kind)))
+		i.Group = words.Plain("bill.group-" + words.Key(i.Kind))
 		for n := range i.Bought {
 			b := &i.Bought[n]
 			if b.What = i.What; n > 0 {
-				b.What = words.Plain("bill.or-by-" + dashed(b.By))
+				b.What = words.Plain("bill.or-by-" + words.Key(b.By))
 			}
 		}
 	}
+}
+
+// parcelled is gravel in bags of one kind.
+func parcelled(by string, v length.Volume, p materials.Parcel) bill.Buy {
+	n := pour.Whole(float64(v / p.Volume))
+	return bill.Buy{By: by, Count: float64(n), Many: words.Say("bill.parcels", words.V{"count": n, "name": p.Name})}
 }
 
 // mixed are the ways to have concrete that is not from bags.

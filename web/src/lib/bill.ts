@@ -9,6 +9,12 @@ export interface Line {
   or: boolean
 }
 
+/** Figures of the totals that have reasons of their own. */
+const explained = ['concrete', 'gravel', 'hours', 'spoil'] as const
+
+/** The figure that explains an item; nothing where none does. */
+export const whyOf = (item: Item) => explained.find((w) => w === item.why)
+
 export interface Group {
   name: string
   lines: Line[]

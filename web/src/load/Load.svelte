@@ -4,7 +4,7 @@
   import { untrack } from 'svelte'
   import type { Totals } from '../gen/api'
   import type { Session } from '../lib/session.svelte'
-  import { groups, type Group } from '../lib/bill'
+  import { groups, whyOf, type Group } from '../lib/bill'
   import { bulk, small } from '../lib/tape'
   import { kindName } from '../lib/names'
   import Figure from '../parts/Figure.svelte'
@@ -55,7 +55,6 @@
   }
   const head = (g: Group) => heads[g.lines[0]!.item.kind]
   const read = $derived(groups(session.bill.items))
-  const explained = ['concrete', 'gravel', 'hours', 'spoil'] as const
 </script>
 
 {#snippet change(text: string)}
@@ -109,7 +108,7 @@
             </dd>
           {/if}
           {#each g.lines as l (l.item.id + l.buy.by)}
-            {@const why = explained.find((w) => w === l.item.why)}
+            {@const why = whyOf(l.item)}
             <dd class={l.or ? 'text-[0.95rem]' : 'text-[1.05rem]'} data-bill={l.or ? l.buy.by : l.item.id}>
               {#if l.item.unit === 'pieces'}
                 <Words says={l.buy.many} {units} /> × <Words says={l.buy.of ?? []} {units} />

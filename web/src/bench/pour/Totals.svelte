@@ -1,7 +1,7 @@
 <script lang="ts">
   // The bill of every run, and of the whole job: exact sums, rounded up once.
   import type { Buy, Item } from '../../gen/api'
-  import { groups, type Group } from '../../lib/bill'
+  import { groups, whyOf, type Group } from '../../lib/bill'
   import { ofTotals } from '../../lib/figure'
   import type { Session } from '../../lib/session.svelte'
   import Figure from '../../parts/Figure.svelte'
@@ -18,8 +18,6 @@
   /** What a run buys of an item in one way; nothing where it takes none. */
   const bought = (items: Item[], of: Item, by: Buy) =>
     items.find((i) => i.id === of.id)?.bought.find((b) => b.by === by.by)
-  const explained = ['concrete', 'gravel', 'hours', 'spoil'] as const
-  const why = (item: Item) => explained.find((w) => w === item.why)
   /** How many pieces a group comes to, where it is all pieces of one kind. */
   function sum(items: Item[], group: Group) {
     const kind = group.lines[0]!.item.kind
@@ -78,10 +76,10 @@
                   ? 'border-r-2! border-r-ink!'
                   : ''}"
               >
-                {#if !b}—{:else if why(l.item) && !l.or}<Figure
+                {#if !b}—{:else if whyOf(l.item) && !l.or}<Figure
                     why={ofTotals(
                       c.id === 'job' ? undefined : session.plan.runs.find((r) => r.id === c.id),
-                      why(l.item)!,
+                      whyOf(l.item)!,
                     )}
                     of="{l.buy.what}, {c.name}"><Words says={b.many} {units} /></Figure
                   >{:else}<Words says={b.many} {units} />{/if}
