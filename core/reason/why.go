@@ -76,7 +76,7 @@ type Ref int
 
 // Book keeps explanations.
 type Book struct {
-	whys   []Why
+	whys []Why
 }
 
 // Whys returns all explanations; a Ref is an index into them.
