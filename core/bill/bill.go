@@ -104,7 +104,7 @@ type Lot struct {
 // Sum adds up the bills of runs, item by item, exactly. What is bought of the
 // sums is for the caller to round, once.
 func Sum(bills ...[]Item) []Item {
-	var out []Item
+	out := []Item{}
 	at := map[string]int{}
 	for _, items := range bills {
 		for _, i := range items {

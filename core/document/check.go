@@ -19,7 +19,7 @@ func Check(j job.Job) Errors {
 		return e
 	}
 	if w := j.Site.Wind; w != 0 && w < leastWind {
-		e = append(e, FieldError{"/site/wind", words.Plain("document.m-s", words.V{"width": plain(w)}), words.Plain("document.m-s-to-60-m", words.V{"leastWind": plain(leastWind)})})
+		e = append(e, FieldError{"/site/wind", words.Plain("document.m-s", words.V{"wind": plain(w)}), words.Plain("document.m-s-to-60-m", words.V{"leastWind": plain(leastWind)})})
 	}
 	e = append(e, checkTicket(j.Site.Before.Ticket)...)
 	e = append(e, checkSystems(j.Systems)...)

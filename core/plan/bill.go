@@ -21,19 +21,13 @@ type RunBill struct {
 
 // Bill is what the job takes.
 func (r *Result) Bill() Bill {
-	out := Bill{Items: []bill.Item{}, Runs: []RunBill{}}
-	var runs []*load.Load
-	for _, run := range r.Runs {
-		runs = append(runs, run.Load)
-		items := run.Load.Items()
-		if items == nil {
-			items = []bill.Item{}
-		}
-		out.Runs = append(out.Runs, RunBill{run.Load.Spec.ID, run.Load.Name(), items})
+	out := Bill{Runs: []RunBill{}}
+	runs := make([][]bill.Item, len(r.Runs))
+	for i, run := range r.Runs {
+		runs[i] = run.Load.Items()
+		out.Runs = append(out.Runs, RunBill{run.Load.Spec.ID, run.Load.Name(), runs[i]})
 	}
-	if items := load.JobItems(runs); items != nil {
-		out.Items = items
-	}
+	out.Items = load.JobItems(runs, r.Catalog, r.Job.Units.System)
 	return out
 }
 

@@ -18,7 +18,7 @@ import (
 // Items is the bill of a run: what it takes, and where the pieces go. A corner
 // post is in the bill of the run that ends there.
 func (m *Load) Items() []bill.Item {
-	b := &biller{run: m.Spec.ID, at: map[string]int{}}
+	b := &biller{run: m.Spec.ID, items: []bill.Item{}, at: map[string]int{}}
 	b.posts(m)
 	b.pieces(m)
 	b.boards(m)
@@ -30,17 +30,10 @@ func (m *Load) Items() []bill.Item {
 	return b.items
 }
 
-// JobItems is the bill of all runs, rounded up once.
-func JobItems(runs []*Load) []bill.Item {
-	if len(runs) == 0 {
-		return nil
-	}
-	bills := make([][]bill.Item, len(runs))
-	for i, m := range runs {
-		bills[i] = m.Items()
-	}
-	sum := bill.Sum(bills...)
-	buy(sum, runs[0].Cat, runs[0].Job.Units.System)
+// JobItems is the bill of a job from those of its runs, rounded up once.
+func JobItems(runs [][]bill.Item, cat materials.Catalog, sys length.System) []bill.Item {
+	sum := bill.Sum(runs...)
+	buy(sum, cat, sys)
 	return sum
 }
 
