@@ -55,6 +55,10 @@ func loadCommand() *cobra.Command {
 				_, err = c.OutOrStdout().Write(file.Data)
 				return err
 			}
+			if len(items) == 0 {
+				_, err := fmt.Fprintln(c.OutOrStdout(), "Nothing yet: no run has a length.")
+				return err
+			}
 			t := &table{w: tabwriter.NewWriter(c.OutOrStdout(), 2, 4, 2, ' ', 0)}
 			printBill(t, p.Units, items)
 			if t.err != nil {

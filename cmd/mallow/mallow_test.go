@@ -82,6 +82,9 @@ func TestLoadPrintsTheBill(t *testing.T) {
 	if want := len(bill.Rows(items)); len(rows)-1 != want || strings.Count(strings.TrimSpace(whole), "\n")+1 != want {
 		t.Errorf("%d rows of CSV, %d lines of the table, %d in the document", len(rows)-1, strings.Count(whole, "\n"), want)
 	}
+	if out, _, err := call(`{"mallow":1,"name":"Bare","units":{"system":"metric","smallestMark":1},"lines":[{"id":"L1","runs":[{"id":"R1","name":"Run"}]}]}`, "load", "-"); err != nil || out != "Nothing yet: no run has a length.\n" {
+		t.Errorf("a job without a length: %v, %q", err, out)
+	}
 	for _, wrong := range [][]string{{"load", "--run", "R9", lane}, {"load", "--csv", "--json", lane}, {"load"}, {"load", "nowhere.json"}} {
 		if out, _, err := call("", wrong...); err == nil || out != "" {
 			t.Errorf("%v: %v, printed %q", wrong, err, out)
