@@ -56,6 +56,7 @@ type Item struct {
 	Unit   Unit          `json:"unit" jsonschema:"required,enum=pieces,enum=m3,enum=h"`
 	Length length.Length `json:"length,omitempty" jsonschema_description:"Of one piece, as bought; left out where it is none, or longer than any stock."`
 	Cut    int           `json:"cut,omitempty" jsonschema_description:"Pieces of it that are cut from a full one."`
+	Waste  float64       `json:"waste,omitempty" jsonschema_description:"Share of it that is bought beyond what is built in; -1 where that is not the same everywhere."`
 	Bought []Buy         `json:"bought" jsonschema:"required" jsonschema_description:"Ways to buy it, the usual one first; rounded up here and nowhere else."`
 
 	Runs  []Share `json:"runs" jsonschema:"required" jsonschema_description:"What each run takes of it."`
@@ -118,12 +119,20 @@ func Sum(bills ...[]Item) []Item {
 			sum := &out[k]
 			sum.Exact += i.Exact
 			sum.Cut += i.Cut
+			sum.MixWaste(i.Waste)
 			sum.Runs = append(sum.Runs, i.Runs...)
 			sum.Goes = append(sum.Goes, i.Goes...)
 		}
 	}
 	Sort(out)
 	return out
+}
+
+// MixWaste takes in what is bought with a waste of its own.
+func (i *Item) MixWaste(waste float64) {
+	if waste != i.Waste {
+		i.Waste = -1
+	}
 }
 
 // Sort puts items in the order in which a bill is read.

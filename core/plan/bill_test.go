@@ -220,3 +220,23 @@ func TestItemsKeepTheirNames(t *testing.T) {
 		t.Errorf("only %d of %d items are called as before", kept, len(before))
 	}
 }
+
+// Waste that is not the same on all runs is not said as that of the first.
+func TestBillSaysWhichWaste(t *testing.T) {
+	say := func(lane, trees float64) string {
+		j := demoJob(t, 0)
+		j.Lines = append([]job.Line{}, j.Lines...)
+		j.Lines[0].Runs = append([]job.Run{}, j.Lines[0].Runs[:2]...)
+		j.Lines[0].Runs[0].Setting.Waste, j.Lines[0].Runs[1].Setting.Waste = &lane, &trees
+		p := plan.Make(j, shipped(t))
+		k := slices.IndexFunc(p.Items, kindIs(bill.Concrete))
+		return p.Items[k].Bought[0].Of.Print(p.Units)
+	}
+	for want, wastes := range map[string][2]float64{
+		", with 10 % waste": {0.1, 0.1}, ", with the waste that was given": {0.1, 0.05}, " lb": {0, 0},
+	} {
+		if got := say(wastes[0], wastes[1]); !strings.HasSuffix(got, want) {
+			t.Errorf("waste %v is said as %q", wastes, got)
+		}
+	}
+}

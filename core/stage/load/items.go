@@ -54,6 +54,7 @@ func (b *biller) add(i bill.Item, exact float64) *bill.Item {
 		b.items = append(b.items, i)
 	}
 	item := &b.items[k]
+	item.MixWaste(i.Waste)
 	item.Exact += exact
 	item.Runs[0].Exact += exact
 	return item
@@ -206,7 +207,7 @@ func (b *biller) filled(m *Load) {
 // concrete is the item of concrete from one kind of bag, or of none.
 func concrete(bag materials.Bag, waste float64) bill.Item {
 	return bill.Item{ID: "concrete/" + bag.ID, Kind: bill.Concrete, Stage: finding.Pour, What: words.Plain("bill.what-concrete"),
-		Name: words.Say("bill.concrete-bought", words.V{"waste": waste, "any": waste > 0}), Unit: bill.CubicMetres, Why: "concrete"}
+		Name: reason.Text{}, Waste: waste, Unit: bill.CubicMetres, Why: "concrete"}
 }
 
 // bulk adds a volume.
@@ -251,7 +252,7 @@ func buy(items []bill.Item, cat materials.Catalog, sys length.System) {
 			bag, known := cat.Bag(i.ID[len("concrete/"):])
 			if known {
 				n := pour.Whole(pour.Bags(v, bag.Yield))
-				i.Bought = append(i.Bought, bill.Buy{By: bill.Bags, Count: float64(n), Many: words.Say("bill.bags", words.V{"count": n}), Of: append(words.Say("bill.of-a-bag", words.V{"bag": bag.Name, "mass": bag.Mass * length.Mass(n)}), i.Name...)})
+				i.Bought = append(i.Bought, bill.Buy{By: bill.Bags, Count: float64(n), Many: words.Say("bill.bags", words.V{"count": n}), Of: append(words.Say("bill.of-a-bag", words.V{"bag": bag.Name, "mass": bag.Mass * length.Mass(n)}), wasted(i.Waste)...)})
 			}
 			if k == last { // all of it at once
 				i.Bought = append(i.Bought, mixed(whole, cat, sys)...)
@@ -280,6 +281,17 @@ func buy(items []bill.Item, cat materials.Catalog, sys length.System) {
 			}
 		}
 	}
+}
+
+// wasted says with how much waste concrete is bought.
+func wasted(share float64) reason.Text {
+	switch {
+	case share > 0:
+		return words.Say("bill.with-waste", words.V{"waste": share})
+	case share < 0:
+		return words.Say("bill.with-waste-as-given")
+	}
+	return nil
 }
 
 // parcelled is gravel in bags of one kind.

@@ -3329,6 +3329,10 @@ export interface Item {
    */
   cut?: number
   /**
+   * Share of it that is bought beyond what is built in; -1 where that is not the same everywhere.
+   */
+  waste?: number
+  /**
    * Ways to buy it, the usual one first; rounded up here and nowhere else.
    */
   bought: Buy[]
