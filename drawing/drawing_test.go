@@ -60,7 +60,7 @@ func TestElevationIsThePlan(t *testing.T) {
 			for k, q := range r.Posts {
 				low, high := span(posts[k])
 				if math.Abs((low.X+high.X)/2-float64(q.Station)) > 1e-6 || math.Abs(low.Y-float64(q.Ground)) > 1e-6 || math.Abs(high.Y-float64(q.Top)) > 1e-6 {
-					t.Errorf("%s %s is drawn from %v to %v", r.Name, q.ID, low, high)
+					t.Errorf("%s %s is drawn from %v to %v", r.Name, q.Label, low, high)
 				}
 				found := false
 				for _, h := range holes {
@@ -68,7 +68,7 @@ func TestElevationIsThePlan(t *testing.T) {
 					found = found || math.Abs((low.X+high.X)/2-float64(q.Station)) < 1 && math.Abs(high.X-low.X-float64(q.HoleWidth)) < 1e-6 && math.Abs(high.Y-low.Y-float64(q.HoleDepth)) < 1e-6
 				}
 				if !found {
-					t.Errorf("%s %s: no hole of %v × %v is drawn", r.Name, q.ID, q.HoleWidth, q.HoleDepth)
+					t.Errorf("%s %s: no hole of %v × %v is drawn", r.Name, q.Label, q.HoleWidth, q.HoleDepth)
 				}
 			}
 			if bays := of(pic, drawing.Fence, true); len(bays) != len(r.Bays)-len(r.Gates) {
@@ -112,8 +112,8 @@ func TestStripsMakeTheRun(t *testing.T) {
 		if k%6 == 0 && k > 0 && k < len(r.Posts)-1 {
 			want = 2
 		}
-		if seen[q.ID] != want {
-			t.Errorf("%s stands in %d strips, want %d", q.ID, seen[q.ID], want)
+		if seen[q.Label] != want {
+			t.Errorf("%s stands in %d strips, want %d", q.Label, seen[q.Label], want)
 		}
 	}
 }

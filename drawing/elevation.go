@@ -69,7 +69,7 @@ func Elevation(p plan.Plan, run int, from, to length.Length) Picture {
 		if q := &r.Posts[i]; within(q.Station) {
 			half := float64(q.Width) / 2
 			pic.box(Posts, 0.3, 0.12, float64(q.Station)-half, float64(q.Ground), float64(q.Station)+half, float64(q.Top))
-			pic.Texts = append(pic.Texts, Text{Layer: Names, At: Point{float64(q.Station), float64(q.Top)}, Words: q.ID, Size: 7.5, Bold: true, Anchor: Middle, Up: 1.2})
+			pic.Texts = append(pic.Texts, Text{Layer: Names, At: Point{float64(q.Station), float64(q.Top)}, Words: q.Label, Size: 7.5, Bold: true, Anchor: Middle, Up: 1.2})
 		}
 	}
 	pic.line(Ground, 0.6, line...)
@@ -149,7 +149,7 @@ func bay(pic *Picture, p plan.Plan, r plan.Run, i int) {
 		return
 	}
 	for _, g := range r.Gates {
-		if g.Bay == b.ID {
+		if g.Bay == b.Label {
 			leaves(pic, g, float64(b.TopStart), float64(b.TopEnd))
 			pic.Texts = append(pic.Texts, Text{Layer: Names, At: Point{float64(g.At), max(float64(b.TopStart), float64(b.TopEnd))}, Words: named(g), Size: 7, Anchor: Middle, Up: 5})
 		}
@@ -220,7 +220,7 @@ func GateFront(p plan.Plan, run int, g plan.Gate) Picture {
 	line = append(line, Point{float64(g.At + reach), float64(height(g.At + reach))})
 	var start, end float64
 	for _, b := range r.Bays {
-		if b.ID == g.Bay {
+		if b.Label == g.Bay {
 			start, end = float64(b.TopStart), float64(b.TopEnd)
 		}
 	}
@@ -231,7 +231,7 @@ func GateFront(p plan.Plan, run int, g plan.Gate) Picture {
 	}
 	for i := range r.Posts {
 		q := &r.Posts[i]
-		if q.ID != g.First && q.ID != g.Second {
+		if q.Label != g.First && q.Label != g.Second {
 			continue
 		}
 		half := float64(g.Post) / 2
@@ -243,7 +243,7 @@ func GateFront(p plan.Plan, run int, g plan.Gate) Picture {
 		if g.Kind == job.SlideGate {
 			role = "guide"
 		}
-		pic.Texts = append(pic.Texts, Text{Layer: Names, At: Point{float64(q.Station), float64(q.Top)}, Words: q.ID + " " + role, Size: 8, Bold: true, Anchor: Middle, Up: 1.2})
+		pic.Texts = append(pic.Texts, Text{Layer: Names, At: Point{float64(q.Station), float64(q.Top)}, Words: q.Label + " " + role, Size: 8, Bold: true, Anchor: Middle, Up: 1.2})
 	}
 	pic.line(Ground, 0.6, line...)
 	for _, l := range g.Leaves {

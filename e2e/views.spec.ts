@@ -211,6 +211,19 @@ test('the front end prints lengths as the core does', async () => {
   }
 })
 
+// The core edits documents too: both must do the same.
+test('the front end edits documents as the core does', async () => {
+  const list = JSON.parse(
+    readFileSync(new URL('../core/document/testdata/edits.json', import.meta.url), 'utf8'),
+  ) as { what: string; doc: never; edits: { path: string; value: unknown }[]; want?: unknown; refused?: string }[]
+  expect(list.length).toBeGreaterThan(15)
+  const { change } = await import('../web/src/lib/doc')
+  for (const c of list) {
+    if (c.refused) expect(() => change(c.doc, c.edits), c.what).toThrow(c.refused)
+    else expect(change(c.doc, c.edits), c.what).toEqual(c.want)
+  }
+})
+
 test('the light or dark choice stays', async ({ page, mallow }) => {
   await page.goto(mallow.url)
   await page.getByRole('button', { name: 'Dark colours' }).click()

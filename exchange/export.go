@@ -234,7 +234,7 @@ func (s Source) waypoints() (Written, error) {
 					continue
 				}
 				at := placed(r.From.Towards(r.To, float64(p.Station/r.Length)))
-				f.Points = append(f.Points, gpxPoint{Lat: degrees(at.Latitude), Lon: degrees(at.Longitude), Name: runName(r) + " " + p.ID, Type: string(p.Kind) + " post"})
+				f.Points = append(f.Points, gpxPoint{Lat: degrees(at.Latitude), Lon: degrees(at.Longitude), Name: runName(r) + " " + p.Label, Type: string(p.Kind) + " post"})
 			}
 		}
 	}

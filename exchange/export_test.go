@@ -109,7 +109,7 @@ func TestHostileNames(t *testing.T) {
 				run.Gates[g].Name = name
 			}
 			for i := range run.Posts {
-				run.Posts[i].ID = name
+				run.Posts[i].Label = name
 			}
 		}
 		for _, what := range []string{"pdf", "xlsx", "dxf", "svg", "csv", "gpx", "waypoints", "geojson", "posts", "bays", "materials", "setout", "tops", "holes", "gates"} {

@@ -24,7 +24,7 @@ func HolesCSV(p plan.Plan, run int) (Written, error) {
 	r := p.Runs[run]
 	for _, post := range r.Posts {
 		if post.Card < 0 {
-			rows = append(rows, append([]string{post.ID, string(post.Kind), number(post.Station), "stays"}, make([]string, len(rows[0])-4)...))
+			rows = append(rows, append([]string{post.Label, string(post.Kind), number(post.Station), "stays"}, make([]string, len(rows[0])-4)...))
 			continue
 		}
 		c := r.Cards[post.Card]
@@ -35,7 +35,7 @@ func HolesCSV(p plan.Plan, run int) (Written, error) {
 		if post.Wind != nil {
 			gust = strconv.FormatFloat(post.Wind.Gust*wind, 'f', 1, 64)
 		}
-		rows = append(rows, []string{post.ID, string(post.Kind), number(post.Station), string(c.Method), number(post.HoleWidth), strconv.FormatBool(c.Square), number(post.HoleDepth), number(post.Bottom), number(post.Foot), number(post.Gravel),
+		rows = append(rows, []string{post.Label, string(post.Kind), number(post.Station), string(c.Method), number(post.HoleWidth), strconv.FormatBool(c.Square), number(post.HoleDepth), number(post.Bottom), number(post.Foot), number(post.Gravel),
 			volume(c.Gravel), volume(c.Stone), volume(c.Concrete), volume(c.Soil), volume(c.Spoil), c.Bag, strconv.FormatFloat(c.Bags, 'f', 3, 64), layers(p.Units, c.Layers), stopped, post.Shared, gust})
 	}
 	return table("holes.csv", rows, len(r.Posts) > 0)

@@ -211,7 +211,7 @@ func (w columnsOf) posts(p plan.Plan) Topic {
 				stock = w.l(*q.Stock)
 			}
 			at := r.From.Towards(r.To, float64(q.Station/max(1, r.Length)))
-			rows = append(rows, []any{runName(r), q.ID, string(q.Kind), w.l(q.Station), w.l(q.Slope), w.l(q.Ground), w.l(q.Top), w.l(q.AboveGrade), w.l(q.Foot), w.l(q.Mark), stock, w.l(at.X), w.l(at.Y)})
+			rows = append(rows, []any{runName(r), q.Label, string(q.Kind), w.l(q.Station), w.l(q.Slope), w.l(q.Ground), w.l(q.Top), w.l(q.AboveGrade), w.l(q.Foot), w.l(q.Mark), stock, w.l(at.X), w.l(at.Y)})
 		}
 	}
 	return Topic{Name: "Posts", Head: []string{"Run", "Post", "Kind", w.in("Level from start"), w.in("Slope tape"), w.in("Ground"), w.in("Top"), w.in("Above ground"), w.in("In ground"), w.in("Reference mark above ground"), w.in("Stock"), w.in("Map x"), w.in("Map y")}, Rows: rows}
@@ -221,7 +221,7 @@ func (w columnsOf) bays(p plan.Plan) Topic {
 	var rows [][]any
 	for _, r := range p.Runs {
 		for _, b := range r.Bays {
-			rows = append(rows, []any{runName(r), b.ID, b.From, b.To, b.Gate, w.l(b.CentreToCentre), w.l(b.Clear), string(b.Look), w.l(b.Lean), w.l(b.Long), w.l(b.GapLeast.Gap), w.l(b.GapMost.Gap)})
+			rows = append(rows, []any{runName(r), b.Label, b.From, b.To, b.Gate, w.l(b.CentreToCentre), w.l(b.Clear), string(b.Look), w.l(b.Lean), w.l(b.Long), w.l(b.GapLeast.Gap), w.l(b.GapMost.Gap)})
 		}
 	}
 	return Topic{Name: "Bays", Head: []string{"Run", "Bay", "From", "To", "Gate", w.in("Centre to centre"), w.in("Between faces"), "Look", w.in("Lean"), w.in("Rail on the slope"), w.in("Gap, least"), w.in("Gap, most")}, Rows: rows, Sums: []int{5}}
@@ -238,7 +238,7 @@ func (w columnsOf) holes(p plan.Plan) Topic {
 			}
 			c := r.Cards[q.Card]
 			v := func(x length.Volume) float64 { return float64(x) / per }
-			rows = append(rows, []any{runName(r), q.ID, string(c.Method), w.l(q.HoleWidth), w.l(q.HoleDepth), w.l(q.Bottom), w.l(q.Foot), v(c.Dug), v(c.Gravel), v(c.Stone), v(c.Concrete), v(c.Spoil), c.Bag, c.Bags})
+			rows = append(rows, []any{runName(r), q.Label, string(c.Method), w.l(q.HoleWidth), w.l(q.HoleDepth), w.l(q.Bottom), w.l(q.Foot), v(c.Dug), v(c.Gravel), v(c.Stone), v(c.Concrete), v(c.Spoil), c.Bag, c.Bags})
 		}
 	}
 	return Topic{Name: "Holes", Head: []string{"Run", "Post", "Set", w.in("Width"), w.in("Dig"), w.in("Concrete's bottom"), w.in("Foot"), "Dug, " + small, "Gravel, " + small, "Stone, " + small, "Concrete, " + small, "Away, loose, " + small, "Bag", "Bags"}, Rows: rows, Sums: []int{7, 8, 9, 10, 11, 13}}

@@ -20,7 +20,7 @@ func TopsCSV(p plan.Plan, run int) (Written, error) {
 	}
 	for i, post := range r.Posts {
 		w := r.TopLine.Posts[i]
-		row := []string{post.ID, string(post.Kind), number(post.Station), number(post.Ground), number(post.Top), number(post.AboveGrade), p.Units.Tape(post.AboveGrade),
+		row := []string{post.Label, string(post.Kind), number(post.Station), number(post.Ground), number(post.Top), number(post.AboveGrade), p.Units.Tape(post.AboveGrade),
 			number(post.AboveBefore), number(post.AboveAfter), number(post.Mark), number(post.Step),
 			number(w.Laser), number(-w.Drop), number(w.String), number(w.Sight), number(post.Needed), strconv.FormatBool(post.Grade)}
 		if i < len(r.Bays) {

@@ -214,7 +214,7 @@ func LineGeoJSON(p plan.Plan, j job.Job, line int) (Written, error) {
 			}
 			where := placed(run.From.Towards(run.To, float64(post.Station/run.Length)))
 			features = append(features, object{"type": "Feature",
-				"properties": object{"name": fmt.Sprintf("%s %s", run.ID, post.ID), "point": "post", "kind": post.Kind},
+				"properties": object{"name": fmt.Sprintf("%s %s", run.ID, post.Label), "point": "post", "kind": post.Kind},
 				"geometry":   object{"type": "Point", "coordinates": coordinate(where, nil)}})
 		}
 	}

@@ -96,11 +96,11 @@ func TestSheetsSayThePlan(t *testing.T) {
 					{stake, u.Tape(r.SetOut.Marks[i].Level)}, {stake, u.Tape(r.SetOut.Marks[i].Slope)}, {posts, u.Short(q.Mark)}, {posts, u.Short(q.AboveGrade)}, {strings0, u.Short(r.String.Posts[i].High)},
 				} {
 					if !strings.Contains(c.sheet, c.want+"\n") {
-						t.Errorf("%s %s: %q is on no sheet", r.Name, q.ID, c.want)
+						t.Errorf("%s %s: %q is on no sheet", r.Name, q.Label, c.want)
 					}
 				}
 				if q.Shared == "" && !strings.Contains(holes, u.Short(q.HoleWidth)+" × "+u.Short(q.HoleDepth)) {
-					t.Errorf("%s %s: its hole has no card", r.Name, q.ID)
+					t.Errorf("%s %s: its hole has no card", r.Name, q.Label)
 				}
 			}
 			for _, g := range r.Gates {

@@ -173,7 +173,7 @@ func (w writer) markRow(r plan.Run, k int) []string {
 	} else if p.Kind == job.GatePost {
 		kind = "latch"
 	}
-	return []string{p.ID, kind, w.units.Tape(m.Level), w.units.Tape(m.Slope), w.units.Tape(m.Back), bay, clear, hole, notes}
+	return []string{p.Label, kind, w.units.Tape(m.Level), w.units.Tape(m.Slope), w.units.Tape(m.Back), bay, clear, hole, notes}
 }
 
 // squares is how the corners at a run's two ends are set by tape.
@@ -276,7 +276,7 @@ func (w writer) posts(i int) []Sheet {
 		if p.Step.Abs() >= w.units.SmallestMark/2 {
 			step = w.units.Short(p.Step)
 		}
-		t.Rows = append(t.Rows, []string{p.ID, stock, w.units.Short(p.AboveGrade), w.units.Short(p.AboveBefore), w.units.Short(p.AboveAfter), w.units.Short(p.Foot), off, w.units.Short(p.Mark), step})
+		t.Rows = append(t.Rows, []string{p.Label, stock, w.units.Short(p.AboveGrade), w.units.Short(p.AboveBefore), w.units.Short(p.AboveAfter), w.units.Short(p.Foot), off, w.units.Short(p.Mark), step})
 	}
 	s.Blocks = append(s.Blocks, t, Heading("Set the tops"))
 	var steps []string
@@ -301,7 +301,7 @@ func (w writer) holes(i int) []Sheet {
 				if count > 0 {
 					ids += ", "
 				}
-				ids += p.ID
+				ids += p.Label
 				count++
 			}
 		}

@@ -2,6 +2,7 @@ package server
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 
 	"github.com/gofiber/fiber/v3"
@@ -61,17 +62,18 @@ func (s *Server) build(j job.Job, req ImportRequest, out *ImportPreview) error {
 	if out.Shape == exchange.Profile {
 		return s.buildGround(j, req, out)
 	}
-	if req.Line < 0 || req.Line >= len(j.Lines) {
-		return exchange.FileError{Why: fmt.Sprintf("There is no line %d; the job has %d.", req.Line+1, len(j.Lines))}
+	at := slices.IndexFunc(j.Lines, func(l job.Line) bool { return l.ID == req.Line })
+	if at < 0 {
+		return exchange.FileError{Why: fmt.Sprintf("There is no line %q; the job has %d.", req.Line, len(j.Lines))}
 	}
 	taken := map[string]bool{}
 	for l, line := range j.Lines {
 		for _, r := range line.Runs {
-			taken[r.ID] = taken[r.ID] || !(req.Replace && l == req.Line)
+			taken[r.ID] = taken[r.ID] || !(req.Replace && l == at)
 		}
 	}
 	n := 0
-	built, err := out.Line(exchange.Build{Off: req.Off, Thin: req.Thin, Like: j.Lines[req.Line].Runs[0], ID: func() string {
+	built, err := out.Line(exchange.Build{Off: req.Off, Thin: req.Thin, Like: j.Lines[at].Runs[0], ID: func() string {
 		for n++; taken["R"+strconv.Itoa(n)]; n++ {
 		}
 		return "R" + strconv.Itoa(n)
@@ -82,9 +84,9 @@ func (s *Server) build(j job.Job, req ImportRequest, out *ImportPreview) error {
 	lines := append([]job.Line(nil), j.Lines...)
 	line := built.Line
 	if req.Replace {
-		old := lines[req.Line]
+		old := lines[at]
 		line.ID, line.Name = old.ID, old.Name
-		lines[req.Line] = line
+		lines[at] = line
 		out.What = "Line read from " + req.Name
 	} else {
 		line.ID, line.Name = freshLine(lines), clip(req.Name)
@@ -123,8 +125,8 @@ func freshLine(lines []job.Line) string {
 }
 
 func (s *Server) buildGround(j job.Job, req ImportRequest, out *ImportPreview) error {
-	for l, line := range j.Lines {
-		for r, run := range line.Runs {
+	for _, line := range j.Lines {
+		for _, run := range line.Runs {
 			if run.ID != req.Run {
 				continue
 			}
@@ -136,7 +138,7 @@ func (s *Server) buildGround(j job.Job, req ImportRequest, out *ImportPreview) e
 					return exchange.FileError{Why: "The run has no length yet, and the file's last station is too short to be it."}
 				}
 				span = &last
-				edits = append(edits, job.Set(fmt.Sprintf("/lines/%d/runs/%d/length", l, r), last))
+				edits = append(edits, job.Set(job.At("/lines", line.ID, "runs", run.ID, "length"), last))
 				out.Notes = append(out.Notes, "The run had no length: the last station is taken, "+j.Units.Tape(last))
 			}
 			ground, notes, err := out.Found.Ground(*span)
@@ -145,7 +147,7 @@ func (s *Server) buildGround(j job.Job, req ImportRequest, out *ImportPreview) e
 			}
 			out.Notes, out.Ground, out.Kept = append(out.Notes, notes...), ground, len(ground)
 			out.What = "Ground read from " + req.Name
-			out.Doc, err = document.Apply(req.Doc, append(edits, job.Set(fmt.Sprintf("/lines/%d/runs/%d/ground", l, r), ground)))
+			out.Doc, err = document.Apply(req.Doc, append(edits, job.Set(job.At("/lines", line.ID, "runs", run.ID, "ground"), ground)))
 			return err
 		}
 	}

@@ -46,7 +46,7 @@ func (c *client) listening() string {
 // A job whose names are emoji prints; what the fonts lack is a substitute.
 func TestEmojiPrint(t *testing.T) {
 	c := start(t)
-	doc, err := document.Apply([]byte(demoDoc(t)), []job.Edit{job.Set("/name", "🦊🏡"), job.Set("/lines/0/runs/0/name", "👨‍👩‍👧"), job.Set("/lines/0/runs/0/gates/0/name", "\U0001F6AA")})
+	doc, err := document.Apply([]byte(demoDoc(t)), []job.Edit{job.Set("/name", "🦊🏡"), job.Set("/lines/L1/runs/R1/name", "👨‍👩‍👧"), job.Set("/lines/L1/runs/R1/gates/G1/name", "\U0001F6AA")})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -381,7 +381,7 @@ func slowDoc(t *testing.T, n int) string {
 		ground[k] = job.GroundPoint{At: length.Length(k) * 1700, Height: 100 * length.Length(math.Sin(float64(k*k%977)))}
 	}
 	doc, err := document.Apply([]byte(demoDoc(t)), []job.Edit{
-		job.Set("/lines/0/runs/0/grade/look", "rolling"), job.Set("/lines/0/runs/0/length", 3.4e6+float64(n)), job.Set("/lines/0/runs/0/ground", ground),
+		job.Set("/lines/L1/runs/R1/grade/look", "rolling"), job.Set("/lines/L1/runs/R1/length", 3.4e6+float64(n)), job.Set("/lines/L1/runs/R1/ground", ground),
 	})
 	if err != nil {
 		t.Fatal(err)

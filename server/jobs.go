@@ -23,14 +23,18 @@ func read(c fiber.Ctx, into any) error {
 }
 
 func (s *Server) state(r store.Revision) JobState {
-	_, unknown, err := document.Decode(r.Doc, s.Catalog)
-	return stateOf(r, unknown, err)
+	o, err := document.Open(r.Doc, s.Catalog)
+	return stateOf(r, o, err)
 }
 
-// stateOf is the state of a document that has just been decoded.
-func stateOf(r store.Revision, unknown []string, err error) JobState {
+// stateOf is the state of a document that has just been opened.
+func stateOf(r store.Revision, o document.Opened, err error) JobState {
+	unknown := o.Unknown
 	if err != nil || unknown == nil {
 		unknown = []string{}
+	}
+	if err == nil {
+		r.Doc = o.Doc
 	}
 	problem, wrong := "", document.Errors{}
 	if err != nil {
@@ -38,7 +42,7 @@ func stateOf(r store.Revision, unknown []string, err error) JobState {
 		errors.As(err, &wrong)
 	}
 	return JobState{
-		Name: r.Name, Problem: problem, Wrong: wrong,
+		Name: r.Name, Problem: problem, Wrong: wrong, Left: o.Left,
 		ID: r.Job, Revision: r.Number, Doc: r.Doc, What: r.What, SavedAt: r.SavedAt,
 		CanUndo: r.CanUndo, CanRedo: r.CanRedo, Unknown: unknown,
 	}
@@ -86,18 +90,20 @@ func (s *Server) create(c fiber.Ctx) error {
 		}
 		doc = fresh
 	}
-	j, _, err := document.Decode(doc, s.Catalog)
+	o, err := document.Open(doc, s.Catalog)
 	if err != nil {
 		return err
 	}
 	if req.What == "" {
 		req.What = "New job"
 	}
-	r, err := s.Store.Create(c.Context(), s.draft(doc, j.Name, req.What))
-	if err == nil {
-		c.Status(fiber.StatusCreated)
+	s.lay(c.Context(), &o)
+	r, err := s.Store.Create(c.Context(), s.draft(o.Doc, o.Job.Name, req.What))
+	if err != nil {
+		return err
 	}
-	return s.saved(c, r, err)
+	s.tellSaved(r)
+	return c.Status(fiber.StatusCreated).JSON(stateOf(r, o, nil))
 }
 
 func (s *Server) save(c fiber.Ctx) error {
@@ -105,15 +111,19 @@ func (s *Server) save(c fiber.Ctx) error {
 	if err := read(c, &req); err != nil {
 		return err
 	}
-	j, unknown, err := document.Decode(req.Doc, s.Catalog)
+	o, err := document.Open(req.Doc, s.Catalog)
 	if err != nil {
 		return err
 	}
-	r, err := s.Store.Save(c.Context(), c.Params("id"), req.Base, s.draft(req.Doc, j.Name, req.What))
+	if err := s.factsKept(c.Context(), c.Params("id"), req.Base, o); err != nil {
+		return err
+	}
+	s.lay(c.Context(), &o)
+	r, err := s.Store.Save(c.Context(), c.Params("id"), req.Base, s.draft(o.Doc, o.Job.Name, req.What))
 	var stale *store.StaleError
 	if err == nil {
 		s.tellSaved(r)
-		return c.JSON(stateOf(r, unknown, nil))
+		return c.JSON(stateOf(r, o, nil))
 	}
 	if !errors.As(err, &stale) {
 		return err
@@ -142,11 +152,12 @@ func (s *Server) saveOver(c fiber.Ctx, req SaveRequest, head store.Revision) err
 		if len(clashes) > 0 {
 			return clash{&store.StaleError{Base: req.Base, Head: head}, clashes, merged}
 		}
-		j, _, err := document.Decode(merged, s.Catalog)
+		o, err := document.Open(merged, s.Catalog)
 		if err != nil {
 			return err // each change is sound and both together are not
 		}
-		r, err := s.Store.Save(c.Context(), head.Job, head.Number, s.draft(merged, j.Name, req.What))
+		s.lay(c.Context(), &o)
+		r, err := s.Store.Save(c.Context(), head.Job, head.Number, s.draft(o.Doc, o.Job.Name, req.What))
 		var stale *store.StaleError
 		if errors.As(err, &stale) {
 			head = stale.Head
@@ -212,7 +223,7 @@ func (s *Server) redo(c fiber.Ctx) error {
 
 func (s *Server) restore(c fiber.Ctx) error {
 	return s.move(c, func(id string, req MoveRequest) (store.Revision, error) {
-		return s.Store.Restore(c.Context(), id, req.Base, req.Revision)
+		return s.restored(c.Context(), id, req)
 	})
 }
 

@@ -30,6 +30,7 @@ type JobState struct {
 	CanUndo  bool                  `json:"canUndo" jsonschema:"required"`
 	CanRedo  bool                  `json:"canRedo" jsonschema:"required"`
 	Name     string                `json:"name" jsonschema:"required"`
+	Left     []string              `json:"left,omitempty" jsonschema_description:"What the document said when it was of an older version that this one cannot say, one sentence each."`
 	Problem  string                `json:"problem,omitempty" jsonschema_description:"Why the document cannot be planned: it opens to be read, put back or taken out only."`
 	Wrong    []document.FieldError `json:"wrong,omitempty" jsonschema_description:"The same, field by field."`
 	Unknown  []string              `json:"unknown" jsonschema:"required" jsonschema_description:"Fields of the document that are kept but not used."`
@@ -284,7 +285,7 @@ type PegRequest struct {
 // WalkRequest sends the simulated level along a line.
 type WalkRequest struct {
 	Doc   Document      `json:"doc" jsonschema:"required"`
-	Line  int           `json:"line" jsonschema:"required"`
+	Line  string        `json:"line" jsonschema:"required" jsonschema_description:"The line, by its id."`
 	Every length.Length `json:"every" jsonschema:"required" jsonschema_description:"From reading to reading."`
 }
 
@@ -317,7 +318,7 @@ type ImportRequest struct {
 	Doc     Document      `json:"doc" jsonschema:"required"`
 	Name    string        `json:"name" jsonschema:"required"`
 	Text    string        `json:"text" jsonschema:"required"`
-	Line    int           `json:"line" jsonschema:"required" jsonschema_description:"Line whose fence the new runs are built like, and which is replaced if asked."`
+	Line    string        `json:"line" jsonschema:"required" jsonschema_description:"Line, by its id, whose fence the new runs are built like, and which is replaced if asked."`
 	Replace bool          `json:"replace" jsonschema:"required"`
 	Run     string        `json:"run,omitempty" jsonschema_description:"Run that heights at stations belong to."`
 	Unit    exchange.Unit `json:"unit,omitempty" jsonschema:"enum=m,enum=mm,enum=ft,enum=in"`

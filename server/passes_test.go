@@ -82,7 +82,7 @@ func TestReasonsAndWaysOutOnRequest(t *testing.T) {
 	}
 	run := p.Runs[0]
 	var why server.Explained
-	c.must(200, "POST", "/api/explain", request(t, doc, map[string]any{"figure": plan.Figure{Run: run.ID, Of: "post", ID: run.Posts[1].ID, What: "holeDepth"}}), &why)
+	c.must(200, "POST", "/api/explain", request(t, doc, map[string]any{"figure": plan.Figure{Run: run.ID, Of: "post", ID: run.Posts[1].Label, What: "holeDepth"}}), &why)
 	if len(why.Steps) == 0 || len(why.Sentence) == 0 {
 		t.Errorf("a hole's depth is explained as %+v", why)
 	}
@@ -160,7 +160,7 @@ func TestOneResultServesMany(t *testing.T) {
 	doc := docs[0]
 	var p plan.Plan
 	c.must(200, "POST", "/api/plan", string(doc), &p)
-	why := request(t, doc, map[string]any{"figure": plan.Figure{Run: p.Runs[0].ID, Of: "post", ID: p.Runs[0].Posts[1].ID, What: "top"}})
+	why := request(t, doc, map[string]any{"figure": plan.Figure{Run: p.Runs[0].ID, Of: "post", ID: p.Runs[0].Posts[1].Label, What: "top"}})
 	asks := map[string]string{"/api/plan": string(doc), "/api/tell": string(doc), "/api/bill": string(doc), "/api/explain": why, "/api/advise": request(t, doc, nil)}
 	want := map[string][]byte{}
 	for path, body := range asks {

@@ -32,15 +32,15 @@ func (s *Server) source(c fiber.Ctx, stop func() error) (exchange.Source, error)
 }
 
 func (s *Server) sourceOf(rev store.Revision, stop func() error) (exchange.Source, error) {
-	j, _, err := document.Decode(rev.Doc, s.Catalog)
+	o, err := document.Open(rev.Doc, s.Catalog)
 	if err != nil {
 		return exchange.Source{}, err
 	}
-	p, err := plan.Worded(stop, j, s.Catalog)
+	p, err := plan.Worded(stop, o.Job, s.Catalog)
 	if err != nil {
 		return exchange.Source{}, err
 	}
-	return exchange.Source{Job: j, Plan: p, Doc: rev.Doc,
+	return exchange.Source{Job: o.Job, Plan: p, Doc: o.Doc,
 		Stamp: paper.Stamp{Job: p.Name, Revision: rev.Number, Date: rev.SavedAt, Cleared: p.Before.Ready}}, nil
 }
 

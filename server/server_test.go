@@ -201,7 +201,7 @@ func TestSavesOnTopOfEachOther(t *testing.T) {
 	save := func(doc server.Document, what string) string {
 		return body(t, server.SaveRequest{Base: 1, Doc: doc, What: what})
 	}
-	path, most, name := "/api/jobs/"+j.ID, job.Set("/lines/0/runs/0/spacing/most", 1800), job.Set("/name", "Here")
+	path, most, name := "/api/jobs/"+j.ID, job.Set("/lines/L1/runs/R1/spacing/most", 1800), job.Set("/name", "Here")
 	c.must(200, "PUT", path, save(edited(most), "theirs"), nil)
 	var both server.JobState
 	c.must(200, "PUT", path, save(edited(name), "mine"), &both)
@@ -209,7 +209,7 @@ func TestSavesOnTopOfEachOther(t *testing.T) {
 		t.Fatalf("merged %v, revision %d, %v", both.Merged, both.Revision, err)
 	}
 	var p server.Problem
-	c.must(409, "PUT", path, save(edited(job.Set("/name", "Elsewhere"), job.Set("/lines/0/name", "L")), "third"), &p)
+	c.must(409, "PUT", path, save(edited(job.Set("/name", "Elsewhere"), job.Set("/lines/L1/name", "L")), "third"), &p)
 	if p.Current == nil || p.Current.Revision != 3 || len(p.Clashes) != 1 || p.Clashes[0].Path != "/name" || p.Clashes[0].Mine != "Elsewhere" || p.Clashes[0].Theirs != "Here" {
 		t.Fatalf("%+v", p.Clashes)
 	}
@@ -414,11 +414,11 @@ func TestSchemas(t *testing.T) {
 		}
 	}
 	for _, bad := range []string{
-		`{"mallow":1}`,
-		`{"mallow":2,"name":"a","units":{"system":"metric","smallestMark":1},"site":{},"lines":[{"id":"a","runs":[{"id":"b"}]}]}`,
-		`{"mallow":1,"name":"a","units":{"system":"feet","smallestMark":1},"site":{},"lines":[{"id":"a","runs":[{"id":"b"}]}]}`,
-		`{"mallow":1,"name":"a","units":{"system":"metric","smallestMark":1},"site":{},"lines":[{"id":"a","runs":[{"id":"b","length":3}]}]}`,
-		`{"mallow":1,"name":"a","units":{"system":"metric","smallestMark":1},"site":{},"lines":[{"id":"a","runs":[{"id":"b","keepOuts":[{}]}]}]}`,
+		`{"mallow":2}`,
+		`{"mallow":3,"name":"a","units":{"system":"metric","smallestMark":1},"site":{},"lines":[{"id":"a","runs":[{"id":"b"}]}]}`,
+		`{"mallow":2,"name":"a","units":{"system":"feet","smallestMark":1},"site":{},"lines":[{"id":"a","runs":[{"id":"b"}]}]}`,
+		`{"mallow":2,"name":"a","units":{"system":"metric","smallestMark":1},"site":{},"lines":[{"id":"a","runs":[{"id":"b","length":3}]}]}`,
+		`{"mallow":2,"name":"a","units":{"system":"metric","smallestMark":1},"site":{},"lines":[{"id":"a","runs":[{"id":"b","keepOuts":[{}]}]}]}`,
 	} {
 		if err := check("job.schema.json", []byte(bad)); err == nil {
 			t.Errorf("the schema takes %s", bad)

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"io"
 	"math"
+	"slices"
 	"strconv"
 	"time"
 
@@ -109,13 +110,14 @@ func (s *Server) walk(c fiber.Ctx) error {
 	if err != nil {
 		return err
 	}
-	if req.Line < 0 || req.Line >= len(j.Lines) {
-		return fiber.NewError(fiber.StatusUnprocessableEntity, fmt.Sprintf("There is no line %d; the job has %d.", req.Line+1, len(j.Lines)))
+	at := slices.IndexFunc(j.Lines, func(l job.Line) bool { return l.ID == req.Line })
+	if at < 0 {
+		return fiber.NewError(fiber.StatusUnprocessableEntity, fmt.Sprintf("There is no line %q; the job has %d.", req.Line, len(j.Lines)))
 	}
 	if !(req.Every >= 300 && req.Every <= 1e6) {
 		return document.Errors{{Field: "/every", Given: fmt.Sprint(float64(req.Every)), Allowed: "millimetres from 300 to 1000000"}}
 	}
-	line := j.Lines[req.Line]
+	line := j.Lines[at]
 	stops := survey.Route(line, req.Every, walkReach)
 	if len(stops) == 0 {
 		return fiber.NewError(fiber.StatusUnprocessableEntity, "The line has no length yet: tape its runs first, then walk it with the level.")

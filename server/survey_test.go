@@ -46,11 +46,11 @@ func TestReshapeAnswersAChangedDocument(t *testing.T) {
 	c := start(t)
 	doc := demoDoc(t)
 	var made server.Changed
-	c.must(200, "POST", "/api/reshape", `{"doc":`+doc+`,"op":{"do":"split","line":0,"run":0,"at":20000}}`, &made)
+	c.must(200, "POST", "/api/reshape", `{"doc":`+doc+`,"op":{"do":"split","line":"L1","run":"R1","at":20000}}`, &made)
 	if p := c.planOf(made.Doc); len(p.Runs) != 4 || made.What != `Lane split at 65' 7 3/8"` {
 		t.Errorf("%d runs, %q", len(p.Runs), made.What)
 	}
-	for _, op := range []string{`{"do":"split","line":0,"run":0,"at":14900}`, `{"do":"join","line":0,"run":2}`, `{"do":"paint","line":0}`, `{"do":"split","line":9}`} {
+	for _, op := range []string{`{"do":"split","line":"L1","run":"R1","at":14900}`, `{"do":"join","line":"L1","run":"R3"}`, `{"do":"paint","line":"L1"}`, `{"do":"split","line":"L10"}`} {
 		status, _, raw := c.ask("POST", "/api/reshape", `{"doc":`+doc+`,"op":`+op+`}`)
 		if status != 422 || !strings.Contains(string(raw), "detail") {
 			t.Errorf("%s: %d %s", op, status, raw)
@@ -107,7 +107,7 @@ func streamed[T any](c *client, path, body string) []T {
 func TestLevelThatIsOutIsFoundAndCorrected(t *testing.T) {
 	c := start(t)
 	doc := demoDoc(t)
-	readings := streamed[server.WalkReading](c, "/api/rod/walk", `{"doc":`+doc+`,"line":0,"every":4000}`)
+	readings := streamed[server.WalkReading](c, "/api/rod/walk", `{"doc":`+doc+`,"line":"L1","every":4000}`)
 	if len(readings) < 30 || readings[0].Stop.Look != survey.BackLook || readings[len(readings)-1].Number != readings[0].Of {
 		t.Fatalf("%d readings", len(readings))
 	}
@@ -121,7 +121,7 @@ func TestLevelThatIsOutIsFoundAndCorrected(t *testing.T) {
 		if err := json.Unmarshal([]byte(doc), &j); err != nil {
 			t.Fatal(err)
 		}
-		changed, err := document.Apply([]byte(doc), []job.Edit{job.Set("/lines/0/books", append(j.Lines[0].Books, page))})
+		changed, err := document.Apply([]byte(doc), []job.Edit{job.Set("/lines/L1/books", append(j.Lines[0].Books, page))})
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -152,7 +152,7 @@ func TestLevelThatIsOutIsFoundAndCorrected(t *testing.T) {
 		t.Errorf("corrected, the page closes by %v", good.Error)
 	}
 	for body, status := range map[string]int{
-		`{"doc":` + doc + `,"line":3,"every":4000}`: 422, `{"doc":` + doc + `,"line":0,"every":1}`: 422, `{"doc":{},"line":0,"every":4000}`: 422, `{"doc":` + doc + `,"line":0,"every":300}`: 200,
+		`{"doc":` + doc + `,"line":"L4","every":4000}`: 422, `{"doc":` + doc + `,"line":"L1","every":1}`: 422, `{"doc":{},"line":"L1","every":4000}`: 422, `{"doc":` + doc + `,"line":"L1","every":300}`: 200,
 	} {
 		if got, _, raw := c.ask("POST", "/api/rod/walk", body); got != status {
 			t.Errorf("%.40s…: %d %.200s", body[len(body)-40:], got, raw)
@@ -245,7 +245,7 @@ func TestImportShowsBeforeAnythingChanges(t *testing.T) {
 	post := func(status int, fields string) server.ImportPreview {
 		t.Helper()
 		var p server.ImportPreview
-		got, _, raw := c.ask("POST", "/api/import", `{"doc":`+doc+`,"line":0,"off":150,"thin":0,`+fields+`}`)
+		got, _, raw := c.ask("POST", "/api/import", `{"doc":`+doc+`,"line":"L1","off":150,"thin":0,`+fields+`}`)
 		if got != status {
 			t.Fatalf("%s: %d %.300s", fields, got, raw)
 		}
@@ -293,7 +293,7 @@ func TestExportOverTheAPI(t *testing.T) {
 			t.Fatalf("%s: %d %v", what, status, header)
 		}
 		var p server.ImportPreview
-		c.must(200, "POST", "/api/import", body(t, server.ImportRequest{Doc: kept.Doc, Name: "line." + what, Text: string(raw), Replace: true, Off: 150}), &p)
+		c.must(200, "POST", "/api/import", body(t, server.ImportRequest{Doc: kept.Doc, Line: "L1", Name: "line." + what, Text: string(raw), Replace: true, Off: 150}), &p)
 		got := c.planOf(p.Doc)
 		for r := range want.Runs {
 			if (got.Runs[r].Length-want.Runs[r].Length).Abs() > 0.02 || len(got.Runs[r].Ground) != len(want.Runs[r].Ground) {

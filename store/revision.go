@@ -220,6 +220,9 @@ func (s *Store) Redo(ctx context.Context, id string, base int) (Revision, error)
 	})
 }
 
+// RestoredAs says in the history that an earlier revision was taken up again.
+func RestoredAs(number int) string { return fmt.Sprintf("Back to revision %d", number) }
+
 // Restore saves an earlier revision's document as a new revision.
 func (s *Store) Restore(ctx context.Context, id string, base, number int) (Revision, error) {
 	return s.move(ctx, id, base, func(tx *sql.Tx, head Revision) (int, error) {
@@ -227,7 +230,7 @@ func (s *Store) Restore(ctx context.Context, id string, base, number int) (Revis
 		if err != nil {
 			return 0, err
 		}
-		d := Draft{Doc: doc, What: fmt.Sprintf("Back to revision %d", number)}
+		d := Draft{Doc: doc, What: RestoredAs(number)}
 		err = tx.QueryRowContext(ctx, `SELECT name, facts FROM revisions WHERE job_id = ? AND number = ?`, id, number).Scan(&d.Name, &d.Facts)
 		if err != nil {
 			return 0, err

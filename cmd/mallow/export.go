@@ -111,9 +111,11 @@ func source(name string, stdin io.Reader) (exchange.Source, error) {
 	if src.Doc, err = readFile(name, stdin); err != nil {
 		return src, err
 	}
-	if src.Job, _, err = document.Decode(src.Doc, cat); err != nil {
+	o, err := document.Open(src.Doc, cat)
+	if err != nil {
 		return src, err
 	}
+	src.Job, src.Doc = o.Job, o.Doc
 	if src.Plan, err = plan.Worded(nil, src.Job, cat); err != nil {
 		return src, err
 	}
@@ -133,9 +135,12 @@ func importCommand() *cobra.Command {
 			if err != nil {
 				return usageError{err}
 			}
-			doc, err := imported(given[0], raw, name, length.System(system), length.Length(off))
+			doc, left, err := imported(given[0], raw, name, length.System(system), length.Length(off))
 			if err != nil {
 				return usageError{err}
+			}
+			for _, l := range left {
+				c.PrintErrln("mallow: version 1 said", l)
 			}
 			if to == "" || to == "-" {
 				_, err = c.OutOrStdout().Write(doc)
@@ -156,17 +161,17 @@ func importCommand() *cobra.Command {
 }
 
 // imported is the job document that a file makes.
-func imported(file string, raw []byte, name string, sys length.System, off length.Length) ([]byte, error) {
+func imported(file string, raw []byte, name string, sys length.System, off length.Length) (doc []byte, left []string, err error) {
 	cat, err := catalog.Load()
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
 	if strings.EqualFold(filepath.Ext(file), ".json") || file == "-" && strings.Contains(string(raw), `"mallow"`) {
-		_, _, err := document.Decode(raw, cat)
-		return raw, err
+		o, err := document.Open(raw, cat)
+		return o.Doc, o.Left, err
 	}
 	if sys != length.Imperial && sys != length.Metric {
-		return nil, fmt.Errorf("--system %q: imperial or metric", sys)
+		return nil, nil, fmt.Errorf("--system %q: imperial or metric", sys)
 	}
 	if name == "" {
 		name = strings.TrimSuffix(filepath.Base(file), filepath.Ext(file))
@@ -174,22 +179,22 @@ func imported(file string, raw []byte, name string, sys length.System, off lengt
 	j := document.New(name, sys, cat)
 	found, err := exchange.Read(file, raw, exchange.Options{System: sys})
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
 	n := 0
 	built, err := found.Line(exchange.Build{Off: off, Like: j.Lines[0].Runs[0], ID: func() string { n++; return fmt.Sprintf("R%d", n) }})
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
 	line := built.Line
 	line.ID, line.Name = "L1", name
 	j.Lines, j.Site.Place = []job.Line{line}, found.Origin
-	doc, err := marshal(j)
+	doc, err = marshal(j)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
 	_, _, err = document.Decode(doc, cat)
-	return doc, err
+	return doc, nil, err
 }
 
 func marshal(j job.Job) ([]byte, error) {

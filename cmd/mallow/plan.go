@@ -150,7 +150,7 @@ func printPosts(t *table, p plan.Plan, r plan.Run) {
 		if post.Stock != nil {
 			stock, off = u.Short(*post.Stock), u.Short(*post.CutOff)
 		}
-		t.row("%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%.2f\t%s\t%s", post.ID, post.Kind, u.Tape(post.Station), u.Tape(post.Slope),
+		t.row("%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%.2f\t%s\t%s", post.Label, post.Kind, u.Tape(post.Station), u.Tape(post.Slope),
 			u.Short(post.Ground), u.Short(post.Top), u.Short(post.AboveGrade), u.Short(post.HoleWidth), u.Short(post.HoleDepth),
 			u.Small(post.ConcreteVolume), post.Bags, stock, off)
 	}
@@ -167,7 +167,7 @@ func printBays(t *table, p plan.Plan, r plan.Run) {
 		if b.Fill != nil {
 			fill = u.Short(b.Fill.Depth)
 		}
-		t.row("%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s", b.ID, b.From, b.To, u.Short(b.CentreToCentre), u.Short(b.Clear),
+		t.row("%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s", b.Label, b.From, b.To, u.Short(b.CentreToCentre), u.Short(b.Clear),
 			u.Short(b.GapLeast.Gap), u.Tape(b.GapLeast.At), u.Short(b.GapMost.Gap), u.Tape(b.GapMost.At), cut, fill)
 	}
 }

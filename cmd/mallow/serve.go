@@ -254,11 +254,11 @@ func (c *closing) Close() error {
 // list: it is saved last.
 func fill(ctx context.Context, kept *store.Store, usual document.Usual, docs [][]byte) error {
 	for i := len(docs) - 1; i >= 0; i-- {
-		j, _, err := document.Decode(docs[i], usual)
+		o, err := document.Open(docs[i], usual)
 		if err != nil {
 			return err
 		}
-		if _, err := kept.Create(ctx, store.Draft{Doc: docs[i], What: "Demo job", Name: j.Name}); err != nil {
+		if _, err := kept.Create(ctx, store.Draft{Doc: o.Doc, What: "Demo job", Name: o.Job.Name}); err != nil {
 			return err
 		}
 	}

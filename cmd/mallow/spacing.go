@@ -14,7 +14,7 @@ func printSpacing(t *table, p plan.Plan, r plan.Run) {
 	if out == nil {
 		return
 	}
-	t.row("\nSet out, every mark from %s", r.Posts[0].ID)
+	t.row("\nSet out, every mark from %s", r.Posts[0].Label)
 	for _, s := range out.Sticks {
 		t.row("  Spacer stick\t%s\tfor %d %s, the first %s", u.Short(s.Length), s.Bays, plural(s.Bays, "bay"), s.First)
 	}
@@ -23,7 +23,7 @@ func printSpacing(t *table, p plan.Plan, r plan.Run) {
 	}
 	for _, b := range r.Bays {
 		if b.PieceCut {
-			t.row("  Cut for %s\t%s", b.ID, u.Short(b.Piece))
+			t.row("  Cut for %s\t%s", b.Label, u.Short(b.Piece))
 		}
 	}
 	for _, row := range r.Rails {

@@ -200,7 +200,7 @@ type tried struct {
 // cost plans the document of some genes, if a job may be so.
 func (g genes) cost(cat materials.Catalog, most time.Duration) (t tried) {
 	t.genes = g
-	raw, err := json.Marshal(g.document(cat))
+	raw, err := json.Marshal(g.document(cat).WithFacts())
 	if err != nil {
 		return t
 	}

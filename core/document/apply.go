@@ -1,27 +1,54 @@
 package document
 
 import (
+	"bytes"
 	"encoding/json"
 	"fmt"
+
 	"mallow/core/job"
-	"strconv"
-	"strings"
 )
 
 // Apply makes the edits in order and returns the changed document. Fields
-// that Mallow does not know stay as they are.
+// that Mallow does not know stay as they are. What a list holds is gone to by
+// its id; a value set where no entry has the id is a new entry, at the end.
 func Apply(doc []byte, edits []job.Edit) ([]byte, error) {
-	tree, _, err := parse(doc)
+	tree, err := current(doc)
 	if err != nil {
 		return nil, err
 	}
-	for _, e := range edits {
-		steps := strings.Split(strings.TrimPrefix(e.Path, "/"), "/")
-		if _, err := put(tree, steps, e.Value, e.Path); err != nil {
-			return nil, err
-		}
+	if err := apply(tree, edits); err != nil {
+		return nil, err
 	}
 	return json.Marshal(tree)
+}
+
+func apply(tree map[string]any, edits []job.Edit) error {
+	for _, e := range edits {
+		value, err := plainly(e.Value)
+		if err != nil {
+			return fmt.Errorf("edit of %s: %w", e.Path, err)
+		}
+		if _, err := put(tree, job.Names(e.Path), value, e.Path); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// plainly is a value as it is read from a document.
+func plainly(v any) (any, error) {
+	switch v.(type) {
+	case nil, string, bool, json.Number, map[string]any, []any:
+		return v, nil
+	}
+	raw, err := json.Marshal(v)
+	if err != nil {
+		return nil, err
+	}
+	var out any
+	dec := json.NewDecoder(bytes.NewReader(raw))
+	dec.UseNumber()
+	return out, dec.Decode(&out)
 }
 
 func put(node any, steps []string, value any, path string) (any, error) {
@@ -36,25 +63,51 @@ func put(node any, steps []string, value any, path string) (any, error) {
 		}
 		child, ok := n[steps[0]]
 		switch {
-		case !ok && len(steps) > 1 && steps[1] == "-":
+		case !ok && value == nil:
+			return n, nil // it is gone already
+		case !ok && len(steps) > 1 && job.IsList(steps[0]):
 			child = []any{}
 		case !ok && len(steps) > 1:
 			child = map[string]any{}
 		}
-		changed, err := put(child, steps[1:], value, path)
-		n[steps[0]] = changed
-		return n, err
-	case []any:
-		if steps[0] == "-" && len(steps) == 1 {
-			return append(n, value), nil
+		var changed any
+		var err error
+		if list, ok := child.([]any); ok && len(steps) > 1 {
+			changed, err = putEntry(steps[0], list, steps[1:], value, path)
+		} else {
+			changed, err = put(child, steps[1:], value, path)
 		}
-		i, err := strconv.Atoi(steps[0])
-		if err != nil || i < 0 || i >= len(n) {
-			return n, fmt.Errorf("edit of %s: no element %s", path, steps[0])
+		if err == nil {
+			n[steps[0]] = changed
 		}
-		changed, err := put(n[i], steps[1:], value, path)
-		n[i] = changed
 		return n, err
 	}
 	return node, fmt.Errorf("edit of %s: nothing to go into at %s", path, steps[0])
+}
+
+// putEntry goes into an entry of a list, takes it out, or adds it.
+func putEntry(name string, list []any, steps []string, value any, path string) (any, error) {
+	i, last := find(list, steps[0]), len(steps) == 1
+	switch {
+	case i < 0 && last && value == nil:
+		return list, nil // it is gone already
+	case !job.IsList(name):
+		return list, fmt.Errorf("edit of %s: a list of plain values is set as one", path)
+	case i < 0 && last:
+		if key, ok := keyOf(value); !ok || key != steps[0] {
+			return list, fmt.Errorf("edit of %s: a new entry has the id %s", path, steps[0])
+		}
+		return append(list, value), nil
+	case i < 0 && name == "kinds": // its name is all that an entry needs
+		list, i = append(list, map[string]any{"kind": steps[0]}), len(list)
+	case i < 0:
+		return list, fmt.Errorf("edit of %s: no entry %s", path, steps[0])
+	case last && value == nil:
+		return append(list[:i:i], list[i+1:]...), nil
+	}
+	changed, err := put(list[i], steps[1:], value, path)
+	if err == nil {
+		list[i] = changed
+	}
+	return list, err
 }

@@ -9,6 +9,7 @@ import (
 	"strings"
 	"unicode/utf8"
 
+	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/words"
 )
@@ -147,13 +148,34 @@ func (b *binder) list(path string, given any, into reflect.Value, lim limits) {
 		return
 	}
 	out := reflect.MakeSlice(into.Type(), len(items), len(items))
+	seen := map[string]bool{}
 	for i, item := range items {
 		if b.usual != nil {
 			b.usual(out.Index(i))
 		}
-		b.bind(path+"/"+strconv.Itoa(i), item, out.Index(i), anything)
+		at := path // of a list of plain values, which is one value itself
+		if into.Type().Elem().Kind() == reflect.Struct {
+			key, ok := keyOf(item)
+			if !ok {
+				key = nth(i)
+			}
+			at = job.At(path, key)
+			if ok && seen[key] {
+				b.fail(at+"/"+keyField(into.Type().Elem()), key, words.Plain("document.a-name-no-other-has", words.V{"what": words.Plain("document.entry-of-the-list")}))
+			}
+			seen[key] = true
+		}
+		b.bind(at, item, out.Index(i), anything)
 	}
 	into.Set(out)
+}
+
+// keyField is the field that tells the entries of a list apart.
+func keyField(entry reflect.Type) string {
+	if fieldsOf(entry).byName["id"] {
+		return "id"
+	}
+	return "kind"
 }
 
 func (b *binder) object(path string, given any, into reflect.Value) {

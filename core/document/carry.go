@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"mallow/core/job"
 	"reflect"
+	"strconv"
 )
 
 // ReplaceLines puts changed lines into a document. Fields that Mallow does not
@@ -11,7 +12,7 @@ import (
 // from the old element with the same id. Made says from which old element a
 // new one was made, by their ids.
 func ReplaceLines(doc []byte, lines []job.Line, made map[string]string) ([]byte, error) {
-	tree, _, err := parse(doc)
+	tree, err := current(doc)
 	if err != nil {
 		return nil, err
 	}
@@ -19,12 +20,43 @@ func ReplaceLines(doc []byte, lines []job.Line, made map[string]string) ([]byte,
 	if err != nil {
 		return nil, err
 	}
-	fresh, _, err := parse(raw)
+	fresh, err := parse(raw)
 	if err != nil {
 		return nil, err
 	}
 	tree["lines"] = carry(tree["lines"], fresh["lines"], reflect.TypeOf(lines), made)
+	placed(tree["observed"], lines)
+	name(tree)
 	return json.Marshal(tree)
+}
+
+// placed puts the facts where their runs and gates are now.
+func placed(observed any, lines []job.Line) {
+	now := map[string]job.Fact{}
+	for _, l := range lines {
+		for _, r := range l.Runs {
+			for _, f := range r.Seen {
+				if kind, _ := f.About(); kind == "run" {
+					f.On = job.On("run", r.ID)
+				}
+				now[f.ID] = f
+			}
+			for _, g := range r.Gates {
+				for _, f := range g.Seen {
+					f.On = job.On("gate", r.ID, g.ID)
+					now[f.ID] = f
+				}
+			}
+		}
+	}
+	each(observed, func(o map[string]any) {
+		id, _ := keyOf(o)
+		if f, ok := now[id]; ok {
+			if o["on"] = f.On; f.At != nil {
+				o["at"] = json.Number(strconv.FormatFloat(float64(*f.At), 'g', -1, 64))
+			}
+		}
+	})
 }
 
 func carry(old, fresh any, t reflect.Type, made map[string]string) any {
@@ -63,13 +95,13 @@ func carryItems(old, fresh any, t reflect.Type, made map[string]string) {
 	was, _ := old.([]any)
 	byID := map[string]any{}
 	for _, item := range was {
-		if id, ok := idOf(item); ok {
+		if id, ok := keyOf(item); ok {
 			byID[id] = item
 		}
 	}
 	now, _ := fresh.([]any)
 	for i, item := range now {
-		id, ok := idOf(item)
+		id, ok := keyOf(item)
 		if !ok {
 			continue
 		}
@@ -78,13 +110,4 @@ func carryItems(old, fresh any, t reflect.Type, made map[string]string) {
 		}
 		now[i] = carry(byID[id], item, t.Elem(), made)
 	}
-}
-
-func idOf(item any) (string, bool) {
-	o, ok := item.(map[string]any)
-	if !ok {
-		return "", false
-	}
-	id, ok := o["id"].(string)
-	return id, ok
 }

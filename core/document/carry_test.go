@@ -21,7 +21,7 @@ func TestReplaceLinesKeepsWhatItDoesNotKnow(t *testing.T) {
 	}
 	cat := shipped(t)
 	strange := []string{
-		"/mood", "/lines/0/mood", "/lines/0/runs/1/mood", "/lines/0/runs/1/post/mood", "/lines/0/books/0/mood", "/lines/0/runs/0/gates/0/mood",
+		"/mood", "/lines/L1/mood", "/lines/L1/runs/R2/mood", "/lines/L1/runs/R2/post/mood", "/lines/L1/books/B1/mood", "/lines/L1/runs/R1/gates/G1/mood",
 	}
 	for _, raw := range docs {
 		var edits []job.Edit
@@ -79,17 +79,17 @@ func TestRodPagesThatMakeNoSense(t *testing.T) {
 		t.Errorf("a sound page: %v", err)
 	}
 	for rows, field := range map[string]string{
-		`{"run":"R1","at":0}`:                                           "/0/back",
-		`{"run":"R1","back":1,"side":2}`:                                "/0/side",
-		`{"run":"R1","back":1,"fore":2}`:                                "/0/side",
-		`{"run":"R1","back":1},{"run":"R1","at":5}`:                     "/1/side",
-		`{"run":"R1","back":1},{"run":"R1","at":5,"side":1,"fore":1}`:   "/1/side",
-		`{"run":"R1","back":1},{"run":"R1","at":5,"side":1,"back":1}`:   "/1/back",
-		`{"run":"R1","back":1},{"run":"R9","at":5,"side":1}`:            "/1/run",
-		`{"run":"R1","back":1},{"run":"R1","at":30001,"side":1}`:        "/1/at",
-		`{"run":"R1","back":1},{"run":"R1","at":5,"side":20001}`:        "/1/side",
-		`{"run":"R1","back":1},{"run":"R1","at":-5,"side":1}`:           "/1/at",
-		`{"run":"R1","back":1},{"run":"R1","at":5,"side":1,"sight":-1}`: "/1/sight",
+		`{"run":"R1","at":0}`:                                           "/w1/back",
+		`{"run":"R1","back":1,"side":2}`:                                "/w1/side",
+		`{"run":"R1","back":1,"fore":2}`:                                "/w1/side",
+		`{"run":"R1","back":1},{"run":"R1","at":5}`:                     "/w2/side",
+		`{"run":"R1","back":1},{"run":"R1","at":5,"side":1,"fore":1}`:   "/w2/side",
+		`{"run":"R1","back":1},{"run":"R1","at":5,"side":1,"back":1}`:   "/w2/back",
+		`{"run":"R1","back":1},{"run":"R9","at":5,"side":1}`:            "/w2/run",
+		`{"run":"R1","back":1},{"run":"R1","at":30001,"side":1}`:        "/w2/at",
+		`{"run":"R1","back":1},{"run":"R1","at":5,"side":20001}`:        "/w2/side",
+		`{"run":"R1","back":1},{"run":"R1","at":-5,"side":1}`:           "/w2/at",
+		`{"run":"R1","back":1},{"run":"R1","at":5,"side":1,"sight":-1}`: "/w2/sight",
 	} {
 		var refused document.Errors
 		if err := page(rows); !errors.As(err, &refused) || !strings.HasSuffix(refused[0].Field, "/rows"+field) {

@@ -1,7 +1,6 @@
 package document
 
 import (
-	"fmt"
 	"strconv"
 
 	"mallow/core/job"
@@ -25,16 +24,17 @@ func Check(j job.Job) Errors {
 	e = append(e, checkSystems(j.Systems)...)
 	e = append(e, checkHole("", j.Hole, j.Setting, job.Post{}, u)...)
 	lines, runs := map[string]bool{}, map[string]bool{}
-	for l, line := range j.Lines {
-		at := fmt.Sprintf("/lines/%d", l)
+	for _, line := range j.Lines {
+		at := job.At("/lines", line.ID)
 		e = append(e, once(at+"/id", line.ID, "line", lines)...)
-		for r, run := range line.Runs {
-			at := fmt.Sprintf("%s/runs/%d", at, r)
+		for _, run := range line.Runs {
+			at := job.At(at, "runs", run.ID)
 			e = append(e, once(at+"/id", run.ID, "run", runs)...)
 			e = append(e, checkRun(at, run, u)...)
 		}
 		e = append(e, checkLine(at, line, u)...)
 	}
+	e = append(e, checkObserved(j)...)
 	return append(e, checkCost(j)...)
 }
 
@@ -78,9 +78,9 @@ func checkRun(at string, r job.Run, u length.Units) Errors {
 		}
 	}
 	e = append(e, checkSpacing(at, r, u)...)
-	for i, l := range r.Post.Stock {
+	for _, l := range r.Post.Stock {
 		if l < 300 || l > 12000 {
-			refuse("/post/stock/"+strconv.Itoa(i), u.Short(l), words.Plain("document.from-to", words.V{"least": u.Short(300), "most": u.Short(12000)}))
+			refuse("/post/stock", u.Short(l), words.Plain("document.from-to", words.V{"least": u.Short(300), "most": u.Short(12000)}))
 		}
 	}
 	e = append(e, checkRules(at, r, u)...)
@@ -108,7 +108,7 @@ func checkRun(at string, r job.Run, u length.Units) Errors {
 func checkGround(at string, r job.Run, u length.Units) Errors {
 	var e Errors
 	for i, g := range r.Ground {
-		field := fmt.Sprintf("%s/ground/%d/at", at, i)
+		field := job.At(at, "ground", g.ID, "at")
 		switch {
 		case g.At > *r.Length+length.Tolerance:
 			e = append(e, FieldError{field, u.Tape(g.At), words.Plain("document.a-station-on-the-run", words.V{"length": u.Tape(*r.Length)})})

@@ -1,7 +1,6 @@
 package document
 
 import (
-	"fmt"
 	"sort"
 
 	"mallow/core/job"
@@ -23,11 +22,9 @@ const (
 func checkGates(at string, r job.Run, u length.Units) Errors {
 	var e Errors
 	order := make([]int, len(r.Gates))
-	ids := map[string]bool{}
 	for i, g := range r.Gates {
 		order[i] = i
-		field := fmt.Sprintf("%s/gates/%d", at, i)
-		e = append(e, once(field+"/id", g.ID, "gate", ids)...)
+		field := job.At(at, "gates", g.ID)
 		if own := checkGate(field, g, u); len(own) > 0 {
 			e = append(e, own...)
 			continue
@@ -51,7 +48,7 @@ func checkGates(at string, r job.Run, u length.Units) Errors {
 		_, before := r.GatePosts(r.Gates[order[k-1]])
 		first, _ := r.GatePosts(r.Gates[order[k]])
 		if first < before-length.Tolerance {
-			e = append(e, FieldError{fmt.Sprintf("%s/gates/%d/at", at, order[k]), u.Tape(r.Gates[order[k]].At),
+			e = append(e, FieldError{job.At(at, "gates", r.Gates[order[k]].ID, "at"), u.Tape(r.Gates[order[k]].At),
 				words.Plain("document.at-least-clear-of-the", words.V{"at": u.Tape(r.Gates[order[k]].At + before - first)})})
 		}
 	}
@@ -92,7 +89,7 @@ func checkGate(at string, g job.Gate, u length.Units) Errors {
 		side, list := ground.side, ground.list
 		for i := 1; i < len(list); i++ {
 			if list[i].Off <= list[i-1].Off+length.Tolerance {
-				e = append(e, FieldError{fmt.Sprintf("%s/%s/%d/off", at, side, i), u.Short(list[i].Off), words.Plain("document.farther-out-than-the-one", words.V{"off": u.Short(list[i-1].Off)})})
+				e = append(e, FieldError{job.At(at, side, list[i].ID, "off"), u.Short(list[i].Off), words.Plain("document.farther-out-than-the-one", words.V{"off": u.Short(list[i-1].Off)})})
 			}
 		}
 	}

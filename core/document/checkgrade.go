@@ -1,8 +1,6 @@
 package document
 
 import (
-	"fmt"
-
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/words"
@@ -13,7 +11,7 @@ import (
 func checkGrade(at string, r job.Run, u length.Units) Errors {
 	var e Errors
 	for i, p := range r.Grade.Parts {
-		field := fmt.Sprintf("%s/grade/parts/%d", at, i)
+		field := job.At(at, "grade", "parts", p.ID)
 		switch {
 		case r.Length != nil && p.From > *r.Length+length.Tolerance:
 			e = append(e, FieldError{field + "/from", u.Tape(p.From), words.Plain("document.a-station-on-the-run", words.V{"length": u.Tape(*r.Length)})})
@@ -24,7 +22,7 @@ func checkGrade(at string, r job.Run, u length.Units) Errors {
 		}
 	}
 	for i, rail := range r.Fence.Rails {
-		field := fmt.Sprintf("%s/fence/rails/%d", at, i)
+		field := at + "/fence/rails"
 		switch {
 		case rail < 0 || rail > r.Fence.Height:
 			e = append(e, FieldError{field, u.Short(rail), words.Plain("document.on-the-fence-0-to", words.V{"height": u.Short(r.Fence.Height)})})

@@ -1,7 +1,6 @@
 package document
 
 import (
-	"fmt"
 	"strconv"
 	"time"
 
@@ -25,10 +24,8 @@ func checkTicket(t *job.Ticket) Errors {
 
 func checkKeepOuts(at string, r job.Run, u length.Units) Errors {
 	var e Errors
-	ids := map[string]bool{}
-	for i, k := range r.KeepOuts {
-		field := fmt.Sprintf("%s/keepOuts/%d", at, i)
-		e = append(e, once(field+"/id", k.ID, words.Plain("document.thing-in-the-way"), ids)...)
+	for _, k := range r.KeepOuts {
+		field := job.At(at, "keepOuts", k.ID)
 		if k.At > *r.Length+length.Tolerance {
 			e = append(e, FieldError{field + "/at", u.Tape(k.At), words.Plain("document.a-station-on-the-run", words.V{"length": u.Tape(*r.Length)})})
 		}
@@ -49,16 +46,14 @@ func checkLine(at string, l job.Line, u length.Units) Errors {
 			continue
 		}
 		before := (i + len(l.Runs) - 1) % len(l.Runs)
-		e = append(e, checkCorner(fmt.Sprintf("%s/runs/%d/corner", at, i), *r.Corner, l.Runs[before], r, u)...)
+		e = append(e, checkCorner(job.At(at, "runs", r.ID, "corner"), *r.Corner, l.Runs[before], r, u)...)
 	}
 	byID := map[string]job.Run{}
 	for _, r := range l.Runs {
 		byID[r.ID] = r
 	}
-	ids := map[string]bool{}
-	for i, b := range l.Books {
-		field := fmt.Sprintf("%s/books/%d", at, i)
-		e = append(e, once(field+"/id", b.ID, "page", ids)...)
+	for _, b := range l.Books {
+		field := job.At(at, "books", b.ID)
 		e = append(e, checkBook(field, b, byID, u)...)
 	}
 	return e
@@ -97,7 +92,7 @@ func checkBook(at string, b job.Book, runs map[string]job.Run, u length.Units) E
 	}
 	var e Errors
 	for i, row := range b.Rows {
-		field := fmt.Sprintf("%s/rows/%d/at", at, i)
+		field := job.At(at, "rows", row.ID, "at")
 		e = append(e, onRun(field, row.At, run, u)...)
 		if i > 0 && row.At <= b.Rows[i-1].At+length.Tolerance {
 			e = append(e, FieldError{field, u.Tape(row.At), words.Plain("document.past-the-row-before-it", words.V{"at": u.Tape(b.Rows[i-1].At)})})
@@ -116,7 +111,7 @@ func onRun(field string, at length.Length, run job.Run, u length.Units) Errors {
 func checkRod(at string, b job.Book, runs map[string]job.Run, u length.Units) Errors {
 	var e Errors
 	for i, row := range b.Rows {
-		field := fmt.Sprintf("%s/rows/%d", at, i)
+		field := job.At(at, "rows", row.ID)
 		switch {
 		case i == 0 && row.Back == nil:
 			e = append(e, FieldError{field + "/back", "nothing", words.Plain("document.the-first-reading-of-the")})

@@ -1,7 +1,6 @@
 package document
 
 import (
-	"fmt"
 	"strconv"
 
 	"mallow/core/job"
@@ -13,16 +12,12 @@ import (
 // single posts.
 func checkRules(at string, r job.Run, u length.Units) Errors {
 	e := checkHole(at, r.Hole, r.Setting, stoutest(r), u)
-	kinds := map[string]bool{}
-	for i, k := range r.Kinds {
-		field := fmt.Sprintf("%s/kinds/%d", at, i)
-		e = append(e, once(field+"/kind", string(k.Kind), words.Plain("document.entry-of-the-list"), kinds)...)
+	for _, k := range r.Kinds {
+		field := job.At(at, "kinds", string(k.Kind))
 		e = append(e, checkHole(field, k.Hole, k.Setting, r.PostOf(k.Kind), u)...)
 	}
-	ids := map[string]bool{}
-	for i, s := range r.Overrides {
-		field := fmt.Sprintf("%s/spots/%d", at, i)
-		e = append(e, once(field+"/id", s.ID, words.Plain("document.single-hole"), ids)...)
+	for _, s := range r.Overrides {
+		field := job.At(at, "overrides", s.ID)
 		e = append(e, onRun(field+"/at", s.At, r, u)...)
 		e = append(e, checkHole(field, s.Hole, s.Setting, r.Post, u)...)
 	}
@@ -51,9 +46,9 @@ const (
 func checkHole(at string, h job.HoleRules, s job.SettingRules, post job.Post, u length.Units) Errors {
 	var e Errors
 	refuse := func(field, given, allowed string) { e = append(e, FieldError{at + field, given, allowed}) }
-	for i, l := range h.Augers {
+	for _, l := range h.Augers {
 		if l < 50 || l > 2000 {
-			refuse("/hole/augers/"+strconv.Itoa(i), u.Short(l), words.Plain("document.from-to", words.V{"least": u.Short(50), "most": u.Short(2000)}))
+			refuse("/hole/augers", u.Short(l), words.Plain("document.from-to", words.V{"least": u.Short(50), "most": u.Short(2000)}))
 		}
 	}
 	across := post.Across()

@@ -15,10 +15,8 @@ import (
 // checkSystems looks at the user's own fence systems.
 func checkSystems(all []job.System) Errors {
 	var e Errors
-	ids := map[string]bool{}
-	for i, s := range all {
-		at := fmt.Sprintf("/systems/%d", i)
-		e = append(e, once(at+"/id", s.ID, words.Plain("document.system-of-the-job"), ids)...)
+	for _, s := range all {
+		at := job.At("/systems", s.ID)
 		for k, a := range s.Cannot {
 			if !slices.Contains(job.Abilities, a) {
 				known := make([]string, len(job.Abilities))
@@ -80,16 +78,12 @@ type place struct {
 func checkHeld(at string, r job.Run, u length.Units) Errors {
 	var e Errors
 	var held, all []place
-	ids := map[string]bool{}
-	for i, f := range r.FixedPosts {
-		field := fmt.Sprintf("%s/fixedPosts/%d", at, i)
-		e = append(e, once(field+"/id", f.ID, words.Plain("document.held-post"), ids)...)
+	for _, f := range r.FixedPosts {
+		field := job.At(at, "fixedPosts", f.ID)
 		held = append(held, place{field + "/at", words.Plain("document.held-post"), f.At, f.At})
 	}
-	ids = map[string]bool{}
-	for i, b := range r.HeldBays {
-		field := fmt.Sprintf("%s/heldBays/%d", at, i)
-		e = append(e, once(field+"/id", b.ID, words.Plain("document.held-bay"), ids)...)
+	for _, b := range r.HeldBays {
+		field := job.At(at, "heldBays", b.ID)
 		held = append(held, place{field + "/at", words.Plain("document.held-bay"), b.At, b.At + b.Width})
 	}
 	for _, h := range held {

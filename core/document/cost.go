@@ -1,7 +1,6 @@
 package document
 
 import (
-	"fmt"
 	"math"
 	"strconv"
 
@@ -50,17 +49,17 @@ func checkCost(j job.Job) Errors {
 	held := count{what: words.Plain("document.held-posts-and-bays"), most: MostHeld}
 	lean := count{what: words.Plain("document.posts-on-raked-and-rolling"), most: MostLeaning}
 	parts := count{what: words.Plain("document.parts-with-a-look-of"), most: MostParts}
-	for l, line := range j.Lines {
-		at := fmt.Sprintf("/lines/%d", l)
-		for b, book := range line.Books {
-			heights.add(float64(len(book.Rows)), fmt.Sprintf("%s/books/%d/rows", at, b))
+	for _, line := range j.Lines {
+		at := job.At("/lines", line.ID)
+		for _, book := range line.Books {
+			heights.add(float64(len(book.Rows)), job.At(at, "books", book.ID, "rows"))
 		}
-		for r, run := range line.Runs {
-			at := fmt.Sprintf("%s/runs/%d", at, r)
+		for _, run := range line.Runs {
+			at := job.At(at, "runs", run.ID)
 			runs.add(1, at)
 			gates.add(float64(len(run.Gates)), at+"/gates")
 			heights.add(float64(len(run.Ground)), at+"/ground")
-			spots.add(float64(len(run.Overrides)), at+"/spots")
+			spots.add(float64(len(run.Overrides)), at+"/overrides")
 			inWay.add(float64(len(run.KeepOuts)), at+"/keepOuts")
 			held.add(float64(len(run.FixedPosts)+len(run.HeldBays)), at+"/fixedPosts")
 			parts.add(float64(len(run.Grade.Parts)), at+"/grade/parts")

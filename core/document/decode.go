@@ -3,17 +3,11 @@
 package document
 
 import (
-	"bytes"
-	"cmp"
 	"encoding/json"
-	"errors"
-	"io"
 	"math"
 	"reflect"
-	"slices"
 	"sort"
 	"strconv"
-	"strings"
 
 	"mallow/core/job"
 	"mallow/core/length"
@@ -28,21 +22,40 @@ type Usual interface {
 	UsualRules(length.System) job.Said
 }
 
-// Decode reads and checks a job document. What it leaves out takes its usual
-// value. It returns the JSON pointers of fields that it does not know, which
-// stay in the document but are not used. Errors about the document's content
-// are of type Errors.
-func Decode(doc []byte, usual Usual) (job.Job, []string, error) {
-	tree, order, err := parse(doc)
+// Opened is a job document that was read.
+type Opened struct {
+	Job job.Job
+	// Doc is the document as this version writes it: of its own version, and
+	// with an id for every entry of a list.
+	Doc []byte
+	// Unknown are the JSON pointers of fields that are not known. They stay in
+	// the document but are not used.
+	Unknown []string
+	// Left is what a document of an older version said that this one cannot.
+	Left []string
+
+	tree map[string]any
+}
+
+// Open reads and checks a job document, of this version or an older one. What
+// it leaves out takes its usual value; what was seen on site is in its place.
+// Errors about the document's content are of type Errors.
+func Open(doc []byte, usual Usual) (Opened, error) {
+	var out Opened
+	tree, err := parse(doc)
 	if err != nil {
-		return job.Job{}, nil, err
+		return out, err
 	}
-	if err := checkVersion(tree); err != nil {
-		return job.Job{}, nil, err
+	version, err := versionOf(tree)
+	if err != nil {
+		return out, err
 	}
+	if version == 1 {
+		out.Left = fromVersion1(tree)
+	}
+	named := name(tree)
 	sys := systemOf(tree)
-	units := length.Usual(sys)
-	b := binder{printed: readable(units), usual: func(v reflect.Value) {
+	b := binder{printed: readable(length.Usual(sys)), usual: func(v reflect.Value) {
 		switch at := v.Addr().Interface().(type) {
 		case *job.Run:
 			*at = usual.UsualRun(sys)
@@ -50,40 +63,27 @@ func Decode(doc []byte, usual Usual) (job.Job, []string, error) {
 			*at = usual.UsualGate(sys)
 		}
 	}}
-	var j job.Job
-	b.object("", tree, reflect.ValueOf(&j).Elem())
+	b.object("", tree, reflect.ValueOf(&out.Job).Elem())
 	sort.Strings(b.unknown)
+	out.Unknown = b.unknown
 	if len(b.errors) > 0 {
-		return job.Job{}, b.unknown, order.sorted(b.errors)
+		out.Job = job.Job{}
+		return out, sorted(doc, tree, b.errors)
 	}
-	if errs := Check(j); len(errs) > 0 {
-		return j, b.unknown, order.sorted(errs)
+	out.tree, out.Job = tree, out.Job.Settled()
+	if errs := Check(out.Job); len(errs) > 0 {
+		return out, sorted(doc, tree, errs)
 	}
-	return j, b.unknown, nil
+	if out.Doc = doc; named || version < job.Version {
+		out.Doc, err = json.Marshal(tree)
+	}
+	return out, err
 }
 
-// order is where each value of a document stands in it.
-type order map[string]int
-
-// sorted brings errors into the document's order, always the same: what is
-// missing comes where the object begins that lacks it.
-func (o order) sorted(e Errors) Errors {
-	at := func(path string) int {
-		for {
-			if n, ok := o[path]; ok {
-				return n
-			}
-			k := strings.LastIndexByte(path, '/')
-			if k < 0 {
-				return 0
-			}
-			path = path[:k]
-		}
-	}
-	slices.SortStableFunc(e, func(a, b FieldError) int {
-		return cmp.Or(cmp.Compare(at(a.Field), at(b.Field)), cmp.Compare(a.Field, b.Field))
-	})
-	return e
+// Decode is Open for those who want the job alone.
+func Decode(doc []byte, usual Usual) (job.Job, []string, error) {
+	o, err := Open(doc, usual)
+	return o.Job, o.Unknown, err
 }
 
 // readable prints the limits of lengths: what no tape reaches in kilometres or
@@ -110,93 +110,20 @@ func systemOf(tree map[string]any) length.System {
 	return length.Imperial
 }
 
-func checkVersion(tree map[string]any) error {
+// versionOf is the version that a document is of, one that can be read.
+func versionOf(tree map[string]any) (int, error) {
 	given, ok := tree["mallow"]
 	if !ok {
-		return Errors{{"/mallow", "nothing", words.Plain("document.1-the-version-of-the")}}
+		return 0, Errors{{"/mallow", "nothing", words.Plain("document.the-version-of-the", words.V{"version": job.Version})}}
 	}
 	n, isNumber := given.(json.Number)
-	if v, err := strconv.ParseFloat(n.String(), 64); isNumber && err == nil && v == job.Version {
-		return nil
+	v, err := strconv.ParseFloat(n.String(), 64)
+	whole := isNumber && err == nil && v == math.Trunc(v)
+	switch {
+	case whole && v >= 1 && v <= job.Version:
+		return int(v), nil
+	case whole && v > job.Version:
+		return 0, Errors{{"/mallow", (&binder{}).show(given), words.Plain("document.this-document-was-written", words.V{"version": job.Version})}}
 	}
-	shown := (&binder{}).show(given)
-	if v, err := n.Int64(); isNumber && err == nil && v > job.Version {
-		return Errors{{"/mallow", shown, words.Plain("document.1-this-document-was-written")}}
-	}
-	return Errors{{"/mallow", shown, "1"}}
-}
-
-// parse reads JSON into a tree, refusing what a map would silently hide:
-// doubled names and anything after the document.
-func parse(doc []byte) (map[string]any, order, error) {
-	dec := json.NewDecoder(bytes.NewReader(doc))
-	dec.UseNumber()
-	stands := order{}
-	tree, err := stands.value(dec, "", 0)
-	if err != nil {
-		return nil, nil, syntax(err, dec)
-	}
-	if _, err := dec.Token(); !errors.Is(err, io.EOF) {
-		return nil, nil, Errors{{"/", words.Plain("document.more-text-at-byte", words.V{"byte": dec.InputOffset()}), words.Plain("document.one-json-object-and-nothing")}}
-	}
-	object, ok := tree.(map[string]any)
-	if !ok {
-		return nil, nil, Errors{{"/", (&binder{}).show(tree), words.Plain("document.a-json-object")}}
-	}
-	return object, stands, nil
-}
-
-func syntax(err error, dec *json.Decoder) error {
-	var e Errors
-	if errors.As(err, &e) {
-		return e
-	}
-	if errors.Is(err, io.EOF) || errors.Is(err, io.ErrUnexpectedEOF) {
-		return Errors{{"/", words.Plain("document.a-text-that-ends-at", words.V{"byte": dec.InputOffset()}), words.Plain("document.a-whole-json-object")}}
-	}
-	return Errors{{"/", words.Plain("document.text-that-is-not-json", words.V{"byte": dec.InputOffset(), "err": err}), words.Plain("document.a-json-object")}}
-}
-
-const deepest = 32
-
-func (o order) value(dec *json.Decoder, path string, depth int) (any, error) {
-	o[path] = len(o)
-	if depth > deepest {
-		return nil, Errors{{path, words.Plain("document.deeper-nesting"), words.Plain("document.at-most-levels", words.V{"deepest": deepest})}}
-	}
-	t, err := dec.Token()
-	if err != nil {
-		return nil, err
-	}
-	switch t {
-	case json.Delim('{'):
-		object := map[string]any{}
-		for dec.More() {
-			key, err := dec.Token()
-			if err != nil {
-				return nil, err
-			}
-			name := key.(string)
-			if _, twice := object[name]; twice {
-				return nil, Errors{{path + "/" + name, words.Plain("document.the-name-twice"), words.Plain("document.each-name-once")}}
-			}
-			if object[name], err = o.value(dec, path+"/"+name, depth+1); err != nil {
-				return nil, err
-			}
-		}
-		_, err = dec.Token()
-		return object, err
-	case json.Delim('['):
-		list := []any{}
-		for dec.More() {
-			item, err := o.value(dec, path+"/"+strconv.Itoa(len(list)), depth+1)
-			if err != nil {
-				return nil, err
-			}
-			list = append(list, item)
-		}
-		_, err = dec.Token()
-		return list, err
-	}
-	return t, nil
+	return 0, Errors{{"/mallow", (&binder{}).show(given), words.Plain("document.versions", words.V{"version": job.Version})}}
 }

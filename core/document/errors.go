@@ -8,7 +8,7 @@ import (
 // FieldError says which field of a document is wrong, what was given and what
 // is allowed.
 type FieldError struct {
-	Field   string `json:"field" jsonschema:"required"`   // JSON pointer, such as /lines/0/runs/0/length
+	Field   string `json:"field" jsonschema:"required"`   // JSON pointer, such as /lines/L1/runs/R1/length
 	Given   string `json:"given" jsonschema:"required"`   // as it stands in the document
 	Allowed string `json:"allowed" jsonschema:"required"` // what may stand there
 }

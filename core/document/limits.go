@@ -115,6 +115,9 @@ func fieldsOf(t reflect.Type) fields {
 	for i := range t.NumField() {
 		sf := t.Field(i)
 		name, _, _ := strings.Cut(sf.Tag.Get("json"), ",")
+		if name == "-" {
+			continue // worked out, not written
+		}
 		lim := limitsOf(sf.Tag.Get("jsonschema"))
 		f.list = append(f.list, field{name, i, sf.Type.Kind() == reflect.Pointer, lim, needs(sf.Type, lim)})
 		f.byName[name] = true

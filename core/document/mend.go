@@ -1,7 +1,6 @@
 package document
 
 import (
-	"fmt"
 	"math"
 
 	"mallow/core/job"
@@ -21,14 +20,14 @@ type Mend struct {
 // that end.
 func Mends(j job.Job) []Mend {
 	out := []Mend{}
-	for l, line := range j.Lines {
-		for r, run := range line.Runs {
+	for _, line := range j.Lines {
+		for _, run := range line.Runs {
 			if run.Length == nil {
 				continue
 			}
 			for i, g := range run.Gates {
 				if len(checkGate("", g, j.Units)) == 0 {
-					out = append(out, gateWays(fmt.Sprintf("/lines/%d/runs/%d", l, r), run, i, j.Units)...)
+					out = append(out, gateWays(job.At("/lines", line.ID, "runs", run.ID), run, i, j.Units)...)
 				}
 			}
 		}
@@ -40,7 +39,7 @@ func gateWays(path string, run job.Run, i int, u length.Units) []Mend {
 	g, long := run.Gates[i], *run.Length
 	first, second := run.GatePosts(g)
 	wide := second - first
-	at := fmt.Sprintf("%s/gates/%d/at", path, i)
+	at := job.At(path, "gates", g.ID, "at")
 	name := g.Name
 	if name == "" {
 		name = words.Plain("document.the-gate")
@@ -61,9 +60,9 @@ func gateWays(path string, run job.Run, i int, u length.Units) []Mend {
 // longer gives a run a length, and takes the height at its far end along.
 func longer(path string, run job.Run, to length.Length) []job.Edit {
 	edits := []job.Edit{job.Set(path+"/length", to)}
-	for i, g := range run.Ground {
+	for _, g := range run.Ground {
 		if length.Same(g.At, *run.Length) {
-			edits = append(edits, job.Set(fmt.Sprintf("%s/ground/%d/at", path, i), to))
+			edits = append(edits, job.Set(job.At(path, "ground", g.ID, "at"), to))
 		}
 	}
 	return edits

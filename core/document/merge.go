@@ -2,11 +2,12 @@ package document
 
 import (
 	"encoding/json"
+	"mallow/core/job"
 	"maps"
 	"reflect"
 	"slices"
 	"sort"
-	"strconv"
+	"strings"
 )
 
 // Clash is one field that two windows changed to different values. A value
@@ -27,7 +28,7 @@ type absent struct{}
 func Merge(base, mine, theirs []byte) (merged []byte, clashes []Clash, err error) {
 	var trees [3]map[string]any
 	for i, doc := range [][]byte{base, mine, theirs} {
-		if trees[i], _, err = parse(doc); err != nil {
+		if trees[i], err = current(doc); err != nil {
 			return nil, nil, err
 		}
 	}
@@ -105,8 +106,8 @@ func (l items) get(id string) any {
 	return absent{}
 }
 
-// byID reads a list by the ids of its items; false where some have none, or
-// two the same.
+// byID reads a list by what tells its items apart; false where some have
+// nothing that does, or two the same.
 func byID(v any) (items, bool) {
 	list, ok := v.([]any)
 	out := items{item: map[string]any{}}
@@ -114,8 +115,7 @@ func byID(v any) (items, bool) {
 		return out, false
 	}
 	for _, x := range list {
-		o, _ := x.(map[string]any)
-		id, ok := o["id"].(string)
+		id, ok := keyOf(x)
 		if _, twice := out.item[id]; !ok || twice {
 			return out, false
 		}
@@ -124,9 +124,36 @@ func byID(v any) (items, bool) {
 	return out, true
 }
 
+// apart gives what both sides added under one id two ids: each meant a thing
+// of its own.
+func (l items) apart(base, theirs items) items {
+	out := items{item: maps.Clone(l.item)}
+	for _, id := range l.ids {
+		o, isObject := l.item[id].(map[string]any)
+		_, has := o["id"]
+		if _, there := theirs.item[id]; !there || base.get(id) != (absent{}) || !isObject || !has || same(l.item[id], theirs.item[id]) {
+			out.ids = append(out.ids, id)
+			continue
+		}
+		other := job.FreeID(strings.TrimRight(id, "0123456789"), func(id string) bool {
+			_, mine := out.item[id]
+			_, their := theirs.item[id]
+			return mine || their || base.get(id) != (absent{})
+		})
+		o = maps.Clone(o)
+		o["id"] = other
+		delete(out.item, id)
+		out.ids, out.item[other] = append(out.ids, other), o
+	}
+	return out
+}
+
 // lists merges two lists item by item, in their order; what only mine has is
 // put behind what stands before it there.
 func (m *merger) lists(path string, base, mine, theirs items) []any {
+	if !strings.HasSuffix(path, "/lines") && !strings.HasSuffix(path, "/runs") { // others point at these by their ids
+		mine = mine.apart(base, theirs)
+	}
 	ids := slices.Clone(theirs.ids)
 	for i, id := range mine.ids {
 		if slices.Contains(ids, id) {
@@ -147,8 +174,7 @@ func (m *merger) lists(path string, base, mine, theirs items) []any {
 	out := []any{}
 	before := len(m.clashes)
 	for _, id := range ids {
-		// An item's place is known once the list is whole.
-		v := m.merge(path+"/"+strconv.Itoa(len(out)), base.get(id), mine.get(id), theirs.get(id))
+		v := m.merge(job.At(path, id), base.get(id), mine.get(id), theirs.get(id))
 		if v != (absent{}) {
 			out = append(out, v)
 		}

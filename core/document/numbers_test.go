@@ -21,6 +21,9 @@ func numbers(t reflect.Type, at string, seen map[reflect.Type]bool, each func(na
 		seen[t] = true
 		for i := range t.NumField() {
 			f := t.Field(i)
+			if f.Tag.Get("json") == "-" {
+				continue // worked out, not given
+			}
 			name := t.Name() + "." + strings.Split(f.Tag.Get("json"), ",")[0]
 			of := f.Type
 			for of.Kind() == reflect.Pointer {

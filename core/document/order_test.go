@@ -18,9 +18,9 @@ func TestErrorsInDocumentOrder(t *testing.T) {
 			first = err.Error()
 			var fields []string
 			for _, f := range err.(document.Errors) {
-				fields = append(fields, f.Field[len("/lines/0/runs/0"):])
+				fields = append(fields, f.Field[len("/lines/L1/runs/R1"):])
 			}
-			want := []string{"/terminal/wall", "/gatePost/wall", "/fence/gapMost", "/gates/0/out/1/off", "/gates/0/in/1/off"}
+			want := []string{"/terminal/wall", "/gatePost/wall", "/fence/gapMost", "/gates/G1/out/n2/off", "/gates/G1/in/n2/off"}
 			if len(fields) != len(want) {
 				t.Fatalf("%v", fields)
 			}

@@ -1,7 +1,6 @@
 package engine
 
 import (
-	"fmt"
 	"reflect"
 	"slices"
 
@@ -79,7 +78,7 @@ type computing struct {
 // takes over.
 func Compute(j job.Job, cat materials.Catalog, was *Result, look func()) *Result {
 	c := &computing{job: j, cat: cat, look: look, was: map[string]*Run{}, walks: map[string]*walk.Walk{}}
-	c.job.Lines = nil // a run is found from itself, and what holds for the whole job
+	c.job = common(j) // a run is found from itself, and what holds for the whole job
 	if was != nil && sameJob(was.Job, j) {
 		for _, l := range was.Lines {
 			c.walks[l.Walk.Line.ID] = l.Walk
@@ -89,8 +88,8 @@ func Compute(j job.Job, cat materials.Catalog, was *Result, look func()) *Result
 		}
 	}
 	out := &Result{Job: j, Catalog: cat}
-	for l, line := range j.Lines {
-		res := c.line(line, fmt.Sprintf("/lines/%d", l))
+	for _, line := range j.Lines {
+		res := c.line(line, job.At("/lines", line.ID))
 		out.Lines = append(out.Lines, res)
 		out.Runs = append(out.Runs, res.Runs...)
 	}
@@ -100,8 +99,16 @@ func Compute(j job.Job, cat materials.Catalog, was *Result, look func()) *Result
 
 // sameJob tells whether what holds for all runs is the same in two jobs.
 func sameJob(a, b job.Job) bool {
-	a.Lines, b.Lines, a.Name, b.Name = nil, nil, "", ""
+	a, b = common(a), common(b)
+	a.Name, b.Name = "", ""
 	return reflect.DeepEqual(a, b)
+}
+
+// common is what holds for every run of a job. What was seen on site is on the
+// runs by now, and what is only written down is planned by nobody.
+func common(j job.Job) job.Job {
+	j.Lines, j.Observed, j.Notes, j.Tags = nil, nil, "", nil
+	return j
 }
 
 func (r *Result) loads() []*load.Load {
@@ -153,7 +160,7 @@ func (c *computing) before(l *Line, r int) *Run { return c.was[l.Walk.Line.Runs[
 func (c *computing) space(l *Line) {
 	for r, run := range l.Walk.Line.Runs {
 		c.look()
-		path := fmt.Sprintf("%s/runs/%d", l.Walk.Path, r)
+		path := job.At(l.Walk.Path, "runs", run.ID)
 		at := l.Walk.Lies[r]
 		if was := c.before(l, r); was != nil && was.Laid.Path == path && was.Laid.Lie.Same(at) && reflect.DeepEqual(was.Laid.Given, run) {
 			l.Runs[r].Laid = was.Laid

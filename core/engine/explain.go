@@ -28,7 +28,7 @@ func (r *Result) Explain(f stage.Figure) (reason.Why, bool) {
 	case "string", "tops":
 		return run.Marking.Explain(f)
 	case "post":
-		if first := run.Holes.Posts[0]; first.ID == f.ID && first.Shared != "" {
+		if first := run.Holes.Posts[0]; first.Label == f.ID && first.Shared != "" {
 			switch f.What {
 			case "holeWidth", "holeDepth", "concrete", "stock":
 				// It is dug in the run before, as that one's last post.

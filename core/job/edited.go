@@ -4,7 +4,6 @@ import (
 	"encoding/json"
 	"fmt"
 	"reflect"
-	"strconv"
 	"strings"
 )
 
@@ -17,11 +16,11 @@ func (r Run) Edited(path string, usual Run, edits []Edit) (Run, error) {
 		if !ok {
 			return r, fmt.Errorf("edit of %s: not of the run at %s", e.Path, path)
 		}
-		if err := setIn(reflect.ValueOf(&r).Elem(), reflect.ValueOf(usual), strings.Split(rest, "/"), e); err != nil {
+		if err := setIn(reflect.ValueOf(&r).Elem(), reflect.ValueOf(usual), Names(rest), e); err != nil {
 			return r, err
 		}
 	}
-	return r, nil
+	return r.Settled(), nil
 }
 
 // setIn makes an edit below a value, copying what it goes through. Usual is
@@ -51,20 +50,41 @@ func setIn(v, usual reflect.Value, steps []string, e Edit) error {
 		}
 		return setIn(v.FieldByIndex(i), usual, steps[1:], e)
 	case reflect.Slice:
-		list := reflect.MakeSlice(v.Type(), 0, v.Len()+1)
-		list = reflect.AppendSlice(list, v)
-		at, err := strconv.Atoi(steps[0])
-		if steps[0] == "-" {
-			at, err = list.Len(), nil
-			list = reflect.Append(list, reflect.Zero(v.Type().Elem()))
-		}
-		if err != nil || at < 0 || at >= list.Len() {
-			return fmt.Errorf("edit of %s: no element %s", e.Path, steps[0])
-		}
-		v.Set(list)
-		return setIn(list.Index(at), reflect.Value{}, steps[1:], e)
+		return setEntry(v, steps, e)
 	}
 	return fmt.Errorf("edit of %s: nothing to go into at %s", e.Path, steps[0])
+}
+
+// setEntry makes an edit in, or of, an entry of a list, as document.Apply does.
+func setEntry(v reflect.Value, steps []string, e Edit) error {
+	if v.Type().Elem().Kind() != reflect.Struct {
+		return fmt.Errorf("edit of %s: a list of plain values is set as one", e.Path)
+	}
+	list := reflect.AppendSlice(reflect.MakeSlice(v.Type(), 0, v.Len()+1), v)
+	at, key := 0, fieldNamed(v.Type().Elem(), "id")
+	kinds := key == nil
+	if kinds {
+		key = fieldNamed(v.Type().Elem(), "kind")
+	}
+	for at < list.Len() && list.Index(at).FieldByIndex(key).String() != steps[0] {
+		at++
+	}
+	switch last := len(steps) == 1; {
+	case last && e.Value == nil:
+		if at < list.Len() {
+			list = reflect.AppendSlice(list.Slice(0, at), v.Slice(at+1, v.Len()))
+		}
+		v.Set(list)
+		return nil
+	case at == list.Len() && !last && !kinds:
+		return fmt.Errorf("edit of %s: no entry %s", e.Path, steps[0])
+	case at == list.Len():
+		entry := reflect.New(v.Type().Elem()).Elem()
+		entry.FieldByIndex(key).SetString(steps[0])
+		list = reflect.Append(list, entry)
+	}
+	v.Set(list)
+	return setIn(list.Index(at), reflect.Value{}, steps[1:], e)
 }
 
 func setTo(v, usual reflect.Value, e Edit) error {
@@ -121,7 +141,7 @@ func decodeOver(into, usual reflect.Value, value any) error {
 func fieldNamed(t reflect.Type, name string) []int {
 	for _, f := range reflect.VisibleFields(t) {
 		tag, _, _ := strings.Cut(f.Tag.Get("json"), ",")
-		if tag == name && f.IsExported() {
+		if tag == name && tag != "-" && f.IsExported() {
 			return f.Index
 		}
 	}

@@ -1,10 +1,6 @@
 package job
 
-import (
-	"strings"
-
-	"mallow/core/length"
-)
+import "mallow/core/length"
 
 // entries are the fields in which a bare number is not in the small unit, by
 // the last names of their paths; where two fit, the longer one counts.
@@ -28,10 +24,12 @@ var entries = map[string]length.Entry{
 // What is not listed is a section, a gap or a depth.
 func EntryOf(path string) length.Entry {
 	var names []string
-	for _, part := range strings.Split(path, "/") {
-		if part != "" && part != "-" && strings.Trim(part, "0123456789") != "" {
+	entry := false
+	for _, part := range Names(path) {
+		if part != "" && !entry {
 			names = append(names, part)
 		}
+		entry = !entry && IsList(part)
 	}
 	n := len(names)
 	if n > 1 {

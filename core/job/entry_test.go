@@ -9,16 +9,16 @@ import (
 
 // Each field of the document that is typed, and what a bare number means in it.
 func TestEveryFieldKnowsItsEntry(t *testing.T) {
-	run := "/lines/0/runs/12"
+	run := "/lines/L1/runs/R13"
 	for entry, paths := range map[length.Entry][]string{
-		length.Distance: {run + "/length", run + "/ground/3/at", run + "/gates/0/at", run + "/keepOuts/1/at", run + "/fixedPosts/0/at", run + "/heldBays/0/at", run + "/spots/0/at", run + "/corner/back",
-			run + "/corner/diagonal", run + "/corner/along", run + "/grade/parts/0/from", "/lines/0/books/0/rows/3/at", "/lines/0/x", run + "/gates/0/road", run + "/gates/0/vehicle/length", "station", "leg", "diagonal"},
-		length.Either: {run + "/fence/height", run + "/spacing/most", run + "/spacing/least", run + "/spacing/piece", run + "/heldBays/0/width", run + "/gates/0/opening", run + "/gates/0/leaf",
-			run + "/gates/0/second", run + "/gates/0/clear", run + "/post/stock/2", "/site/before/maxHeight", run + "/gates/0/latch", "every"},
-		length.Level: {run + "/ground/0/height", "/lines/0/books/0/rows/0/drop", "/lines/0/books/0/rows/0/rise", "/lines/0/books/0/rows/0/back", run + "/gates/0/in/0/first", "reading"},
+		length.Distance: {run + "/length", run + "/ground/h4/at", run + "/gates/G1/at", run + "/keepOuts/K2/at", run + "/fixedPosts/F1/at", run + "/heldBays/H1/at", run + "/overrides/S1/at", run + "/corner/back",
+			run + "/corner/diagonal", run + "/corner/along", run + "/grade/parts/a1/from", "/lines/L1/books/B1/rows/w4/at", "/lines/L1/x", run + "/gates/G1/road", run + "/gates/G1/vehicle/length", "station", "leg", "diagonal"},
+		length.Either: {run + "/fence/height", run + "/spacing/most", run + "/spacing/least", run + "/spacing/piece", run + "/heldBays/H1/width", run + "/gates/G1/opening", run + "/gates/G1/leaf",
+			run + "/gates/G1/second", run + "/gates/G1/clear", run + "/post/stock", "/site/before/maxHeight", run + "/gates/G1/latch", "every"},
+		length.Level: {run + "/ground/h1/height", "/lines/L1/books/B1/rows/w1/drop", "/lines/L1/books/B1/rows/w1/rise", "/lines/L1/books/B1/rows/w1/back", run + "/gates/G1/in/n1/first", "reading"},
 		length.Section: {run + "/post/width", run + "/post/wall", run + "/post/trim", run + "/fence/gapLeast", run + "/spacing/play", run + "/spacing/slot", run + "/hole/floor", run + "/hole/width", "/hole/bell",
-			"/setting/gravel", run + "/kinds/0/hole/depth", run + "/spots/0/hit/depth", "/site/frostDepth", run + "/keepOuts/0/width", run + "/keepOuts/0/hand", run + "/gates/0/gap", run + "/gates/0/hardware/latch",
-			run + "/string/mark", run + "/grade/rack", run + "/grade/board", run + "/gates/0/thick", run + "/gates/0/hingeIn", ""},
+			"/setting/gravel", run + "/kinds/gate/hole/depth", run + "/overrides/S1/hole/depth", "/site/frostDepth", run + "/keepOuts/K1/width", run + "/keepOuts/K1/hand", run + "/gates/G1/gap", run + "/gates/G1/hardware/latch",
+			run + "/string/mark", run + "/grade/rack", run + "/grade/board", run + "/gates/G1/thick", run + "/gates/G1/hingeIn", ""},
 	} {
 		for _, p := range paths {
 			if got := job.EntryOf(p); got != entry {

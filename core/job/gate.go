@@ -34,7 +34,6 @@ type Gate struct {
 	HingeIn  length.Length `json:"hingeIn,omitempty" jsonschema:"minimum=10,maximum=1500" jsonschema_description:"Hinges from the leaf's top and bottom. Usual: 8 in or 200 mm."`
 	Latch    length.Length `json:"latch,omitempty" jsonschema:"minimum=100,maximum=3000" jsonschema_description:"Latch above the ground at the post that it is on. Usual: 40 in or 1000 mm."`
 	Lift     length.Length `json:"lift,omitempty" jsonschema:"minimum=0,maximum=600" jsonschema_description:"Rising hinges: how much they lift the leaf until it is square open."`
-	Sag      length.Length `json:"sag,omitempty" jsonschema:"minimum=0,maximum=600" jsonschema_description:"Drop at the leaf's tip, as it was measured after hanging."`
 
 	Gap     length.Length `json:"gap" jsonschema:"minimum=0,maximum=1500" jsonschema_description:"Gap under the closed leaf, over the highest ground across the opening. Usual: 4 in or 100 mm."`
 	Least   length.Length `json:"least" jsonschema:"minimum=0,maximum=300" jsonschema_description:"Least gap that must be left under the leaf anywhere on its way. Usual: 1 in or 25 mm."`
@@ -49,6 +48,9 @@ type Gate struct {
 
 	Pool    bool `json:"pool,omitempty" jsonschema_description:"The gate is in a barrier round water. The local code decides."`
 	Animals bool `json:"animals,omitempty" jsonschema_description:"Animals are kept behind it."`
+
+	Sag  length.Length `json:"-"` // drop at the leaf's tip, as a fact has it
+	Seen []Fact        `json:"-"` // what was seen of it
 }
 
 // GateKind is how a gate opens.
@@ -111,6 +113,7 @@ type Hardware struct {
 
 // GroundLevel is how the ground lies beside a gate, so far off the line.
 type GroundLevel struct {
+	ID     string         `json:"id,omitempty" jsonschema:"minLength=1,maxLength=40" jsonschema_description:"Unlike that of any other on its side of the gate. Left out: given when the job is saved."`
 	Off    length.Length  `json:"off" jsonschema:"required,minimum=1,maximum=30000" jsonschema_description:"Square off the line."`
 	First  length.Length  `json:"first" jsonschema:"required,minimum=-5000,maximum=5000" jsonschema_description:"Height over the ground on the line, straight out from the first post; falling is negative."`
 	Second *length.Length `json:"second,omitempty" jsonschema:"minimum=-5000,maximum=5000" jsonschema_description:"The same straight out from the second post. Left out: as at the first."`

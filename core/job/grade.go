@@ -86,6 +86,7 @@ const (
 
 // LookPart is a stretch of a run with another look.
 type LookPart struct {
+	ID   string        `json:"id,omitempty" jsonschema:"minLength=1,maxLength=40" jsonschema_description:"Unlike that of any other part of the run. Left out: given when the job is saved."`
 	From length.Length `json:"from" jsonschema:"required,minimum=0,maximum=100000000" jsonschema_description:"Station at which it begins; bays whose middle is in it have its look."`
 	To   length.Length `json:"to" jsonschema:"required,minimum=0,maximum=100000000" jsonschema_description:"Station at which it ends."`
 	Look Look          `json:"look" jsonschema:"required,enum=level,enum=stepped,enum=raked,enum=rolling"`
@@ -171,17 +172,24 @@ func (g Grade) LookAt(at length.Length) Look {
 // WithPart is the parts with another one laid over them.
 func (g Grade) WithPart(over LookPart) []LookPart {
 	out := []LookPart{}
+	taken := func(id string) bool {
+		return slices.ContainsFunc(append(out, g.Parts...), func(p LookPart) bool { return p.ID == id })
+	}
 	for _, p := range g.Parts {
 		before, after := p, p
 		before.To, after.From = min(p.To, over.From), max(p.From, over.To)
 		if before.To > before.From {
 			out = append(out, before)
+			after.ID = FreeID("a", taken)
 		}
 		if after.To > after.From {
 			out = append(out, after)
 		}
 	}
 	if over.Look != g.Look {
+		if over.ID == "" || taken(over.ID) {
+			over.ID = FreeID("a", taken)
+		}
 		out = append(out, over)
 	}
 	slices.SortFunc(out, func(a, b LookPart) int { return cmp.Compare(a.From, b.From) })

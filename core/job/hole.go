@@ -200,11 +200,11 @@ const (
 	SettledPinned Settled = "pinned"
 )
 
-// Hit is what was met while digging.
+// Hit is what was met while digging, as the facts have it.
 type Hit struct {
-	What    Struck        `json:"what" jsonschema:"required,enum=rock,enum=water,enum=root"`
-	Depth   length.Length `json:"depth" jsonschema:"required,minimum=0,maximum=5000" jsonschema_description:"Depth at which it was met; the hole goes no deeper."`
-	Settled Settled       `json:"settled,omitempty" jsonschema:"enum=as is,enum=wider,enum=belled,enum=pinned" jsonschema_description:"What was decided; left out while nothing is."`
+	What    Struck
+	Depth   length.Length // at which it was met; the hole goes no deeper
+	Settled Settled       // what was decided; empty while nothing is
 }
 
 // HoleOverride is a single hole with rules of its own. It belongs to a place on the
@@ -212,7 +212,10 @@ type Hit struct {
 type HoleOverride struct {
 	ID      string        `json:"id" jsonschema:"required,minLength=1,maxLength=40"`
 	At      length.Length `json:"at" jsonschema:"required,minimum=0,maximum=100000000" jsonschema_description:"Station of the hole; its rules are for the post nearest to it."`
-	Hit     *Hit          `json:"hit,omitempty"`
+	Settled Settled       `json:"settled,omitempty" jsonschema:"enum=as is,enum=wider,enum=belled,enum=pinned" jsonschema_description:"What was decided of a hole that was stopped; left out while nothing is."`
 	Hole    HoleRules     `json:"hole,omitzero"`
 	Setting SettingRules  `json:"setting,omitzero"`
+
+	Hit  *Hit   `json:"-"` // what it met, where a fact says so
+	Fact string `json:"-"` // it is there only since this fact says so
 }

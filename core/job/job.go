@@ -9,11 +9,11 @@ package job
 import "mallow/core/length"
 
 // Version is the version of the job document that this code reads.
-const Version = 1
+const Version = 2
 
 // Job is one customer's site.
 type Job struct {
-	Mallow int          `json:"mallow" jsonschema:"required,enum=1" jsonschema_description:"Version of the job document."`
+	Mallow int          `json:"mallow" jsonschema:"required,enum=2" jsonschema_description:"Version of the job document."`
 	Name   string       `json:"name" jsonschema:"required,minLength=1,maxLength=120"`
 	Units  length.Units `json:"units" jsonschema:"required"`
 	Site   Site         `json:"site"`
@@ -21,6 +21,11 @@ type Job struct {
 
 	Hole    HoleRules    `json:"hole,omitzero" jsonschema_description:"Rules for holes that hold for the whole job; what a run, a kind of post or a single post says of its own goes before them."`
 	Setting SettingRules `json:"setting,omitzero" jsonschema_description:"What goes into the holes, for the whole job."`
+
+	Notes string   `json:"notes,omitempty" jsonschema:"maxLength=8000"`
+	Tags  []string `json:"tags,omitempty" jsonschema:"maxItems=40" jsonschema_description:"Words to find the job by."`
+
+	Observed []Fact `json:"observed,omitempty" jsonschema:"maxItems=50000" jsonschema_description:"What was seen on site, in the order of writing down. A wrong fact is struck out by a later one, never erased."`
 
 	Systems []System `json:"systems,omitempty" jsonschema:"maxItems=200" jsonschema_description:"The user's own fence systems: copies of the catalogue's with changes."`
 }
@@ -49,9 +54,15 @@ type Run struct {
 	Hole      HoleRules      `json:"hole,omitzero" jsonschema_description:"Rules for holes that hold for this run, its fence system's among them. What it leaves out, the job says."`
 	Setting   SettingRules   `json:"setting,omitzero" jsonschema_description:"What goes into the run's holes."`
 	Kinds     []KindRules    `json:"kinds,omitempty" jsonschema:"maxItems=4" jsonschema_description:"Rules for the run's posts of one kind; they go before the run's."`
-	Overrides []HoleOverride `json:"spots,omitempty" jsonschema:"maxItems=2000" jsonschema_description:"Single holes: rules of their own, and what was hit there. They go before all others."`
+	Overrides []HoleOverride `json:"overrides,omitempty" jsonschema:"maxItems=2000" jsonschema_description:"Single holes with rules of their own, which go before all others."`
 	Soil      string         `json:"soil,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Soil along the run, by its name in the catalogue. Left out: the site's."`
 	String    String         `json:"string"`
+	Notes     string         `json:"notes,omitempty" jsonschema:"maxLength=8000"`
+
+	Laid  []Laid `json:"laid,omitempty" jsonschema:"maxItems=12000" jsonschema_description:"Posts of the last layout, so that the next one's keep their names. It is written when the job is saved."`
+	Named int    `json:"named,omitempty" jsonschema:"minimum=0,maximum=1000000000" jsonschema_description:"Highest number that was given to a post of the run."`
+
+	Seen []Fact `json:"-"` // what was seen at its stations
 }
 
 // Taped tells how a run was taped.
@@ -65,6 +76,7 @@ const (
 
 // GroundPoint is the height of the ground at a station.
 type GroundPoint struct {
+	ID     string        `json:"id,omitempty" jsonschema:"minLength=1,maxLength=40" jsonschema_description:"Unlike that of any other height of the run. Left out: given when the job is saved."`
 	At     length.Length `json:"at" jsonschema:"required,minimum=0,maximum=100000000" jsonschema_description:"Station: level distance from the centre of the run's first post."`
 	Height length.Length `json:"height" jsonschema:"required,minimum=-1000000,maximum=1000000" jsonschema_description:"Ground height above the line's datum, which is any one mark."`
 	Sure   bool          `json:"sure,omitempty" jsonschema_description:"Measured twice: no slip, though its neighbours differ."`

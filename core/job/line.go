@@ -106,6 +106,7 @@ type Book struct {
 
 // Reading is one row of a page.
 type Reading struct {
+	ID        string         `json:"id,omitempty" jsonschema:"minLength=1,maxLength=40" jsonschema_description:"Unlike that of any other row of the page. Left out: given when the job is saved."`
 	Run       string         `json:"run,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Rod: run that the point is on. Left out: a mark beside the line."`
 	At        length.Length  `json:"at,omitempty" jsonschema:"minimum=0,maximum=100000000" jsonschema_description:"Station on the run, as taped."`
 	Mark      string         `json:"mark,omitempty" jsonschema:"maxLength=80" jsonschema_description:"Rod: what a point beside the line is, such as a door sill."`

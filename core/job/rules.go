@@ -1,7 +1,6 @@
 package job
 
 import (
-	"fmt"
 	"maps"
 	"math"
 	"reflect"
@@ -162,9 +161,9 @@ func (j Job) JobRules(usual Said) Rules {
 
 // KindSaid is what a run says of its posts of one kind.
 func (r Run) KindSaid(kind PostKind, path string) (Said, bool) {
-	for i, k := range r.Kinds {
+	for _, k := range r.Kinds {
 		if k.Kind == kind {
-			return Said{Tier{KindLevel, fmt.Sprintf("%s/kinds/%d", path, i)}, k.Hole, k.Setting}, true
+			return Said{Tier{KindLevel, At(path, "kinds", string(k.Kind))}, k.Hole, k.Setting}, true
 		}
 	}
 	return Said{}, false
@@ -173,7 +172,7 @@ func (r Run) KindSaid(kind PostKind, path string) (Said, bool) {
 // OverrideSaid is what a run says of a single hole.
 func (r Run) OverrideSaid(spot int, path string) Said {
 	s := r.Overrides[spot]
-	return Said{Tier{PostLevel, fmt.Sprintf("%s/spots/%d", path, spot)}, s.Hole, s.Setting}
+	return Said{Tier{PostLevel, At(path, "overrides", s.ID)}, s.Hole, s.Setting}
 }
 
 // OverrideAt finds the spot that belongs to the post at a station: one that is

@@ -4,6 +4,9 @@ import "mallow/core/length"
 
 // Site is what holds for the whole site.
 type Site struct {
+	Customer string `json:"customer,omitempty" jsonschema:"maxLength=200" jsonschema_description:"Whose fence it is, in free words."`
+	Address  string `json:"address,omitempty" jsonschema:"maxLength=400" jsonschema_description:"Where the work is, in free words."`
+
 	FrostDepth *length.Length `json:"frostDepth,omitempty" jsonschema:"minimum=0,maximum=5000" jsonschema_description:"Depth the ground freezes to, by the local building office. Left out: not asked yet."`
 	Frost      *Frost         `json:"frost,omitempty" jsonschema_description:"What a frost depth is estimated from while the local office's is not known."`
 	Soil       string         `json:"soil,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Soil of the site, by its name in the catalogue. Left out: not known."`

@@ -67,8 +67,7 @@ type Spacing struct {
 	Turning   Turning        `json:"turning,omitempty" jsonschema:"enum=meeting,enum=overlapping" jsonschema_description:"Panels on faces: how they meet at a corner. Usual: meeting."`
 	Face      Side           `json:"face,omitempty" jsonschema:"enum=left,enum=right" jsonschema_description:"Panels on faces: the hand of the line that they are on, walking from its start. On the outer face of a corner they reach round the corner post. Left out: taken as the inner face at every corner."`
 	Ends      FreeEnd        `json:"ends,omitempty" jsonschema:"enum=middle,enum=whole" jsonschema_description:"Panels on faces: at a free end the panel ends on the middle of the end post, or covers all of it. Usual: middle."`
-	Remainder Remainder      `json:"odd,omitempty" jsonschema:"enum=last,enum=first,enum=away,enum=shared,enum=all" jsonschema_description:"What is done with the remainder of a stretch. Usual: last."`
-	KeepHand  bool           `json:"keepHand,omitempty" jsonschema_description:"Not used any more: holes stay out of the hand-dig width unless handDig says otherwise."`
+	Remainder Remainder      `json:"remainder,omitempty" jsonschema:"enum=last,enum=first,enum=away,enum=shared,enum=all" jsonschema_description:"What is done with the remainder of a stretch. Usual: last."`
 	HandDig   bool           `json:"handDig,omitempty" jsonschema_description:"Holes may stand in the hand-dig width beside a service, clear of the pipe itself, and are dug by hand there. Left out: they stay out of it."`
 	Soil      *length.Length `json:"soil,omitempty" jsonschema:"minimum=0,maximum=1000" jsonschema_description:"Undisturbed soil to leave between a new hole and an old footing. Usual: 4 in or 100 mm."`
 }
@@ -76,14 +75,16 @@ type Spacing struct {
 // FixedPost is a post that is held at a station: where it landed, where the
 // user wants it, or where the top changes slope.
 type FixedPost struct {
-	ID     string        `json:"id" jsonschema:"required,minLength=1,maxLength=40"`
-	At     length.Length `json:"at" jsonschema:"required,minimum=0,maximum=100000000" jsonschema_description:"Station of its centre."`
-	Landed bool          `json:"landed,omitempty" jsonschema_description:"It is set already, and really stands there."`
-	Grade  bool          `json:"grade,omitempty" jsonschema_description:"Grade post: the top changes slope here."`
+	ID    string        `json:"id" jsonschema:"required,minLength=1,maxLength=40"`
+	At    length.Length `json:"at" jsonschema:"required,minimum=0,maximum=100000000" jsonschema_description:"Station of its centre."`
+	Grade bool          `json:"grade,omitempty" jsonschema_description:"Grade post: the top changes slope here."`
 
-	Respace bool `json:"respace,omitempty" jsonschema_description:"Landed: the other posts are spaced again from where it stands. Left out: it is the post that was meant to stand there, and only the bays beside it change."`
+	Respace bool `json:"respace,omitempty" jsonschema_description:"Of a post that landed: the other posts are spaced again from where it stands. Left out: it is the post that was meant to stand there, and only the bays beside it change."`
 
 	Gap *length.Length `json:"gap,omitempty" jsonschema:"minimum=-2000,maximum=4000" jsonschema_description:"Gap under the fence held here, where the look leans. Left out: found."`
+
+	Landed bool   `json:"-"` // it is set already, and really stands there
+	Fact   string `json:"-"` // it is there only since this fact says so
 }
 
 // HeldBay is a bay whose width is held.

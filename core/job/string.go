@@ -24,7 +24,7 @@ const (
 
 // String is how a run is lined and levelled.
 type String struct {
-	Position StringPosition `json:"school" jsonschema:"enum=face,enum=off,enum=stand-off,enum=sight"`
+	Position StringPosition `json:"position" jsonschema:"enum=face,enum=off,enum=stand-off,enum=sight"`
 	Off      *length.Length `json:"off,omitempty" jsonschema:"minimum=0,maximum=3000" jsonschema_description:"From the string to the posts' faces. Left out: the school's own."`
 	Face     Side           `json:"face" jsonschema:"enum=left,enum=right" jsonschema_description:"Which faces of the posts are lined, walking from the run's start: their straightest, turned outward."`
 	Low      length.Length  `json:"low" jsonschema:"minimum=0,maximum=2000" jsonschema_description:"Alignment string above ground at its ends. Usual: 12 in or 300 mm."`

@@ -83,7 +83,7 @@ func runBillIsWhatItsPostsSay(t *testing.T, n int, run *plan.Run) {
 			continue
 		}
 		posts++
-		ids = append(ids, q.ID)
+		ids = append(ids, q.Label)
 		concrete += q.ConcreteVolume
 		gravel += q.GravelVolume
 		spoil += run.Cards[q.Card].Spoil

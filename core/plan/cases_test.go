@@ -36,7 +36,7 @@ func TestRakedPanelsBetweenPlumbPosts(t *testing.T) {
 		for _, b := range run.Bays {
 			if !b.Odd {
 				whole++
-				near(t, name+" "+b.ID, float64(b.Clear), clear, 0.1)
+				near(t, name+" "+b.Label, float64(b.Clear), clear, 0.1)
 			}
 		}
 		if whole < 7 {
@@ -50,7 +50,7 @@ func TestRakedModuleIsMeasuredAlongTheSlope(t *testing.T) {
 	run := makeRun(t, caseJob(t, "raked-module-30-percent"))
 	for _, b := range run.Bays {
 		if along := float64(b.CentreToCentre) * math.Hypot(1, 0.3); along > 2400.1 {
-			t.Errorf("%s is %.1f along the slope", b.ID, along)
+			t.Errorf("%s is %.1f along the slope", b.Label, along)
 		}
 	}
 	near(t, "first bay", float64(run.Bays[0].CentreToCentre)*math.Hypot(1, 0.3), 2400, 0.1)
@@ -94,7 +94,7 @@ func TestLeaningPiecesFit(t *testing.T) {
 			}
 			looked++
 			if over := long - 1800; over > 9 && !misfit || over > 0.6 && !misfit && r.Spacing.Way != job.PanelsBetween {
-				t.Fatalf("job %d, %s %s: %s is %.2f too long", n, r.Spacing.Way, r.Grade.Look, b.ID, over)
+				t.Fatalf("job %d, %s %s: %s is %.2f too long", n, r.Spacing.Way, r.Grade.Look, b.Label, over)
 			}
 		}
 		if misfit {
@@ -113,13 +113,13 @@ func TestDepthCountsFromTheFinishedGround(t *testing.T) {
 	run := makeRun(t, j)
 	cut := 0
 	for _, p := range run.Posts {
-		near(t, p.ID+" under the finished ground", float64(p.Bottom-(p.Ground-p.Finished)), 650, 0.1)
-		near(t, p.ID+" said", float64(p.UnderFinished), 650, 0.1)
+		near(t, p.Label+" under the finished ground", float64(p.Bottom-(p.Ground-p.Finished)), 650, 0.1)
+		near(t, p.Label+" said", float64(p.UnderFinished), 650, 0.1)
 		if p.Ground-p.Finished > 50 {
 			cut++
 		}
 		if c := run.Cards[p.Card]; math.Abs(float64(c.Depth-p.HoleDepth)) > 1e-9 || c.Heaves || p.Heaves {
-			t.Errorf("%s: card %v deep, post %v, heaves %v", p.ID, c.Depth, p.HoleDepth, p.Heaves)
+			t.Errorf("%s: card %v deep, post %v, heaves %v", p.Label, c.Depth, p.HoleDepth, p.Heaves)
 		}
 	}
 	if cut < 5 {
@@ -129,7 +129,7 @@ func TestDepthCountsFromTheFinishedGround(t *testing.T) {
 	j.Lines[0].Runs[0].Fence = job.Fence{Height: 1800, GapLeast: 50, GapMost: 60}
 	filled := 0
 	for _, p := range makeRun(t, j).Posts {
-		near(t, p.ID+" under the filled ground", float64(p.Bottom-(p.Ground-p.Finished)), 650, 0.1)
+		near(t, p.Label+" under the filled ground", float64(p.Bottom-(p.Ground-p.Finished)), 650, 0.1)
 		if p.Finished > p.Ground+1 {
 			filled++
 		}
@@ -145,7 +145,7 @@ func TestLeastEarthAlongTheLine(t *testing.T) {
 	run := makeRun(t, caseJob(t, "raked-six-humps"))
 	for _, b := range run.Bays {
 		if b.Cut != nil || b.Fill != nil {
-			t.Errorf("%s: cut %+v, fill %+v where a leaning fence fits", b.ID, b.Cut, b.Fill)
+			t.Errorf("%s: cut %+v, fill %+v where a leaning fence fits", b.Label, b.Cut, b.Fill)
 		}
 	}
 	j := caseJob(t, "raked-least-earth")

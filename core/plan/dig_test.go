@@ -51,7 +51,7 @@ func TestNearestRuleWins(t *testing.T) {
 			extra = 0
 		}
 		if foot := length.Inch * length.Length(math.Ceil(float64((want+extra)/length.Inch)-1e-9)); post.Kind != job.GatePost || !length.Same(post.Foot, foot) {
-			t.Errorf("%05b: %s, a %s post, stands %v deep, want %v", says, post.ID, post.Kind, post.Foot, foot)
+			t.Errorf("%05b: %s, a %s post, stands %v deep, want %v", says, post.Label, post.Kind, post.Foot, foot)
 		}
 		from := ""
 		for _, rule := range p.Reasons[post.Why.HoleDepth].Rules {
@@ -78,7 +78,7 @@ func TestByHandIsTakenBack(t *testing.T) {
 	run.Kinds = []job.KindRules{{Kind: job.GatePost, Hole: job.HoleRules{Depth: ptr(length.Length(0))}}}
 	for _, p := range plan.Make(j, shipped(t)).Runs[0].Posts {
 		if want := map[bool]length.Length{false: 1500, true: 48 * length.Inch}[p.Kind == job.GatePost]; !length.Same(p.Foot, want) {
-			t.Errorf("%s, a %s post, stands %v deep, want %v", p.ID, p.Kind, p.Foot, want)
+			t.Errorf("%s, a %s post, stands %v deep, want %v", p.Label, p.Kind, p.Foot, want)
 		}
 	}
 }
@@ -111,6 +111,7 @@ func TestRockAndItsWaysOut(t *testing.T) {
 	run := &j.Lines[0].Runs[0]
 	full := plan.Make(j, cat).Runs[0].Posts[4]
 	run.Overrides = []job.HoleOverride{{ID: "S1", At: full.Station, Hit: &job.Hit{What: job.HitRock, Depth: 22 * length.Inch}}}
+	j = j.WithFacts()
 	doc, err := json.Marshal(j)
 	if err != nil {
 		t.Fatal(err)
@@ -147,10 +148,10 @@ func TestRockAndItsWaysOut(t *testing.T) {
 		if w.ID == "moved" {
 			for _, m := range q.Runs[0].Posts {
 				if m.Stopped != nil || m.Kind == job.LinePost && !length.Same(m.Foot, full.Foot) {
-					t.Errorf("moved: %s stands %v deep", m.ID, m.Foot)
+					t.Errorf("moved: %s stands %v deep", m.Label, m.Foot)
 				}
 				if off := (m.Station - full.Station).Abs(); off < m.HoleWidth {
-					t.Errorf("moved: %s is %v from the rock", m.ID, off)
+					t.Errorf("moved: %s is %v from the rock", m.Label, off)
 				}
 			}
 			if w.Cost == nil || q.Totals.Posts-p.Totals.Posts != w.Cost.Posts {
@@ -298,7 +299,7 @@ func TestTotalsByHand(t *testing.T) {
 }
 
 // anyHoles makes every rule for holes random, at random levels.
-func anyHoles(t testing.TB, rng *rand.Rand) job.Job {
+func anyHoles(t testing.TB, rng *rand.Rand) (made job.Job) {
 	j := random(t, rng)
 	run := &j.Lines[0].Runs[0]
 	said := func() (h job.HoleRules, s job.SettingRules) {
@@ -349,6 +350,7 @@ func anyHoles(t testing.TB, rng *rand.Rand) job.Job {
 		}
 		run.Overrides = append(run.Overrides, spot)
 	}
+	defer func() { made = made.WithFacts() }()
 	if rng.IntN(6) == 0 {
 		run.Hole.Driven, run.Hole.Collar = ptr([]job.Driven{job.LineDriven, job.AllDriven}[rng.IntN(2)]), ptr(length.Length(rng.IntN(400)))
 	}
@@ -384,12 +386,12 @@ func TestPropertiesOfAnyHole(t *testing.T) {
 				hours++
 			}
 			if post.Wind == nil || post.Wind.Gust < 0 || math.IsNaN(post.Wind.Gust) || (post.Wind.Deeper == nil) != (post.Stopped != nil) || post.Wind.Deeper != nil && post.Wind.Deeper.Gust < post.Wind.Gust-1e-9 || post.Wind.Wider != nil && post.Wind.Wider.Gust < post.Wind.Gust-1e-9 {
-				t.Fatalf("job %d: %s bears %+v", n, post.ID, post.Wind)
+				t.Fatalf("job %d: %s bears %+v", n, post.Label, post.Wind)
 			}
 			if s := post.Stopped; s != nil {
 				stopped++
 				if post.HoleDepth > s.Depth+length.Tolerance || post.Bottom > s.Wanted+length.Tolerance || s.Ways[0].Gust > s.Planned+1e-9 {
-					t.Fatalf("job %d: %s stopped at %v, is %v deep: %+v", n, post.ID, s.Depth, post.HoleDepth, s)
+					t.Fatalf("job %d: %s stopped at %v, is %v deep: %+v", n, post.Label, s.Depth, post.HoleDepth, s)
 				}
 			}
 		}
@@ -513,6 +515,7 @@ func BenchmarkStoppedHoles(b *testing.B) {
 	for i := 4; i < 40; i += 4 {
 		run.Overrides = append(run.Overrides, job.HoleOverride{ID: fmt.Sprint("S", i), At: length.Length(i) * 96 * length.Inch, Hit: &job.Hit{What: job.HitRock, Depth: 500}})
 	}
+	j = j.WithFacts()
 	for b.Loop() {
 		plan.Make(j, cat)
 	}
@@ -568,6 +571,7 @@ func TestWaysOutDoNotPileUp(t *testing.T) {
 	run := &j.Lines[0].Runs[0]
 	at := plan.Make(j, cat).Runs[0].Posts[4].Station
 	run.Overrides = []job.HoleOverride{{ID: "S1", At: at, Hit: &job.Hit{What: job.HitRock, Depth: 500}}}
+	j = j.WithFacts()
 	said := func(j job.Job) (out []string) {
 		for _, w := range plan.Make(j, cat).Runs[0].Posts[4].Stopped.Ways {
 			out = append(out, fmt.Sprintf("%s %s %.6f %.9f", w.ID, w.Name.Print(j.Units), w.Gust, float64(w.Concrete)))

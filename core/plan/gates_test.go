@@ -395,7 +395,7 @@ func TestGatesAreAddedWhereTheyAreOffered(t *testing.T) {
 		if len(then.Gates) != 1 || then.Gates[0].ID != n.Gate {
 			t.Fatalf("%s: %+v", n.ID, then.Gates)
 		}
-		g, last := then.Gates[0], then.Posts[len(then.Posts)-1].ID
+		g, last := then.Gates[0], then.Posts[len(then.Posts)-1].Label
 		if (n.ID == "start") != (g.First == "P1") || (n.ID == "end") != (g.Second == last) {
 			t.Errorf("%s: between %s and %s of %s", n.ID, g.First, g.Second, last)
 		}
@@ -700,6 +700,7 @@ func TestAnyGateIsPlanned(t *testing.T) {
 		if len(document.Check(j)) > 0 {
 			continue
 		}
+		j = j.WithFacts()
 		p := plan.Make(j, shipped(t))
 		if _, err := json.Marshal(p); err != nil {
 			t.Fatalf("case %d: %v", n, err)

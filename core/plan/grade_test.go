@@ -124,13 +124,13 @@ func TestAllWaysSetTheSameTops(t *testing.T) {
 		top := run.TopLine
 		at := map[string]int{}
 		for i, p := range run.Posts {
-			at[p.ID] = i
+			at[p.Label] = i
 		}
 		high := run.Posts[at[top.High]].Top
 		over := 0
 		for _, p := range run.Posts {
 			if top.Laser < p.Ground+100 {
-				t.Fatalf("job %d: the laser's plane runs into the ground at %s", n, p.ID)
+				t.Fatalf("job %d: the laser's plane runs into the ground at %s", n, p.Label)
 			}
 			if p.Top < top.Laser {
 				over++
@@ -147,7 +147,7 @@ func TestAllWaysSetTheSameTops(t *testing.T) {
 		for i, p := range run.Posts {
 			w := top.Posts[i]
 			if !length.Same(top.Laser+w.Laser, p.Top) || !length.Same(high-w.Drop, p.Top) || w.Drop < -length.Tolerance {
-				t.Fatalf("job %d: %s stands %v; by laser %v, by drop %v", n, p.ID, p.Top, top.Laser+w.Laser, high-w.Drop)
+				t.Fatalf("job %d: %s stands %v; by laser %v, by drop %v", n, p.Label, p.Top, top.Laser+w.Laser, high-w.Drop)
 			}
 			top := length.Length(math.Inf(-1)) // the higher panel's
 			if i > 0 {
@@ -157,7 +157,7 @@ func TestAllWaysSetTheSameTops(t *testing.T) {
 				top = max(top, run.Bays[i].TopStart)
 			}
 			if !length.Same(p.Ground+p.Mark+j.Lines[0].Runs[0].String.Mark, top) {
-				t.Fatalf("job %d: %s's mark is %v up, its panel's top at %v", n, p.ID, p.Mark, top-p.Ground)
+				t.Fatalf("job %d: %s's mark is %v up, its panel's top at %v", n, p.Label, p.Mark, top-p.Ground)
 			}
 		}
 		for k, piece := range top.Pieces {
@@ -172,11 +172,11 @@ func TestAllWaysSetTheSameTops(t *testing.T) {
 				p, w := run.Posts[i], top.Posts[i]
 				straight := from.Top + (to.Top-from.Top)*(p.Station-from.Station)/(to.Station-from.Station)
 				if !length.Same(straight+w.Sight, p.Top) || w.String < w.Sight-length.Tolerance {
-					t.Fatalf("job %d: %s is %v off the line of sight, %v off a string that hangs under it", n, p.ID, w.Sight, w.String)
+					t.Fatalf("job %d: %s is %v off the line of sight, %v off a string that hangs under it", n, p.Label, w.Sight, w.String)
 				}
 				// Rolling: between grade posts the tops lie on the line.
 				if g := j.Lines[0].Runs[0].Grade; g.Look == job.Rolling && len(g.Parts) == 0 && w.Sight.Abs() > 0.3 {
-					t.Fatalf("job %d: %s of a rolling top lies %v off the line between grade posts", n, p.ID, w.Sight)
+					t.Fatalf("job %d: %s of a rolling top lies %v off the line between grade posts", n, p.Label, w.Sight)
 				}
 			}
 			for _, prop := range piece.Props {
@@ -290,7 +290,7 @@ func TestHumpHasWaysOut(t *testing.T) {
 		run := makeRun(t, j)
 		for i, b := range run.Bays {
 			if stepped := i >= 3 && i <= 5; (b.Look == job.Stepped) != stepped || b.Lean.Abs() > rack+1 {
-				t.Errorf("%s is %s and leans %v", b.ID, b.Look, b.Lean)
+				t.Errorf("%s is %s and leans %v", b.Label, b.Look, b.Lean)
 			}
 		}
 		return

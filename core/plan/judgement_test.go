@@ -127,7 +127,7 @@ func racking(t *testing.T, rack length.Length) job.Job {
 func landed(t *testing.T, off length.Length) job.Job {
 	j, r := metricRun(t, 9200)
 	r.FixedPosts = []job.FixedPost{{ID: "F1", At: 4600 + off, Landed: true}}
-	return j
+	return j.WithFacts()
 }
 
 // shortBay leaves so much fence beside a gate.
@@ -153,9 +153,10 @@ func TestLandedPostIsThatPost(t *testing.T) {
 	r := &j.Lines[0].Runs[0]
 	at := before.Posts[4].Station
 	r.FixedPosts = []job.FixedPost{{ID: "F1", At: at + length.Inch, Landed: true}}
+	j = j.WithFacts()
 	p := plan.Make(j, cat)
 	run := p.Runs[0]
-	if len(run.Posts) != len(before.Posts) || run.Posts[4].ID != "P5" || run.Posts[4].Held != "F1" || !run.Posts[4].Landed || run.Posts[4].Station != at+length.Inch {
+	if len(run.Posts) != len(before.Posts) || run.Posts[4].Label != "P5" || run.Posts[4].Held != "F1" || !run.Posts[4].Landed || run.Posts[4].Station != at+length.Inch {
 		t.Fatalf("%d posts, were %d; %+v", len(run.Posts), len(before.Posts), run.Posts[4])
 	}
 	for i, b := range run.Bays {
@@ -167,7 +168,7 @@ func TestLandedPostIsThatPost(t *testing.T) {
 			want -= length.Inch
 		}
 		if !length.Same(b.CentreToCentre, want) {
-			t.Errorf("%s is %v, want %v", b.ID, b.CentreToCentre.Inches(), want.Inches())
+			t.Errorf("%s is %v, want %v", b.Label, b.CentreToCentre.Inches(), want.Inches())
 		}
 	}
 	f := find(p, "landed")
@@ -215,7 +216,7 @@ func TestWhatCrewsDig(t *testing.T) {
 			t.Errorf("mesh terminals %v in deep, want 24", end.Bottom.Inches())
 		}
 		if system == "split-rail" { // the rule is one tap away
-			edited := applied(t, j, []job.Edit{job.Set("/lines/0/runs/0/hole/commonWidth", 0)})
+			edited := applied(t, j, []job.Edit{job.Set("/lines/L1/runs/R1/hole/commonWidth", 0)})
 			if w := plan.Make(edited, cat).Runs[0].Posts[2].HoleWidth.Inches(); math.Abs(w-16) > 1e-6 { // 3 × 5 in = 15 in
 				t.Errorf("by the rule a hole is %v in wide, want 16", w)
 			}
@@ -269,7 +270,7 @@ func TestMaterialsThatCannot(t *testing.T) {
 	q := plan.Make(k, cat).Runs[0]
 	for _, post := range q.Posts {
 		if post.Stock == nil || post.CutOff.Abs() > length.Tolerance || !length.Same(*post.Stock, post.AboveGrade+post.Foot) {
-			t.Errorf("%s: stock %v, shows %v, stands %v deep", post.ID, post.Stock, post.AboveGrade, post.Foot)
+			t.Errorf("%s: stock %v, shows %v, stands %v deep", post.Label, post.Stock, post.AboveGrade, post.Foot)
 		}
 	}
 	for _, m := range q.TopLine.Stick {
@@ -400,7 +401,7 @@ func TestPostsHaveTheirOwnSection(t *testing.T) {
 			want = r.Terminal.Width
 		}
 		if !length.Same(p.Width, want) || p.Round != round {
-			t.Errorf("%s, %s: %v wide, round %v; want %v", p.ID, p.Kind, p.Width, p.Round, want)
+			t.Errorf("%s, %s: %v wide, round %v; want %v", p.Label, p.Kind, p.Width, p.Round, want)
 		}
 	}
 }

@@ -213,7 +213,7 @@ func TestRefusedIsWhatIsFound(t *testing.T) {
 				for _, f := range p.Findings {
 					if f.Rule == "forbidden-setting" || f.Rule == "must-be-concrete" {
 						for _, post := range p.Runs[0].Posts {
-							found = found || post.ID == f.Place.Post && post.Kind == kind
+							found = found || post.Label == f.Place.Post && post.Kind == kind
 						}
 					}
 				}

@@ -178,10 +178,10 @@ func TestRevealAtAStepIsTheHigherSides(t *testing.T) {
 		// filled: 1800 and 75 show there; beside the lower panel 1800 and 50. A
 		// third of the whole is half of what shows.
 		if p.Kind == job.LinePost && !length.Same(p.Foot, 1875/2.0) {
-			t.Errorf("%s shows %v and stands %v deep", p.ID, p.AboveGrade, p.Foot)
+			t.Errorf("%s shows %v and stands %v deep", p.Label, p.AboveGrade, p.Foot)
 		}
 		if !length.Same(p.AboveGrade, p.Top-p.Ground) {
-			t.Errorf("%s shows %v, its top is %v over the ground", p.ID, p.AboveGrade, p.Top-p.Ground)
+			t.Errorf("%s shows %v, its top is %v over the ground", p.Label, p.AboveGrade, p.Top-p.Ground)
 		}
 	}
 	if steps == 0 {
@@ -301,7 +301,7 @@ func TestGateMovesAQuarterOfAPanel(t *testing.T) {
 		for _, f := range plan.Make(j, shipped(t)).Findings {
 			for _, way := range f.Remedies {
 				for _, e := range way.Edits {
-					moved = moved || f.Rule == "cut-piece" && strings.HasSuffix(e.Path, "/gates/0/at")
+					moved = moved || f.Rule == "cut-piece" && strings.HasSuffix(e.Path, "/gates/G1/at")
 				}
 			}
 		}

@@ -106,7 +106,26 @@ func randomLines(t testing.TB, rng *rand.Rand) job.Job {
 	if errs := document.Check(j); len(errs) > 0 {
 		t.Fatal(errs)
 	}
+	named(&j)
 	return j
+}
+
+// named gives the heights of a job that was made here the ids that a document
+// would give them.
+func named(j *job.Job) {
+	for l := range j.Lines {
+		for r := range j.Lines[l].Runs {
+			ground := j.Lines[l].Runs[r].Ground
+			for i := range ground {
+				ground[i].ID = fmt.Sprint("h", i+1)
+			}
+		}
+		for _, b := range j.Lines[l].Books {
+			for i := range b.Rows {
+				b.Rows[i].ID = fmt.Sprint("w", i+1)
+			}
+		}
+	}
 }
 
 // What must hold of lines of many runs, however much of them is measured.
@@ -174,7 +193,7 @@ func sharedIsTheSame(t *testing.T, n int, p plan.Plan, r, i int) {
 		}
 		return
 	}
-	t.Fatalf("job %d: %s is shared with %q", n, post.ID, post.Shared)
+	t.Fatalf("job %d: %s is shared with %q", n, post.Label, post.Shared)
 }
 
 // placed checks that runs are as long on the map as they are level, unless a
@@ -472,7 +491,7 @@ func TestWhatTheWalkSays(t *testing.T) {
 	j = demoJob(t, 1)
 	j.Lines[0].Books[1].Rows[2].Drop += 300
 	f := find(plan.Make(j, cat), "slip")
-	if f == nil || f.Field != "/lines/0/books/1/rows/2/drop" || len(f.Remedies) < 2 {
+	if f == nil || f.Field != "/lines/L1/books/B2/rows/w3/drop" || len(f.Remedies) < 2 {
 		t.Fatalf("slip: %+v", f)
 	}
 }

@@ -115,11 +115,11 @@ func cornerPost(l *engine.Line, i int) string {
 	}
 	if before >= 0 {
 		if posts := l.Runs[before].Holes.Posts; len(posts) > 0 {
-			return posts[len(posts)-1].ID
+			return posts[len(posts)-1].Label
 		}
 	}
 	if i < n && len(l.Runs[i].Holes.Posts) > 0 {
-		return l.Runs[i].Holes.Posts[0].ID
+		return l.Runs[i].Holes.Posts[0].Label
 	}
 	return ""
 }
@@ -315,7 +315,7 @@ func (r *Result) Ways(stop func() error, run, post string) (ways []dig.WayOut, o
 			return
 		}
 		for i := range res.Holes.Posts {
-			if p := &res.Holes.Posts[i]; p.ID == post && p.Stopped != nil {
+			if p := &res.Holes.Posts[i]; p.Label == post && p.Stopped != nil {
 				ways, ok = res.Holes.WaysOut(r.Advice(stage.NewWatch(stop)).On(run), i), true
 			}
 		}
@@ -410,7 +410,7 @@ func (r *Result) putReasons(p *Plan) {
 	for l := range p.Lines {
 		line := &p.Lines[l]
 		for i := range line.Corners {
-			line.Corners[i].Why = e.ref(stage.Figure{Line: line.ID, Of: "corner", ID: strconv.Itoa(i)})
+			line.Corners[i].Why = e.ref(stage.Figure{Line: line.ID, Of: "corner", ID: line.Corners[i].After})
 		}
 		if line.Closing != nil {
 			c := *line.Closing
@@ -442,18 +442,18 @@ func (e *explainer) run(run *Run) {
 	run.Posts = append([]dig.Post{}, run.Posts...)
 	for i := range run.Posts {
 		p := &run.Posts[i]
-		p.Why = &dig.PostWhy{Station: must("post", p.ID, "station"), Top: must("post", p.ID, "top"), HoleWidth: must("post", p.ID, "holeWidth"),
-			HoleDepth: must("post", p.ID, "holeDepth"), Concrete: must("post", p.ID, "concrete"), Stock: must("post", p.ID, "stock")}
+		p.Why = &dig.PostWhy{Station: must("post", p.Label, "station"), Top: must("post", p.Label, "top"), HoleWidth: must("post", p.Label, "holeWidth"),
+			HoleDepth: must("post", p.Label, "holeDepth"), Concrete: must("post", p.Label, "concrete"), Stock: must("post", p.Label, "stock")}
 		if p.Wind != nil {
 			w := *p.Wind
-			w.Why = of("post", p.ID, "gust")
+			w.Why = of("post", p.Label, "gust")
 			p.Wind = &w
 		}
 	}
 	run.Bays = append([]slope.Bay{}, run.Bays...)
 	for i := range run.Bays {
 		b := &run.Bays[i]
-		b.Why = &slope.BayWhy{Spacing: must("bay", b.ID, "spacing"), Gap: must("bay", b.ID, "gap"), Lean: must("bay", b.ID, "lean")}
+		b.Why = &slope.BayWhy{Spacing: must("bay", b.Label, "spacing"), Gap: must("bay", b.Label, "gap"), Lean: must("bay", b.Label, "lean")}
 	}
 	for i := range run.Gates {
 		g := &run.Gates[i]

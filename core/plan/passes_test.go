@@ -86,6 +86,7 @@ func tinker(rng *rand.Rand, j job.Job) job.Job {
 		run.Name = "Run " + strconv.Itoa(rng.IntN(9))
 	case 13:
 		run.Overrides = append(append([]job.HoleOverride{}, run.Overrides...), job.HoleOverride{ID: "S" + strconv.Itoa(len(run.Overrides)+1), At: length.Length(rng.IntN(4000)), Hit: &job.Hit{What: job.HitRock, Depth: 400}})
+		return j.WithFacts()
 	}
 	return j
 }
@@ -195,11 +196,11 @@ func TestFiguresAreExplainedByAddress(t *testing.T) {
 		for _, run := range p.Runs {
 			for _, post := range run.Posts {
 				for what, ref := range map[string]reason.Ref{"station": post.Why.Station, "top": post.Why.Top, "holeWidth": post.Why.HoleWidth, "holeDepth": post.Why.HoleDepth, "concrete": post.Why.Concrete, "stock": post.Why.Stock} {
-					same(plan.Figure{Run: run.ID, Of: "post", ID: post.ID, What: what}, ref)
+					same(plan.Figure{Run: run.ID, Of: "post", ID: post.Label, What: what}, ref)
 				}
 			}
 			for _, b := range run.Bays {
-				same(plan.Figure{Run: run.ID, Of: "bay", ID: b.ID, What: "gap"}, b.Why.Gap)
+				same(plan.Figure{Run: run.ID, Of: "bay", ID: b.Label, What: "gap"}, b.Why.Gap)
 			}
 		}
 		for _, f := range []plan.Figure{{}, {Of: "post"}, {Run: "R1", Of: "post", ID: "P999", What: "holeDepth"}, {Run: "R1", Of: "post", ID: "P1", What: "colour"},
@@ -278,7 +279,7 @@ func TestTrialsAreTheEdits(t *testing.T) {
 			if !ok {
 				continue
 			}
-			path := "/lines/" + strconv.Itoa(l) + "/runs/" + strconv.Itoa(r)
+			path := job.At("/lines", j.Lines[l].ID, "runs", j.Lines[l].Runs[r].ID)
 			for _, way := range f.Remedies {
 				edited, err := j.Lines[l].Runs[r].Edited(path, cat.UsualRun(j.Units.System), way.Edits)
 				if err != nil {

@@ -41,6 +41,7 @@ func random(t testing.TB, rng *rand.Rand) job.Job {
 	if errs := document.Check(j); len(errs) > 0 {
 		t.Fatal(errs)
 	}
+	named(&j)
 	return j
 }
 
@@ -73,7 +74,7 @@ func TestPropertiesOfAnyPlan(t *testing.T) {
 		for _, b := range run.Bays {
 			bays += b.CentreToCentre
 			if b.Gate == "" && b.CentreToCentre > j.Lines[0].Runs[0].Spacing.Most+length.Tolerance {
-				t.Fatalf("job %d: bay %s over the most", n, b.ID)
+				t.Fatalf("job %d: bay %s over the most", n, b.Label)
 			}
 		}
 		for _, post := range run.Posts {
@@ -83,7 +84,7 @@ func TestPropertiesOfAnyPlan(t *testing.T) {
 				t.Fatalf("job %d: %+v", n, post)
 			}
 			if post.Stock != nil && (*post.Stock < post.Needed-length.Tolerance || *post.CutOff < -length.Tolerance) {
-				t.Fatalf("job %d: %s needs %v, cut from %v", n, post.ID, post.Needed, *post.Stock)
+				t.Fatalf("job %d: %s needs %v, cut from %v", n, post.Label, post.Needed, *post.Stock)
 			}
 		}
 		if !length.Same(bays, run.Length) {
@@ -150,7 +151,7 @@ func frostNeverShallower(t *testing.T, j job.Job) {
 	j.Site.FrostDepth = &deeper
 	for i, post := range plan.Make(j, cat).Runs[0].Posts {
 		if post.HoleDepth < before.Runs[0].Posts[i].HoleDepth {
-			t.Fatalf("%s is %v deep with more frost, %v with less", post.ID, post.HoleDepth, before.Runs[0].Posts[i].HoleDepth)
+			t.Fatalf("%s is %v deep with more frost, %v with less", post.Label, post.HoleDepth, before.Runs[0].Posts[i].HoleDepth)
 		}
 	}
 }
@@ -204,7 +205,7 @@ func TestMirroredRun(t *testing.T) {
 				t.Logf("%+v %+v", run.Grade, other.Grade.Parts)
 				for i := range p.Bays {
 					b, c := p.Bays[i], q.Bays[len(q.Bays)-1-i]
-					t.Log(b.ID, b.Look, c.Look, b.BottomStart, b.BottomEnd, c.BottomEnd, c.BottomStart)
+					t.Log(b.Label, b.Look, c.Look, b.BottomStart, b.BottomEnd, c.BottomEnd, c.BottomStart)
 				}
 				t.Fatalf("%s %s: %+v\nmirrored %+v", run.Grade.Look, run.Grade.Give, post, back)
 			}

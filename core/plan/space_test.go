@@ -45,7 +45,7 @@ func stakes(t *testing.T, what string, j job.Job, p plan.Plan) {
 			sum += b.CentreToCentre
 			a, z := run.Posts[i], run.Posts[i+1]
 			if b.CentreToCentre <= 0 {
-				t.Fatalf("%s: %s is %v", what, b.ID, b.CentreToCentre)
+				t.Fatalf("%s: %s is %v", what, b.Label, b.CentreToCentre)
 			}
 			if b.Gate != "" || b.Held != "" {
 				continue
@@ -56,14 +56,14 @@ func stakes(t *testing.T, what string, j job.Job, p plan.Plan) {
 			}
 			lead := given.PostOf(job.CornerPost).Width + given.Spacing.Thickness
 			if b.CentreToCentre > most+lead+length.Tolerance || a.Kind == job.LinePost && z.Kind == job.LinePost && b.CentreToCentre > most+length.Tolerance {
-				t.Fatalf("%s: %s is %v, over %v", what, b.ID, b.CentreToCentre, most)
+				t.Fatalf("%s: %s is %v, over %v", what, b.Label, b.CentreToCentre, most)
 			}
 			full := given.Spacing.Piece
 			if b.Piece > full+length.Tolerance {
-				t.Fatalf("%s: the piece in %s is %v, longer than a full one, %v", what, b.ID, b.Piece, full)
+				t.Fatalf("%s: the piece in %s is %v, longer than a full one, %v", what, b.Label, b.Piece, full)
 			}
 			if b.Odd && b.CentreToCentre < min(given.Spacing.Shortest(most), most)-length.Tolerance && !told("sliver", "blocked", "short-bay", "holes-meet") && !aloneInStretch(run, i) {
-				t.Fatalf("%s: %s is a sliver of %v and nothing is said", what, b.ID, b.CentreToCentre)
+				t.Fatalf("%s: %s is a sliver of %v and nothing is said", what, b.Label, b.CentreToCentre)
 			}
 		}
 		if !length.Same(sum, run.Length) {
@@ -82,7 +82,7 @@ func stakes(t *testing.T, what string, j job.Job, p plan.Plan) {
 				}
 				half := max(post.HoleWidth, given.PostOf(post.Kind).Width) / 2
 				if post.Station+half > o.From()+length.Tolerance && post.Station-half < o.To()-length.Tolerance && !told("in-the-way", "blocked") {
-					t.Fatalf("%s: the hole of %s at %v, %v wide, runs into keep-out %d at %v to %v and nothing is said", what, post.ID, post.Station, 2*half, k, o.From(), o.To())
+					t.Fatalf("%s: the hole of %s at %v, %v wide, runs into keep-out %d at %v to %v and nothing is said", what, post.Label, post.Station, 2*half, k, o.From(), o.To())
 				}
 			}
 		}
@@ -102,7 +102,7 @@ func aloneInStretch(run plan.Run, i int) bool {
 }
 
 func find1(run plan.Run, id string) plan.Post {
-	return run.Posts[slices.IndexFunc(run.Posts, func(p plan.Post) bool { return p.ID == id })]
+	return run.Posts[slices.IndexFunc(run.Posts, func(p plan.Post) bool { return p.Label == id })]
 }
 
 // marks checks the set-out: running distances that end at the run's length,
@@ -119,7 +119,7 @@ func marks(t *testing.T, what string, run plan.Run) {
 		if m.Pin > 0 {
 			from, along = out.Pins[m.Pin-1].At, out.Pins[m.Pin-1].Slope
 		}
-		if m.Post != p.ID || !length.Same(m.Level, p.Station) || !length.Same(m.Level+m.Back, run.Length) ||
+		if m.Post != p.Label || !length.Same(m.Level, p.Station) || !length.Same(m.Level+m.Back, run.Length) ||
 			!length.Same(from+m.Past, m.Level) || !length.Same(along+m.PastSlope, m.Slope) || m.PastSlope > out.Tape+length.Tolerance || m.Slope < m.Level-length.Tolerance {
 			t.Fatalf("%s: mark %+v of post %+v, pins %+v", what, m, p, out.Pins)
 		}
@@ -174,7 +174,7 @@ func TestEverySystemOnTheDemoSites(t *testing.T) {
 				}
 				for _, post := range run.Posts {
 					if driven := (job.Rules{}).Over(job.Said{Hole: s.Hole}).Hole.DrivenAt(post.Kind); post.Shared == "" && driven != post.Driven {
-						t.Errorf("%s: %s driven %v", what, post.ID, post.Driven)
+						t.Errorf("%s: %s driven %v", what, post.Label, post.Driven)
 					}
 				}
 			}
@@ -269,7 +269,7 @@ func TestRemainderOfPanels(t *testing.T) {
 		for _, b := range p.Runs[0].Bays {
 			got = append(got, b.CentreToCentre/inch)
 			if want := b.CentreToCentre < 96*inch-1; b.PieceCut != want {
-				t.Errorf("%v over, %s: the panel in %s is cut: %v", c.rest, c.odd, b.ID, b.PieceCut)
+				t.Errorf("%v over, %s: the panel in %s is cut: %v", c.rest, c.odd, b.Label, b.PieceCut)
 			}
 		}
 		if !slices.EqualFunc(got, c.want, func(a, b length.Length) bool { return math.Abs(float64(a-b)) <= 1.0/16+1e-9 }) {
@@ -320,7 +320,7 @@ func TestHeldBayLeavesFiveOf61(t *testing.T) {
 	}
 	for _, b := range p.Bays[1:] {
 		if math.Round(b.CentreToCentre.Inches()) != 61 || b.Odd {
-			t.Errorf("%s is %v in", b.ID, b.CentreToCentre.Inches())
+			t.Errorf("%s is %v in", b.Label, b.CentreToCentre.Inches())
 		}
 	}
 }
@@ -342,7 +342,7 @@ func TestLandedPostRespacesTheRest(t *testing.T) {
 			want = (56*length.Foot + 3*inch) / 8 // which is over 7 of 96
 		}
 		if !length.Same(b.CentreToCentre, want) {
-			t.Errorf("%s is %v in, want %v", b.ID, b.CentreToCentre.Inches(), want.Inches())
+			t.Errorf("%s is %v in, want %v", b.Label, b.CentreToCentre.Inches(), want.Inches())
 		}
 	}
 }
@@ -448,7 +448,7 @@ func randomSpacing(t *testing.T, rng *rand.Rand) job.Job {
 	if errs := document.Check(j); len(errs) > 0 {
 		t.Fatal(errs)
 	}
-	return j
+	return j.WithFacts()
 }
 
 // On any run: nothing is broken without a word; every remedy can be taken and
@@ -515,7 +515,7 @@ func otherUnits(t *testing.T, n int, j job.Job, p plan.Plan) {
 	}
 	for i := range a.Posts {
 		if off := (a.Posts[i].Station - b.Posts[i].Station).Abs(); off > inch/8 {
-			t.Fatalf("job %d: %s is %v elsewhere in the other units", n, a.Posts[i].ID, off)
+			t.Fatalf("job %d: %s is %v elsewhere in the other units", n, a.Posts[i].Label, off)
 		}
 	}
 }
@@ -636,12 +636,12 @@ func TestBlockedSaysByHowMuchAndWhatFreesIt(t *testing.T) {
 			t.Errorf("%s does not say what it costs", r.Says.Print(j.Units))
 		}
 	}
-	if !freed["/lines/0/runs/0/spacing/most"] || !freed["/lines/0/runs/0/keepOuts/0/repour"] {
+	if !freed["/lines/L1/runs/R1/spacing/most"] || !freed["/lines/L1/runs/R1/keepOuts/K1/repour"] {
 		t.Errorf("ways out: %v", freed)
 	}
 	// By how much: the longest bay must reach over it.
 	for _, r := range f.Remedies {
-		if r.Edits[0].Path == "/lines/0/runs/0/spacing/most" {
+		if r.Edits[0].Path == "/lines/L1/runs/R1/spacing/most" {
 			want := 10*length.Foot + 2*soil + p.Runs[0].Posts[1].HoleWidth
 			if got := r.Edits[0].Value.(length.Length); got < want || got > want+inch/16 {
 				t.Errorf("a bay of %v, want %v", got, want)
@@ -669,7 +669,7 @@ func TestServicesAreGivenUpLast(t *testing.T) {
 		}
 		for _, post := range p.Runs[0].Posts {
 			if (post.Station - at).Abs() < post.HoleWidth/2-length.Tolerance {
-				t.Fatalf("the hole of %s at %v runs into the gas pipe at %v", post.ID, post.Station, at)
+				t.Fatalf("the hole of %s at %v runs into the gas pipe at %v", post.Label, post.Station, at)
 			}
 		}
 	}

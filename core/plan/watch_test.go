@@ -115,6 +115,7 @@ func TestManyStoppedHolesMoveTogether(t *testing.T) {
 		for k := range n {
 			r.Overrides = append(r.Overrides, job.HoleOverride{ID: fmt.Sprintf("S%d", k), At: length.Length(2400 * (2 + k)), Hit: &job.Hit{What: job.HitRock, Depth: 300}})
 		}
+		j = j.WithFacts()
 		p := plan.Make(j, cat)
 		together, alone := 0, 0
 		for _, post := range p.Runs[0].Posts {

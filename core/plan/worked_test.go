@@ -57,14 +57,14 @@ func TestWorkedByHand(t *testing.T) {
 		t.Fatalf("got %d posts and %d bays, want 18 and 17", len(run.Posts), len(run.Bays))
 	}
 	for _, b := range run.Bays {
-		near(t, b.ID+" in inches", b.CentreToCentre.Inches(), 92+14.0/17, 1e-9)
+		near(t, b.Label+" in inches", b.CentreToCentre.Inches(), 92+14.0/17, 1e-9)
 	}
 	for _, post := range run.Posts {
-		near(t, post.ID+" hole width, in", post.HoleWidth.Inches(), 12, 1e-9)
-		near(t, post.ID+" hole depth, in", post.HoleDepth.Inches(), 42, 1e-9)
-		near(t, post.ID+" gravel, ft³", post.GravelVolume.CubicFeet(), 0.3927, 0.00005)
-		near(t, post.ID+" concrete, ft³", post.ConcreteVolume.CubicFeet(), 1.9843, 0.00006)
-		near(t, post.ID+" bags", post.Bags, 4.41, 0.005)
+		near(t, post.Label+" hole width, in", post.HoleWidth.Inches(), 12, 1e-9)
+		near(t, post.Label+" hole depth, in", post.HoleDepth.Inches(), 42, 1e-9)
+		near(t, post.Label+" gravel, ft³", post.GravelVolume.CubicFeet(), 0.3927, 0.00005)
+		near(t, post.Label+" concrete, ft³", post.ConcreteVolume.CubicFeet(), 1.9843, 0.00006)
+		near(t, post.Label+" bags", post.Bags, 4.41, 0.005)
 	}
 	near(t, "concrete, ft³", p.Totals.Concrete.CubicFeet(), 35.72, 0.005)
 	near(t, "concrete, yd³", p.Totals.Concrete.CubicYards(), 1.323, 0.0005)

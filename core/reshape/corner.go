@@ -24,50 +24,24 @@ func resize(l *job.Line, r int, to length.Length, u length.Units) error {
 		return refuse(words.Plain("reshape.given-a-run-is-at", words.V{"to": u.Tape(to), "least": u.Tape(least)}))
 	}
 	sv := survey.Reduce(*l, "")
-	if run.Length != nil && to < *run.Length {
-		cutGround(run, to)
-		cutBooks(l, run.ID, to)
-	}
 	level := to
 	if run.Taped == job.TapedSlope {
 		level = to - sv.Runs[r].Correction
 	}
-	for _, g := range run.Gates {
-		if _, second := run.GatePosts(g); second > level+length.Tolerance {
-			return refuse(words.Plain("reshape.stands-to-past-a-run", words.V{"name": named(g.Name, g.ID), "second": u.Tape(second), "level": u.Tape(level)}))
+	if run.Length != nil && to < *run.Length {
+		cutBooks(l, run.ID, to)
+	}
+	heights := run.Ground
+	for _, list := range everything {
+		if err := list.shorten(run, station{level, to}, u); err != nil {
+			return err
 		}
 	}
-	for _, k := range run.KeepOuts {
-		if k.At > level+length.Tolerance {
-			return refuse(words.Plain("reshape.something-in-the-way-at", words.V{"at": u.Tape(k.At), "level": u.Tape(level)}))
-		}
-	}
-	if err := pastHeld(*run, level, u); err != nil {
-		return err
+	if run.Length == nil { // what is past a first length is a slip of one or the other
+		run.Ground = heights
 	}
 	run.Length = &to
-	shortenGrade(run, level)
-	shortenOverrides(run, level)
 	return nil
-}
-
-// cutGround cuts a run's own heights off at its new end.
-func cutGround(run *job.Run, at length.Length) {
-	for i, g := range run.Ground {
-		if g.At <= at+length.Tolerance {
-			continue
-		}
-		height := g.Height
-		if i > 0 {
-			p := run.Ground[i-1]
-			height = p.Height + (g.Height-p.Height)*(at-p.At)/(g.At-p.At)
-		}
-		run.Ground = run.Ground[:i:i]
-		if i == 0 || at-run.Ground[i-1].At > length.Tolerance {
-			run.Ground = append(run.Ground, job.GroundPoint{At: at, Height: height})
-		}
-		return
-	}
 }
 
 // cutBooks cuts a run's readings off at its new end. Rod readings past it
@@ -148,7 +122,7 @@ func tapedFor(l job.Line, before survey.Survey, level []length.Length) []length.
 			trial.Runs[r].Length = &taped[r]
 			trial.Runs[r].Ground = slices.Clone(l.Runs[r].Ground)
 			if taped[r] < *l.Runs[r].Length {
-				cutGround(&trial.Runs[r], taped[r])
+				_ = ground.shorten(&trial.Runs[r], station{taped: taped[r]}, length.Units{}) // heights are in nothing's way
 				cutBooks(&trial, l.Runs[r].ID, taped[r])
 			}
 		}

@@ -11,15 +11,71 @@ import (
 	"mallow/core/words"
 )
 
+// What can be done with the lines as a whole.
+const (
+	DoAddRun     = "add run"
+	DoRemoveRun  = "remove run"
+	DoMoveRun    = "move run"
+	DoSplit      = "split"
+	DoJoin       = "join"
+	DoReverse    = "reverse"
+	DoClose      = "close"
+	DoOpen       = "open"
+	DoResize     = "resize"
+	DoCorrect    = "correct length"
+	DoOutfit     = "outfit"
+	DoMoveCorner = "move corner"
+	DoAddLine    = "add line"
+	DoRemoveLine = "remove line"
+)
+
+// ofLine are the changes of a line as a whole; the others are of one run.
+var ofLine = map[string]bool{DoReverse: true, DoClose: true, DoOpen: true, DoAddLine: true, DoRemoveLine: true}
+
 // Op is one change of the lines as a whole.
 type Op struct {
 	Do     string        `json:"do" jsonschema:"required,enum=add run,enum=remove run,enum=move run,enum=split,enum=join,enum=reverse,enum=close,enum=open,enum=resize,enum=correct length,enum=outfit,enum=move corner,enum=add line,enum=remove line"`
-	Line   int           `json:"line" jsonschema:"required" jsonschema_description:"Place of the line in the document."`
-	Run    int           `json:"run,omitempty" jsonschema_description:"Place of the run in its line; for a corner, of the run that starts there, or one more at the end of an open line."`
-	To     int           `json:"to,omitempty" jsonschema_description:"Move run: its new place."`
+	Line   string        `json:"line" jsonschema:"required" jsonschema_description:"The line, by its id."`
+	Run    string        `json:"run,omitempty" jsonschema_description:"The run, by its id; for a corner, the run that starts there, left out for the end of an open line."`
+	After  string        `json:"after,omitempty" jsonschema_description:"Move run: the run that it comes to stand after; left out, it comes first."`
 	At     length.Length `json:"at,omitempty" jsonschema_description:"Split: level station. Resize and correct length: the new length, as taped."`
 	System string        `json:"system,omitempty" jsonschema_description:"Outfit: the fence system, in the catalogue or among the job's own."`
 	Place  *survey.Place `json:"place,omitempty" jsonschema_description:"Move corner: where to."`
+}
+
+// at is an Op with the places of what it names.
+type at struct {
+	Op
+	line, run, to int
+}
+
+// find looks up what an Op names.
+func (op Op) find(j job.Job) (at, error) {
+	f := at{Op: op}
+	f.line = slices.IndexFunc(j.Lines, func(l job.Line) bool { return l.ID == op.Line })
+	if f.line < 0 {
+		return f, refuse(words.Plain("reshape.there-is-no-line-the", words.V{"line": strconv.Quote(op.Line), "count": len(j.Lines)}))
+	}
+	runs := j.Lines[f.line].Runs
+	place := func(id string) int { return slices.IndexFunc(runs, func(r job.Run) bool { return r.ID == id }) }
+	switch f.run = place(op.Run); {
+	case op.Run == "" && op.Do == DoMoveCorner:
+		f.run = len(runs)
+	case op.Run == "" && ofLine[op.Do]:
+		f.run = 0
+	case f.run < 0:
+		return f, refuse(words.Plain("reshape.there-is-no-run-on", words.V{"run": strconv.Quote(op.Run), "runs": len(runs)}))
+	}
+	if op.Do == DoMoveRun && op.After != "" {
+		after := place(op.After)
+		if after < 0 {
+			return f, refuse(words.Plain("reshape.there-is-no-run-on", words.V{"run": strconv.Quote(op.After), "runs": len(runs)}))
+		}
+		if f.to = after + 1; after >= f.run {
+			f.to = after // it is taken out before it
+		}
+	}
+	return f, nil
 }
 
 // Apply makes a change in a job document and says what was done, in words for
@@ -29,35 +85,37 @@ func Apply(doc []byte, op Op, usual document.Usual) (changed []byte, what string
 	if err != nil {
 		return nil, "", err
 	}
-	if op.Line < 0 || op.Line >= len(j.Lines) {
-		return nil, "", refuse(words.Plain("reshape.there-is-no-line-the", words.V{"line": op.Line + 1, "count": len(j.Lines)}))
+	do, err := op.find(j)
+	if err != nil {
+		return nil, "", err
 	}
-	runs := len(j.Lines[op.Line].Runs)
-	if op.Run < 0 || op.Run > runs || op.Run == runs && op.Do != words.Plain("reshape.move-corner") {
-		return nil, "", refuse(words.Plain("reshape.there-is-no-run-on", words.V{"run": op.Run + 1, "runs": runs}))
+	for l := range j.Lines { // facts are moved themselves, and settle again afterwards
+		for r := range j.Lines[l].Runs {
+			j.Lines[l].Runs[r] = j.Lines[l].Runs[r].Planned()
+		}
 	}
 	if p := op.Place; p != nil && !(p.X.Abs() <= farthest && p.Y.Abs() <= farthest) {
 		return nil, "", refuse(words.Plain("reshape.that-place-is-off-the", words.V{"farthest": j.Units.Tape(farthest)}))
 	}
 	made := map[string]string{}
 	lines := slices.Clone(j.Lines)
-	if systems, ok := usual.(Systems); ok && (op.Do == words.Plain("reshape.correct-length") || op.Do == "outfit") {
-		lines[op.Line], what, err = dressed(j, op, systems, usual)
+	if systems, ok := usual.(Systems); ok && (op.Do == DoCorrect || op.Do == DoOutfit) {
+		lines[do.line], what, err = dressed(j, do, systems, usual)
 	} else {
-		lines[op.Line], what, err = one(j, op, made)
+		lines[do.line], what, err = one(j, do, made)
 	}
 	if err != nil {
 		return nil, "", err
 	}
 	switch op.Do {
-	case "add line":
-		lines = append(lines[:len(lines):len(lines)], lines[op.Line])
-		lines[op.Line] = j.Lines[op.Line]
-	case "remove line":
+	case DoAddLine:
+		lines = append(lines[:len(lines):len(lines)], lines[do.line])
+		lines[do.line] = j.Lines[do.line]
+	case DoRemoveLine:
 		if len(lines) == 1 {
 			return nil, "", refuse(words.Plain("reshape.a-job-has-at-least"))
 		}
-		lines = slices.Delete(lines, op.Line, op.Line+1)
+		lines = slices.Delete(lines, do.line, do.line+1)
 	}
 	j.Lines = lines
 	if errs := document.Check(j); len(errs) > 0 {
@@ -74,12 +132,12 @@ func Apply(doc []byte, op Op, usual document.Usual) (changed []byte, what string
 }
 
 // dressed makes the changes that ask what fence a run has.
-func dressed(j job.Job, op Op, systems Systems, usual document.Usual) (job.Line, string, error) {
-	run := j.Lines[op.Line].Runs[op.Run]
-	if op.Do == "outfit" {
-		return Outfit(j, op.Line, op.Run, op.System, systems, usual)
+func dressed(j job.Job, op at, systems Systems, usual document.Usual) (job.Line, string, error) {
+	run := j.Lines[op.line].Runs[op.run]
+	if op.Do == DoOutfit {
+		return Outfit(j, op.line, op.run, op.System, systems, usual)
 	}
-	l, moved, err := Correct(j, op.Line, op.Run, op.At, systems)
+	l, moved, err := Correct(j, op.line, op.run, op.At, systems)
 	what := words.Plain("reshape.run-length", words.V{"name": named(run.Name, run.ID), "at": j.Units.Tape(op.At)})
 	if moved != "" {
 		what += words.Plain("reshape.and-moved", words.V{"moved": moved})
@@ -91,51 +149,51 @@ func dressed(j job.Job, op Op, systems Systems, usual document.Usual) (job.Line,
 const farthest = 10000 * length.Metre
 
 // one changes one line.
-func one(j job.Job, op Op, made map[string]string) (job.Line, string, error) {
-	l := j.Lines[op.Line]
+func one(j job.Job, op at, made map[string]string) (job.Line, string, error) {
+	l := j.Lines[op.line]
 	name := ""
-	if op.Run < len(l.Runs) {
-		name = named(l.Runs[op.Run].Name, l.Runs[op.Run].ID)
+	if op.run < len(l.Runs) {
+		name = named(l.Runs[op.run].Name, l.Runs[op.run].ID)
 	}
 	var err error
 	what := ""
 	switch op.Do {
-	case "add run":
+	case DoAddRun:
 		what = words.Plain("reshape.a-run-added-after", words.V{"name": name})
-		l, err = AddRun(j, op.Line, op.Run)
-	case "remove run":
+		l, err = AddRun(j, op.line, op.run)
+	case DoRemoveRun:
 		what = words.Plain("reshape.taken-away", words.V{"name": name})
-		l, err = RemoveRun(j, op.Line, op.Run)
-	case "move run":
+		l, err = RemoveRun(j, op.line, op.run)
+	case DoMoveRun:
 		what = words.Plain("reshape.moved-in-the-line", words.V{"name": name})
-		l, err = MoveRun(j, op.Line, op.Run, op.To)
-	case "split":
+		l, err = MoveRun(j, op.line, op.run, op.to)
+	case DoSplit:
 		what = words.Plain("reshape.split-at", words.V{"name": name, "at": j.Units.Tape(op.At)})
-		if l, err = Split(j, op.Line, op.Run, op.At); err == nil {
-			made[l.Runs[op.Run+1].ID] = l.Runs[op.Run].ID
+		if l, err = Split(j, op.line, op.run, op.At); err == nil {
+			made[l.Runs[op.run+1].ID] = l.Runs[op.run].ID
 		}
-	case "join":
+	case DoJoin:
 		what = words.Plain("reshape.joined-with-the-next-run", words.V{"name": name})
-		l, err = Join(j, op.Line, op.Run)
-	case "reverse":
+		l, err = Join(j, op.line, op.run)
+	case DoReverse:
 		what = words.Plain("reshape.line-turned-round")
-		l, err = Reverse(j, op.Line)
-	case "close", "open":
-		what = map[string]string{"close": words.Plain("reshape.line-closed"), "open": words.Plain("reshape.line-opened")}[op.Do]
-		l, err = SetClosed(j, op.Line, op.Do == "close")
-	case "resize":
+		l, err = Reverse(j, op.line)
+	case DoClose, DoOpen:
+		what = map[string]string{DoClose: words.Plain("reshape.line-closed"), DoOpen: words.Plain("reshape.line-opened")}[op.Do]
+		l, err = SetClosed(j, op.line, op.Do == DoClose)
+	case DoResize:
 		what = words.Plain("reshape.run-length", words.V{"name": name, "at": j.Units.Tape(op.At)})
-		l, err = Resize(j, op.Line, op.Run, op.At)
-	case "move corner":
+		l, err = Resize(j, op.line, op.run, op.At)
+	case DoMoveCorner:
 		what = words.Plain("reshape.corner-moved")
 		if op.Place == nil {
 			return l, "", refuse(words.Plain("reshape.a-corner-is-moved-to"))
 		}
-		l, err = MoveCorner(j, op.Line, op.Run, *op.Place)
-	case "add line":
+		l, err = MoveCorner(j, op.line, op.run, *op.Place)
+	case DoAddLine:
 		what = words.Plain("reshape.a-line-added")
-		l = newLine(j, op.Line)
-	case "remove line":
+		l = newLine(j, op.line)
+	case DoRemoveLine:
 		what = words.Plain("reshape.line-taken-away", words.V{"name": named(l.Name, l.ID)})
 	default:
 		return l, "", refuse(words.Plain("reshape.is-no-change-of-a", words.V{"do": strconv.Quote(op.Do)}))
@@ -148,9 +206,9 @@ func one(j job.Job, op Op, made map[string]string) (job.Line, string, error) {
 func newLine(j job.Job, like int) job.Line {
 	taken := func(id string) bool { return slices.ContainsFunc(j.Lines, func(l job.Line) bool { return l.ID == id }) }
 	run := j.Lines[like].Runs[0]
-	run.ID = fresh("R", runIDs(j))
+	run.ID = job.FreeID("R", runIDs(j))
 	run.Name = words.Plain("reshape.run", words.V{"value": run.ID[1:]})
 	bare(&run)
-	id := fresh("L", taken)
+	id := job.FreeID("L", taken)
 	return job.Line{ID: id, Name: words.Plain("reshape.line", words.V{"value": id[1:]}), X: j.Lines[like].X, Y: j.Lines[like].Y - 5*length.Metre, Bearing: j.Lines[like].Bearing, Runs: []job.Run{run}}
 }

@@ -5,10 +5,10 @@
 package reshape
 
 import (
-	"fmt"
 	"math"
 	"slices"
 	"strconv"
+	"strings"
 
 	"mallow/core/job"
 	"mallow/core/length"
@@ -23,17 +23,20 @@ func (r Refused) Error() string { return r.Why }
 
 func refuse(why string) error { return Refused{why} }
 
-// fresh returns a name made of a letter and a number that is not taken.
-func fresh(letter string, taken func(string) bool) string {
-	for n := 1; ; n++ {
-		if id := fmt.Sprintf("%s%d", letter, n); !taken(id) {
-			return id
+// runIDs tells which ids of runs are taken: by a run, or by a post that was
+// named after one that is no more.
+func runIDs(j job.Job) func(string) bool {
+	gone := map[string]bool{}
+	for _, f := range j.Observed {
+		if _, ids := f.About(); len(ids) > 0 {
+			run, _, _ := strings.Cut(ids[0], ".")
+			gone[run] = true
 		}
 	}
-}
-
-func runIDs(j job.Job) func(string) bool {
 	return func(id string) bool {
+		if gone[id] {
+			return true
+		}
 		for _, l := range j.Lines {
 			for _, r := range l.Runs {
 				if r.ID == id {
@@ -49,10 +52,9 @@ func runIDs(j job.Job) func(string) bool {
 func copied(l job.Line) job.Line {
 	l.Runs = slices.Clone(l.Runs)
 	for i := range l.Runs {
-		r := &l.Runs[i]
-		r.Ground, r.Gates, r.KeepOuts = slices.Clone(r.Ground), slices.Clone(r.Gates), slices.Clone(r.KeepOuts)
-		r.FixedPosts, r.HeldBays = slices.Clone(r.FixedPosts), slices.Clone(r.HeldBays)
-		r.Overrides = slices.Clone(r.Overrides)
+		for _, list := range everything {
+			list.copied(&l.Runs[i])
+		}
 	}
 	l.Books = slices.Clone(l.Books)
 	for i := range l.Books {
@@ -84,12 +86,21 @@ func freeze(l *job.Line) {
 
 func ptr[T any](v T) *T { return &v }
 
+// bare takes away what stands on one run only, from a run that is built like
+// another.
+func bare(r *job.Run) {
+	r.Length, r.Corner = nil, nil
+	for _, list := range everything {
+		list.bare(r)
+	}
+}
+
 // AddRun puts a new run after run r, built like it, with nothing measured.
 func AddRun(j job.Job, line, r int) (job.Line, error) {
 	l := copied(j.Lines[line])
 	freeze(&l)
 	like := l.Runs[r]
-	like.ID = fresh("R", runIDs(j))
+	like.ID = job.FreeID("R", runIDs(j))
 	like.Name = words.Plain("reshape.run", words.V{"value": like.ID[1:]})
 	bare(&like)
 	l.Runs = slices.Insert(l.Runs, r+1, like)
@@ -129,9 +140,6 @@ func RemoveRun(j job.Job, line, r int) (job.Line, error) {
 // takes its corner's measures along.
 func MoveRun(j job.Job, line, r, to int) (job.Line, error) {
 	l := copied(j.Lines[line])
-	if to < 0 || to >= len(l.Runs) {
-		return l, refuse(words.Plain("reshape.the-line-has-runs-a", words.V{"count": len(l.Runs)}))
-	}
 	freeze(&l)
 	run := l.Runs[r]
 	l.Runs = slices.Insert(slices.Delete(l.Runs, r, r+1), to, run)
@@ -164,26 +172,11 @@ func Join(j job.Job, line, r int) (job.Line, error) {
 	taped, level := *a.Length, sv.Runs[r].Length
 	joined := l.Runs[r]
 	joined.Length = ptr(taped + *b.Length)
-	for _, g := range b.Ground {
-		g.At += taped
-		if n := len(joined.Ground); n > 0 && g.At <= joined.Ground[n-1].At+length.Tolerance {
-			continue // the joint, measured from both sides
-		}
-		joined.Ground = append(joined.Ground, g)
+	by := station{level, taped}
+	end := station{level + sv.Runs[r+1].Length, taped + *b.Length}
+	for _, list := range everything {
+		list.join(&joined, b, by, end)
 	}
-	for _, g := range b.Gates {
-		g.At += level
-		g.ID = free("G", g.ID, joined.Gates, func(g job.Gate) string { return g.ID })
-		joined.Gates = append(joined.Gates, g)
-	}
-	for _, k := range b.KeepOuts {
-		k.At += level
-		k.ID = free("K", k.ID, joined.KeepOuts, func(k job.KeepOut) string { return k.ID })
-		joined.KeepOuts = append(joined.KeepOuts, k)
-	}
-	joinHeld(&joined, b, level)
-	joinOverrides(&joined, b, level)
-	joinGrade(&joined, b, level, level+sv.Runs[r+1].Length)
 	l.Runs[r] = joined
 	l.Runs = slices.Delete(l.Runs, r+1, r+2)
 	readdress(&l, b.ID, func(at length.Length) (string, length.Length) { return a.ID, at + taped })
@@ -200,14 +193,6 @@ func levels(s survey.Survey) []length.Length {
 		out[i] = r.Length
 	}
 	return out
-}
-
-func free[T any](letter, id string, list []T, of func(T) string) string {
-	taken := func(id string) bool { return slices.ContainsFunc(list, func(t T) bool { return of(t) == id }) }
-	if !taken(id) {
-		return id
-	}
-	return fresh(letter, taken)
 }
 
 // readdress moves the field book's rows of a run to where they are now.

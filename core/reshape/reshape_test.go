@@ -251,9 +251,9 @@ func TestSplitAndJoinChangeNothing(t *testing.T) {
 			continue
 		}
 		split++
-		two := must(t, j, reshape.Op{Do: "split", Run: r, At: at.Station}, cat)
+		two := must(t, j, reshape.Op{Do: "split", Line: "L1", Run: j.Lines[0].Runs[r].ID, At: at.Station}, cat)
 		if got := plan.Make(two, cat); totals(got) != totals(p) {
-			t.Fatalf("job %d split at %s of run %d: totals %v, were %v", n, at.ID, r, totals(got), totals(p))
+			t.Fatalf("job %d split at %s of run %d: totals %v, were %v", n, at.Label, r, totals(got), totals(p))
 		}
 		// Of two heights at a corner the first counts, and not what lies between
 		// it and the next: there a split can move the ground.
@@ -261,7 +261,7 @@ func TestSplitAndJoinChangeNothing(t *testing.T) {
 			continue
 		}
 		same(t, "split", before, picture(two.Lines[0]), "gates", "held")
-		one, err := apply(t, two, reshape.Op{Do: "join", Run: r}, cat)
+		one, err := apply(t, two, reshape.Op{Do: "join", Line: "L1", Run: two.Lines[0].Runs[r].ID}, cat)
 		if err != nil {
 			t.Fatalf("job %d: joining again: %v", n, err)
 		}
@@ -288,7 +288,7 @@ func spotted(n int, j job.Job, cat materials.Catalog) job.Job {
 		spot.Hit = &job.Hit{What: job.HitRock, Depth: 400}
 	}
 	j.Lines[0].Runs[r].Overrides = []job.HoleOverride{spot}
-	return j
+	return j.WithFacts()
 }
 
 // turned tells whether all posts stand where they stood, seen from the other end.
@@ -317,7 +317,7 @@ func TestReverseKeepsTheFenceWhereItIs(t *testing.T) {
 		}
 		j = spotted(n, j, cat)
 		p := plan.Make(j, cat)
-		back := must(t, j, reshape.Op{Do: "reverse"}, cat)
+		back := must(t, j, reshape.Op{Do: "reverse", Line: "L1"}, cat)
 		same(t, "reversed", level(picture(j.Lines[0])), level(picture(back.Lines[0])), "gates", "held", "obstacles")
 		// Counted in the run that ends there, a corner post between unlike runs may change its stock.
 		got := plan.Make(back, cat)
@@ -330,12 +330,20 @@ func TestReverseKeepsTheFenceWhereItIs(t *testing.T) {
 		if math.Abs(float64(got.Totals.Gravel-p.Totals.Gravel)) > 1e-9 {
 			t.Fatalf("job %d reversed: %d posts and %v gravel, were %d and %v", n, got.Totals.Posts, got.Totals.Gravel, p.Totals.Posts, p.Totals.Gravel)
 		}
-		again := must(t, back, reshape.Op{Do: "reverse"}, cat)
+		again := must(t, back, reshape.Op{Do: "reverse", Line: "L1"}, cat)
 		same(t, "reversed twice", level(picture(j.Lines[0])), level(picture(again.Lines[0])), "gates", "held", "obstacles", "ground")
 		if a, b := j.Lines[0].Runs[0].String.Face, again.Lines[0].Runs[0].String.Face; a != b {
 			t.Fatalf("the lined face was %s and is %s", a, b)
 		}
 	}
+}
+
+// startsAt is the run that starts at a corner, or none at an open line's end.
+func startsAt(l job.Line, corner int) string {
+	if corner < len(l.Runs) {
+		return l.Runs[corner].ID
+	}
+	return ""
 }
 
 // A dragged corner goes where it was dragged to; every other corner stays.
@@ -351,7 +359,7 @@ func TestMoveCorner(t *testing.T) {
 		i := rng.IntN(len(before.Corners))
 		to := before.Corners[i].Place
 		to.X, to.Y = to.X+length.Length(rng.NormFloat64()*900), to.Y+length.Length(rng.NormFloat64()*900)
-		changed, err := apply(t, j, reshape.Op{Do: "move corner", Run: i, Place: &to}, cat)
+		changed, err := apply(t, j, reshape.Op{Do: "move corner", Line: "L1", Run: startsAt(j.Lines[0], i), Place: &to}, cat)
 		var refused reshape.Refused
 		if errors.As(err, &refused) || err != nil && strings.Contains(err.Error(), "allowed") {
 			continue // a gate, a reading or a triangle stood in the way
@@ -395,30 +403,30 @@ func TestOtherChanges(t *testing.T) {
 		j = random(t, rng, cat)
 	}
 	runs := len(j.Lines[0].Runs)
-	more := must(t, j, reshape.Op{Do: "add run", Run: 1}, cat)
+	more := must(t, j, reshape.Op{Do: "add run", Line: "L1", Run: "R2"}, cat)
 	if r := more.Lines[0].Runs[2]; len(more.Lines[0].Runs) != runs+1 || r.Length != nil || r.ID == "" || !reflect.DeepEqual(r.Fence, j.Lines[0].Runs[1].Fence) {
 		t.Errorf("added: %+v", r)
 	}
-	less := must(t, more, reshape.Op{Do: "remove run", Run: 2}, cat)
+	less := must(t, more, reshape.Op{Do: "remove run", Line: "L1", Run: "R3"}, cat)
 	if len(less.Lines[0].Runs) != runs {
 		t.Errorf("%d runs after taking the new one away", len(less.Lines[0].Runs))
 	}
-	order := must(t, j, reshape.Op{Do: "move run", Run: 0, To: 2}, cat).Lines[0]
+	order := must(t, j, reshape.Op{Do: "move run", Line: "L1", Run: "R1", After: "R3"}, cat).Lines[0]
 	if order.Runs[2].ID != "R1" || order.Runs[0].ID != "R2" || len(order.Books) != len(j.Lines[0].Books) {
 		t.Errorf("moved: %s %s %s", order.Runs[0].ID, order.Runs[1].ID, order.Runs[2].ID)
 	}
-	closed := must(t, j, reshape.Op{Do: "close"}, cat)
+	closed := must(t, j, reshape.Op{Do: "close", Line: "L1"}, cat)
 	if p := plan.Make(closed, cat); !closed.Lines[0].Closed || p.Lines[0].Closing == nil {
 		t.Error("a closed line has no closing")
 	}
-	if open := must(t, closed, reshape.Op{Do: "open"}, cat); open.Lines[0].Closed {
+	if open := must(t, closed, reshape.Op{Do: "open", Line: "L1"}, cat); open.Lines[0].Closed {
 		t.Error("it stayed closed")
 	}
-	two := must(t, j, reshape.Op{Do: "add line"}, cat)
+	two := must(t, j, reshape.Op{Do: "add line", Line: "L1"}, cat)
 	if len(two.Lines) != 2 || len(two.Lines[1].Runs) != 1 {
 		t.Errorf("%d lines", len(two.Lines))
 	}
-	if one := must(t, two, reshape.Op{Do: "remove line", Line: 1}, cat); len(one.Lines) != 1 {
+	if one := must(t, two, reshape.Op{Do: "remove line", Line: "L2"}, cat); len(one.Lines) != 1 {
 		t.Errorf("%d lines", len(one.Lines))
 	}
 }
@@ -436,7 +444,7 @@ func TestResizeCutsTheBooksAtTheEnd(t *testing.T) {
 		l.Runs[0].FixedPosts, l.Runs[0].HeldBays = nil, nil
 		before := survey.Reduce(*l, "").Runs[0].Profile()
 		to := *l.Runs[0].Length * length.Length(0.3+0.65*rng.Float64())
-		short := must(t, j, reshape.Op{Do: "resize", At: to}, cat).Lines[0]
+		short := must(t, j, reshape.Op{Do: "resize", Line: "L1", Run: "R1", At: to}, cat).Lines[0]
 		g := survey.Reduce(short, "").Runs[0]
 		if !length.Same(*short.Runs[0].Length, to) {
 			t.Fatalf("job %d: %v long, want %v", n, *short.Runs[0].Length, to)
@@ -472,20 +480,20 @@ func TestRefusals(t *testing.T) {
 		op  reshape.Op
 		why string
 	}{
-		{reshape.Op{Do: "split", At: 5100}, "in the opening of Yard gate"},
-		{reshape.Op{Do: "split", At: 100}, "is split from 0.300 m to 9.700 m"},
-		{reshape.Op{Do: "join", Run: 0}, "turns 40.0°"},
-		{reshape.Op{Do: "join", Run: 1}, "no run after"},
-		{reshape.Op{Do: "close"}, "at least 3 runs"},
-		{reshape.Op{Do: "resize", At: 4000}, "Yard gate stands to"},
-		{reshape.Op{Do: "remove line"}, "at least one line"},
-		{reshape.Op{Do: "split", Line: 3}, "no line 4"},
-		{reshape.Op{Do: "split", Run: 7}, "no run 8"},
-		{reshape.Op{Do: "move corner", Run: 1}, "none was given"},
-		{reshape.Op{Do: "split", Run: 1, At: 3000}, "in the held bay Removable"},
-		{reshape.Op{Do: "resize", Run: 1, At: 7000}, "A post is held at 8.000 m"},
-		{reshape.Op{Do: "resize", Run: 1, At: 3500}, "past a run of 3.500 m"},
-		{reshape.Op{Do: "fly"}, `"fly"`},
+		{reshape.Op{Do: "split", Line: "L1", Run: "R1", At: 5100}, "in the opening of Yard gate"},
+		{reshape.Op{Do: "split", Line: "L1", Run: "R1", At: 100}, "is split from 0.300 m to 9.700 m"},
+		{reshape.Op{Do: "join", Line: "L1", Run: "R1"}, "turns 40.0°"},
+		{reshape.Op{Do: "join", Line: "L1", Run: "R2"}, "no run after"},
+		{reshape.Op{Do: "close", Line: "L1"}, "at least 3 runs"},
+		{reshape.Op{Do: "resize", Line: "L1", Run: "R1", At: 4000}, "Yard gate stands to"},
+		{reshape.Op{Do: "remove line", Line: "L1"}, "at least one line"},
+		{reshape.Op{Do: "split", Line: "L4", Run: "R1"}, `no line "L4"`},
+		{reshape.Op{Do: "split", Line: "L1", Run: "R8"}, `no run "R8"`},
+		{reshape.Op{Do: "move corner", Line: "L1", Run: "R2"}, "none was given"},
+		{reshape.Op{Do: "split", Line: "L1", Run: "R2", At: 3000}, "in the held bay Removable"},
+		{reshape.Op{Do: "resize", Line: "L1", Run: "R2", At: 7000}, "A post is held at 8.000 m"},
+		{reshape.Op{Do: "resize", Line: "L1", Run: "R2", At: 3500}, "past a run of 3.500 m"},
+		{reshape.Op{Do: "fly", Line: "L1", Run: "R1"}, `"fly"`},
 	} {
 		_, err := apply(t, j, c.op, cat)
 		var refused reshape.Refused
@@ -493,7 +501,7 @@ func TestRefusals(t *testing.T) {
 			t.Errorf("%s: got %v, want %q", c.op.Do, err, c.why)
 		}
 	}
-	if _, _, err := reshape.Apply([]byte(`{`), reshape.Op{Do: "split"}, cat); err == nil {
+	if _, _, err := reshape.Apply([]byte(`{`), reshape.Op{Do: "split", Line: "L1", Run: "R1"}, cat); err == nil {
 		t.Error("half a document was changed")
 	}
 }
@@ -503,16 +511,16 @@ func TestRefusals(t *testing.T) {
 func TestUnknownFieldsStayWithTheirRun(t *testing.T) {
 	cat := shipped(t)
 	j := random(t, rand.New(rand.NewPCG(1, 1)), cat)
-	doc, err := document.Apply(written(t, j), []job.Edit{job.Set("/lines/0/runs/0/paint", "green"), job.Set("/lines/0/mood", "fine")})
+	doc, err := document.Apply(written(t, j), []job.Edit{job.Set("/lines/L1/runs/R1/paint", "green"), job.Set("/lines/L1/mood", "fine")})
 	if err != nil {
 		t.Fatal(err)
 	}
-	changed, what, err := reshape.Apply(doc, reshape.Op{Do: "split", At: 3000}, cat)
+	changed, what, err := reshape.Apply(doc, reshape.Op{Do: "split", Line: "L1", Run: "R1", At: 3000}, cat)
 	if err != nil || what == "" {
 		t.Fatal(err)
 	}
 	_, unknown, err := document.Decode(changed, cat)
-	if err != nil || strings.Join(unknown, " ") != "/lines/0/mood /lines/0/runs/0/paint /lines/0/runs/1/paint" {
+	if err != nil || strings.Join(unknown, " ") != "/lines/L1/mood /lines/L1/runs/R1/paint /lines/L1/runs/R6/paint" {
 		t.Errorf("kept %v (%v)", unknown, err)
 	}
 }
@@ -529,7 +537,7 @@ func FuzzApply(f *testing.F) {
 	cat := shipped(f)
 	docs, befores := smallLines(f, cat)
 	f.Fuzz(func(t *testing.T, do, line, run, to int, at, x, y float64) {
-		op := reshape.Op{Do: dos[uint(do)%uint(len(dos))], Line: line, Run: run, To: to, At: length.Length(at), Place: &survey.Place{X: length.Length(x), Y: length.Length(y)}}
+		op := reshape.Op{Do: dos[uint(do)%uint(len(dos))], Line: fmt.Sprint("L", line+1), Run: []string{"", fmt.Sprint("R", run)}[min(1, max(0, run))], After: fmt.Sprint("R", to), At: length.Length(at), Place: &survey.Place{X: length.Length(x), Y: length.Length(y)}}
 		k := uint(do) / uint(len(dos)) % uint(len(docs))
 		for _, doc := range docs[k : k+1] {
 			before := befores[k]
@@ -628,13 +636,13 @@ func TestLooksStayOnTheGround(t *testing.T) {
 			return ""
 		}
 		at := length.Length(1000 + rng.IntN(18000))
-		split := must(t, j, reshape.Op{Do: "split", At: at}, cat)
+		split := must(t, j, reshape.Op{Do: "split", Line: "L1", Run: "R1", At: at}, cat)
 		if a, b := split.Lines[0].Runs[0].Grade, split.Lines[0].Runs[1].Grade; *a.StartGap != 60 || a.EndGap != nil || b.StartGap != nil || *b.EndGap != 70 {
 			t.Fatalf("case %d: held ends after the split: %+v, %+v", n, a, b)
 		}
-		joined := must(t, split, reshape.Op{Do: "join"}, cat)
-		turned := must(t, j, reshape.Op{Do: "reverse"}, cat)
-		short := must(t, j, reshape.Op{Do: "resize", At: at}, cat)
+		joined := must(t, split, reshape.Op{Do: "join", Line: "L1", Run: "R1"}, cat)
+		turned := must(t, j, reshape.Op{Do: "reverse", Line: "L1"}, cat)
+		short := must(t, j, reshape.Op{Do: "resize", Line: "L1", Run: "R1", At: at}, cat)
 		for range 40 {
 			s := length.Length(rng.Float64() * 19999)
 			want := g.LookAt(s)

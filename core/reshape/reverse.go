@@ -84,21 +84,18 @@ func reverseCorner(c *job.Corner) *job.Corner {
 }
 
 func reverseRun(run job.Run, level length.Length) job.Run {
-	for i := range run.Ground {
-		run.Ground[i].At = *run.Length - run.Ground[i].At
+	end := station{level, *run.Length}
+	for _, list := range everything {
+		list.reverse(&run, end)
 	}
-	slices.Reverse(run.Ground)
-	for i := range run.Gates {
-		run.Gates[i] = run.Gates[i].Reversed(level)
+	if _, ok := run.Spacing.ByPiece(); ok { // the remainder of a stretch stays where it is
+		switch run.Spacing.Remainder {
+		case job.RemainderFirst:
+			run.Spacing.Remainder = job.RemainderLast
+		case "", job.RemainderLast:
+			run.Spacing.Remainder = job.RemainderFirst
+		}
 	}
-	slices.Reverse(run.Gates)
-	for i := range run.KeepOuts {
-		run.KeepOuts[i].At = level - run.KeepOuts[i].At
-	}
-	slices.Reverse(run.KeepOuts)
-	reverseHeld(&run, level)
-	reverseOverrides(&run, level)
-	reverseGrade(&run, level)
 	run.String.Face = run.String.Face.Other()
 	if run.Spacing.Face != "" {
 		run.Spacing.Face = run.Spacing.Face.Other()
@@ -130,4 +127,37 @@ func reverseBook(b *job.Book, taped map[string]length.Length) {
 			}
 		}
 	}
+}
+
+// handOver gives what belongs to a corner post, which is dug with the run that
+// ends there, from the run that starts at it to that one.
+func handOver(runs []job.Run, closed bool, level func(run int) length.Length) {
+	n := len(runs)
+	for i := range runs {
+		if i == 0 && !closed || n == 1 {
+			continue
+		}
+		k := (i + n - 1) % n
+		overrides.handOver(&runs[i], &runs[k], level(k))
+		laid.handOver(&runs[i], &runs[k], level(k))
+		seen.handOver(&runs[i], &runs[k], level(k))
+	}
+}
+
+func (a along[T]) handOver(from, to *job.Run, end length.Length) {
+	var kept, given []T
+	for _, t := range *a.list(from) {
+		if at := a.at(t); at > length.Tolerance {
+			kept = append(kept, t)
+		} else {
+			a.move(&t, -at)
+			given = append(given, t)
+		}
+	}
+	if len(given) == 0 {
+		return
+	}
+	corner := job.Run{}
+	*a.list(from), *a.list(&corner) = kept, given
+	a.join(to, corner, station{end, end}, station{end, end})
 }

@@ -21,46 +21,33 @@ func Split(j job.Job, line, r int, at length.Length) (job.Line, error) {
 		return l, refuse(words.Plain("reshape.the-run-needs-a-length"))
 	}
 	sv := survey.Reduce(l, "")
-	ground := sv.Runs[r]
+	lie := sv.Runs[r]
 	u := j.Units
-	if at < least || at > ground.Length-least {
-		return l, refuse(words.Plain("reshape.given-a-run-is-split", words.V{"at": u.Tape(at), "least": u.Tape(least), "length": u.Tape(ground.Length - least)}))
+	if at < least || at > lie.Length-least {
+		return l, refuse(words.Plain("reshape.given-a-run-is-split", words.V{"at": u.Tape(at), "least": u.Tape(least), "length": u.Tape(lie.Length - least)}))
 	}
-	for _, g := range run.Gates {
-		if first, second := run.GatePosts(g); at > first+length.Tolerance && at < second-length.Tolerance {
-			return l, refuse(words.Plain("reshape.is-in-the-opening-of", words.V{"at": u.Tape(at), "name": named(g.Name, g.ID), "first": u.Tape(first), "second": u.Tape(second)}))
-		}
-	}
-	heldA, heldB, err := splitHeld(run, at, u)
-	if err != nil {
-		return l, err
-	}
-	profile := ground.Profile()
+	profile := lie.Profile()
 	taped := at
 	if run.Taped == job.TapedSlope {
 		taped = profile.Along(at)
 	}
+	cut := station{at, taped}
+	for _, list := range everything {
+		if err := list.barred(run, cut, u); err != nil {
+			return l, err
+		}
+	}
 	freeze(&l)
 	a, b := l.Runs[r], run
-	b.ID = fresh("R", runIDs(j))
+	b.ID = job.FreeID("R", runIDs(j))
 	b.Name = halfName(run.Name, 2)
 	b.Corner = &job.Corner{By: job.ByDeflection, Side: job.Left}
 	a.Length, b.Length = ptr(taped), ptr(*run.Length-taped)
-	a.Ground, b.Ground = splitGround(run.Ground, taped)
-	a.Gates, b.Gates = []job.Gate{}, []job.Gate{}
-	for _, g := range run.Gates {
-		if g.At < at {
-			a.Gates = append(a.Gates, g)
-		} else {
-			g.At -= at
-			b.Gates = append(b.Gates, g)
+	for _, list := range everything {
+		if err := list.split(run, &a, &b, cut); err != nil {
+			return l, err
 		}
 	}
-	a.KeepOuts, b.KeepOuts = splitKeepOuts(run.KeepOuts, at)
-	a.FixedPosts, a.HeldBays = heldA.FixedPosts, heldA.HeldBays
-	b.FixedPosts, b.HeldBays = heldB.FixedPosts, heldB.HeldBays
-	a.Grade, b.Grade = splitGrade(run, at)
-	a.Overrides, b.Overrides = splitOverrides(run.Overrides, at)
 	l.Runs[r] = a
 	l.Runs = slices.Insert(l.Runs, r+1, b)
 	splitBooks(&l, run.ID, b.ID, taped)
@@ -79,50 +66,6 @@ func halfName(name string, n int) string {
 		return ""
 	}
 	return words.Plain("reshape.part", words.V{"name": name, "count": n})
-}
-
-// splitGround shares a run's own heights out. Where the split lies between two
-// of them both parts get the height there, so that neither profile changes.
-func splitGround(ground []job.GroundPoint, at length.Length) (a, b []job.GroundPoint) {
-	a, b = []job.GroundPoint{}, []job.GroundPoint{}
-	for i, g := range ground {
-		switch {
-		case length.Same(g.At, at):
-			a = append(a, g)
-			b = append(b, job.GroundPoint{At: 0, Height: g.Height, Sure: g.Sure})
-		case g.At < at:
-			a = append(a, g)
-		default:
-			if i > 0 && ground[i-1].At < at-length.Tolerance {
-				p := ground[i-1]
-				height := p.Height + (g.Height-p.Height)*(at-p.At)/(g.At-p.At)
-				a = append(a, job.GroundPoint{At: at, Height: height})
-				b = append(b, job.GroundPoint{At: 0, Height: height})
-			}
-			b = append(b, job.GroundPoint{At: g.At - at, Height: g.Height, Sure: g.Sure})
-		}
-	}
-	return a, b
-}
-
-// splitKeepOuts cuts in two what lies across the split. A spot whose hand-dig
-// width reaches over it stands in both parts.
-func splitKeepOuts(all []job.KeepOut, at length.Length) (a, b []job.KeepOut) {
-	for _, k := range all {
-		switch {
-		case k.To() <= at && k.At < at || k.To() <= at && k.Width > 0:
-			a = append(a, k)
-		case k.From() >= at:
-			k.At -= at
-			b = append(b, k)
-		default:
-			first, second := k, k
-			first.Width, second.Width = at-k.From(), k.To()-at
-			first.At, second.At = (k.From()+at)/2, (k.To()-at)/2
-			a, b = append(a, first), append(b, second)
-		}
-	}
-	return a, b
 }
 
 // splitBooks shares out the field book. Pages of one run are cut, with the
@@ -153,7 +96,7 @@ func splitBooks(l *job.Line, old, next string, at length.Length) {
 				return slices.ContainsFunc(append(slices.Clone(l.Books), more...), func(b job.Book) bool { return b.ID == id })
 			}
 			other := *book
-			other.ID, other.Run, other.Rows = fresh("B", taken), next, second
+			other.ID, other.Run, other.Rows = job.FreeID("B", taken), next, second
 			book.Rows = first
 			more = append(more, other)
 		}

@@ -1,10 +1,8 @@
 package stage
 
 import (
-	"fmt"
 	"reflect"
 	"slices"
-	"strings"
 	"sync"
 
 	"mallow/core/choice"
@@ -16,11 +14,7 @@ import (
 
 // kindEdits sets a rule for the run's posts of one kind.
 func (m *Run) KindEdits(kind job.PostKind, field string, value any) []job.Edit {
-	if said, ok := m.Given.KindSaid(kind, m.Path); ok {
-		return []job.Edit{job.Set(said.Path+"/"+field, value)}
-	}
-	list, name, _ := strings.Cut(field, "/")
-	return []job.Edit{m.Set("/kinds/-", map[string]any{"kind": kind, list: map[string]any{name: value}})}
+	return []job.Edit{job.Set(job.At(m.Path, "kinds", string(kind))+"/"+field, value)}
 }
 
 // ruleEdit changes a rule where it was said, so that nothing nearer undoes it.
@@ -63,8 +57,8 @@ func (m *Run) saidBy(r *job.Rules, field string) string {
 		}
 		return words.Plain("stage.this-run")
 	case job.KindLevel:
-		for i, k := range m.Given.Kinds {
-			if tier.Path == fmt.Sprintf("%s/kinds/%d", m.Path, i) {
+		for _, k := range m.Given.Kinds {
+			if tier.Path == job.At(m.Path, "kinds", string(k.Kind)) {
 				return KindNames[k.Kind]
 			}
 		}
@@ -234,11 +228,8 @@ func (m *Run) Levels() []RuleLevel {
 	out := []RuleLevel{m.Level(job.RunLevel, m.Name(), m.Path, true, m.RunRules())}
 	out[0].Refused = m.Refused("")
 	for _, kind := range postKinds {
-		path, there := fmt.Sprintf("%s/kinds/%d", m.Path, len(m.Given.Kinds)), false
-		if said, ok := m.Given.KindSaid(kind, m.Path); ok {
-			path, there = said.Path, true
-		}
-		l := m.Level(job.KindLevel, KindNames[kind], path, there, m.KindRules(kind))
+		_, there := m.Given.KindSaid(kind, m.Path)
+		l := m.Level(job.KindLevel, KindNames[kind], job.At(m.Path, "kinds", string(kind)), there, m.KindRules(kind))
 		l.Kind, l.Refused = kind, m.Refused(kind)
 		out = append(out, l)
 	}

@@ -1,7 +1,6 @@
 package stage
 
 import (
-	"fmt"
 	"math"
 	"strconv"
 	"strings"
@@ -13,8 +12,6 @@ import (
 	"mallow/core/reason"
 	"mallow/core/words"
 )
-
-func RunPath(line, run int) string { return fmt.Sprintf("/lines/%d/runs/%d", line, run) }
 
 var StruckNames = map[job.Struck]string{job.HitRock: "rock", job.HitWater: "water", job.HitRoot: words.Plain("stage.a-root")}
 
@@ -85,10 +82,6 @@ func (m *Run) Outward(by length.Length) length.Length {
 	}
 	return (n + 1) * mark
 }
-
-func PostID(i int) string { return "P" + strconv.Itoa(i+1) }
-
-func BayID(i int) string { return "B" + strconv.Itoa(i+1) }
 
 // up is a length rounded up to the tape's mark.
 func (m *Run) Up(l length.Length) length.Length {
@@ -164,7 +157,7 @@ func List(ls []length.Length) reason.Text {
 }
 
 func (m *Run) GatePath(gate int) string {
-	return m.Path + "/gates/" + strconv.Itoa(m.GatePlaces[gate])
+	return job.At(m.Path, "gates", m.Spec.Gates[gate].ID)
 }
 
 func (m *Run) BagStep(r *job.Rules, bag materials.Bag) reason.Step {

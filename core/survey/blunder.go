@@ -1,7 +1,6 @@
 package survey
 
 import (
-	"fmt"
 	"math"
 	"slices"
 
@@ -45,16 +44,16 @@ type reading struct {
 // blunders looks through every page of the line.
 func blunders(l job.Line, path string) []Blunder {
 	var out []Blunder
-	for r, run := range l.Runs {
+	for _, run := range l.Runs {
 		var series []reading
-		for i, g := range run.Ground {
-			at := fmt.Sprintf("%s/runs/%d/ground/%d", path, r, i)
+		for _, g := range run.Ground {
+			at := job.At(path, "runs", run.ID, "ground", g.ID)
 			series = append(series, reading{g.At, g.Height, at + "/height", at + "/sure", run.ID, g.Sure})
 		}
 		out = append(out, standOut(series, "height")...)
 	}
-	for b, book := range l.Books {
-		out = append(out, bookBlunders(book, fmt.Sprintf("%s/books/%d", path, b))...)
+	for _, book := range l.Books {
+		out = append(out, bookBlunders(book, job.At(path, "books", book.ID))...)
 	}
 	return out
 }
@@ -68,7 +67,7 @@ func bookBlunders(b job.Book, path string) []Blunder {
 		series = nil
 	}
 	for i, row := range b.Rows {
-		at := fmt.Sprintf("%s/rows/%d", path, i)
+		at := job.At(path, "rows", row.ID)
 		switch {
 		case b.Kind == job.Drops:
 			series = append(series, reading{row.At, row.Drop, at + "/drop", at + "/sure", run, row.Sure})

@@ -1,6 +1,7 @@
 package survey_test
 
 import (
+	"fmt"
 	"math"
 	"math/rand/v2"
 	"strings"
@@ -105,6 +106,11 @@ func TestTiltIsTakenOut(t *testing.T) {
 
 // line is two runs of 20 and 10 m with books.
 func line(books ...job.Book) job.Line {
+	for _, b := range books {
+		for i := range b.Rows {
+			b.Rows[i].ID = fmt.Sprint("w", i+1)
+		}
+	}
 	return job.Line{ID: "L1", Books: books, Runs: []job.Run{{ID: "R1", Length: ptr(20 * length.Metre)}, {ID: "R2", Length: ptr(10 * length.Metre)}}}
 }
 
@@ -170,12 +176,12 @@ func TestCornerHasOneHeight(t *testing.T) {
 		job.Book{ID: "B1", Kind: job.Drops, Run: "R1", Rows: []job.Reading{{At: 0, Drop: 300}, {At: 20000, Drop: 800}}},
 		job.Book{ID: "B2", Kind: job.Drops, Run: "R2", Rows: []job.Reading{{At: 0, Drop: 1000}, {At: 10000, Drop: 700}}},
 	)
-	s := survey.Reduce(l, "/lines/0")
+	s := survey.Reduce(l, "/lines/L1")
 	a, b := s.Runs[0].Points, s.Runs[1].Points
 	if !length.Same(a[len(a)-1].Height, b[0].Height) || !length.Same(b[1].Height-b[0].Height, 300) || !length.Same(a[1].Height-a[0].Height, -500) {
 		t.Errorf("got %v then %v", a, b)
 	}
-	if p := a[0]; p.Path != "/lines/0/books/0/rows/0/drop" || p.Sign != -1 {
+	if p := a[0]; p.Path != "/lines/L1/books/B1/rows/w1/drop" || p.Sign != -1 {
 		t.Errorf("the first height comes from %q, sign %v", p.Path, p.Sign)
 	}
 }
@@ -220,7 +226,7 @@ func TestSlipIsPointedAt(t *testing.T) {
 		b.Rows = append(b.Rows, job.Reading{At: length.Length(i) * 2000, Drop: d * inch})
 	}
 	blunders := survey.Reduce(line(b), "").Blunders
-	if len(blunders) != 1 || blunders[0].Path != "/books/0/rows/3/drop" || !length.Same(blunders[0].Before, 2*inch) || !length.Same(blunders[0].After, 3*inch) {
+	if len(blunders) != 1 || blunders[0].Path != "/books/B1/rows/w4/drop" || !length.Same(blunders[0].Before, 2*inch) || !length.Same(blunders[0].After, 3*inch) {
 		t.Fatalf("got %+v", blunders)
 	}
 	if len(blunders[0].Likely) == 0 || !length.Same(blunders[0].Likely[0], 3*inch) {
@@ -268,7 +274,7 @@ func TestSlipsOnRandomGround(t *testing.T) {
 		b.Rows[at].Drop += length.Length([]float64{-1, 1}[rng.IntN(2)] * (300 + 10*rough))
 		found := false
 		for _, s := range survey.Reduce(line(b), "").Blunders {
-			found = found || strings.HasSuffix(s.Path, "/"+string(rune('0'+at))+"/drop")
+			found = found || strings.HasSuffix(s.Path, "/w"+string(rune('1'+at))+"/drop")
 		}
 		if !found {
 			missed++

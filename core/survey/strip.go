@@ -2,7 +2,6 @@ package survey
 
 import (
 	"cmp"
-	"fmt"
 	"math"
 	"slices"
 
@@ -110,14 +109,15 @@ func (s *Survey) pages(l job.Line, path string) []page {
 			continue
 		}
 		p := page{absolute: true, book: -1, first: r}
-		for i, g := range run.Ground {
+		at := job.At(path, "runs", run.ID, "ground")
+		for _, g := range run.Ground {
 			p.entries = append(p.entries, entry{r, g.At, s.Runs[r].Start + g.At, g.Height,
-				fmt.Sprintf("%s/runs/%d/ground/%d/height", path, r, i), 1})
+				job.At(at, g.ID, "height"), 1})
 		}
 		pages = append(pages, p)
 	}
 	for b, book := range l.Books {
-		at := fmt.Sprintf("%s/books/%d/rows", path, b)
+		at := job.At(path, "books", book.ID, "rows")
 		p := page{book: b}
 		if book.Kind == job.Rod {
 			levels := LevelBook(book)
@@ -130,14 +130,14 @@ func (s *Survey) pages(l job.Line, path string) []page {
 				}
 				e := entry{r, row.At, s.Runs[r].Start + row.At, levels.Heights[i], "", 0}
 				if row.Side != nil {
-					e.path, e.sign = fmt.Sprintf("%s/%d/side", at, i), -1
+					e.path, e.sign = job.At(at, row.ID, "side"), -1
 				}
 				p.entries = append(p.entries, e)
 			}
 		} else if r, on := byID[book.Run]; on && l.Runs[r].Length != nil {
 			height := length.Length(0)
 			for i, row := range book.Rows {
-				e := entry{r, row.At, s.Runs[r].Start + row.At, -row.Drop, fmt.Sprintf("%s/%d/drop", at, i), -1}
+				e := entry{r, row.At, s.Runs[r].Start + row.At, -row.Drop, job.At(at, row.ID, "drop"), -1}
 				if book.Kind == job.Rises {
 					if i > 0 {
 						height += row.Rise

@@ -45,12 +45,11 @@ func (m *Holes) clearOf(a *stage.Advising, o space.InTheWay, post int) []finding
 			out = append(out, m.MoveGate(a, at.Gate, by, stage.Frees)...)
 		case at.Held != spacing.Nothing && !m.Spec.FixedPosts[at.Held].Landed:
 			to := m.Spec.FixedPosts[at.Held].At + by
-			out = append(out, a.Offer(words.Say("dig.hold", words.V{"post": stage.PostID(post), "by": by.Abs(), "heading": stage.Heading(by)}), stage.Frees, m.Set(fmt.Sprintf("/fixedPosts/%d/at", at.Held), to))...)
+			out = append(out, a.Offer(words.Say("dig.hold", words.V{"post": m.PostLabel(post), "by": by.Abs(), "heading": stage.Heading(by)}), stage.Frees, m.Set(job.At("/fixedPosts", m.Spec.FixedPosts[at.Held].ID, "at"), to))...)
 		}
 	}
 	if at.Held != spacing.Nothing && !m.Spec.FixedPosts[at.Held].Landed {
-		rest := slices.Delete(slices.Clone(m.Given.FixedPosts), at.Held, at.Held+1)
-		out = append(out, a.Offer(words.Say("dig.let-go-and-space-it", words.V{"post": stage.PostID(post)}), stage.Frees, m.Set("/fixedPosts", rest))...)
+		out = append(out, a.Offer(words.Say("dig.let-go-and-space-it", words.V{"post": m.PostLabel(post)}), stage.Frees, m.Set(job.At("/fixedPosts", m.Spec.FixedPosts[at.Held].ID), nil))...)
 	}
 	out = append(out, m.shiftHole(a, o, post, room)...)
 	if space.IsFooting(m.Spec.KeepOuts[k]) && !m.Spec.KeepOuts[k].Repour {
@@ -73,20 +72,13 @@ func (m *Holes) shiftHole(a *stage.Advising, o space.InTheWay, post int, room le
 			continue
 		}
 		along := c.Along + by
-		spot := job.HoleOverride{ID: freeOverride(m.Given.Overrides), At: p.Station, Hole: job.HoleRules{Along: &along}}
-		list := append(slices.Clone(m.Given.Overrides), spot)
-		return a.Offer(words.Say("dig.shift-only-its-hole", words.V{"by": by.Abs(), "heading": stage.Heading(by)}), stage.Frees, m.Set("/spots", list))
+		id := job.FreeID("S", func(id string) bool {
+			return slices.ContainsFunc(m.Given.Overrides, func(o job.HoleOverride) bool { return o.ID == id })
+		})
+		own := job.HoleOverride{ID: id, At: p.Station, Hole: job.HoleRules{Along: &along}}
+		return a.Offer(words.Say("dig.shift-only-its-hole", words.V{"by": by.Abs(), "heading": stage.Heading(by)}), stage.Frees, m.Set(job.At("/overrides", id), own))
 	}
 	return nil
-}
-
-func freeOverride(list []job.HoleOverride) string {
-	for n := len(list) + 1; ; n++ {
-		id := fmt.Sprintf("S%d", n)
-		if !slices.ContainsFunc(list, func(s job.HoleOverride) bool { return s.ID == id }) {
-			return id
-		}
-	}
 }
 
 // waysKey is under which a stopped post's ways out are remembered.
@@ -120,7 +112,7 @@ type wayFinder struct {
 }
 
 func (w *wayFinder) spot(field string, value any) job.Edit {
-	return job.Set(fmt.Sprintf("%s/spots/%d/%s", w.m.Path, w.post.spot, field), value)
+	return job.Set(job.At(w.m.Path, "spots", w.m.Spec.Overrides[w.post.spot].ID)+"/"+field, value)
 }
 
 // volume is the concrete that the hole takes with other rules.
@@ -135,7 +127,10 @@ func (w *wayFinder) frost() bool { return !w.plain.Sized.heaves(w.bottom) }
 
 // clear takes back what another way out had set.
 func (w *wayFinder) clear(settled job.Settled, more ...job.Edit) []job.Edit {
-	edits := []job.Edit{w.spot("hole/width", nil), w.spot("hole/bell", nil), w.spot("hole/pin", nil), w.spot("hit/settled", settled)}
+	edits := []job.Edit{w.spot("hole/width", nil), w.spot("hole/bell", nil), w.spot("hole/pin", nil), w.spot("settled", settled)}
+	if own := w.m.Given.Overrides[w.post.spot]; own.Fact != "" { // the job says nothing of this hole yet
+		edits = []job.Edit{w.m.Set(job.At("/overrides", own.ID), job.HoleOverride{ID: own.ID, At: own.At, Settled: settled})}
+	}
 	return append(edits, more...)
 }
 
@@ -220,7 +215,7 @@ const mostAlone = 4
 // move is the layout with posts moved clear of what stopped them.
 type move struct {
 	posts []int
-	outs  []job.KeepOut // all that is in the way then
+	outs  []job.KeepOut // what else is in the way then
 	now   *stage.Outcome
 	then  *stage.Outcome // nil: it makes nothing better
 }
@@ -243,16 +238,16 @@ func (w *wayFinder) move(a *stage.Advising) *move {
 
 func (w *wayFinder) weigh(a *stage.Advising, what job.Struck, posts []int) *move {
 	m := w.m
-	t := &move{posts: posts, outs: slices.Clone(m.Given.KeepOuts)}
+	t := &move{posts: posts}
 	kind := job.Rock
 	if what == job.HitWater {
 		kind = job.NoDig
 	}
 	for _, i := range posts {
 		at := m.Given.Overrides[m.Posts[i].spot].At
-		t.outs = append(t.outs, job.KeepOut{ID: freeID(t.outs), Kind: kind, At: at, Width: w.width})
+		t.outs = append(t.outs, job.KeepOut{ID: t.freeID(m), Kind: kind, At: at, Width: w.width})
 	}
-	run, ok := a.Edited([]job.Edit{m.Set("/keepOuts", t.outs)})
+	run, ok := a.Edited(t.edits(m))
 	if !ok {
 		return t
 	}
@@ -269,7 +264,7 @@ func (w *wayFinder) moved(a *stage.Advising) {
 		return
 	}
 	t := w.move(a)
-	edits := []job.Edit{m.Set("/keepOuts", t.outs)}
+	edits := t.edits(m)
 	if t.then == nil || !a.Watch.Tell(edits) {
 		return
 	}
@@ -286,11 +281,18 @@ func (w *wayFinder) moved(a *stage.Advising) {
 		Gust: max(0, t.then.Weakest()), Frost: true, Cost: &cost, Concrete: concrete, Edits: edits})
 }
 
-func freeID(list []job.KeepOut) string {
-	for n := len(list) + 1; ; n++ {
-		id := fmt.Sprintf("K%d", n)
-		if !slices.ContainsFunc(list, func(k job.KeepOut) bool { return k.ID == id }) {
-			return id
-		}
+func (t *move) freeID(m *Holes) string {
+	is := func(id string) func(job.KeepOut) bool { return func(k job.KeepOut) bool { return k.ID == id } }
+	return job.FreeID("K", func(id string) bool {
+		return slices.ContainsFunc(m.Given.KeepOuts, is(id)) || slices.ContainsFunc(t.outs, is(id))
+	})
+}
+
+// edits note what is in the way.
+func (t *move) edits(m *Holes) []job.Edit {
+	out := make([]job.Edit, len(t.outs))
+	for i, k := range t.outs {
+		out[i] = m.Set(job.At("/keepOuts", k.ID), k)
 	}
+	return out
 }

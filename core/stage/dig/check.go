@@ -63,13 +63,13 @@ func (m *check) uncut() {
 	}
 	if deep >= 0 {
 		p := &m.Posts[deep]
-		m.Find(finding.Finding{Rule: codeUncutDeep, Stage: finding.Dig, Severity: finding.Note, Place: finding.Place{Post: p.ID},
-			Says: words.Say("dig.uncut-deep", words.V{"count": count, "post": p.ID, "longer": m.Designs[p.Card].Sized.longer})})
+		m.Find(finding.Finding{Rule: codeUncutDeep, Stage: finding.Dig, Severity: finding.Note, Place: finding.Place{Post: p.Label},
+			Says: words.Say("dig.uncut-deep", words.V{"count": count, "post": p.Label, "longer": m.Designs[p.Card].Sized.longer})})
 	}
 	if long >= 0 {
 		p := &m.Posts[long]
-		m.Find(finding.Finding{Rule: codeUncutLong, Stage: finding.Dig, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
-			Says: words.Say("dig.uncut-long", words.V{"post": p.ID, "stock": *p.Stock, "cutOff": *p.CutOff, "wanted": *p.Stock - *p.CutOff})})
+		m.Find(finding.Finding{Rule: codeUncutLong, Stage: finding.Dig, Severity: finding.Cannot, Place: finding.Place{Post: p.Label},
+			Says: words.Say("dig.uncut-long", words.V{"post": p.Label, "stock": *p.Stock, "cutOff": *p.CutOff, "wanted": *p.Stock - *p.CutOff})})
 	}
 }
 
@@ -84,11 +84,11 @@ func (m *check) shortBays() {
 		first := m.FirstPost(i)
 		a, b := m.Posts[first], m.Posts[first+1]
 		f := finding.Finding{Rule: codeShortBay, Stage: finding.Space, Severity: finding.Check,
-			Place: finding.Place{Bay: stage.BayID(first), Post: a.ID},
-			Says:  words.Say("dig.short-bay", words.V{"from": a.ID, "to": b.ID, "span": span})}
+			Place: finding.Place{Bay: m.BayLabel(first), Post: a.Label},
+			Says:  words.Say("dig.short-bay", words.V{"from": a.Label, "to": b.Label, "span": span})}
 		if span < (a.HoleWidth+b.HoleWidth)/2 {
 			f.Rule, f.Severity = codeHolesMeet, finding.Cannot
-			f.Says = words.Say("dig.and-stand-apart-their-holes", words.V{"from": a.ID, "to": b.ID, "span": span, "fromHole": a.HoleWidth, "toHole": b.HoleWidth})
+			f.Says = words.Say("dig.and-stand-apart-their-holes", words.V{"from": a.Label, "to": b.Label, "span": span, "fromHole": a.HoleWidth, "toHole": b.HoleWidth})
 		}
 		m.Find(f, func(a *stage.Advising) []finding.Remedy { return m.MoveGates(a, i, span) })
 	}
@@ -114,8 +114,8 @@ func (m *check) stock() {
 		top = max(top, l)
 	}
 	over := longest.Needed - top
-	f := finding.Finding{Rule: codeStock, Stage: finding.Dig, Severity: finding.Cannot, Place: finding.Place{Post: longest.ID},
-		Says: words.Say("dig.stock", words.V{"count": count, "longest": longest.ID, "needed": longest.Needed, "over": over, "top": top})}
+	f := finding.Finding{Rule: codeStock, Stage: finding.Dig, Severity: finding.Cannot, Place: finding.Place{Post: longest.Label},
+		Says: words.Say("dig.stock", words.V{"count": count, "longest": longest.Label, "needed": longest.Needed, "over": over, "top": top})}
 	unit := length.Foot
 	if m.Job.Units.System == length.Metric {
 		unit = 300
@@ -146,15 +146,15 @@ func (m *check) obstacles() {
 			at, wide := m.dugAt(p)
 			switch {
 			case stage.Has(p.InWay, o.ID):
-				hit = append(hit, p.ID)
+				hit = append(hit, p.Label)
 				if fixed < 0 {
 					fixed = i
 				}
 			case p.HoleWidth > 0 && space.IsFooting(m.Spec.KeepOuts[k]) && !m.Spec.KeepOuts[k].Repour && space.Hits(o, at, wide+2*soil-2*m.Job.Units.SmallestMark):
-				near = append(near, p.ID)
+				near = append(near, p.Label)
 			}
 			if stage.Has(p.Hand, o.ID) {
-				hand = append(hand, p.ID)
+				hand = append(hand, p.Label)
 			}
 		}
 		if len(hit) > 0 && !m.IsBlocked(k) {
@@ -181,8 +181,8 @@ func (m *check) holes() {
 		p := &m.Posts[m.noAuger]
 		r := m.Designs[p.Card].Sized.Rules
 		augers := append(slices.Clone(r.Hole.Augers), p.HoleWidth)
-		m.Find(finding.Finding{Rule: codeNoAuger, Stage: finding.Dig, Severity: finding.Note, Place: finding.Place{Post: p.ID},
-			Says: words.Say("dig.no-auger", words.V{"holeWidth": p.HoleWidth, "post": p.ID})}, func(a *stage.Advising) []finding.Remedy {
+		m.Find(finding.Finding{Rule: codeNoAuger, Stage: finding.Dig, Severity: finding.Note, Place: finding.Place{Post: p.Label},
+			Says: words.Say("dig.no-auger", words.V{"holeWidth": p.HoleWidth, "post": p.Label})}, func(a *stage.Advising) []finding.Remedy {
 			return []finding.Remedy{{Says: words.Say("dig.add-a-auger", words.V{"holeWidth": p.HoleWidth}),
 				Edits: []job.Edit{m.RuleEdit(r, "hole/augers", augers)}}}
 		})
@@ -190,8 +190,8 @@ func (m *check) holes() {
 	if m.tooShallow >= 0 {
 		p := &m.Posts[m.tooShallow]
 		r := m.Designs[p.Card].Sized.Rules
-		m.Find(finding.Finding{Rule: codeShallow, Stage: finding.Dig, Severity: finding.Check, Place: finding.Place{Post: p.ID},
-			Says: words.Say("dig.shallow", words.V{"foot": p.Foot, "post": p.ID})}, func(a *stage.Advising) []finding.Remedy {
+		m.Find(finding.Finding{Rule: codeShallow, Stage: finding.Dig, Severity: finding.Check, Place: finding.Place{Post: p.Label},
+			Says: words.Say("dig.shallow", words.V{"foot": p.Foot, "post": p.Label})}, func(a *stage.Advising) []finding.Remedy {
 			return []finding.Remedy{{Says: words.Say("dig.go-by-the-rules"), Edits: []job.Edit{m.RuleEdit(r, "hole/depth", length.Length(0))}}}
 		})
 	}
@@ -199,8 +199,8 @@ func (m *check) holes() {
 		p := &m.Posts[m.dry]
 		r := m.Designs[p.Card].Sized.Rules
 		usual := *m.UsualRules.Setting.Cover
-		m.Find(finding.Finding{Rule: codeNoConcrete, Stage: finding.Pour, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
-			Says: words.Say("dig.no-concrete", words.V{"cover": r.Setting.Cover, "post": p.ID})}, func(a *stage.Advising) []finding.Remedy {
+		m.Find(finding.Finding{Rule: codeNoConcrete, Stage: finding.Pour, Severity: finding.Cannot, Place: finding.Place{Post: p.Label},
+			Says: words.Say("dig.no-concrete", words.V{"cover": r.Setting.Cover, "post": p.Label})}, func(a *stage.Advising) []finding.Remedy {
 			if usual >= r.Setting.Cover {
 				return []finding.Remedy{{Says: words.Say("dig.no-soil-over-the-concrete"), Edits: []job.Edit{m.RuleEdit(r, "setting/cover", length.Length(0))}}}
 			}
@@ -226,14 +226,14 @@ func (m *check) room() {
 		c, r := &m.Cards[p.Card], m.Designs[p.Card].Sized.Rules
 		switch {
 		case c.Least < -length.Tolerance:
-			m.Find(finding.Finding{Rule: codePostOffHole, Stage: finding.Dig, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
-				Says: words.Say("dig.post-off-hole", words.V{"post": p.ID})}, func(a *stage.Advising) []finding.Remedy {
+			m.Find(finding.Finding{Rule: codePostOffHole, Stage: finding.Dig, Severity: finding.Cannot, Place: finding.Place{Post: p.Label},
+				Says: words.Say("dig.post-off-hole", words.V{"post": p.Label})}, func(a *stage.Advising) []finding.Remedy {
 				return []finding.Remedy{{Says: words.Say("dig.centre-it"), Edits: []job.Edit{m.RuleEdit(r, "hole/along", length.Length(0)), m.RuleEdit(r, "hole/across", length.Length(0))}}}
 			})
 			return
 		case c.Least < leastRoom-length.Tolerance && (c.Along != 0 || c.Across != 0) && c.Concrete > 0:
-			m.Find(finding.Finding{Rule: codeThinCover, Stage: finding.Dig, Severity: finding.Note, Place: finding.Place{Post: p.ID},
-				Says: words.Say("dig.thin-cover", words.V{"least": c.Least, "post": p.ID, "leastRoom": leastRoom})})
+			m.Find(finding.Finding{Rule: codeThinCover, Stage: finding.Dig, Severity: finding.Note, Place: finding.Place{Post: p.Label},
+				Says: words.Say("dig.thin-cover", words.V{"least": c.Least, "post": p.Label, "leastRoom": leastRoom})})
 			return
 		}
 	}
@@ -251,8 +251,8 @@ func (m *check) taper() {
 			continue
 		}
 		if r := m.Designs[p.Card].Sized.Rules; r.Hole.Taper > 0 && r.Hole.Bell <= p.HoleWidth {
-			m.Find(finding.Finding{Rule: codeTaperHeave, Stage: finding.Dig, Severity: finding.Note, Place: finding.Place{Post: p.ID},
-				Says: words.Say("dig.taper-heave", words.V{"post": p.ID})})
+			m.Find(finding.Finding{Rule: codeTaperHeave, Stage: finding.Dig, Severity: finding.Note, Place: finding.Place{Post: p.Label},
+				Says: words.Say("dig.taper-heave", words.V{"post": p.Label})})
 			return
 		}
 	}
@@ -277,7 +277,7 @@ func (m *check) filling() {
 			continue
 		}
 		r, method := m.Designs[p.Card].Sized.Rules, m.Cards[p.Card].Method
-		place := finding.Place{Post: p.ID}
+		place := finding.Place{Post: p.Label}
 		if p.Driven {
 			m.driven(p, once)
 		}
@@ -290,7 +290,7 @@ func (m *check) filling() {
 		}
 		if slices.Contains(sys.InConcrete, p.Kind) && (method == job.RockPacked || method == job.Drive) {
 			once("concrete "+string(p.Kind), finding.Finding{Rule: codeMustBeConcrete, Stage: finding.Pour, Place: place,
-				Says: words.Say("dig.must-be-concrete", words.V{"name": sys.Name, "kind": stage.KindNames[p.Kind], "post": p.ID, "done": method.Told().Done})}, func(a *stage.Advising) []finding.Remedy { return m.allowedWays(sys, r, p.Kind) })
+				Says: words.Say("dig.must-be-concrete", words.V{"name": sys.Name, "kind": stage.KindNames[p.Kind], "post": p.Label, "done": method.Told().Done})}, func(a *stage.Advising) []finding.Remedy { return m.allowedWays(sys, r, p.Kind) })
 		}
 		if k := slices.IndexFunc(sys.Mind, func(f job.Forbidden) bool { return f.Method == method }); k >= 0 && !said["mind "+string(method)] {
 			said["mind "+string(method)] = true
@@ -308,17 +308,17 @@ func (m *check) inside(p *Post, r *job.Rules, sys job.System, once func(string, 
 		return
 	}
 	var ways []finding.Remedy
-	f := finding.Finding{Rule: codeNeverFilled, Stage: finding.Pour, Place: finding.Place{Post: p.ID}}
+	f := finding.Finding{Rule: codeNeverFilled, Stage: finding.Pour, Place: finding.Place{Post: p.Label}}
 	switch {
 	case set.Inside == job.OpenInside && m.Cards[p.Card].Concrete > 0:
-		f.Says = words.Say("dig.a-post-is-never-filled", words.V{"name": sys.Name, "post": p.ID})
+		f.Says = words.Say("dig.a-post-is-never-filled", words.V{"name": sys.Name, "post": p.Label})
 		ways = []finding.Remedy{{Says: words.Say("dig.close-the-foot"), Edits: []job.Edit{m.RuleEdit(r, "setting/inside", job.ClosedInside)}}}
 		if p.Kind == job.GatePost {
 			core := m.Job.Units.Round((m.Spec.PostOf(p.Kind).Width - 2*m.Spec.PostOf(p.Kind).Wall) * 0.6)
 			ways = append(ways, finding.Remedy{Says: words.Say("dig.a-steel-core", words.V{"core": core}), Edits: []job.Edit{m.RuleEdit(r, "setting/inside", job.CoreInside), m.RuleEdit(r, "setting/core", core)}})
 		}
 	case set.Inside == job.CoreInside && p.Kind != job.GatePost:
-		f.Says = words.Say("dig.only-gate-posts-take-a", words.V{"name": sys.Name, "post": p.ID})
+		f.Says = words.Say("dig.only-gate-posts-take-a", words.V{"name": sys.Name, "post": p.Label})
 		ways = []finding.Remedy{{Says: words.Say("dig.close-the-foot"), Edits: []job.Edit{m.RuleEdit(r, "setting/inside", job.ClosedInside)}}}
 	case set.Inside == job.CoreInside && set.FillTo != nil && *set.FillTo > length.Tolerance:
 		f.Says = words.Say("dig.concrete-round-the-core-goes", words.V{"name": sys.Name, "fillTo": *set.FillTo})
@@ -335,8 +335,8 @@ func (m *check) driven(p *Post, once func(string, finding.Finding, ...func(*stag
 		if !space.IsFooting(k) || p.Station < k.From()-disturbed || p.Station > k.To()+disturbed {
 			continue
 		}
-		f := finding.Finding{Rule: codeDrivenInFill, Stage: finding.Dig, Place: finding.Place{Post: p.ID},
-			Says: words.Say("dig.driven-in-fill", words.V{"post": p.ID, "at": k.At})}
+		f := finding.Finding{Rule: codeDrivenInFill, Stage: finding.Dig, Place: finding.Place{Post: p.Label},
+			Says: words.Say("dig.driven-in-fill", words.V{"post": p.Label, "at": k.At})}
 		r := m.Designs[p.Card].Sized.Rules
 		once(fmt.Sprint("driven ", i), f, stage.OneWay(words.Say("dig.set-the-posts-in-concrete"), m.RuleEdit(r, "hole/driven", job.NoneDriven)))
 	}
@@ -359,8 +359,8 @@ func (m *check) stopped() {
 			continue
 		}
 		s := p.Stopped
-		f := finding.Finding{Rule: codeStopped, Stage: finding.Dig, Severity: finding.Check, Place: finding.Place{Post: p.ID},
-			Says: words.Say("dig.stopped", words.V{"post": p.ID, "struck": stage.StruckNames[s.What], "depth": s.Depth, "wanted": s.Wanted, "asIs": reason.Speed(s.AsIs), "planned": reason.Speed(s.Planned)})}
+		f := finding.Finding{Rule: codeStopped, Stage: finding.Dig, Severity: finding.Check, Place: finding.Place{Post: p.Label},
+			Says: words.Say("dig.stopped", words.V{"post": p.Label, "struck": stage.StruckNames[s.What], "depth": s.Depth, "wanted": s.Wanted, "asIs": reason.Speed(s.AsIs), "planned": reason.Speed(s.Planned)})}
 		if asked := m.Job.Site.CodeWind; asked != nil {
 			f.Says = append(f.Says, words.Say("dig.the-local-code-asks", words.V{"asked": reason.Speed(*asked)})...)
 		} else {
@@ -374,8 +374,8 @@ func (m *check) stopped() {
 			return out
 		})
 	}
-	for i, s := range m.Given.Overrides {
-		if used[s.ID] {
+	for _, s := range m.Given.Overrides {
+		if used[s.ID] || s.Fact != "" { // a fact by itself is history, not a question
 			continue
 		}
 		f := finding.Finding{Rule: codeOverrideLeft, Stage: finding.Dig, Severity: finding.Note}
@@ -388,13 +388,9 @@ func (m *check) stopped() {
 			if a.Watch.Told >= stage.MostTold {
 				return nil // each way tells the whole list
 			}
-			return []finding.Remedy{{Says: words.Say("dig.forget-it"), Edits: []job.Edit{m.Set("/spots", without(m.Given.Overrides, i))}}}
+			return []finding.Remedy{{Says: words.Say("dig.forget-it"), Edits: []job.Edit{m.Set(job.At("/overrides", s.ID), nil)}}}
 		})
 	}
-}
-
-func without(list []job.HoleOverride, i int) []job.HoleOverride {
-	return slices.Delete(slices.Clone(list), i, i+1)
 }
 
 // How near is near.
@@ -445,7 +441,7 @@ func (m *check) shortOf() []reach {
 		k := slices.IndexFunc(all, func(r reach) bool { return length.Same(r.stock, *p.Stock) })
 		if k < 0 {
 			k = len(all)
-			all = append(all, reach{stock: *p.Stock, shorter: shorter, first: p.ID})
+			all = append(all, reach{stock: *p.Stock, shorter: shorter, first: p.Label})
 		}
 		all[k].count++
 		all[k].over = max(all[k].over, over)
@@ -500,8 +496,8 @@ func (m *check) nearAuger() {
 			continue
 		}
 		let := math.Ceil(float64(over/w.Wanted)*1000) / 1000
-		m.Nearly(finding.Finding{Rule: codeNearAuger, Stage: finding.Dig, Place: finding.Place{Post: p.ID},
-			Says: words.Say("dig.near-auger", words.V{"post": p.ID, "wanted": w.Wanted, "width": w.Width, "smaller": smaller, "over": over})},
+		m.Nearly(finding.Finding{Rule: codeNearAuger, Stage: finding.Dig, Place: finding.Place{Post: p.Label},
+			Says: words.Say("dig.near-auger", words.V{"post": p.Label, "wanted": w.Wanted, "width": w.Width, "smaller": smaller, "over": over})},
 			func(now, then *stage.Outcome) bool { return then.Concrete < now.Concrete-1e-6 },
 			stage.Change{Says: words.Say("dig.take-the-auger", words.V{"smaller": smaller}), Edits: []job.Edit{m.Set("/hole/widthTolerance", let)}})
 		return

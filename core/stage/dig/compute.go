@@ -53,7 +53,7 @@ func (m *Holes) Sharing(before *Holes) *Holes {
 	}
 	post := before.Posts[len(before.Posts)-1]
 	own := m.Posts[0]
-	post.ID, post.Gate, post.Station, post.Slope, post.Shared = own.ID, own.Gate, own.Station, own.Slope, before.Spec.ID
+	post.Label, post.Gate, post.Station, post.Slope, post.Shared = own.Label, own.Gate, own.Station, own.Slope, before.Spec.ID
 	// What is marked on it for this run's panels is this run's.
 	post.Mark, post.Holes, post.Step, post.Overlap = own.Mark, own.Holes, own.Step, own.Overlap
 	if post.Card >= 0 {

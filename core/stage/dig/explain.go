@@ -21,7 +21,7 @@ func (m *Holes) Explain(f stage.Figure) (reason.Why, bool) {
 	if f.Of != "post" {
 		return m.Slope.Explain(f)
 	}
-	i := stage.PlaceOf(len(m.Posts), f.ID, func(i int) string { return m.Posts[i].ID })
+	i := m.PostAt(f.ID)
 	if i < 0 {
 		return reason.Why{}, false
 	}

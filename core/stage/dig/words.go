@@ -1,8 +1,6 @@
 package dig
 
 import (
-	"fmt"
-
 	"mallow/core/finding"
 	"mallow/core/footing"
 	"mallow/core/job"
@@ -221,8 +219,8 @@ func (m *Holes) Levels() []stage.RuleLevel {
 		if p.spot < 0 || p.Shared != "" {
 			continue
 		}
-		l := m.Level(job.PostLevel, p.ID, fmt.Sprintf("%s/spots/%d", m.Path, p.spot), true, m.OverrideRules(p.Kind, p.spot))
-		l.Post, l.Refused = p.ID, m.Refused(p.Kind)
+		l := m.Level(job.PostLevel, p.Label, job.At(m.Path, "overrides", m.Spec.Overrides[p.spot].ID), true, m.OverrideRules(p.Kind, p.spot))
+		l.Post, l.Refused = p.Label, m.Refused(p.Kind)
 		out = append(out, l)
 	}
 	return out

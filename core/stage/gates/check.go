@@ -231,7 +231,7 @@ func (w *judge) latch() {
 func (w *judge) pull() {
 	m, most := w.m, w.m.Cat.Passage.Share
 	for _, l := range w.out.Leaves {
-		i := slices.IndexFunc(m.Posts, func(p dig.Post) bool { return p.ID == l.Post })
+		i := slices.IndexFunc(m.Posts, func(p dig.Post) bool { return p.Label == l.Post })
 		p := &m.Posts[i]
 		if p.Wind == nil || p.Wind.Leaf == nil || p.Wind.Leaf.Share <= most {
 			continue

@@ -84,7 +84,7 @@ func (w *planner) hinges(l *GateLeaf, post *dig.Post) {
 // mark is a mark on a post at a height over the leaf's bottom.
 func (w *planner) mark(name string, post *dig.Post, onLeaf length.Length, pin string) HangMark {
 	above := w.out.Bottom + onLeaf - post.Ground
-	return HangMark{Name: name, Post: post.ID, Above: above, FromMark: post.Mark - above, OnLeaf: onLeaf, Pin: pin}
+	return HangMark{Name: name, Post: post.Label, Above: above, FromMark: post.Mark - above, OnLeaf: onLeaf, Pin: pin}
 }
 
 // latch marks where the latch goes: on the other post of a single leaf, or
@@ -119,7 +119,7 @@ func (w *planner) lengths() {
 				continue
 			}
 			w.out.Lengths = append(w.out.Lengths, PostLength{
-				Post: p.ID, Length: stock, Foot: foot, Asked: asked, Enough: foot >= asked-length.Tolerance,
+				Post: p.Label, Length: stock, Foot: foot, Asked: asked, Enough: foot >= asked-length.Tolerance,
 				Taken: p.Stock != nil && length.Same(*p.Stock, stock), Edits: m.KindEdits(job.GatePost, "hole/depth", foot),
 			})
 		}
@@ -143,7 +143,7 @@ func (w *planner) leaves() {
 	for _, h := range w.m.Hang(w.gate, w.bay) {
 		post := w.post(h.Post)
 		l := GateLeaf{
-			Post: post.ID, End: h.Post, Width: h.Width, Thick: w.gate.Thick, Pin: h.Pin, Heel: h.Heel, Reach: h.Reach(), Ahead: h.Ahead, Lift: h.Lift,
+			Post: post.Label, End: h.Post, Width: h.Width, Thick: w.gate.Thick, Pin: h.Pin, Heel: h.Heel, Reach: h.Reach(), Ahead: h.Ahead, Lift: h.Lift,
 			Height: w.bay.TopStart - w.bay.BottomStart, TipHeight: w.bay.TopEnd - w.bay.BottomEnd,
 			Mass: h.Mass, Estimated: h.Estimated, Moment: gate.Moment(h.Mass, h.Width), Sides: []LeafSide{},
 		}
@@ -268,7 +268,7 @@ func (m *Gates) sized(index int, bay *slope.Bay) Gate {
 	post := m.Spec.PostOf(job.GatePost).Width
 	inside := g.Inside()
 	out := Gate{
-		ID: g.ID, Name: g.Name, Path: m.GatePath(index), At: g.At, Opening: inside, First: bay.From, Second: bay.To, Bay: bay.ID,
+		ID: g.ID, Name: g.Name, Path: m.GatePath(index), At: g.At, Opening: inside, First: bay.From, Second: bay.To, Bay: bay.Label,
 		Leaf: bay.TopStart - bay.BottomStart, Kind: job.SwingGate, Use: g.For(), Swing: job.SwingIn, SizedBy: "inside",
 		Clear: g.ClearWay(), Centre: inside + post, Outside: inside + 2*post, Post: post, Bottom: bay.BottomStart,
 		Highest: gate.Across(m.Profile, m.Spec, g), Open: g.OpensTo(), Meets: gate.MeetsPost(m.Spec.PostOf(job.GatePost), g.Hardware, g.Thick),
@@ -314,7 +314,7 @@ func (m *Gates) hand(side job.Swing) float64 {
 
 func (m *Gates) bayOf(g *Gate) int {
 	for i := range m.Bays {
-		if m.Bays[i].ID == g.Bay {
+		if m.Bays[i].Label == g.Bay {
 			return i
 		}
 	}

@@ -142,12 +142,12 @@ func (w swing) strikes(runs []*Gates) *Struck {
 	// Its own run's posts are in the way of a leaf that opens past square.
 	for i := range w.m.Posts {
 		p := &w.m.Posts[i]
-		if p.ID == w.gate.First || p.ID == w.gate.Second || w.Open <= 90 {
+		if p.Label == w.gate.First || p.Label == w.gate.Second || w.Open <= 90 {
 			continue
 		}
 		at := w.m.onMap(p.Station, 0, w.side)
 		if angle, struck := w.Round(at.X.Metres(), at.Y.Metres(), w.m.Spec.PostOf(p.Kind).Width.Metres()/2); struck {
-			hit(p.ID, angle)
+			hit(p.Label, angle)
 		}
 	}
 	return first
@@ -170,7 +170,7 @@ func (w swing) strikesRun(o *Gates, hit func(string, float64)) {
 			continue // the gate's own post, that the run shares
 		}
 		if angle, struck := w.Round(at.X.Metres(), at.Y.Metres(), o.Spec.PostOf(p.Kind).Width.Metres()/2); struck {
-			hit(words.Plain("gates.post-of-run", words.V{"post": p.ID, "run": name}), angle)
+			hit(words.Plain("gates.post-of-run", words.V{"post": p.Label, "run": name}), angle)
 		}
 	}
 	for i := range o.Bays {

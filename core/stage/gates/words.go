@@ -55,8 +55,8 @@ func (w teller) checks() {
 	}
 	diagonal := gate.Diagonal(w.out.Opening, high-low)
 	for i, p := range w.posts {
-		w.out.Checks = append(w.out.Checks, GateCheck{words.Plain("gates.diagonal-from-the-foot", words.V{"post": p.ID}), diagonal,
-			words.Say("gates.face-to-face-up-to", words.V{"post": w.posts[1-i].ID})})
+		w.out.Checks = append(w.out.Checks, GateCheck{words.Plain("gates.diagonal-from-the-foot", words.V{"post": p.Label}), diagonal,
+			words.Say("gates.face-to-face-up-to", words.V{"post": w.posts[1-i].Label})})
 	}
 }
 
@@ -178,15 +178,15 @@ func (w teller) order() {
 			role = words.Plain("gates.guide-post")
 		}
 		if p.Stock != nil {
-			add(words.Say("gates.order-post", words.V{"post": p.ID, "role": role, "width": w.out.Post, "stock": *p.Stock}))
+			add(words.Say("gates.order-post", words.V{"post": p.Label, "role": role, "width": w.out.Post, "stock": *p.Stock}))
 		} else {
-			add(words.Say("gates.at-least-longer-than-any", words.V{"post": p.ID, "role": role, "width": w.out.Post, "needed": p.Needed}))
+			add(words.Say("gates.at-least-longer-than-any", words.V{"post": p.Label, "role": role, "width": w.out.Post, "needed": p.Needed}))
 		}
 		if p.Card >= 0 {
 			if c := w.m.Cards[p.Card]; c.Core > 0 {
-				add(words.Say("gates.a-steel-core-down-to", words.V{"post": p.ID, "core": c.Core}))
+				add(words.Say("gates.a-steel-core-down-to", words.V{"post": p.Label, "core": c.Core}))
 			} else if w.m.Spec.PostOf(p.Kind).Hollow && p.Hung && w.m.Spec.PostOf(p.Kind).Shape == job.SquarePost {
-				add(words.Say("gates.is-hollow-a-steel-core", words.V{"post": p.ID}))
+				add(words.Say("gates.is-hollow-a-steel-core", words.V{"post": p.Label}))
 			}
 		}
 	}
@@ -215,7 +215,7 @@ func (w teller) wait() reason.Text {
 // steps is how the gate is hung, in order.
 func (w teller) steps() {
 	add := func(t reason.Text) { w.out.Steps = append(w.out.Steps, GateStep{t}) }
-	add(words.Say("gates.set-and-with-a-spreader", words.V{"first": w.posts[0].ID, "second": w.posts[1].ID, "opening": w.out.Opening, "length": w.out.Checks[2].Length}))
+	add(words.Say("gates.set-and-with-a-spreader", words.V{"first": w.posts[0].Label, "second": w.posts[1].Label, "opening": w.out.Opening, "length": w.out.Checks[2].Length}))
 	w.out.Steps = append(w.out.Steps, GateStep{w.wait()})
 	if w.gate.Kind == job.SlideGate {
 		add(words.Say("gates.set-track-or-rollers-level", words.V{"past": w.out.RunBack.Past}))
@@ -289,7 +289,7 @@ func (w teller) after() {
 	add(words.Say("gates.nuts-and-screws-of-the"))
 	add(words.Say("gates.does-the-latch-meet-its"))
 	add(words.Say("gates.open-it-all-the-way"))
-	add(words.Say("gates.look-at-the-ground-round", words.V{"first": w.posts[0].ID, "second": w.posts[1].ID}))
+	add(words.Say("gates.look-at-the-ground-round", words.V{"first": w.posts[0].Label, "second": w.posts[1].Label}))
 }
 
 func label(g Gate) string {

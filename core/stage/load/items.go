@@ -96,7 +96,7 @@ func (b *biller) posts(m *Load) {
 			ID:   fmt.Sprintf("post/%s/%.1f-%v-%v-%s/%.0f", words.Key(part.What), float64(p.Width), p.Round, p.Hollow, part.Material, float64(part.Length)),
 			Kind: bill.Post, Stage: finding.Dig, What: named(part.What), Name: part.says(), Unit: bill.Pieces, Length: part.Length,
 			Order: bill.Order{First: first, Second: float64(p.Width), Third: float64(part.Length)},
-		}, 1, p.ID, p.Needed, false)
+		}, 1, p.Label, p.Needed, false)
 	}
 }
 
@@ -131,7 +131,7 @@ func (b *biller) pieces(m *Load) {
 	}
 	for i := range m.Bays {
 		if bay := &m.Bays[i]; bay.Piece > 0 {
-			b.piece(item(part), each, bay.ID, bay.Piece, bay.PieceCut)
+			b.piece(item(part), each, bay.Label, bay.Piece, bay.PieceCut)
 		}
 	}
 }
@@ -149,14 +149,14 @@ func (b *biller) boards(m *Load) {
 	for i := range m.Bays {
 		bay := &m.Bays[i]
 		if bay.Gate == "" {
-			b.piece(gravel, m.Spec.Fence.Boards, bay.ID, bay.Long, false)
+			b.piece(gravel, m.Spec.Fence.Boards, bay.Label, bay.Long, false)
 		}
 		switch {
 		case bay.Infill == nil:
 		case bay.Infill.Kind == job.GravelBoards:
-			b.piece(gravel, bay.Infill.Boards, bay.ID, bay.Long, false)
+			b.piece(gravel, bay.Infill.Boards, bay.Label, bay.Long, false)
 		default:
-			b.piece(sloped, bay.Infill.Boards, bay.ID, bay.Long, true)
+			b.piece(sloped, bay.Infill.Boards, bay.Label, bay.Long, true)
 		}
 	}
 }

@@ -55,7 +55,7 @@ func (m check) lines(cord stringline.Cord, kind materials.String) {
 	if out.Drift > driftAllowed {
 		m.Find(finding.Finding{Rule: codeDrift, Stage: finding.Strings, Severity: finding.Check,
 			Says: words.Say("setout.drift", words.V{"name": m.Name(), "drift": out.Drift, "sightFrom": *out.SightFrom})}, func(a *stage.Advising) []finding.Remedy {
-			return []finding.Remedy{{Says: words.Say("setout.set-by-sight", words.V{"name": m.Name()}), Edits: []job.Edit{m.Set("/string/school", job.BySight)}}}
+			return []finding.Remedy{{Says: words.Say("setout.set-by-sight", words.V{"name": m.Name()}), Edits: []job.Edit{m.Set("/string/position", job.BySight)}}}
 		})
 	}
 	m.touching(cord)

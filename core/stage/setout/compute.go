@@ -61,7 +61,7 @@ func (m *Marking) setOut() {
 				from, along = out.Pins[n-1].At, out.Pins[n-1].Slope
 			}
 			if p.Slope-along <= walk.TapeReach+length.Tolerance {
-				k := Mark{Post: p.ID, Level: p.Station, Slope: p.Slope, Pin: len(out.Pins), Past: p.Station - from, PastSlope: p.Slope - along,
+				k := Mark{Post: p.Label, Level: p.Station, Slope: p.Slope, Pin: len(out.Pins), Past: p.Station - from, PastSlope: p.Slope - along,
 					Back: m.Ground.Length - p.Station, BackSlope: whole - p.Slope}
 				if i > 0 {
 					k.Bay, k.Clear = m.Bays[i-1].CentreToCentre, m.Bays[i-1].Clear
@@ -79,7 +79,7 @@ func (m *Marking) setOut() {
 // where no post is within reach, at its end.
 func (m *Marking) nextPin(i int, from, along length.Length) Pin {
 	if before := m.Posts[i-1]; before.Slope > along+length.Tolerance {
-		return Pin{At: before.Station, Slope: before.Slope, Post: before.ID}
+		return Pin{At: before.Station, Slope: before.Slope, Post: before.Label}
 	}
 	// Level distance at which the ground has run one tape's length.
 	lo, hi := from, m.Posts[i].Station
@@ -114,7 +114,7 @@ func (m *Marking) sticks() []Stick {
 			continue
 		}
 		seen[key] = len(out)
-		out = append(out, Stick{Length: long, Bays: 1, First: bay.ID})
+		out = append(out, Stick{Length: long, Bays: 1, First: bay.Label})
 	}
 	for i := 1; i < len(out); i++ { // few, and equal counts keep their order
 		for j := i; j > 0 && out[j].Bays > out[j-1].Bays; j-- {
@@ -144,7 +144,7 @@ func (m *Marking) lineUp() {
 		Position: s.Position, Face: s.Face, Ends: s.Ends, Kind: kind.Name, Pull: s.Pull, Beyond: s.Beyond, Mark: s.Mark,
 		Span: run + 2*s.Beyond, LowStart: m.Profile.Height(0) + s.Low, LowEnd: m.Profile.Height(run) + s.Low,
 		HighStart: m.Top.Tops[0] - s.Mark, HighEnd: m.Top.Tops[n-1] - s.Mark, Props: s.Props, SagAllowed: sagAllowed, DriftAllowed: driftAllowed,
-		Order: []string{}, Target: last.ID,
+		Order: []string{}, Target: last.Label,
 	}
 	out.ToFace, out.ToCentre = stringline.Constant(s, m.Spec.Post)
 	out.Sag, out.SagPropped = cord.MidSag(run), cord.MidSag(run/length.Length(s.Props+1))
@@ -166,7 +166,7 @@ func (m *Marking) lineUp() {
 		part := p.Station / run
 		high := out.HighStart + (out.HighEnd-out.HighStart)*part - hung(p.Station)
 		out.Posts = append(out.Posts, StringPost{
-			Post: p.ID, Low: m.low(out, cord, p.Station) - p.Ground, Sag: hung(p.Station),
+			Post: p.Label, Low: m.low(out, cord, p.Station) - p.Ground, Sag: hung(p.Station),
 			Drift: cord.Drift(wind, out.Span, p.Station+s.Beyond), High: high - p.Ground, Mark: m.Top.Tops[i] - s.Mark - high,
 		})
 	}
@@ -187,11 +187,11 @@ func (m *Marking) low(s *RunString, cord stringline.Cord, at length.Length) leng
 // the far target before it.
 func (m *Marking) order() []string {
 	n := len(m.Posts)
-	out := []string{m.Posts[0].ID, m.Posts[n-1].ID}
+	out := []string{m.Posts[0].Label, m.Posts[n-1].Label}
 	for _, gates := range []bool{true, false} {
 		for i := 1; i < n-1; i++ {
 			if (m.Posts[i].Kind == job.GatePost) == gates {
-				out = append(out, m.Posts[i].ID)
+				out = append(out, m.Posts[i].Label)
 			}
 		}
 	}
@@ -254,9 +254,9 @@ func (m *Marking) topLine() {
 	}
 	// A round height, so that it is set once and kept in mind.
 	t.Laser = m.Job.Units.Round(max(ground+laserLeast, min(ground+laserMost, lowest-underTop)))
-	t.High = posts[high].ID
+	t.High = posts[high].Label
 	for i := range posts {
-		t.Posts = append(t.Posts, TopPost{Post: posts[i].ID, Laser: posts[i].Top - t.Laser, Drop: posts[high].Top - posts[i].Top})
+		t.Posts = append(t.Posts, TopPost{Post: posts[i].Label, Laser: posts[i].Top - t.Laser, Drop: posts[high].Top - posts[i].Top})
 	}
 	for a := 0; a < len(posts)-1; {
 		b := a + 1
@@ -291,7 +291,7 @@ func (t *TopLine) pull(m *Marking, cord stringline.Cord, a, b int) {
 	if b > a+1 {
 		props = max(cord.Props(level, sagAllowed), (b-a-1)/propEvery)
 	}
-	piece := TopPiece{From: from.ID, To: to.ID, Rise: last - first, Sag: cord.MidSag(level), Props: []Prop{},
+	piece := TopPiece{From: from.Label, To: to.Label, Rise: last - first, Sag: cord.MidSag(level), Props: []Prop{},
 		Length: length.Length(math.Hypot(float64(level), float64(last-first)))}
 	for k := range props {
 		at := from.Station + level*length.Length(k+1)/length.Length(props+1)
@@ -320,7 +320,7 @@ func (m *Marking) topLimit() *TopLimit {
 			continue
 		}
 		if spare := longest - p.Needed; out == nil || spare < out.Spare-length.Tolerance {
-			out = &TopLimit{p.ID, spare, longest}
+			out = &TopLimit{p.Label, spare, longest}
 		}
 	}
 	return out

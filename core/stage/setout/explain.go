@@ -57,7 +57,7 @@ func (m explaining) whyConstant() reason.Why {
 		Sentence: words.Say("setout.hold-from-the-string-to", words.V{"toFace": out.ToFace, "face": s.Face, "toCentre": out.ToCentre}),
 		Steps: []reason.Step{
 			{Rule: words.Plain("setout.school"), Governs: true, Source: stage.Practice, Says: reason.Say(positionCosts[s.Position]),
-				Settings: []reason.Setting{m.Choice("/string/school", words.Plain("setout.school"), string(s.Position), string(m.Usual.String.Position), "face", "off", "stand-off", "sight"),
+				Settings: []reason.Setting{m.Choice("/string/position", words.Plain("setout.school"), string(s.Position), string(m.Usual.String.Position), "face", "off", "stand-off", "sight"),
 					m.ByHand("/string/off", words.Plain("setout.string-off-the-faces"), s.Off)}},
 			{Rule: words.Plain("setout.half-a-post"), Source: stage.Geometry, Says: words.Say("setout.2-from-face-to-centre", words.V{"width": m.Spec.Post.Width, "half": m.Spec.Post.Width / 2})},
 		}}

@@ -48,7 +48,7 @@ type Stick struct {
 
 // RunString is how a run's posts are brought into line and to height.
 type RunString struct {
-	Position job.StringPosition `json:"school" jsonschema:"required,enum=face,enum=off,enum=stand-off,enum=sight"`
+	Position job.StringPosition `json:"position" jsonschema:"required,enum=face,enum=off,enum=stand-off,enum=sight"`
 	Face     job.Side           `json:"face" jsonschema:"required,enum=left,enum=right"`
 	Ends     job.Ends           `json:"ends" jsonschema:"required,enum=boards,enum=stakes"`
 	Kind     string             `json:"kind" jsonschema:"required" jsonschema_description:"Name of the string."`

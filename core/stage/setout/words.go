@@ -55,7 +55,7 @@ func (m *Marking) TopSteps(t *TopLine) []reason.Text {
 	switch t.By {
 	case job.ByLaser:
 		out = append(out,
-			words.Say("setout.set-the-laser-where-it", words.V{"laser": t.Laser, "above": t.Laser - first.Ground, "first": first.ID}),
+			words.Say("setout.set-the-laser-where-it", words.V{"laser": t.Laser, "above": t.Laser - first.Ground, "first": first.Label}),
 			words.Say("setout.mark-every-post-at-the"),
 			words.Say("setout.check-the-last-post-against"))
 		if over := m.overTops(t.Laser); len(over) > 0 {
@@ -73,7 +73,7 @@ func (m *Marking) TopSteps(t *TopLine) []reason.Text {
 			words.Say("setout.look-along-again-from-the"))
 	default:
 		out = append(out, words.Say("setout.set-first-to-their-heights", words.V{"tied": m.tied()}))
-		out = append(out, words.Say("setout.drive-a-dead-man-post", words.V{"beyond": m.Spec.String.Beyond, "first": first.ID, "last": last.ID}))
+		out = append(out, words.Say("setout.drive-a-dead-man-post", words.V{"beyond": m.Spec.String.Beyond, "first": first.Label, "last": last.Label}))
 		if k := t.longest(); k >= 0 {
 			p := t.Pieces[k]
 			if len(p.Props) > 0 {
@@ -103,7 +103,7 @@ func (m *Marking) overTops(plane length.Length) []string {
 	var out []string
 	for i := range m.Posts {
 		if m.Posts[i].Top < plane {
-			out = append(out, m.Posts[i].ID)
+			out = append(out, m.Posts[i].Label)
 		}
 	}
 	return out
@@ -111,11 +111,11 @@ func (m *Marking) overTops(plane length.Length) []string {
 
 // tied names the posts that are set first.
 func (m *Marking) tied() string {
-	first := []string{m.Posts[0].ID}
+	first := []string{m.Posts[0].Label}
 	n := len(m.Posts)
 	for i := 1; i < n; i++ {
 		if i == n-1 || m.tiedAt(i) {
-			first = append(first, m.Posts[i].ID)
+			first = append(first, m.Posts[i].Label)
 		}
 	}
 	if len(first) > stage.MostNamed {

@@ -68,14 +68,15 @@ func (t *corridorTrials) letGo(a *stage.Advising) {
 	if g.StartGap != nil || g.EndGap != nil {
 		t.try(a, words.Say("slope.let-the-strings-ends-go"), m.Set("/grade/startGap", nil), m.Set("/grade/endGap", nil))
 	}
-	if !slices.ContainsFunc(m.Spec.FixedPosts, func(f job.FixedPost) bool { return f.Gap != nil }) {
-		return
+	var free []job.Edit
+	for _, f := range m.Spec.FixedPosts {
+		if f.Gap != nil {
+			free = append(free, m.Set(job.At("/fixedPosts", f.ID, "gap"), nil))
+		}
 	}
-	free := slices.Clone(m.Spec.FixedPosts)
-	for i := range free {
-		free[i].Gap = nil
+	if len(free) > 0 {
+		t.try(a, words.Say("slope.let-the-heights-of-the"), free...)
 	}
-	t.try(a, words.Say("slope.let-the-heights-of-the"), m.Set("/fixedPosts", free))
 }
 
 // otherLooks tries the whole run in another look, and then only the bays
@@ -99,13 +100,13 @@ func (t *corridorTrials) otherLooks(a *stage.Advising, bay int) {
 			continue
 		}
 		parts := m.withPart(first, last, look)
-		t.try(a, onlyBays(look, first, last), m.Set("/grade/parts", parts))
+		t.try(a, m.onlyBays(look, first, last), m.Set("/grade/parts", parts))
 	}
 }
 
 // onlyBays says that a stretch of bays takes a look of its own.
-func onlyBays(look job.Look, first, last int) reason.Text {
-	return words.Say("slope.only-bays", words.V{"look": string(look), "first": stage.BayID(first), "last": stage.BayID(last), "more": last - first})
+func (m *Slope) onlyBays(look job.Look, first, last int) reason.Text {
+	return words.Say("slope.only-bays", words.V{"look": string(look), "first": m.BayLabel(first), "last": m.BayLabel(last), "more": last - first})
 }
 
 // badAround is the stretch of bays with earth to move around a bay.

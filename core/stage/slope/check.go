@@ -85,7 +85,7 @@ func (m *check) corridor() {
 	if bays == 0 {
 		return
 	}
-	says := words.Say("slope.of-cannot-keep-the-gap", words.V{"bays": bays, "count": len(m.Top.Bays), "gapLeast": m.Spec.Fence.GapLeast, "gapMost": m.Spec.Fence.GapMost, "bay": stage.BayID(worst)})
+	says := words.Say("slope.of-cannot-keep-the-gap", words.V{"bays": bays, "count": len(m.Top.Bays), "gapLeast": m.Spec.Fence.GapLeast, "gapMost": m.Spec.Fence.GapMost, "bay": m.BayLabel(worst)})
 	b := m.Top.Bays[worst]
 	if b.Cut != nil {
 		says = append(says, words.Say("slope.cut-at", words.V{"depth": b.Cut.Depth, "at": b.Cut.At})...)
@@ -105,7 +105,7 @@ func (m *check) corridor() {
 	default:
 		says = append(says, words.Say("slope.in-all-of-soil-to-2", words.V{"fill": t.Fill})...)
 	}
-	m.Find(finding.Finding{Rule: codeCorridor, Stage: finding.Grade, Severity: finding.Check, Place: finding.Place{Bay: stage.BayID(worst)},
+	m.Find(finding.Finding{Rule: codeCorridor, Stage: finding.Grade, Severity: finding.Check, Place: finding.Place{Bay: m.BayLabel(worst)},
 		Says: says}, func(a *stage.Advising) []finding.Remedy { return m.corridorRemedies(a, worst, depth) })
 }
 
@@ -133,11 +133,11 @@ func (m *check) rack() {
 	if worst < 0 {
 		return
 	}
-	f := finding.Finding{Rule: codeRack, Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Bay: stage.BayID(worst)},
-		Says: words.Say("slope.rack", words.V{"bays": bays, "limit": limit, "bay": stage.BayID(worst), "lean": lean})}
+	f := finding.Finding{Rule: codeRack, Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Bay: m.BayLabel(worst)},
+		Says: words.Say("slope.rack", words.V{"bays": bays, "limit": limit, "bay": m.BayLabel(worst), "lean": lean})}
 	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
 		if last-first+1 < len(m.Top.Bays) {
-			out = append(out, finding.Remedy{Says: onlyBays(job.Stepped, first, last), Edits: []job.Edit{m.Set("/grade/parts", m.withPart(first, last, job.Stepped))}})
+			out = append(out, finding.Remedy{Says: m.onlyBays(job.Stepped, first, last), Edits: []job.Edit{m.Set("/grade/parts", m.withPart(first, last, job.Stepped))}})
 		}
 		step := []job.Edit{m.Set("/grade/look", job.Stepped)}
 		if len(m.Spec.Grade.Parts) > 0 {
@@ -184,8 +184,8 @@ func (m *check) steps() {
 	}
 	p := m.Posts[worst]
 	mark := m.Job.Units.SmallestMark
-	f := finding.Finding{Rule: codeStep, Stage: finding.Grade, Severity: finding.Check, Place: finding.Place{Post: p.ID},
-		Says: words.Say("slope.step", words.V{"most": *most, "count": count, "post": p.ID, "step": p.Step.Abs()})}
+	f := finding.Finding{Rule: codeStep, Stage: finding.Grade, Severity: finding.Check, Place: finding.Place{Post: p.Label},
+		Says: words.Say("slope.step", words.V{"most": *most, "count": count, "post": p.Label, "step": p.Step.Abs()})}
 	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
 		if m.stepping() != job.Gradual {
 			out = append(out, finding.Remedy{Says: words.Say("slope.let-the-drops-grow-gradually"), Edits: []job.Edit{m.Set("/grade/steps", job.Gradual)}})
@@ -218,8 +218,8 @@ func (m *check) marks() {
 	p := m.Posts[worst]
 	least := min(p.AboveBefore, p.AboveAfter)
 	gap := m.Job.Units.Round(m.Spec.Fence.GapLeast + *mark - least + m.Job.Units.SmallestMark)
-	f := finding.Finding{Rule: codeGradeMark, Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
-		Says: words.Say("slope.grade-mark", words.V{"mark": *mark, "count": count, "post": p.ID, "least": least})}
+	f := finding.Finding{Rule: codeGradeMark, Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Post: p.Label},
+		Says: words.Say("slope.grade-mark", words.V{"mark": *mark, "count": count, "post": p.Label, "least": least})}
 	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
 		if gap <= 1000 && gap <= m.Spec.Fence.GapMost {
 			out = []finding.Remedy{{Says: words.Say("slope.a-least-gap-of", words.V{"gap": gap}), Edits: []job.Edit{m.Set("/fence/gapLeast", gap)}}}
@@ -248,8 +248,8 @@ func (m *check) lowRails() {
 	p := m.Posts[worst]
 	up := half - low
 	gap := m.Job.Units.Round(m.Spec.Fence.GapLeast + up + m.Job.Units.SmallestMark)
-	f := finding.Finding{Rule: codeRailInGround, Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Post: p.ID},
-		Says: words.Say("slope.rail-in-ground", words.V{"post": p.ID, "up": up})}
+	f := finding.Finding{Rule: codeRailInGround, Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Post: p.Label},
+		Says: words.Say("slope.rail-in-ground", words.V{"post": p.Label, "up": up})}
 	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
 		if gap <= m.Spec.Fence.GapMost {
 			out = []finding.Remedy{{Says: words.Say("slope.a-least-gap-of", words.V{"gap": gap}), Edits: []job.Edit{m.Set("/fence/gapLeast", gap)}}}
@@ -289,8 +289,8 @@ func (m *check) misfits() {
 		return
 	}
 	b := &m.Bays[worst]
-	m.Find(finding.Finding{Rule: codeLeanMisfit, Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Bay: b.ID},
-		Says: words.Say("slope.lean-misfit", words.V{"post": b.ID, "over": over})})
+	m.Find(finding.Finding{Rule: codeLeanMisfit, Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Bay: b.Label},
+		Says: words.Say("slope.lean-misfit", words.V{"post": b.Label, "over": over})})
 }
 
 // smallGap is the most gap up to which a system's own is meant strictly: at a
@@ -322,7 +322,7 @@ func (m *check) nearBays() {
 		if over := most - m.Spec.Spacing.Most; over <= 0 || over > nearBay+length.Tolerance || most > 10000 {
 			continue
 		}
-		m.Nearly(finding.Finding{Rule: codeNearBay, Stage: finding.Space, Place: finding.Place{Bay: m.Bays[m.FirstBay(i)].ID},
+		m.Nearly(finding.Finding{Rule: codeNearBay, Stage: finding.Space, Place: finding.Place{Bay: m.Bays[m.FirstBay(i)].Label},
 			Says: words.Say("slope.near-bay", words.V{"from": s.From, "to": s.To, "bays": s.Bays - 1, "over": most - m.Spec.Spacing.Most, "most": m.Spec.Spacing.Most})},
 			func(now, then *stage.Outcome) bool { return then.Posts < now.Posts },
 			stage.Change{Says: words.Say("slope.bays-of-up-to", words.V{"most": most}), Edits: []job.Edit{m.Set("/spacing/most", most)}})
@@ -355,7 +355,7 @@ func (m *check) nearPanels() {
 		if by < 0 {
 			word = "less"
 		}
-		m.Nearly(finding.Finding{Rule: codeNearPanel, Stage: finding.Space, Place: finding.Place{Bay: m.Bays[m.FirstBay(i)].ID},
+		m.Nearly(finding.Finding{Rule: codeNearPanel, Stage: finding.Space, Place: finding.Place{Bay: m.Bays[m.FirstBay(i)].Label},
 			Says: words.Say("slope.near-panel", words.V{"from": s.From, "to": s.To, "by": by.Abs(), "word": word})},
 			func(now, then *stage.Outcome) bool { return then.CutPieces < now.CutPieces },
 			stage.Change{Says: words.Say("slope.play-of-at-each-joint", words.V{"play": play}), Edits: []job.Edit{m.Set("/spacing/play", round)}})

@@ -280,14 +280,14 @@ func (m *Slope) breakRails() {
 		joints := spacing.Stagger(bays, s.Piece, rows)
 		for _, w := range joints.Weak {
 			if rows > 1 {
-				m.Weak = append(m.Weak, m.Posts[first+w].ID)
+				m.Weak = append(m.Weak, m.Posts[first+w].Label)
 			}
 		}
 		for r, rail := range joints.Rails {
 			for k := 1; k < len(rail.Joints); k++ {
 				a, z := first+rail.Joints[k-1], first+rail.Joints[k]
 				from, to, long := m.Posts[a], m.Posts[z], m.long(a, z)
-				m.RailRows[r].Pieces = append(m.RailRows[r].Pieces, Piece{From: from.ID, To: to.ID, Length: long,
+				m.RailRows[r].Pieces = append(m.RailRows[r].Pieces, Piece{From: from.Label, To: to.Label, Length: long,
 					Cut: long < s.Piece-max(length.Tolerance, m.Job.Units.SmallestMark/2)})
 			}
 		}

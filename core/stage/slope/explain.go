@@ -15,11 +15,11 @@ type explaining struct{ *Slope }
 func (m *Slope) Explain(f stage.Figure) (reason.Why, bool) {
 	switch {
 	case f.Of == "post" && f.What == "top":
-		if i := stage.PlaceOf(len(m.Posts), f.ID, func(i int) string { return m.Posts[i].ID }); i >= 0 {
+		if i := m.PostAt(f.ID); i >= 0 {
 			return explaining{m}.whyTop(&m.Posts[i], m.courseLook(min(i, len(m.Layout.Bays)-1))), true
 		}
 	case f.Of == "bay" && (f.What == "gap" || f.What == "lean"):
-		i := stage.PlaceOf(len(m.Bays), f.ID, func(i int) string { return m.Bays[i].ID })
+		i := m.BayAt(f.ID)
 		switch {
 		case i < 0:
 		case f.What == "lean":

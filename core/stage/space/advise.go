@@ -29,7 +29,7 @@ func (m *Spacing) Ideas(a *stage.Advising) []Idea {
 	var out []Idea
 	sp := m.Spec.Spacing
 	odd := func(o job.Remainder, name, says string) {
-		out = append(out, Idea{string(o), name, says, []job.Edit{m.Set("/spacing/odd", o)}})
+		out = append(out, Idea{string(o), name, says, []job.Edit{m.Set("/spacing/remainder", o)}})
 	}
 	if _, ok := sp.ByPiece(); ok {
 		if len(m.Spec.Gates) > 0 {
@@ -46,7 +46,7 @@ func (m *Spacing) Ideas(a *stage.Advising) []Idea {
 			out = append(out, Idea{"fewest", words.Plain("space.fewest-posts"), words.Plain("space.bays-as-long-as-the"), []job.Edit{m.Set("/spacing/most", most)}})
 		}
 		most := sp.Most
-		out = append(out, Idea{"full", words.Plain("space.full-bays-one-short"), words.Plain("space.every-bay-as-long-as"), []job.Edit{m.Set("/spacing/way", job.FixedModule), m.Set("/spacing/piece", most), m.Set("/spacing/odd", job.RemainderAway)}})
+		out = append(out, Idea{"full", words.Plain("space.full-bays-one-short"), words.Plain("space.every-bay-as-long-as"), []job.Edit{m.Set("/spacing/way", job.FixedModule), m.Set("/spacing/piece", most), m.Set("/spacing/remainder", job.RemainderAway)}})
 	}
 	return append(out, advising{m}.soilIdeas(a)...)
 }
@@ -213,7 +213,7 @@ func (m advising) newGate(a *stage.Advising, id, name string, says reason.Text, 
 		if full.Hardware != usual.Hardware {
 			entry["hardware"] = full.Hardware
 		}
-		out.Edits = []job.Edit{m.Set("/gates/-", entry)}
+		out.Edits = []job.Edit{m.Set(job.At("/gates", full.ID), entry)}
 	}
 	return out
 }
@@ -225,13 +225,13 @@ func (m advising) changedBay(b *Bay) (reason.Text, bool) {
 	off := m.Misfit()
 	switch long := b.Piece - s.Piece; {
 	case b.Piece == 0 || b.Trims > 0:
-		return words.Say("space.is-now-nothing-to-do", words.V{"post": b.ID, "centreToCentre": b.CentreToCentre}), false
+		return words.Say("space.is-now-nothing-to-do", words.V{"post": b.Label, "centreToCentre": b.CentreToCentre}), false
 	case long > off:
-		return words.Say("space.is-now-pack-it-out", words.V{"post": b.ID, "centreToCentre": b.CentreToCentre, "long": long}), true
+		return words.Say("space.is-now-pack-it-out", words.V{"post": b.Label, "centreToCentre": b.CentreToCentre, "long": long}), true
 	case b.PieceCut:
-		return words.Say("space.is-now-cut-its-piece", words.V{"post": b.ID, "centreToCentre": b.CentreToCentre, "piece": b.Piece}), true
+		return words.Say("space.is-now-cut-its-piece", words.V{"post": b.Label, "centreToCentre": b.CentreToCentre, "piece": b.Piece}), true
 	}
-	return words.Say("space.is-now-the-play-takes", words.V{"post": b.ID, "centreToCentre": b.CentreToCentre}), false
+	return words.Say("space.is-now-the-play-takes", words.V{"post": b.Label, "centreToCentre": b.CentreToCentre}), false
 }
 
 // otherBays are ways out by other bays: longer, shorter, or all equal.
@@ -240,7 +240,7 @@ func (m advising) otherBays(a *stage.Advising, over length.Length) []finding.Rem
 	sp := m.Spec.Spacing
 	regular := sp.Regular(m.Spec.Post.Width, m.Spec.Post.Width)
 	if _, ok := sp.ByPiece(); ok {
-		out = append(out, a.Offer(words.Say("space.equal-bays-every-piece-cut"), stage.Frees, m.Set("/spacing/odd", job.RemainderInAll))...)
+		out = append(out, a.Offer(words.Say("space.equal-bays-every-piece-cut"), stage.Frees, m.Set("/spacing/remainder", job.RemainderInAll))...)
 	} else if over > 0 && sp.Most+over <= 10000 {
 		most := sp.Most + over
 		out = append(out, a.Offer(words.Say("space.let-a-bay-be-as", words.V{"most": most}), stage.Frees, m.Set("/spacing/most", most))...)
@@ -257,7 +257,7 @@ func (m *Spacing) Repour(a *stage.Advising, of []int) []finding.Remedy {
 	var edits []job.Edit
 	for _, i := range of {
 		if IsFooting(m.Spec.KeepOuts[i]) {
-			edits = append(edits, job.Set(fmt.Sprintf("%s/keepOuts/%d/repour", m.Path, i), true))
+			edits = append(edits, job.Set(job.At(m.Path, "keepOuts", m.Spec.KeepOuts[i].ID, "repour"), true))
 		}
 	}
 	if len(edits) == 0 {

@@ -1,7 +1,6 @@
 package space
 
 import (
-	"fmt"
 	"maps"
 	"slices"
 
@@ -77,7 +76,7 @@ func (m *check) landed() {
 		}
 		p := &m.Posts[i]
 		severity := finding.Note
-		says := words.Say("space.landed-of-its-mark", words.V{"post": p.ID, "shift": at.Shift.Abs(), "heading": stage.Heading(at.Shift)})
+		says := words.Say("space.landed-of-its-mark", words.V{"post": p.Label, "shift": at.Shift.Abs(), "heading": stage.Heading(at.Shift)})
 		for b := i - 1; b <= i; b++ {
 			todo, work := advising{m.Spacing}.changedBay(&m.Bays[b])
 			says = append(append(says, words.Say("space.blank")...), todo...)
@@ -85,8 +84,8 @@ func (m *check) landed() {
 				severity = finding.Check
 			}
 		}
-		m.Find(finding.Finding{Rule: codeLanded, Stage: finding.Space, Severity: severity, Place: finding.Place{Post: p.ID}, Says: says}, func(a *stage.Advising) []finding.Remedy {
-			return a.Offer(words.Say("space.space-the-rest-again-from"), stage.Anyway, m.Set(fmt.Sprintf("/fixedPosts/%d/respace", at.Held), true))
+		m.Find(finding.Finding{Rule: codeLanded, Stage: finding.Space, Severity: severity, Place: finding.Place{Post: p.Label}, Says: says}, func(a *stage.Advising) []finding.Remedy {
+			return a.Offer(words.Say("space.space-the-rest-again-from"), stage.Anyway, m.Set(job.At("/fixedPosts", held.ID, "respace"), true))
 		})
 	}
 }
@@ -101,7 +100,7 @@ func (m *check) faces() {
 		Says: words.Say("space.which-face", words.V{"name": m.Name(), "wide": wide})}
 	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
 		for _, side := range []job.Side{job.Left, job.Right} {
-			out = append(out, a.Offer(words.Say("space.on-the-walking-from", words.V{"side": string(side), "post": m.Posts[0].ID}), stage.Anyway, m.Set("/spacing/face", side))...)
+			out = append(out, a.Offer(words.Say("space.on-the-walking-from", words.V{"side": string(side), "post": m.Posts[0].Label}), stage.Anyway, m.Set("/spacing/face", side))...)
 		}
 		return out
 	})
@@ -154,7 +153,7 @@ func (m *check) blocked(segment int) {
 		says = append(says, words.Say("space.bays-between-and-cannot-be", words.V{"shortest": min(m.Spec.Spacing.Shortest(regular), regular), "regular": regular})...)
 	}
 	says = append(says, words.Say("space.it-is-planned-as-if")...)
-	f := finding.Finding{Rule: codeBlocked, Stage: finding.Space, Severity: finding.Cannot, Place: finding.Place{Bay: stage.BayID(m.FirstBay(segment))}, Says: says}
+	f := finding.Finding{Rule: codeBlocked, Stage: finding.Space, Severity: finding.Cannot, Place: finding.Place{Bay: m.BayLabel(m.FirstBay(segment))}, Says: says}
 	m.Find(f, func(a *stage.Advising) (out []finding.Remedy) {
 		if footings {
 			out = append(out, m.Repour(a, b.Of)...)
@@ -180,8 +179,8 @@ func (m *check) sliver(segment int) {
 			shortest, at = m.Bays[i].CentreToCentre, i
 		}
 	}
-	m.Find(finding.Finding{Rule: codeSliver, Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Bay: stage.BayID(at)},
-		Says: words.Say("space.sliver", words.V{"bay": stage.BayID(at), "width": shortest, "least": m.Spec.Spacing.Shortest(s.Regular), "stretch": s.To - s.From})}, func(a *stage.Advising) []finding.Remedy { return advising{m.Spacing}.otherBays(a, 0) })
+	m.Find(finding.Finding{Rule: codeSliver, Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Bay: m.BayLabel(at)},
+		Says: words.Say("space.sliver", words.V{"bay": m.BayLabel(at), "width": shortest, "least": m.Spec.Spacing.Shortest(s.Regular), "stretch": s.To - s.From})}, func(a *stage.Advising) []finding.Remedy { return advising{m.Spacing}.otherBays(a, 0) })
 }
 
 // shifted tells which posts stand off their regular place, and why.
@@ -206,7 +205,7 @@ func (m *check) shifted(segment int) {
 	of, several := "", false
 	most := length.Length(0)
 	for _, i := range slices.Sorted(maps.Keys(moved)) {
-		posts, most = append(posts, stage.PostID(i)), max(most, m.Layout.Posts[i].Shift.Abs())
+		posts, most = append(posts, m.PostLabel(i)), max(most, m.Layout.Posts[i].Shift.Abs())
 		several = several || of != "" && of != moved[i]
 		of = moved[i]
 	}
@@ -233,7 +232,7 @@ func (m *check) cutPieces() {
 	worst := -1
 	for i := range m.Bays {
 		if b := &m.Bays[i]; b.PieceCut {
-			cut = append(cut, b.ID)
+			cut = append(cut, b.Label)
 			if worst < 0 || b.Piece < m.Bays[worst].Piece {
 				worst = i
 			}
@@ -243,7 +242,7 @@ func (m *check) cutPieces() {
 		return
 	}
 	b := m.Bays[worst]
-	f := finding.Finding{Rule: codeCutPiece, Stage: finding.Space, Severity: finding.Note, Place: finding.Place{Bay: b.ID},
+	f := finding.Finding{Rule: codeCutPiece, Stage: finding.Space, Severity: finding.Note, Place: finding.Place{Bay: b.Label},
 		Says: words.Say("space.cut-piece", words.V{"posts": stage.Names(cut), "count": len(cut), "what": what, "piece": b.Piece})}
 	odd := m.Spec.Spacing.Remainder
 	if odd == "" {
@@ -257,7 +256,7 @@ func (m *check) cutPieces() {
 				if o == job.RemainderShared { // a sliver of a remainder cannot be shared
 					does = func(now, then *stage.Outcome) bool { return better(now, then) && then.Odd != now.Odd }
 				}
-				out = append(out, a.Offer(reason.Say(oddNames[o]), does, m.Set("/spacing/odd", o))...)
+				out = append(out, a.Offer(reason.Say(oddNames[o]), does, m.Set("/spacing/remainder", o))...)
 			}
 		}
 		out = append(out, advising{m.Spacing}.gateForPiece(a, worst)...)

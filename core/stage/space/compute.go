@@ -1,7 +1,6 @@
 package space
 
 import (
-	"fmt"
 	"math"
 	"reflect"
 	"slices"
@@ -18,6 +17,8 @@ import (
 type Spacing struct {
 	*stage.Run
 	Layout  spacing.Layout
+	ids     []string // of the posts, once they are listed
+	labels  []string
 	ends    [2]job.PostKind // what its first and last post are, by the run alone
 	endHung bool            // a leaf of the run after it hangs on its last post
 
@@ -76,6 +77,7 @@ func (m *Spacing) List() {
 		}
 		m.Segments = append(m.Segments, out)
 	}
+	m.names()
 	m.Posts = make([]Post, len(m.Layout.Posts))
 	for i, at := range m.Layout.Posts {
 		m.Posts[i] = m.post(i, at)
@@ -84,7 +86,7 @@ func (m *Spacing) List() {
 	for i, b := range m.Layout.Bays {
 		from, to := &m.Posts[b.First], &m.Posts[b.First+1]
 		m.Bays[i] = Bay{
-			ID: stage.BayID(i), Gate: m.GateID(b.Gate), From: from.ID, To: to.ID,
+			ID: "b" + to.ID, Label: m.BayLabel(i), Gate: m.GateID(b.Gate), From: from.Label, To: to.Label,
 			CentreToCentre: to.Station - from.Station,
 			Clear:          to.Station - from.Station - (m.Spec.PostOf(from.Kind).Width+m.Spec.PostOf(to.Kind).Width)/2,
 			Odd:            b.Odd, Piece: b.Piece, PieceCut: b.Cut, Trims: b.Trims, Lead: b.Lead, Trail: b.Trail,
@@ -101,7 +103,7 @@ func (m *Spacing) List() {
 func (m *Spacing) post(i int, at spacing.Post) Post {
 	own := m.Spec.PostOf(at.Kind)
 	p := Post{
-		ID: stage.PostID(i), Kind: at.Kind, Gate: m.GateID(at.Gate), Station: at.Station, Slope: m.Profile.Along(at.Station), Ground: m.Profile.Height(at.Station), Shift: at.Shift,
+		ID: m.ids[i], Label: m.PostLabel(i), Kind: at.Kind, Gate: m.GateID(at.Gate), Station: at.Station, Slope: m.Profile.Along(at.Station), Ground: m.Profile.Height(at.Station), Shift: at.Shift,
 		Width: own.Width, Round: own.Shape == job.RoundPost, Hollow: own.Hollow,
 	}
 	if at.Held != spacing.Nothing {
@@ -120,8 +122,8 @@ func (m *Spacing) post(i int, at spacing.Post) Post {
 // obstacles names what is in the way.
 func (m *Spacing) obstacles() {
 	m.InTheWay = make([]InTheWay, 0, len(m.Spec.KeepOuts))
-	for i, k := range m.Spec.KeepOuts {
-		o := InTheWay{ID: k.ID, Kind: k.Kind, Name: k.Name, Path: fmt.Sprintf("%s/keepOuts/%d", m.Path, i),
+	for _, k := range m.Spec.KeepOuts {
+		o := InTheWay{ID: k.ID, Kind: k.Kind, Name: k.Name, Path: job.At(m.Path, "keepOuts", k.ID),
 			From: k.From(), To: k.To(), HandFrom: k.From() - k.Hand, HandTo: k.To() + k.Hand, Depth: k.Depth, Stays: k.Stays, Repour: k.Repour, Marked: k.Marked}
 		what := obstacleNames[k.Kind]
 		if s, ok := m.Cat.Service(k.Service); ok && k.Kind == job.Service {

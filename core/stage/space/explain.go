@@ -1,7 +1,6 @@
 package space
 
 import (
-	"fmt"
 	"strconv"
 
 	"mallow/core/job"
@@ -19,11 +18,11 @@ type explaining struct{ *Spacing }
 func (m *Spacing) Explain(f stage.Figure) (reason.Why, bool) {
 	switch {
 	case f.Of == "post" && f.What == "station":
-		if i := stage.PlaceOf(len(m.Posts), f.ID, func(i int) string { return m.Posts[i].ID }); i >= 0 {
+		if i := m.PostAt(f.ID); i >= 0 {
 			return explaining{m}.whyStation(i), true
 		}
 	case f.Of == "bay" && f.What == "spacing":
-		if i := stage.PlaceOf(len(m.Bays), f.ID, func(i int) string { return m.Bays[i].ID }); i >= 0 {
+		if i := m.BayAt(f.ID); i >= 0 {
 			return explaining{m}.whySegment(m.Layout.Segments[m.Layout.Bays[i].Segment]), true
 		}
 	case f.Of == "segment":
@@ -107,7 +106,7 @@ func (m explaining) whyStation(i int) reason.Why {
 		}
 		return reason.Why{Figure: words.Plain("space.held-post"), Sentence: words.Say("space.at", words.V{"at": f.At, "says": says}), Steps: []reason.Step{
 			{Rule: words.Plain("space.held-by-hand"), Governs: true, Source: stage.Yours, Says: reason.Say(says),
-				Settings: []reason.Setting{{Path: fmt.Sprintf("%s/fixedPosts/%d/at", m.Path, at.Held), Name: words.Plain("space.station"), Kind: reason.LengthSetting, Value: f.At}}}}}
+				Settings: []reason.Setting{{Path: job.At(m.Path, "fixedPosts", f.ID, "at"), Name: words.Plain("space.station"), Kind: reason.LengthSetting, Value: f.At}}}}}
 
 	case at.Stays != spacing.Nothing:
 		return WhyStays()

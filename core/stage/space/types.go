@@ -43,7 +43,8 @@ type Segment struct {
 
 // spacePost is where a post stands.
 type Post struct {
-	ID      string        `json:"id" jsonschema:"required"`
+	ID      string        `json:"id" jsonschema:"required" jsonschema_description:"Its own for good, however the others are spaced: facts and links name it so."`
+	Label   string        `json:"label" jsonschema:"required" jsonschema_description:"What it is called, in order along the run; unlike that of any other post of the run."`
 	Kind    job.PostKind  `json:"kind" jsonschema:"required,enum=end,enum=corner,enum=gate,enum=line"`
 	Gate    string        `json:"gate,omitempty"`
 	Held    string        `json:"held,omitempty" jsonschema_description:"Held post of the run that it is."`
@@ -60,7 +61,8 @@ type Post struct {
 
 // spaceBay is the space between two neighbouring posts.
 type Bay struct {
-	ID             string        `json:"id" jsonschema:"required"`
+	ID             string        `json:"id" jsonschema:"required" jsonschema_description:"That of the post that it ends at, after a b."`
+	Label          string        `json:"label" jsonschema:"required" jsonschema_description:"What it is called: as its first post."`
 	Gate           string        `json:"gate,omitempty"`
 	From           string        `json:"from" jsonschema:"required"`
 	To             string        `json:"to" jsonschema:"required"`

@@ -96,12 +96,12 @@ func SiteFindings(j job.Job, cat materials.Catalog, runs []*stage.Run) []stage.F
 	if most == nil {
 		return out
 	}
-	for l, line := range j.Lines {
-		for r, run := range line.Runs {
+	for _, line := range j.Lines {
+		for _, run := range line.Runs {
 			if run.Fence.Height > *most {
 				find(finding.Finding{Rule: codeTooHigh, Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Run: run.ID},
 					Says: words.Say("walk.too-high", words.V{"height": run.Fence.Height, "most": *most})},
-					stage.OneWay(words.Say("walk.a-fence-high", words.V{"most": *most}), job.Set(stage.RunPath(l, r)+"/fence/height", *most)))
+					stage.OneWay(words.Say("walk.a-fence-high", words.V{"most": *most}), job.Set(job.At("/lines", line.ID, "runs", run.ID, "fence", "height"), *most)))
 			}
 		}
 	}
@@ -126,10 +126,10 @@ func forgetSoil(j job.Job, id string) []job.Edit {
 	if j.Site.Soil == id {
 		out = append(out, job.Set("/site/soil", nil))
 	}
-	for l, line := range j.Lines {
-		for r, run := range line.Runs {
+	for _, line := range j.Lines {
+		for _, run := range line.Runs {
 			if run.Soil == id {
-				out = append(out, job.Set(stage.RunPath(l, r)+"/soil", nil))
+				out = append(out, job.Set(job.At("/lines", line.ID, "runs", run.ID, "soil"), nil))
 			}
 		}
 	}

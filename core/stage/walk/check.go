@@ -2,7 +2,6 @@ package walk
 
 import (
 	"cmp"
-	"fmt"
 	"math"
 
 	"mallow/core/finding"
@@ -44,7 +43,7 @@ func (w *check) runName(r int) string { return cmp.Or(w.Line.Runs[r].Name, w.Lin
 
 func (w *check) turns() {
 	for i, t := range w.traverse.Turns {
-		field := fmt.Sprintf("%s/runs/%d/corner", w.Path, i)
+		field := job.At(w.Path, "runs", w.Line.Runs[i].ID, "corner")
 		place := finding.Place{Run: w.Line.Runs[i].ID}
 		switch {
 		case t.Wrong != nil:
@@ -160,12 +159,12 @@ func (w *check) lifted(r int, by length.Length) []job.Edit {
 	for i := range ground {
 		ground[i].Height += by
 	}
-	return []job.Edit{job.Set(fmt.Sprintf("%s/runs/%d/ground", w.Path, r), ground)}
+	return []job.Edit{job.Set(job.At(w.Path, "runs", w.Line.Runs[r].ID, "ground"), ground)}
 }
 
 func (w *check) levels() {
 	k := 0
-	for b, book := range w.Line.Books {
+	for _, book := range w.Line.Books {
 		if book.Kind != job.Rod {
 			continue
 		}
@@ -174,7 +173,7 @@ func (w *check) levels() {
 		if !l.Closed || l.Error.Abs() <= length.Tolerance {
 			continue
 		}
-		at := fmt.Sprintf("%s/books/%d", w.Path, b)
+		at := job.At(w.Path, "books", book.ID)
 		if l.Error.Abs() > l.Allow+length.Tolerance {
 			w.find(finding.Finding{Rule: codeLevelClosing, Stage: finding.Walk, Severity: finding.Check,
 				Says: words.Say("walk.level-closing", words.V{"page": pageName(book), "error": l.Error.Abs(), "sign": sign(l.Error), "allow": l.Allow})})

@@ -1,7 +1,6 @@
 package walk
 
 import (
-	"fmt"
 	"math"
 
 	"mallow/core/job"
@@ -120,7 +119,7 @@ func (w *Walk) corners() {
 		}
 		if after < n {
 			c.After = w.Line.Runs[after].ID
-			c.Path = fmt.Sprintf("%s/runs/%d/corner", w.Path, after)
+			c.Path = job.At(w.Path, "runs", c.After, "corner")
 		}
 		if before >= 0 && after < n {
 			w.turn(&c, i, before, after)

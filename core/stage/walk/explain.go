@@ -2,7 +2,7 @@ package walk
 
 import (
 	"math"
-	"strconv"
+	"slices"
 
 	"mallow/core/job"
 	"mallow/core/length"
@@ -16,8 +16,8 @@ import (
 func (w *Walk) Explain(f stage.Figure) (reason.Why, bool) {
 	switch f.Of {
 	case "corner":
-		i, err := strconv.Atoi(f.ID)
-		if err == nil && i >= 0 && i < len(w.Out.Corners) && w.Out.Corners[i].Square != nil {
+		i := slices.IndexFunc(w.Out.Corners, func(c Corner) bool { return c.After == f.ID })
+		if i >= 0 && w.Out.Corners[i].Square != nil {
 			return w.whyCorner(&w.Out.Corners[i], w.traverse.Turns[i], w.Line.Runs[i].Corner), true
 		}
 	case "closing":

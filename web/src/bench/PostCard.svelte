@@ -30,7 +30,7 @@
   <div>
     <dt class="text-[0.88rem] text-pencil">{name}</dt>
     <dd class="text-[1.3rem] font-bold">
-      <Figure {why} of="{p.id} {name.toLowerCase()}"><Fraction {mm} {units} {long} /></Figure>
+      <Figure {why} of="{p.label} {name.toLowerCase()}"><Fraction {mm} {units} {long} /></Figure>
     </dd>
   </div>
 {/snippet}
@@ -45,7 +45,7 @@
     disabled={session.post === 0}
     onclick={() => go(-1)}><ChevronLeft size={22} /></button
   >
-  <strong class="min-w-16 text-center text-[1.15rem] text-mallow" data-testid="post">{p.id}</strong>
+  <strong class="min-w-16 text-center text-[1.15rem] text-mallow" data-testid="post">{p.label}</strong>
   <button
     class="btn btn-plain btn-icon"
     aria-label="Next post"
@@ -91,13 +91,14 @@
       <div>
         <dt class="text-[0.88rem] text-pencil">Bags to pour</dt>
         <dd class="text-[1.3rem] font-bold">
-          <Figure why={ofPost(session.run, p, 'concrete')} of="{p.id} concrete">{p.bags.toFixed(2)}</Figure>
+          <Figure why={ofPost(session.run, p, 'concrete')} of="{p.label} concrete">{p.bags.toFixed(2)}</Figure
+          >
         </dd>
       </div>
       <div>
         <dt class="text-[0.88rem] text-pencil">Volume</dt>
         <dd class="text-[1.3rem] font-bold">
-          <Figure why={ofPost(session.run, p, 'concrete')} of="{p.id} concrete"
+          <Figure why={ofPost(session.run, p, 'concrete')} of="{p.label} concrete"
             >{small(p.concreteVolume, units)}</Figure
           >
         </dd>
@@ -105,7 +106,7 @@
     {/if}
   </dl>
   {#if stage === 'space' && p.held}
-    <button class="btn" onclick={() => session.commit(letGo(session, p.held!), `${p.id} let go`)}
+    <button class="btn" onclick={() => session.commit(letGo(session, p.held!), `${p.label} let go`)}
       >{p.landed ? 'Landed here: let go' : p.grade ? 'Grade post: let go' : 'Held: let go'}</button
     >
   {:else if stage === 'space' && canHold(p)}
@@ -114,18 +115,18 @@
       onclick={() =>
         session.commit(
           holdAt(session, newHold(session), p.station),
-          `${p.id} held at ${tape(p.station, units)}`,
+          `${p.label} held at ${tape(p.station, units)}`,
         )}>Hold here</button
     >
   {:else if stage === 'grade' && canHold(p) && p.held && p.grade}
-    <button class="btn" onclick={() => session.commit(letGo(session, p.held!), `${p.id} let go`)}
+    <button class="btn" onclick={() => session.commit(letGo(session, p.held!), `${p.label} let go`)}
       >Grade post: let go</button
     >
   {:else if stage === 'grade' && canHold(p) && !p.held && leans}
     <button
       class="btn"
       onclick={() =>
-        session.commit(breakAt(session, newHold(session), p.station), `The top may break at ${p.id}`)}
+        session.commit(breakAt(session, newHold(session), p.station), `The top may break at ${p.label}`)}
       >Break the top here</button
     >
   {:else if stage === 'space' && p.stays}<span class="px-2 font-medium">Old post, stays</span>{/if}

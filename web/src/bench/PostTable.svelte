@@ -35,14 +35,14 @@
       >
     </thead>
     <tbody>
-      {#each shown as { row: p, i } (p.id)}
+      {#each shown as { row: p, i } (p.label)}
         <tr class={i === session.post ? 'bg-mallow-wash' : ''}>
           <td>
             <button
               class="min-h-9 min-w-14 text-left font-bold {i === session.post ? 'text-mallow' : ''}"
               aria-pressed={i === session.post}
               onclick={() => pick(i)}
-              >{p.kind === 'line' ? p.id : `${p.id} ${postRole(p, session.run)}`}</button
+              >{p.kind === 'line' ? p.label : `${p.label} ${postRole(p, session.run)}`}</button
             >
           </td>
           {@render row(p, session.run.bays[i])}

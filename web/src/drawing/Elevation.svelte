@@ -86,7 +86,7 @@
     if (!p) return
     session.pickDrawn(index)
     if (show) view.show(p.station)
-    said = `${p.id}, ${p.kind} post at ${tape(p.station, units)}, hole ${short(p.holeWidth, units)} by ${short(p.holeDepth, units)}`
+    said = `${p.label}, ${p.kind} post at ${tape(p.station, units)}, hole ${short(p.holeWidth, units)} by ${short(p.holeDepth, units)}`
   }
 
   function nearest(x: number): number {
@@ -277,7 +277,7 @@
     {#if !session.strip}
       {#if stage === 'walk'}<GroundHandles {session} {view} />{/if}
       {#if stage === 'space'}
-        {#each pulled as { p, i } (session.run.id + p.id)}<PostHandle
+        {#each pulled as { p, i } (session.run.id + p.label)}<PostHandle
             {session}
             {view}
             post={p}
@@ -290,7 +290,7 @@
             {view}
             {end}
           />{/each}
-        {#each graded as { p, i } (session.run.id + p.id)}<GradePost
+        {#each graded as { p, i } (session.run.id + p.label)}<GradePost
             {session}
             {view}
             post={p}

@@ -68,7 +68,7 @@
       e.preventDefault()
       later.forget()
       session.followed = ''
-      session.commit(letGo(session, post.held), `${post.id} let go`)
+      session.commit(letGo(session, post.held), `${post.label} let go`)
       return
     }
     const way = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[e.key]
@@ -87,11 +87,11 @@
   class="cursor-move touch-none"
   role="slider"
   tabindex="0"
-  aria-label="Grade post {post.id}{post.held ? ', held' : ''}, station"
+  aria-label="Grade post {post.label}{post.held ? ', held' : ''}, station"
   aria-valuenow={post.station}
   aria-valuetext="{tape(post.station, units)}, gap {short(bay.bottomStart - post.ground, units)}"
   onkeydown={key}
-  data-grade={post.id}
+  data-grade={post.label}
   data-held={post.held}
 >
   <circle cx={x} cy={y} r="22" fill="transparent" />

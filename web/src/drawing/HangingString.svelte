@@ -41,13 +41,13 @@
     stroke-dasharray="3 5"
     fill="none"
   />
-  {#if string.school !== 'sight'}
+  {#if string.position !== 'sight'}
     <path d="M{hung}" class="stroke-(--mallow)" stroke-width="2.6" fill="none" data-string="height" />
   {/if}
-  {#each string.school === 'sight' ? [] : stands as p, i (i)}
+  {#each string.position === 'sight' ? [] : stands as p, i (i)}
     <path d="M{p.x} {p.foot}V{p.top}m-6 0h12" class="stroke-(--ink)" stroke-width="2.6" fill="none" />
   {/each}
-  {#if string.school !== 'sight'}
+  {#if string.position !== 'sight'}
     <path
       d="M{view.x(-string.beyond)} {view.y(string.lowStart)}L{view.x(run.length + string.beyond)} {view.y(
         string.lowEnd,
@@ -62,7 +62,7 @@
       <path d="M{view.x(at!)} {view.y(ground!)}V{view.y(tie!) - 7}" class="stroke-(--ink)" stroke-width="4" />
     {/each}
   {/if}
-  {#if string.school === 'sight'}
+  {#if string.position === 'sight'}
     <Measure
       x={view.width / 2}
       y={view.y((string.highStart + string.highEnd) / 2) - 8}

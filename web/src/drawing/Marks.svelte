@@ -50,7 +50,7 @@
       strong
     />
   {/each}
-  {#each bays.filter(({ b, i }) => (b.fill || b.cut) && x(i + 1) - x(i) > 56) as { b, i } (b.id)}
+  {#each bays.filter(({ b, i }) => (b.fill || b.cut) && x(i + 1) - x(i) > 56) as { b, i } (b.label)}
     <Measure
       x={(x(i) + x(i + 1)) / 2}
       y={view.y(Math.max(b.topStart, b.topEnd)) - 8}
@@ -61,7 +61,7 @@
     />
   {/each}
 {:else if stage === 'dig' && room > 44}
-  {#each posts as p (p.id)}
+  {#each posts as p (p.label)}
     <Measure
       x={view.x(p.station)}
       y={Math.min(view.y(p.ground - p.holeDepth) + 15, floor - 3)}
@@ -70,7 +70,7 @@
     />
   {/each}
 {:else if stage === 'pour' && room > 30}
-  {#each posts as p (p.id)}
+  {#each posts as p (p.label)}
     <Measure
       x={view.x(p.station)}
       y={Math.min(view.y(p.ground - p.holeDepth) + 15, floor - 3)}

@@ -59,7 +59,7 @@
       e.preventDefault()
       nudge.forget() // else it would be held again
       session.followed = ''
-      session.commit(letGo(session, post.held), `${post.id} let go`)
+      session.commit(letGo(session, post.held), `${post.label} let go`)
     } else nudge.key(e)
   }
 </script>
@@ -69,14 +69,14 @@
   class="cursor-ew-resize touch-none"
   role="slider"
   tabindex="0"
-  aria-label="{post.id}{post.held ? ', held' : ''}, station"
+  aria-label="{post.label}{post.held ? ', held' : ''}, station"
   aria-orientation="horizontal"
   aria-valuemin={stops.least}
   aria-valuemax={stops.most}
   aria-valuenow={post.station}
   aria-valuetext={tape(post.station, units)}
   onkeydown={key}
-  data-post={post.id}
+  data-post={post.label}
   data-held={post.held}
 >
   <rect x={x - 22} y={y - 2} width="44" height="40" fill="transparent" />

@@ -67,7 +67,7 @@
         x={labelX}
         y={top + 55}
         {units}
-        words="{whose}{current.id} · "
+        words="{whose}{current.label} · "
         mm={current.station}
         long
         strong

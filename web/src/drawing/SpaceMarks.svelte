@@ -16,7 +16,7 @@
   const bays = $derived(run.bays.slice(sight.first, sight.last).map((b, k) => ({ b, i: sight.first + k })))
   const marked = $derived(bays.filter(({ b }) => !b.gate && (b.odd || b.pieceCut || b.held)))
   const posts = $derived(run.posts.slice(sight.first, sight.last + 1))
-  const place = $derived(new Map(run.posts.map((p, i) => [p.id, i])))
+  const place = $derived(new Map(run.posts.map((p, i) => [p.label, i])))
 
   /** The clear opening of the bay that begins at a station. */
   const clearAt = (at: number) => run.bays[run.posts.findIndex((p) => Math.abs(p.station - at) < 0.01)]?.clear
@@ -71,7 +71,7 @@
     {/if}
   {/if}
 {/each}
-{#each marked as { b, i } (b.id + i)}
+{#each marked as { b, i } (b.label + i)}
   {@const [x1, x2] = [x(i), x(i + 1)]}
   {@const [t1, t2] = [view.y(b.topStart), view.y(b.topEnd)]}
   {@const [b1, b2] = [view.y(b.bottomStart), view.y(b.bottomEnd)]}
@@ -92,7 +92,7 @@
     />
   {/if}
 {/each}
-{#each posts.filter((p) => p.inWay?.length) as p (p.id + p.station)}
+{#each posts.filter((p) => p.inWay?.length) as p (p.label + p.station)}
   <!-- This hole runs into something. -->
   {@const hole = Math.max(p.holeWidth * view.scale, 8)}
   <path
@@ -104,7 +104,7 @@
     fill="none"
   />
 {/each}
-{#each posts.filter((p) => p.held || p.stays) as p (p.id + p.station)}
+{#each posts.filter((p) => p.held || p.stays) as p (p.label + p.station)}
   {@const [px, py] = [view.x(p.station), view.y(p.top)]}
   {#if p.held}
     <!-- A nail through the post's head: it does not move. -->

@@ -51,7 +51,7 @@ export interface Job {
   /**
    * Version of the job document.
    */
-  mallow: 1
+  mallow: 2
   name: string
   units: Units
   site?: Site
@@ -64,6 +64,19 @@ export interface Job {
   lines: Line[]
   hole?: HoleRules
   setting?: SettingRules
+  notes?: string
+  /**
+   * Words to find the job by.
+   *
+   * @maxItems 40
+   */
+  tags?: string[]
+  /**
+   * What was seen on site, in the order of writing down. A wrong fact is struck out by a later one, never erased.
+   *
+   * @maxItems 50000
+   */
+  observed?: Fact[]
   /**
    * The user's own fence systems: copies of the catalogue's with changes.
    *
@@ -82,6 +95,14 @@ export interface Units {
   smallestMark: number
 }
 export interface Site {
+  /**
+   * Whose fence it is, in free words.
+   */
+  customer?: string
+  /**
+   * Where the work is, in free words.
+   */
+  address?: string
   /**
    * Depth the ground freezes to, by the local building office. Left out: not asked yet.
    */
@@ -312,16 +333,27 @@ export interface Run {
    */
   kinds?: KindRules[]
   /**
-   * Single holes: rules of their own, and what was hit there. They go before all others.
+   * Single holes with rules of their own, which go before all others.
    *
    * @maxItems 2000
    */
-  spots?: HoleOverride[]
+  overrides?: HoleOverride[]
   /**
    * Soil along the run, by its name in the catalogue. Left out: the site's.
    */
   soil?: string
   string?: StringChoice
+  notes?: string
+  /**
+   * Posts of the last layout, so that the next one's keep their names. It is written when the job is saved.
+   *
+   * @maxItems 12000
+   */
+  laid?: Laid[]
+  /**
+   * Highest number that was given to a post of the run.
+   */
+  named?: number
 }
 export interface Corner {
   by: 'deflection' | 'interior' | 'offset' | 'diagonal'
@@ -355,6 +387,10 @@ export interface Corner {
   diagonal?: number
 }
 export interface GroundPoint {
+  /**
+   * Unlike that of any other height of the run. Left out: given when the job is saved.
+   */
+  id?: string
   /**
    * Station: level distance from the centre of the run's first post.
    */
@@ -449,10 +485,6 @@ export interface Gate {
    */
   lift?: number
   /**
-   * Drop at the leaf's tip, as it was measured after hanging.
-   */
-  sag?: number
-  /**
    * Gap under the closed leaf, over the highest ground across the opening. Usual: 4 in or 100 mm.
    */
   gap?: number
@@ -534,6 +566,10 @@ export interface Hardware {
 }
 export interface GroundLevel {
   /**
+   * Unlike that of any other on its side of the gate. Left out: given when the job is saved.
+   */
+  id?: string
+  /**
    * Square off the line.
    */
   off: number
@@ -598,15 +634,11 @@ export interface FixedPost {
    */
   at: number
   /**
-   * It is set already, and really stands there.
-   */
-  landed?: boolean
-  /**
    * Grade post: the top changes slope here.
    */
   grade?: boolean
   /**
-   * Landed: the other posts are spaced again from where it stands. Left out: it is the post that was meant to stand there, and only the bays beside it change.
+   * Of a post that landed: the other posts are spaced again from where it stands. Left out: it is the post that was meant to stand there, and only the bays beside it change.
    */
   respace?: boolean
   /**
@@ -772,11 +804,7 @@ export interface Spacing {
   /**
    * What is done with the remainder of a stretch. Usual: last.
    */
-  odd?: 'last' | 'first' | 'away' | 'shared' | 'all'
-  /**
-   * Not used any more: holes stay out of the hand-dig width unless handDig says otherwise.
-   */
-  keepHand?: boolean
+  remainder?: 'last' | 'first' | 'away' | 'shared' | 'all'
   /**
    * Holes may stand in the hand-dig width beside a service, clear of the pipe itself, and are dug by hand there. Left out: they stay out of it.
    */
@@ -864,6 +892,10 @@ export interface Grade {
   eyeHeight?: number
 }
 export interface LookPart {
+  /**
+   * Unlike that of any other part of the run. Left out: given when the job is saved.
+   */
+  id?: string
   /**
    * Station at which it begins; bays whose middle is in it have its look.
    */
@@ -1100,23 +1132,15 @@ export interface HoleOverride {
    * Station of the hole; its rules are for the post nearest to it.
    */
   at: number
-  hit?: Hit
+  /**
+   * What was decided of a hole that was stopped; left out while nothing is.
+   */
+  settled?: 'as is' | 'wider' | 'belled' | 'pinned'
   hole?: HoleRules
   setting?: SettingRules
 }
-export interface Hit {
-  what: 'rock' | 'water' | 'root'
-  /**
-   * Depth at which it was met; the hole goes no deeper.
-   */
-  depth: number
-  /**
-   * What was decided; left out while nothing is.
-   */
-  settled?: 'as is' | 'wider' | 'belled' | 'pinned'
-}
 export interface StringChoice {
-  school?: 'face' | 'off' | 'stand-off' | 'sight'
+  position?: 'face' | 'off' | 'stand-off' | 'sight'
   /**
    * From the string to the posts' faces. Left out: the school's own.
    */
@@ -1150,6 +1174,25 @@ export interface StringChoice {
    * Props under the height string, evenly spaced.
    */
   props?: number
+}
+export interface Laid {
+  /**
+   * Unlike that of any other post of the job, now or before.
+   */
+  id: string
+  /**
+   * Station, to the millimetre.
+   */
+  at: number
+  /**
+   * What it stands by: start, end, gates/G1/first, gates/G1/second, fixedPosts/F1, heldBays/H1/first, heldBays/H1/second or keepOuts/K1. Left out: a line post.
+   */
+  by?: string
+  /**
+   * What it is called for good since it was staked; else it is called by its place in order.
+   */
+  label?: string
+  note?: string
 }
 export interface Book {
   id: string
@@ -1185,6 +1228,10 @@ export interface Book {
   rows?: BookRow[]
 }
 export interface BookRow {
+  /**
+   * Unlike that of any other row of the page. Left out: given when the job is saved.
+   */
+  id?: string
   /**
    * Rod: run that the point is on. Left out: a mark beside the line.
    */
@@ -1229,6 +1276,55 @@ export interface BookRow {
    * Measured twice: no slip, though its neighbours differ.
    */
   sure?: boolean
+}
+export interface Fact {
+  id: string
+  /**
+   * What it is about: job, run/R1, post/R1.7 or gate/R1/G2, by ids.
+   */
+  on: string
+  what:
+    | 'landed'
+    | 'rock'
+    | 'water'
+    | 'root'
+    | 'service'
+    | 'depth'
+    | 'width'
+    | 'plumb'
+    | 'line'
+    | 'gravel'
+    | 'bags'
+    | 'sag'
+    | 'staked'
+    | 'dug'
+    | 'set'
+    | 'poured'
+    | 'built'
+    | 'note'
+    | 'struck out'
+  /**
+   * Station on the run at which it was seen: where a post landed, where a hole was dug. It goes along when the run is split, joined or turned round.
+   */
+  at?: number
+  /**
+   * What was measured: millimetres, cubic metres, or a count.
+   */
+  value?: number
+  /**
+   * What it was read in: it is said back so.
+   */
+  unit?: 'mm' | 'cm' | 'm' | 'in' | 'ft' | 'ft-in' | 'L' | 'm3' | 'yd3' | 'bags'
+  /**
+   * Date and time, RFC 3339; left out where it is not known.
+   */
+  when?: string
+  who?: string
+  note?: string
+  /**
+   * Struck out: the earlier fact that was wrong.
+   */
+  strikes?: string
 }
 export interface FenceSystem {
   id: string
@@ -1883,7 +1979,7 @@ export interface InTheWay {
   marked: boolean
 }
 export interface RunString {
-  school: 'face' | 'off' | 'stand-off' | 'sight'
+  position: 'face' | 'off' | 'stand-off' | 'sight'
   face: 'left' | 'right'
   ends: 'boards' | 'stakes'
   /**
@@ -2033,7 +2129,14 @@ export interface Segment {
   givenUp?: string[]
 }
 export interface PlannedPost {
+  /**
+   * Its own for good, however the others are spaced: facts and links name it so.
+   */
   id: string
+  /**
+   * What it is called, in order along the run; unlike that of any other post of the run.
+   */
+  label: string
   kind: 'end' | 'corner' | 'gate' | 'line'
   gate?: string
   /**
@@ -2334,7 +2437,14 @@ export interface PostWhy {
   stock: number
 }
 export interface PlannedBay {
+  /**
+   * That of the post that it ends at, after a b.
+   */
   id: string
+  /**
+   * What it is called: as its first post.
+   */
+  label: string
   gate?: string
   from: string
   to: string
@@ -3487,6 +3597,10 @@ export interface JobState {
   canRedo: boolean
   name: string
   /**
+   * What the document said when it was of an older version that this one cannot say, one sentence each.
+   */
+  left?: string[]
+  /**
    * Why the document cannot be planned: it opens to be read, put back or taken out only.
    */
   problem?: string
@@ -4103,17 +4217,17 @@ export interface Op {
     | 'add line'
     | 'remove line'
   /**
-   * Place of the line in the document.
+   * The line, by its id.
    */
-  line: number
+  line: string
   /**
-   * Place of the run in its line; for a corner, of the run that starts there, or one more at the end of an open line.
+   * The run, by its id; for a corner, the run that starts there, left out for the end of an open line.
    */
-  run?: number
+  run?: string
   /**
-   * Move run: its new place.
+   * Move run: the run that it comes to stand after; left out, it comes first.
    */
-  to?: number
+  after?: string
   /**
    * Split: level station. Resize and correct length: the new length, as taped.
    */
@@ -4215,7 +4329,10 @@ export interface PegTest {
 }
 export interface WalkRequest {
   doc: Job
-  line: number
+  /**
+   * The line, by its id.
+   */
+  line: string
   /**
    * From reading to reading.
    */
@@ -4262,9 +4379,9 @@ export interface ImportRequest {
   name: string
   text: string
   /**
-   * Line whose fence the new runs are built like, and which is replaced if asked.
+   * Line, by its id, whose fence the new runs are built like, and which is replaced if asked.
    */
-  line: number
+  line: string
   replace: boolean
   /**
    * Run that heights at stations belong to.
@@ -4421,7 +4538,7 @@ export interface Figure {
   run?: string
   of: 'post' | 'bay' | 'segment' | 'gate' | 'string' | 'tops' | 'totals' | 'corner' | 'closing'
   /**
-   * Of the post, bay or gate; the place of the segment or corner in its list.
+   * Of the post, bay or gate; of a corner the run that starts there; the place of the segment in its list.
    */
   id?: string
   /**

@@ -4,6 +4,7 @@
   import { AlertDialog } from 'bits-ui'
   import { go } from '../lib/router'
   import type { Clash } from '../gen/api'
+  import { names } from '../lib/doc'
   import type { Session } from '../lib/session.svelte'
   import { short } from '../lib/tape'
 
@@ -26,8 +27,8 @@
     return 'changed'
   }
   const where = (c: Clash) => {
-    const run = /^\/lines\/(\d+)\/runs\/(\d+)/.exec(c.path)
-    const r = run && session.doc.lines[+run[1]!]?.runs[+run[2]!]
+    const [lines, , runs, id] = names(c.path)
+    const r = lines === 'lines' && runs === 'runs' && session.plan.runs.find((r) => r.id === id)
     return r ? `, ${r.name || r.id}` : ''
   }
 </script>

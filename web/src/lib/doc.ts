@@ -1,34 +1,91 @@
 // Editing the job document as plain JSON, so that fields which Mallow does
-// not know stay as they are.
+// not know stay as they are. What a list holds is gone to by its id, never by
+// its place. The core edits in the same way: both are held against
+// core/document/testdata/edits.json.
 import type { Job } from '../gen/api'
 
 export interface Change {
   path: string
-  /** null takes the field away */
+  /** null takes the field, or the entry of a list, away */
   value: unknown
 }
 
-type Node = Record<string, unknown> | unknown[]
+type Named = Record<string, unknown>
 
-const steps = (path: string) => path.replace(/^\//, '').split('/')
+/** The address that names lead to, from another address. */
+export const at = (path: string, ...names: string[]) =>
+  path + names.map((n) => '/' + n.replaceAll('~', '~0').replaceAll('/', '~1')).join('')
+
+/** The names of an address. */
+export const names = (path: string) =>
+  path
+    .replace(/^\//, '')
+    .split('/')
+    .map((n) => n.replaceAll('~1', '/').replaceAll('~0', '~'))
+
+/** Fields whose entries have ids, by which an address goes on. */
+const lists = new Set(
+  'lines runs ground gates keepOuts fixedPosts heldBays kinds overrides parts in out books rows systems observed laid'.split(
+    ' ',
+  ),
+)
+export const isList = (field: string) => lists.has(field)
+
+/** What tells an entry of a list apart: its id, or the kind of post that it is for. */
+function keyOf(entry: unknown): string | undefined {
+  if (typeof entry !== 'object' || entry === null) return undefined
+  const { id, kind } = entry as { id?: unknown; kind?: unknown }
+  const key = id === undefined ? kind : id
+  return typeof key === 'string' && key !== '' ? key : undefined
+}
 
 export function read(doc: unknown, path: string): unknown {
-  return steps(path).reduce<unknown>((node, key) => (node as Record<string, unknown> | undefined)?.[key], doc)
+  return names(path).reduce<unknown>(
+    (node, name) =>
+      Array.isArray(node) ? node.find((e) => keyOf(e) === name) : (node as Named | undefined)?.[name],
+    doc,
+  )
 }
 
 /** Returns a copy of the document with the changes made. */
 export function change(doc: Job, changes: Change[]): Job {
-  const copy = structuredClone(doc) as unknown as Node
-  for (const c of changes) {
-    const keys = steps(c.path)
-    const last = keys.pop()!
-    let node = copy as Record<string, unknown>
-    keys.forEach((key, i) => {
-      node = (node[key] ??= (keys[i + 1] ?? last) === '-' ? [] : {}) as Record<string, unknown>
-    })
-    if (last === '-' && Array.isArray(node)) node.push(c.value)
-    else if (c.value === null && !Array.isArray(node)) delete node[last]
-    else node[last] = c.value
-  }
+  const copy = structuredClone(doc) as unknown as Named
+  for (const c of changes) put(copy, names(c.path), c)
   return copy as unknown as Job
+}
+
+function put(node: Named, [name, ...rest]: string[], c: Change) {
+  if (!rest.length) {
+    if (c.value === null) delete node[name!]
+    else node[name!] = c.value
+    return
+  }
+  if (node[name!] === undefined && c.value === null) return
+  const child = (node[name!] ??= lists.has(name!) ? [] : {})
+  if (Array.isArray(child)) node[name!] = putEntry(name!, child, rest, c)
+  else if (typeof child === 'object') put(child as Named, rest, c)
+  else throw new Error(`edit of ${c.path}: nothing to go into at ${rest[0]}`)
+}
+
+function putEntry(list: string, entries: unknown[], [id, ...rest]: string[], c: Change): unknown[] {
+  if (!lists.has(list)) throw new Error(`edit of ${c.path}: a list of plain values is set as one`)
+  const i = entries.findIndex((e) => keyOf(e) === id)
+  if (!rest.length) {
+    if (c.value === null) return entries.filter((_, k) => k !== i)
+    if (i >= 0) return entries.map((e, k) => (k === i ? c.value : e))
+    if (keyOf(c.value) !== id) throw new Error(`edit of ${c.path}: a new entry has the id ${id}`)
+    return [...entries, c.value]
+  }
+  let entry = entries[i] as Named | undefined
+  if (!entry && list === 'kinds') entries = [...entries, (entry = { kind: id })]
+  if (!entry) throw new Error(`edit of ${c.path}: no entry ${id}`)
+  put(entry, rest, c)
+  return entries
+}
+
+/** An id that no other entry has: a letter and a number. */
+export function newID(entries: { id?: string }[], letter: string): string {
+  let n = entries.length + 1
+  while (entries.some((e) => e.id === letter + n)) n++
+  return letter + n
 }

@@ -3,7 +3,7 @@
 // revision that the window knows; what other windows save is taken up.
 import type { Catalogue, Clash, FieldError, Job, JobState, Mend, Op, Problem } from '../gen/api'
 import { api, Gone, Refused } from './api'
-import { change, read, type Change } from './doc'
+import { at, change, isList, names, read, type Change } from './doc'
 import { Later } from './later'
 import { Live } from './live'
 import { Slot, kept, type Pending } from './slot'
@@ -50,6 +50,28 @@ const LOOK = 60_000
 const REMADE = 6
 /** Twentieths of a second that undo waits for a save. */
 const PATIENCE = 60
+
+/**
+ * A document with the names that its posts were given when it was saved, on
+ * the runs that it still has as they were sent.
+ */
+function namesOf(saved: Job, sent: Job, now: Job): Job {
+  const runs = (doc: Job) =>
+    doc.lines.flatMap((l) => l.runs.map((r) => ({ path: at('/lines', l.id, 'runs', r.id), r })))
+  const was = new Map(runs(sent).map(({ path, r }) => [path, JSON.stringify(r.laid)]))
+  const here = new Map(runs(now).map(({ path, r }) => [path, JSON.stringify(r.laid)]))
+  const fresh = runs(saved).filter(
+    ({ path, r }) =>
+      was.get(path) === here.get(path) && here.has(path) && JSON.stringify(r.laid) !== here.get(path),
+  )
+  return change(
+    now,
+    fresh.flatMap(({ path, r }) => [
+      { path: path + '/laid', value: r.laid ?? null },
+      { path: path + '/named', value: r.named ?? null },
+    ]),
+  )
+}
 
 /** A job whose document cannot be planned: it opens to be read only. */
 export class Unplannable extends Error {
@@ -149,9 +171,9 @@ export class DocumentStore {
 
   /** The usual value at a path: what the rules take where the document leaves it out. */
   usual<T>(path: string): T | undefined {
-    const inRun = /^\/lines\/\d+\/runs\/\d+(\/.*)$/.exec(path)
-    const inGate = /^\/lines\/\d+\/runs\/\d+\/gates\/\d+(\/.*)$/.exec(path)
-    const inBook = /^\/lines\/\d+\/books\/\d+(\/.*)$/.exec(path)
+    const inRun = /^\/lines\/[^/]+\/runs\/[^/]+(\/.*)$/.exec(path)
+    const inGate = /^\/lines\/[^/]+\/runs\/[^/]+\/gates\/[^/]+(\/.*)$/.exec(path)
+    const inBook = /^\/lines\/[^/]+\/books\/[^/]+(\/.*)$/.exec(path)
     const system = this.doc.units.system
     const { gates, runs, book, site } = this.catalogue
     const usual = inGate
@@ -178,11 +200,8 @@ export class DocumentStore {
 
   /** What a field is called, for a message: the words of its last name. */
   fieldName(path: string): string {
-    const name =
-      path
-        .split('/')
-        .filter((part) => !/^\d+$/.test(part))
-        .pop() ?? path
+    const all = names(path)
+    const name = all.findLast((part, i) => part && !isList(all[i - 1] ?? '')) ?? path
     return fieldNames[name] ?? name.replace(/[A-Z]/g, (c) => ' ' + c.toLowerCase())
   }
 
@@ -396,6 +415,7 @@ export class DocumentStore {
       const state = await api.save(this.id, { base: p.base, from: p.from, doc: p.doc, what: p.what })
       this.known(state)
       if (this.follower.behind) void this.replan()
+      if (!state.merged) this.doc = namesOf(state.doc, p.doc, this.doc)
       if (this.queue === p) {
         this.drop()
         if (state.merged && !this.previewing) {
@@ -406,9 +426,15 @@ export class DocumentStore {
         this.saving = 'saved'
       } else {
         // What waits was made of what was just sent.
-        this.queue = { ...this.queue, base: state.revision, from: p.doc }
+        const from = state.merged ? p.doc : state.doc
+        this.queue = {
+          ...this.queue,
+          base: state.revision,
+          from,
+          doc: namesOf(state.doc, p.doc, this.queue.doc),
+        }
         this.slot.keep(this.queue)
-        this.from = { revision: state.revision, doc: p.doc }
+        this.from = { revision: state.revision, doc: from }
       }
     } catch (e) {
       this.failed(e, p)

@@ -1,20 +1,14 @@
 // Posts that are held where they are: what changes in the job when one is
 // pulled, held, or let go.
 import type { FixedPost, PlannedPost } from '../gen/api'
-import type { Change } from './doc'
+import { at, newID, type Change } from './doc'
+import { landed } from './observed'
 import type { Session } from './session.svelte'
 
 const held = (session: Session) => session.value<FixedPost[]>(session.at('/fixedPosts')) ?? []
 
-/** A name for a new one that no other has. */
-export function freshID(list: { id: string }[], letter: string): string {
-  let n = list.length + 1
-  while (list.some((x) => x.id === `${letter}${n}`)) n++
-  return letter + n
-}
-
-/** Only posts between the fixed ones can be pulled. */
-export const canHold = (p: PlannedPost) => p.kind === 'line' && !p.stays
+/** Only posts between the fixed ones can be pulled, and none that stands already. */
+export const canHold = (p: PlannedPost) => p.kind === 'line' && !p.stays && !p.landed
 
 /** How far the post at a place can be moved: posts that do not move are real stops, a post's width off. */
 export function stopsOf(session: Session, index: number): { least: number; most: number } {
@@ -29,27 +23,24 @@ export function stopsOf(session: Session, index: number): { least: number; most:
 }
 
 /** Holds a post at a station; `id` is the held post that it is, or a new one. */
-export function holdAt(session: Session, id: string, at: number, landed?: boolean): Change[] {
-  const list = held(session)
-  const known = list.some((f) => f.id === id)
-  const next = known
-    ? list.map((f) => (f.id === id ? { ...f, at, ...(landed === undefined ? {} : { landed }) } : f))
-    : [...list, { id, at, ...(landed ? { landed } : {}) }]
-  return [{ path: session.at('/fixedPosts'), value: next }]
-}
+export const holdAt = (session: Session, id: string, to: number, more: Partial<FixedPost> = {}): Change[] => [
+  {
+    path: at(session.at('/fixedPosts'), id),
+    value: { ...held(session).find((f) => f.id === id), id, at: to, ...more },
+  },
+]
 
 /** Holds a grade post at a station, and the gap under the fence there where one is given. */
-export function breakAt(session: Session, id: string, at: number, gap?: number): Change[] {
-  const list = held(session)
-  const post = { id, at, grade: true, ...(gap === undefined ? {} : { gap }) }
-  const next = list.some((f) => f.id === id)
-    ? list.map((f) => (f.id === id ? { ...f, ...post } : f))
-    : [...list, post]
-  return [{ path: session.at('/fixedPosts'), value: next }]
-}
+export const breakAt = (session: Session, id: string, to: number, gap?: number): Change[] =>
+  holdAt(session, id, to, { grade: true, ...(gap === undefined ? {} : { gap }) })
 
-export const newHold = (session: Session) => freshID(held(session), 'F')
+export const newHold = (session: Session) => newID(held(session), 'F')
 
+/** Lets a held post go; where it landed there, that is struck out. */
 export function letGo(session: Session, id: string): Change[] {
-  return [{ path: session.at('/fixedPosts'), value: held(session).filter((f) => f.id !== id) }]
+  const post = session.run.posts.find((p) => p.held === id)
+  return [
+    { path: at(session.at('/fixedPosts'), id), value: null },
+    ...(post?.landed ? landed(session, post, null) : []),
+  ]
 }

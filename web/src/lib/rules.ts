@@ -1,18 +1,9 @@
 // Rules for holes at their levels: whole job, run, kind of post, single post.
 // The plan says what is in force at each level and who said it; here is only
 // where a change of it is written.
-import type {
-  HoleRules,
-  KindRules,
-  PlannedPost,
-  Rule,
-  RuleLevel,
-  SettingRules,
-  HoleOverride,
-} from '../gen/api'
-import type { Change } from './doc'
-import { read } from './doc'
-import { freshID } from './hold'
+import type { Fact, PlannedPost, Rule, RuleLevel, HoleOverride } from '../gen/api'
+import { at, names, newID, read, type Change } from './doc'
+import { instead, known, ofPost, readIn, seen, standing, stationOf } from './observed'
 import type { Scope } from './scope'
 import type { Session } from './session.svelte'
 
@@ -24,16 +15,6 @@ export interface Level {
   /** The run, or its neighbour where the corner post is dug, that holds a single post's rules. */
   run: string
   post?: PlannedPost
-}
-
-export interface FieldPath {
-  list: 'hole' | 'setting'
-  field: string
-}
-
-const split = (path: string): FieldPath => {
-  const [list, field] = path.split('/')
-  return { list: list as 'hole' | 'setting', field: field! }
 }
 
 /** The rules at a level. */
@@ -48,17 +29,17 @@ export function levelOf(session: Session, scope: Scope): Level {
     return { scope, name: kind.name, rules: kind, run: run.path }
   }
   const post = run.posts[session.post]!
-  const own = levels.find((l) => l.level === 'post' && l.post === post.id)
+  const own = levels.find((l) => l.level === 'post' && l.post === post.label)
   const kind = levels.find((l) => l.level === 'kind' && l.kind === post.kind) ?? here
-  const spots = (read(session.doc, `${run.path}/spots`) as HoleOverride[] | undefined) ?? []
+  const spots = (read(session.doc, at(run.path, 'overrides')) as HoleOverride[] | undefined) ?? []
   const rules = own ?? {
     ...kind,
     level: 'post' as const,
-    name: post.id,
-    path: `${run.path}/spots/${spots.length}`,
+    name: post.label,
+    path: at(run.path, 'overrides', newID(spots, 'S')),
     there: false,
   }
-  return { scope, name: `${post.id} alone`, rules, run: run.path, post }
+  return { scope, name: `${post.label} alone`, rules, run: run.path, post }
 }
 
 /** Rules that are for posts of one kind are not shown where posts of another are looked at. */
@@ -83,42 +64,35 @@ export function own(session: Session, level: Level, path: string): unknown {
 }
 
 /** The changes that make a level say something; null takes it back. */
-export function say(session: Session, level: Level, values: Record<string, unknown>): Change[] {
-  const paths = Object.entries(values)
-  if (level.rules.there) return paths.map(([path, value]) => ({ path: `${level.rules.path}/${path}`, value }))
-  const fresh: { hole?: HoleRules; setting?: SettingRules } = {}
-  for (const [path, value] of paths) {
-    if (value === null) continue
-    const { list, field } = split(path)
-    const into = (fresh[list] ??= {}) as Record<string, unknown>
-    const deep = path.split('/')[2]
-    if (deep) (into[field] = (into[field] ?? {}) as Record<string, unknown>)[deep] = value
-    else into[field] = value
-  }
-  if (level.scope === 'post') {
-    const spots = (read(session.doc, `${level.run}/spots`) as HoleOverride[] | undefined) ?? []
-    const spot: HoleOverride = { id: freshID(spots, 'S'), at: level.post!.station, ...fresh }
-    return [{ path: `${level.run}/spots`, value: [...spots, spot] }]
-  }
-  const kinds = (read(session.doc, `${level.run}/kinds`) as KindRules[] | undefined) ?? []
-  return [
-    { path: `${level.run}/kinds`, value: [...kinds, { kind: level.rules.kind!, ...fresh } as KindRules] },
-  ]
+export function say(level: Level, values: Record<string, unknown>): Change[] {
+  const out = Object.entries(values)
+    .map(([path, value]) => ({ path: `${level.rules.path}/${path}`, value }))
+    .filter((c) => c.value !== null || level.rules.there)
+  if (level.rules.there || level.scope !== 'post') return out
+  const spot = { id: names(level.rules.path).at(-1)!, at: level.post!.station }
+  return [{ path: level.rules.path, value: spot }, ...out]
 }
 
-/** Marks a post's hole as stopped, or takes that back. */
-export function stopAt(session: Session, post: PlannedPost, hit: HoleOverride['hit'] | null): Change[] {
-  const path = `${session.run.path}/spots`
-  const spots = (read(session.doc, path) as HoleOverride[] | undefined) ?? []
-  const known = spots.some((s) => s.id === post.spot)
-  if (known) {
-    const next = spots.map((s) => {
-      if (s.id !== post.spot) return s
-      const rest: HoleOverride = { ...s }
-      delete rest.hit
-      return hit ? { ...rest, hit } : rest
-    })
-    return [{ path, value: hit ? next : next.filter((s) => s.id !== post.spot || s.hole || s.setting) }]
-  }
-  return hit ? [{ path, value: [...spots, { id: freshID(spots, 'S'), at: post.station, hit }] }] : []
+/** What stops a hole. */
+export type Stop = 'rock' | 'water' | 'root'
+
+/** What stopped a post's hole, if anything did. */
+export const stopOf = (session: Session, post: PlannedPost): Fact | undefined =>
+  standing(session, ofPost(post), 'rock', 'water', 'root').at(-1)
+
+/** Notes that a post's hole was stopped, or strikes that out, with what was decided of it. */
+export function stopAt(
+  session: Session,
+  post: PlannedPost,
+  hit: { what: Stop; depth: number } | null,
+): Change[] {
+  const before = standing(session, ofPost(post), 'rock', 'water', 'root')
+  const where = stationOf(session, post)
+  const now = hit ? [seen(post, { what: hit.what, at: where, value: hit.depth, unit: readIn(session) })] : []
+  const path = at(session.run.path, 'overrides')
+  const own = ((read(session.doc, path) as HoleOverride[] | undefined) ?? []).find((o) => o.id === post.spot)
+  const settled: Change[] = []
+  if (!hit && own?.settled)
+    settled.push({ path: at(path, own.id, ...(own.hole || own.setting ? ['settled'] : [])), value: null })
+  return [...known(session, post), ...instead(session, before, now), ...settled]
 }

@@ -5,7 +5,9 @@ import type { Planner, WholeRun } from './planner.svelte'
 import { unroll, type Strip } from './strip'
 
 export class Selection {
-  post = $state(0)
+  private place = $state(0)
+  /** The picked post, by its id, so that it stays when others come or go. */
+  private postID = ''
   /** The run that is worked on, by its id, so that it stays when runs move. */
   runID = $state('')
   /** A held post that stays picked, whatever number it gets as the rest re-space. */
@@ -17,15 +19,25 @@ export class Selection {
 
   constructor(private readonly planner: Planner) {}
 
+  /** Place of the picked post on its run. */
+  get post(): number {
+    return this.place
+  }
+  set post(i: number) {
+    this.place = i
+    this.postID = this.run?.posts[i]?.id ?? ''
+  }
+
   private get plan() {
     return this.planner.plan
   }
 
   /** Keeps to what was picked when the plan has changed. */
   keep() {
-    const i = this.followed ? this.run.posts.findIndex((p) => p.held === this.followed) : -1
-    if (i >= 0) this.post = i
-    this.post = Math.min(this.post, Math.max(0, this.run.posts.length - 1))
+    const posts = this.run.posts
+    const held = this.followed ? posts.findIndex((p) => p.held === this.followed) : -1
+    const same = held >= 0 ? held : posts.findIndex((p) => p.id === this.postID)
+    this.post = Math.min(same >= 0 ? same : this.place, Math.max(0, posts.length - 1))
   }
 
   /** Place of the run in the plan's list. */

@@ -223,8 +223,8 @@ export class Session {
   async correctLength(mm: number): Promise<string | null> {
     return this.reshape({
       do: 'correct length',
-      line: this.lineIndex,
-      run: this.runIndex - this.line.first,
+      line: this.line.id,
+      run: this.run.id,
       at: mm,
     })
   }
@@ -244,7 +244,7 @@ export class Session {
   goTo(spot: Spot) {
     if (spot.run && this.plan.runs.some((r) => r.id === spot.run)) this.pickRun(spot.run)
     this.nav.take(spot)
-    const post = this.run.posts.findIndex((p) => p.id === spot.post)
+    const post = this.run.posts.findIndex((p) => p.id === spot.post || p.label === spot.post)
     this.post = Math.max(0, post)
     if (spot.gate) this.gateID = spot.gate
   }

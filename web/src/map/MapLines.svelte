@@ -107,7 +107,7 @@
     <path d={across(r, g.at - g.opening / 2, 6)} class="stroke-(--ink)" stroke-width="2" fill="none" />
     <path d={across(r, g.at + g.opening / 2, 6)} class="stroke-(--ink)" stroke-width="2" fill="none" />
   {/each}
-  {#each r.bays as b, i (b.id)}
+  {#each r.bays as b, i (b.label)}
     {#if (b.odd || b.pieceCut) && !b.gate}
       <path
         d={path(on(r, r.posts[i]!.station), on(r, r.posts[i + 1]!.station))}
@@ -120,7 +120,7 @@
     {/if}
   {/each}
   {#if r.posts.length && pixels(r) / r.posts.length > 7}
-    {#each r.posts as p (p.id)}
+    {#each r.posts as p (p.label)}
       {@const s = on(r, p.station)}
       {#if (p.holeWidth * view.scale) / 2 > 3.5}
         <circle

@@ -54,8 +54,8 @@
   }
   const moved = (i: number, to: Spot): Op => ({
     do: 'move corner',
-    line: session.lineIndex,
-    run: i,
+    line: line.id,
+    run: line.corners[i]!.after,
     place: { x: to.x, y: to.y },
   })
   function told(wrong: string | null) {

@@ -112,9 +112,9 @@
         <path d={d.postsAbove} class="fill-(--sheet) stroke-(--ink)" stroke-width="1.2" />
         <path d={d.surface} fill="none" class="stroke-(--ink)" stroke-width="2" />
         <HangingString {session} {view} />
-        {#each run.posts as p, i (p.id)}
+        {#each run.posts as p, i (p.label)}
           {#if run.posts.length < 24 || i % 4 === 0 || i === run.posts.length - 1}
-            <Measure x={view.x(p.station)} y={view.y(p.ground) + 16} {units} words={p.id} />
+            <Measure x={view.x(p.station)} y={view.y(p.ground) + 16} {units} words={p.label} />
           {/if}
         {/each}
       </svg>
@@ -185,7 +185,7 @@
           {#each s.posts as h, i (h.post)}
             {@const p = run.posts[i]!}
             <tr class="border-b border-black/40">
-              <td class="py-0.5 font-semibold">{p.kind === 'line' ? p.id : `${p.id} ${p.kind}`}</td>
+              <td class="py-0.5 font-semibold">{p.kind === 'line' ? p.label : `${p.label} ${p.kind}`}</td>
               <td><Fraction mm={p.station} {units} long /></td>
               <td
                 >{#if s.sight}–{:else}<Fraction mm={h.low} {units} />{/if}</td

@@ -13,7 +13,7 @@
   const said = $derived(own(session, level, 'hole/augers'))
 
   const set = (list: number[] | null, what: string) =>
-    session.commit(say(session, level, { 'hole/augers': list }), what)
+    session.commit(say(level, { 'hole/augers': list }), what)
   const drop = (a: number) =>
     set(
       augers.filter((x) => x !== a),

@@ -14,7 +14,7 @@
   const units = $derived(session.units)
   const p = $derived(session.run.posts[session.post]!)
   const card = $derived(session.run.cards[p.card])
-  const alike = $derived(session.run.posts.filter((q) => q.card === p.card && !q.shared).map((q) => q.id))
+  const alike = $derived(session.run.posts.filter((q) => q.card === p.card && !q.shared).map((q) => q.label))
   const dugWith = $derived(p.shared ? session.plan.runs.find((r) => r.id === p.shared) : undefined)
 
   function there() {
@@ -30,7 +30,7 @@
 {:else}
   <article
     class="grid max-w-6xl gap-x-8 gap-y-4 lg:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]"
-    aria-label="Hole card of {p.id}"
+    aria-label="Hole card of {p.label}"
     data-testid="hole-card"
   >
     <div class="self-start border border-line bg-sheet p-2 lg:sticky lg:top-0">
@@ -45,13 +45,13 @@
     <div class="grid content-start gap-4">
       {#if dugWith}
         <p class="border-l-4 border-l-line bg-sheet px-3 py-2">
-          {p.id} is the corner post of {dugWith.name || dugWith.id}: dug, filled and counted there.
+          {p.label} is the corner post of {dugWith.name || dugWith.id}: dug, filled and counted there.
           <button class="btn ml-2" onclick={there}>Go there</button>
         </p>
       {/if}
       <section aria-labelledby="card-steps">
         <h2 id="card-steps" class="font-bold">
-          {p.id}: dig and fill{#if card.method !== 'driven'}, <Fraction mm={card.width} {units} /> × <Fraction
+          {p.label}: dig and fill{#if card.method !== 'driven'}, <Fraction mm={card.width} {units} /> × <Fraction
               mm={card.depth}
               {units}
             />{/if}
@@ -78,7 +78,8 @@
           <div>
             <dt class="text-[0.88rem] text-pencil">{card.bag}s</dt>
             <dd class="text-[1.1rem] font-bold">
-              <Figure why={ofPost(session.run, p, 'concrete')} of="{p.id} bags">{card.bags.toFixed(2)}</Figure
+              <Figure why={ofPost(session.run, p, 'concrete')} of="{p.label} bags"
+                >{card.bags.toFixed(2)}</Figure
               >
             </dd>
           </div>
@@ -96,7 +97,7 @@
             : ''}
         </p>
       {/if}
-      {#if digging && !p.shared}{#key p.id + session.run.id}<Stopped {session} post={p} />{/key}{/if}
+      {#if digging && !p.shared}{#key p.label + session.run.id}<Stopped {session} post={p} />{/key}{/if}
     </div>
   </article>
 {/if}

@@ -18,12 +18,12 @@
 >
   {#snippet row(p)}
     <td
-      ><Figure why={ofPost(session.run, p, 'holeWidth')} of="{p.id} hole width"
+      ><Figure why={ofPost(session.run, p, 'holeWidth')} of="{p.label} hole width"
         ><Fraction mm={p.holeWidth} {units} /></Figure
       ></td
     >
     <td class="text-[1.05rem] font-semibold"
-      ><Figure why={ofPost(session.run, p, 'holeDepth')} of="{p.id} hole depth"
+      ><Figure why={ofPost(session.run, p, 'holeDepth')} of="{p.label} hole depth"
         ><Fraction mm={p.holeDepth} {units} /></Figure
       ></td
     >

@@ -41,7 +41,7 @@
     const values: Record<string, unknown> = { [field]: to }
     if (to !== null && system && system !== units.system) values[`${list}/entered/${name}`] = system
     else if (entered && (system || to === null)) values[`${list}/entered/${name}`] = null
-    session.commit(say(session, level, values), `${label} ${shown}, ${level.name}`)
+    session.commit(say(level, values), `${label} ${shown}, ${level.name}`)
   }
   const clear = () => set(null, 'as said elsewhere')
 </script>

@@ -18,7 +18,7 @@
         own: said.has(k),
       })),
     ...(post && !post.stays && !post.shared
-      ? [{ id: 'post' as const, name: `${post.id} alone`, own: !!post.spot }]
+      ? [{ id: 'post' as const, name: `${post.label} alone`, own: !!post.spot }]
       : []),
   ])
   $effect(() => {

@@ -118,7 +118,7 @@
           />
         </div>
         <p class="self-center leading-snug">
-          {line.id}: the concrete's bottom, <strong>{short(line.underFinished, units)}</strong> under the
+          {line.label}: the concrete's bottom, <strong>{short(line.underFinished, units)}</strong> under the
           ground as it will be,
           {#if session.run.frost !== undefined}
             {#if line.heaves}<strong class="text-stop">stays above the frost depth.</strong>{:else}lies below

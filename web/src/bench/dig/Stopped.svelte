@@ -1,8 +1,8 @@
 <script lang="ts">
   // A hole that rock or water stops: where, and what each way out gives.
-  import type { Hit, PlannedPost, WayOut } from '../../gen/api'
+  import type { PlannedPost, WayOut } from '../../gen/api'
   import { costs } from '../../lib/cost'
-  import { stopAt } from '../../lib/rules'
+  import { stopAt, stopOf, type Stop } from '../../lib/rules'
   import type { Session } from '../../lib/session.svelte'
   import { wrongSays } from '../../lib/wrong'
   import { short, small, wind } from '../../lib/tape'
@@ -13,20 +13,17 @@
 
   let { session, post }: { session: Session; post: PlannedPost } = $props()
   const units = $derived(session.units)
-  const spots = $derived(
-    session.value<{ id: string; hit?: { what: Hit['what']; depth: number } }[]>(session.at('/spots')) ?? [],
-  )
-  const hit = $derived(post.spot ? spots.find((s) => s.id === post.spot)?.hit : undefined)
-  let what = $state<Hit['what']>('rock')
+  const hit = $derived(stopOf(session, post))
+  let what = $state<Stop>('rock')
   $effect(() => {
-    if (hit) what = hit.what
+    if (hit) what = hit.what as Stop
   })
   const names = { rock: 'Rock', water: 'Water', root: 'A root' }
 
   function stop(depth: number | null) {
     session.commit(
       stopAt(session, post, depth === null ? null : { what, depth }),
-      depth === null ? `${post.id} is not stopped` : `${post.id} hit ${what} at ${short(depth, units)}`,
+      depth === null ? `${post.label} is not stopped` : `${post.label} hit ${what} at ${short(depth, units)}`,
     )
   }
   const taken = $derived(post.stopped?.settled)
@@ -36,7 +33,7 @@
     if (!post.stopped) return
     const stop = new AbortController()
     session
-      .waysOut(session.run.id, post.id, stop.signal)
+      .waysOut(session.run.id, post.label, stop.signal)
       .then((w) => {
         ways = w
         trouble = ''
@@ -57,15 +54,15 @@
       value={what}
       options={(['rock', 'water', 'root'] as const).map((v) => ({ value: v, name: names[v] }))}
       onpick={(v) => {
-        what = v as Hit['what']
-        if (hit) stop(hit.depth)
+        what = v as Stop
+        if (hit) stop(hit.value ?? null)
       }}
     />
     <TapeEntry
       label="Stopped at a depth of"
       optional
       {units}
-      value={hit?.depth}
+      value={hit?.value}
       error={session.store.errors[0] && wrongSays(session.store.errors[0])}
       oncommit={stop}
     />
@@ -103,7 +100,8 @@
                   ? `+${small(w.concrete, units)} concrete`
                   : 'no more concrete'}</span
             >
-            <button class="btn" onclick={() => session.commit(w.edits, `${post.id}: ${w.id}`)}>Take it</button
+            <button class="btn" onclick={() => session.commit(w.edits, `${post.label}: ${w.id}`)}
+              >Take it</button
             >
           </div>
         </li>

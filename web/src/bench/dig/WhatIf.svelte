@@ -44,8 +44,8 @@
     if (depth !== null) own['hole/depth'] = depth
     if (cover !== null) own['setting/cover'] = cover
     return [
-      ...(Object.keys(own).length ? say(session, level, own) : []),
-      ...(bag !== null ? say(session, levelOf(session, 'run'), { 'setting/bag': bag }) : []),
+      ...(Object.keys(own).length ? say(level, own) : []),
+      ...(bag !== null ? say(levelOf(session, 'run'), { 'setting/bag': bag }) : []),
     ]
   })
 

@@ -48,8 +48,8 @@
         <strong>Ask your building office.</strong>{:else}The local code asks
         <strong>{wind(code, units)}</strong>.{/if}</span
     >
-    For comparison: the weakest footing of {session.run.name || session.run.id} is <strong>{w.id}</strong>, at
-    a gust of <strong>{wind(w.wind!.gust, units)}</strong>{#if w.wind!.wider}; one size wider <strong
+    For comparison: the weakest footing of {session.run.name || session.run.id} is <strong>{w.label}</strong>,
+    at a gust of <strong>{wind(w.wind!.gust, units)}</strong>{#if w.wind!.wider}; one size wider <strong
         >{wind(w.wind!.wider.gust, units)}</strong
       >{/if}{#if w.wind!.deeper}, one step deeper <strong>{wind(w.wind!.deeper.gust, units)}</strong>{/if}.
   </p>
@@ -69,7 +69,8 @@
   {#snippet row(p)}
     {#if p.wind}
       <td class="text-[1.05rem] font-semibold"
-        ><Figure why={ofPost(session.run, p, 'gust')} of="{p.id} gust">{wind(p.wind.gust, units)}</Figure></td
+        ><Figure why={ofPost(session.run, p, 'gust')} of="{p.label} gust">{wind(p.wind.gust, units)}</Figure
+        ></td
       >
       <td>
         {#if p.wind.wider}{wind(p.wind.wider.gust, units)}
@@ -98,10 +99,10 @@
         >
       </thead>
       <tbody>
-        {#each leaves as p (p.id)}
+        {#each leaves as p (p.label)}
           {@const l = p.wind!.leaf!}
           <tr>
-            <td class="font-bold">{p.id}</td>
+            <td class="font-bold">{p.label}</td>
             <td
               >{weight(l.mass, units)}{#if l.estimated}, estimated{/if}, <Fraction mm={l.width} {units} /></td
             >

@@ -16,8 +16,8 @@
   const id = $props.id()
   const units = $derived(session.units)
   const run = $derived(session.run)
-  const posts = $derived([gate.first, gate.second].map((p) => run.posts.find((q) => q.id === p)!))
-  const bay = $derived(run.bays.find((b) => b.id === gate.bay)!)
+  const posts = $derived([gate.first, gate.second].map((p) => run.posts.find((q) => q.label === p)!))
+  const bay = $derived(run.bays.find((b) => b.label === gate.bay)!)
   const W = 500
   const [left, right, head] = [86, 78, 26]
   const foot = $derived(show === 'opening' ? 100 : 52)
@@ -148,7 +148,7 @@
       stroke-width="2.5"
     />
   {/if}
-  {#each posts as p, i (p.id)}
+  {#each posts as p, i (p.label)}
     {@const face = faces[i]! - (i === 0 ? gate.post : 0)}
     <rect
       x={x(face)}
@@ -161,7 +161,7 @@
     <Measure
       x={x(face + gate.post / 2)}
       y={y(p.top) - 8}
-      words="{p.id} {slid ? 'guide' : p.hung ? 'hinges' : 'latch'}"
+      words="{p.label} {slid ? 'guide' : p.hung ? 'hinges' : 'latch'}"
       {units}
       strong
     />

@@ -20,7 +20,9 @@
   const at = (field: string) => `${gate.path}/${field}`
   const set = (field: string, value: unknown, what: string) =>
     session.commit([{ path: at(field), value }], what)
-  const posts = $derived([gate.first, gate.second].map((id) => session.run.posts.find((p) => p.id === id)!))
+  const posts = $derived(
+    [gate.first, gate.second].map((id) => session.run.posts.find((p) => p.label === id)!),
+  )
   const leaves = $derived(gate.leaves.length)
   const slide = $derived(gate.kind === 'slide')
   const first = $derived(slide ? gate.runBack!.past : (gate.leaves[0]?.width ?? 0))
@@ -254,7 +256,7 @@
           )}
       />
       <p class="mt-1 text-pencil">
-        {#each posts as p, i (p.id)}{i ? ', ' : ''}{p.id}
+        {#each posts as p, i (p.label)}{i ? ', ' : ''}{p.label}
           {#if Math.abs(p.step) < units.smallestMark / 2}meets its neighbour level{:else}steps <Fraction
               mm={Math.abs(p.step)}
               {units}

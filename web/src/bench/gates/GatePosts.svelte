@@ -14,7 +14,9 @@
   let { session, gate }: { session: Session; gate: PlannedGate } = $props()
   const units = $derived(session.units)
   const name = $derived(gate.name || gate.id)
-  const posts = $derived([gate.first, gate.second].map((id) => session.run.posts.find((p) => p.id === id)!))
+  const posts = $derived(
+    [gate.first, gate.second].map((id) => session.run.posts.find((p) => p.label === id)!),
+  )
   const perMass = $derived(units.system === 'metric' ? 1 : 0.45359237)
   const given = $derived.by(() => {
     const kg = session.value<number>(`${gate.path}/weight`)
@@ -65,7 +67,7 @@
         >
         <tbody>
           {#each gate.leaves as l (l.post)}
-            {@const p = posts.find((q) => q.id === l.post)!}
+            {@const p = posts.find((q) => q.label === l.post)!}
             <tr>
               <td class="font-bold">{l.post}</td>
               <td>{weight(l.mass, units)}{l.estimated ? ', estimated' : ''}</td>
@@ -77,7 +79,7 @@
                 ></td
               >
               <td
-                >{#if p.wind?.leaf}<Figure why={ofPost(session.run, p, 'gust')} of="{p.id} gust"
+                >{#if p.wind?.leaf}<Figure why={ofPost(session.run, p, 'gust')} of="{p.label} gust"
                     >{Math.round(100 * p.wind.leaf.share)} %</Figure
                   >{:else}—{/if}</td
               >
@@ -129,10 +131,10 @@
     />
   </div>
   <div class="grid gap-4 2xl:grid-cols-2">
-    {#each posts as p (p.id)}
+    {#each posts as p (p.label)}
       {@const card = session.run.cards[p.card]}
-      <section class="border border-line bg-sheet p-3" aria-label="{p.id}, {role(p.hung)}">
-        <h2 class="font-bold">{p.id}, {role(p.hung)}</h2>
+      <section class="border border-line bg-sheet p-3" aria-label="{p.label}, {role(p.hung)}">
+        <h2 class="font-bold">{p.label}, {role(p.hung)}</h2>
         <div class="mt-1 grid gap-3 sm:grid-cols-[9.5rem_minmax(0,1fr)]">
           {#if card}<HolePicture
               {card}
@@ -145,24 +147,24 @@
             {#if card}
               <p class="text-[1.05rem] leading-snug">
                 {#if card.method !== 'driven'}Hole <strong
-                    ><Figure why={ofPost(session.run, p, 'holeWidth')} of="{p.id} hole width"
+                    ><Figure why={ofPost(session.run, p, 'holeWidth')} of="{p.label} hole width"
                       ><Fraction mm={p.holeWidth} {units} /></Figure
                     >
                     ×
-                    <Figure why={ofPost(session.run, p, 'holeDepth')} of="{p.id} hole depth"
+                    <Figure why={ofPost(session.run, p, 'holeDepth')} of="{p.label} hole depth"
                       ><Fraction mm={p.holeDepth} {units} /></Figure
                     ></strong
                   >,&nbsp;{/if}foot <Fraction mm={p.foot} {units} /> deep, <Fraction mm={p.reveal} {units} /> above
                 ground.
               </p>
             {:else}<p>An old post stands here and stays.</p>{/if}
-            {#if gate.lengths.some((l) => l.post === p.id)}
+            {#if gate.lengths.some((l) => l.post === p.label)}
               <table class="sheet-table w-full">
                 <caption class="text-left text-[0.95rem] text-pencil"
                   >A post of, and how deep it stands. Tap a length to set the gate posts so deep.</caption
                 >
                 <tbody>
-                  {#each gate.lengths.filter((l) => l.post === p.id) as l (l.length)}
+                  {#each gate.lengths.filter((l) => l.post === p.label) as l (l.length)}
                     <tr class={l.taken ? 'font-bold' : ''}>
                       <td class="px-1"
                         ><button

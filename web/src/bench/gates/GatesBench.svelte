@@ -35,7 +35,7 @@
     if (!g) return
     session.post = Math.max(
       0,
-      session.run.posts.findIndex((p) => p.id === g.first),
+      session.run.posts.findIndex((p) => p.label === g.first),
     )
     view.show(session.drawn.posts[session.drawnPost]!.station)
   }

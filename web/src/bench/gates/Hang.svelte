@@ -1,8 +1,11 @@
 <script lang="ts">
   // Hanging the leaves: the marks, the order of work, and taking out a drop.
   import type { PlannedGate } from '../../gen/api'
+  import { instead, ofGate, readIn, standing, wrongFact } from '../../lib/observed'
   import type { Session } from '../../lib/session.svelte'
+  import { short } from '../../lib/tape'
   import Fraction from '../../parts/Fraction.svelte'
+  import TapeEntry from '../../parts/TapeEntry.svelte'
   import Words from '../../parts/Words.svelte'
   import LengthField from '../LengthField.svelte'
   import DropPicture from './DropPicture.svelte'
@@ -14,6 +17,15 @@
     ...gate.leaves.flatMap((l) => l.hinges),
     ...(gate.latch && gate.kind === 'swing' ? [gate.latch] : []),
   ])
+  const about = $derived(ofGate(session, gate))
+  const dropped = $derived(standing(session, about, 'sag').at(-1))
+  function drop(mm: number | null) {
+    const now = mm === null ? [] : [{ on: about, what: 'sag' as const, value: mm, unit: readIn(session) }]
+    session.commit(
+      instead(session, standing(session, about, 'sag'), now),
+      mm === null ? 'The tip has not dropped' : `The tip has dropped by ${short(mm, units)}`,
+    )
+  }
   const adjust = $derived(gate.leaves.find((l) => l.adjust))
 </script>
 
@@ -95,7 +107,14 @@
       <section aria-labelledby="adjust">
         <h2 id="adjust" class="font-bold">Adjust: the tip has dropped</h2>
         <div class="mt-1 grid items-start gap-3 sm:grid-cols-[11rem_1fr]">
-          <LengthField {session} path="{gate.path}/sag" label="Drop at the tip" optional />
+          <TapeEntry
+            label="Drop at the tip"
+            optional
+            {units}
+            value={dropped?.value}
+            error={wrongFact(session)}
+            oncommit={drop}
+          />
           {#if adjust?.adjust}<DropPicture leaf={adjust} adjust={adjust.adjust} {units} />{/if}
         </div>
         {#each gate.leaves as l (l.post)}

@@ -3,6 +3,7 @@
   import Plus from '@lucide/svelte/icons/plus'
   import Trash2 from '@lucide/svelte/icons/trash-2'
   import type { GroundLevel, PlannedGate } from '../../gen/api'
+  import { at, newID } from '../../lib/doc'
   import type { Session } from '../../lib/session.svelte'
   import { round } from '../../lib/tape'
   import LengthField from '../LengthField.svelte'
@@ -21,14 +22,15 @@
   function add() {
     const last = levels[levels.length - 1]
     const off = last ? last.off + Math.max(round(reach / 4, session.units), 300) : round(reach, session.units)
+    const id = newID(levels, 'n')
     session.commit(
-      [{ path: `${path}/-`, value: { off, first: last?.first ?? 0 } }],
+      [{ path: at(path, id), value: { id, off, first: last?.first ?? 0 } }],
       `Ground ${side}side ${name} measured`,
     )
   }
-  const remove = (i: number) =>
+  const remove = (id: string) =>
     session.commit(
-      [{ path, value: levels.length > 1 ? levels.filter((_, k) => k !== i) : null }],
+      [{ path: levels.length > 1 ? at(path, id) : path, value: null }],
       `A height ${side}side ${name} taken out`,
     )
 </script>
@@ -39,14 +41,14 @@
     <button class="btn" onclick={add}><Plus size={18} aria-hidden="true" />Add a height</button>
   </div>
   {#if !levels.length}<p class="text-pencil">Taken as on the line: measure it where the leaf reaches.</p>{/if}
-  {#each levels as l, i (i)}
+  {#each levels as l, i (l.id)}
     <fieldset class="mt-1 grid grid-cols-[1fr_1fr_1fr_2.75rem] items-start gap-2 border-t border-rule pt-1">
       <legend class="sr-only">Height {i + 1} {side}side</legend>
-      <LengthField {session} path="{path}/{i}/off" label="Off the line" />
-      <LengthField {session} path="{path}/{i}/first" label="At {gate.first}" />
+      <LengthField {session} path={at(path, l.id!, 'off')} label="Off the line" />
+      <LengthField {session} path={at(path, l.id!, 'first')} label="At {gate.first}" />
       <LengthField
         {session}
-        path="{path}/{i}/second"
+        path={at(path, l.id!, 'second')}
         label="At {gate.second}"
         optional
         hint={l.second === undefined ? 'the same' : ''}
@@ -54,7 +56,7 @@
       <button
         class="btn btn-plain btn-icon mt-6"
         aria-label="Take out height {i + 1} {side}side"
-        onclick={() => remove(i)}><Trash2 size={18} /></button
+        onclick={() => remove(l.id!)}><Trash2 size={18} /></button
       >
     </fieldset>
   {/each}

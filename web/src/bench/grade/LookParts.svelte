@@ -3,6 +3,7 @@
   import Plus from '@lucide/svelte/icons/plus'
   import X from '@lucide/svelte/icons/x'
   import type { LookPart } from '../../gen/api'
+  import { newID } from '../../lib/doc'
   import type { Session } from '../../lib/session.svelte'
   import { tape } from '../../lib/tape'
   import Pick from '../../parts/Pick.svelte'
@@ -20,7 +21,7 @@
   const nearest = (at: number) =>
     posts.reduce((a, b) => (Math.abs(b.station - at) < Math.abs(a.station - at) ? b : a), posts[0]!)
   const options = $derived(
-    posts.map((p) => ({ value: p.id, name: `${p.id}, ${tape(p.station, session.units)}` })),
+    posts.map((p) => ({ value: p.label, name: `${p.label}, ${tape(p.station, session.units)}` })),
   )
   const commit = (value: LookPart[], what: string) =>
     session.commit([{ path, value: value.length ? [...value].sort((a, b) => a.from - b.from) : null }], what)
@@ -48,8 +49,8 @@
       (l) => l.value !== base && !l.refused && (l.value === 'level' || l.value === 'stepped'),
     )?.value ?? 'level') as LookPart['look']
     commit(
-      [...parts, { from: free.from.station, to: free.to.station, look }],
-      `${name(look)} from ${free.from.id} to ${free.to.id}`,
+      [...parts, { id: newID(parts, 'a'), from: free.from.station, to: free.to.station, look }],
+      `${name(look)} from ${free.from.label} to ${free.to.label}`,
     )
   }
 </script>
@@ -76,17 +77,17 @@
         <div class="w-44">
           <Pick
             label="From"
-            value={nearest(p.from).id}
-            options={options.filter((o) => posts.find((q) => q.id === o.value)!.station < p.to - 1)}
-            onpick={(v) => change(i, { from: posts.find((q) => q.id === v)!.station }, `From ${v}`)}
+            value={nearest(p.from).label}
+            options={options.filter((o) => posts.find((q) => q.label === o.value)!.station < p.to - 1)}
+            onpick={(v) => change(i, { from: posts.find((q) => q.label === v)!.station }, `From ${v}`)}
           />
         </div>
         <div class="w-44">
           <Pick
             label="To"
-            value={nearest(p.to).id}
-            options={options.filter((o) => posts.find((q) => q.id === o.value)!.station > p.from + 1)}
-            onpick={(v) => change(i, { to: posts.find((q) => q.id === v)!.station }, `To ${v}`)}
+            value={nearest(p.to).label}
+            options={options.filter((o) => posts.find((q) => q.label === o.value)!.station > p.from + 1)}
+            onpick={(v) => change(i, { to: posts.find((q) => q.label === v)!.station }, `To ${v}`)}
           />
         </div>
         <button
@@ -103,7 +104,7 @@
   </ul>
   {#if free}
     <button class="btn mt-2" onclick={add}
-      ><Plus size={18} aria-hidden="true" />Another look from {free.from.id} to {free.to.id}</button
+      ><Plus size={18} aria-hidden="true" />Another look from {free.from.label} to {free.to.label}</button
     >
   {/if}
 {/if}

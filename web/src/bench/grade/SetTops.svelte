@@ -92,7 +92,7 @@
     {#snippet row(p)}
       {@const i = session.run.posts.indexOf(p)}
       <td class="text-[1.1rem] font-semibold">
-        {#if (t.by === 'string' || t.by === 'sight') && tied.has(p.id)}
+        {#if (t.by === 'string' || t.by === 'sight') && tied.has(p.label)}
           set first
         {:else if Math.abs(value(i)) < units.smallestMark / 2}
           {t.by === 'sight' ? 'on the line' : t.by === 'drops' ? 'at the string' : 'at it'}
@@ -105,7 +105,7 @@
         {/if}
       </td>
       <td
-        ><Figure why={ofPost(session.run, p, 'top')} of="{p.id} top above ground"
+        ><Figure why={ofPost(session.run, p, 'top')} of="{p.label} top above ground"
           ><Fraction mm={p.reveal} {units} /></Figure
         ></td
       >

@@ -4,7 +4,9 @@
   import type { StickMark } from '../../gen/api'
   import Measure from '../../drawing/Measure.svelte'
   import type { Session } from '../../lib/session.svelte'
+  import { short } from '../../lib/tape'
   import Fraction from '../../parts/Fraction.svelte'
+  import TapeEntry from '../../parts/TapeEntry.svelte'
   import LengthField from '../LengthField.svelte'
   import NumberField from '../NumberField.svelte'
 
@@ -28,7 +30,8 @@
     })
   })
   const thick = (m: StickMark) => Math.abs(m.up - m.to) > 0.01 && m.kind !== 'ground'
-  const byHand = $derived(session.value<number[]>(session.at('/fence/rails')))
+  const rails = $derived(session.at('/fence/rails'))
+  const byHand = $derived(session.value<number[]>(rails))
   const steps = $derived(session.run.totals.steps)
 </script>
 
@@ -131,10 +134,16 @@
         <div class="grid grid-cols-2 gap-3 sm:grid-cols-3">
           {#if byHand}
             {#each byHand.keys() as i (i)}
-              <LengthField
-                {session}
-                path={session.at(`/fence/rails/${i}`)}
-                label={i === 0 ? 'Bottom rail' : i === byHand.length - 1 ? 'Top rail' : `Rail ${i + 1}`}
+              {@const name = i === 0 ? 'Bottom rail' : i === byHand.length - 1 ? 'Top rail' : `Rail ${i + 1}`}
+              {@const to = (mm: number | null) => [{ path: rails, value: byHand!.with(i, mm ?? 0) }]}
+              <TapeEntry
+                label={name}
+                {units}
+                field={rails}
+                value={byHand[i]!}
+                error={session.wrongAt(rails)}
+                onpreview={(mm) => session.preview(to(mm), true)}
+                oncommit={(mm) => session.commit(to(mm), `${name} ${short(mm ?? 0, units)}`)}
               />
             {/each}
           {:else}

@@ -56,7 +56,7 @@
   >
     {#snippet row(p)}
       <td class="text-[1.05rem] font-semibold"
-        ><Figure why={ofPost(session.run, p, 'top')} of="{p.id} top above ground"
+        ><Figure why={ofPost(session.run, p, 'top')} of="{p.label} top above ground"
           ><Fraction mm={p.reveal} {units} /></Figure
         ></td
       >
@@ -65,7 +65,8 @@
           <Fraction mm={p.revealAfter} {units} />{:else}alike{/if}</td
       >
       <td
-        ><Figure why={ofTops(session.run)} of="{p.id} reference mark"><Fraction mm={p.mark} {units} /></Figure
+        ><Figure why={ofTops(session.run)} of="{p.label} reference mark"
+          ><Fraction mm={p.mark} {units} /></Figure
         ></td
       >
       <td
@@ -74,7 +75,7 @@
           >, <Fraction mm={p.overlap} {units} />{:else if p.grade}grade post{/if}</td
       >
       <td
-        ><Figure why={ofPost(session.run, p, 'stock')} of="{p.id} post length"
+        ><Figure why={ofPost(session.run, p, 'stock')} of="{p.label} post length"
           >{#if p.stock !== undefined}<Fraction mm={p.stock} {units} />{:else}<span
               class="font-semibold text-stop">none long enough</span
             >{/if}</Figure
@@ -123,7 +124,7 @@
         >
         <td>{Math.abs(b.lean) >= seen ? `${Math.abs(b.angle).toFixed(1)}°` : ''}</td>
         <td class="text-[1.05rem] font-semibold"
-          >{#if !b.gate}<Figure why={ofBay(session.run, b, 'lean')} of="{b.id} rail on the slope"
+          >{#if !b.gate}<Figure why={ofBay(session.run, b, 'lean')} of="{b.label} rail on the slope"
               ><Fraction mm={b.long} {units} /></Figure
             >{/if}</td
         >
@@ -131,7 +132,7 @@
         <td><Fraction mm={b.onGround} {units} /></td>
         <td><Fraction mm={b.faceStart} {units} />, <Fraction mm={b.faceEnd} {units} /></td>
         <td
-          ><Figure why={ofBay(session.run, b, 'gap')} of="{b.id} gap"
+          ><Figure why={ofBay(session.run, b, 'gap')} of="{b.label} gap"
             ><Fraction mm={b.gapLeast.gap} {units} /></Figure
           ></td
         >
@@ -143,7 +144,7 @@
               units,
             )}{/if}</td
         >
-      {:else}<td colspan="9" class="text-pencil">{p.id} is the last post</td>{/if}
+      {:else}<td colspan="9" class="text-pencil">{p.label} is the last post</td>{/if}
     {/snippet}
   </PostTable>
   <p class="mt-2 max-w-4xl text-pencil">
@@ -160,10 +161,10 @@
   {#if infills.length}
     <h3 class="mt-5 font-bold">Under the panels</h3>
     <ul class="mt-1 grid max-w-4xl gap-1.5" data-testid="infills">
-      {#each infills as b (b.id)}
+      {#each infills as b (b.label)}
         {@const f = b.infill!}
         <li class="border border-line bg-sheet px-3 py-2">
-          <strong>{b.id}</strong>, <Fraction mm={f.long} {units} /> between the faces:
+          <strong>{b.label}</strong>, <Fraction mm={f.long} {units} /> between the faces:
           {#if f.kind === 'gravel boards'}
             {f.boards}
             {f.boards === 1 ? 'gravel board' : 'gravel boards'} of <Fraction

@@ -36,8 +36,7 @@
           label="Top of the concrete"
           value={String(v['setting/top'])}
           options={session.catalogue.choices['setting/top']!}
-          onpick={(top) =>
-            session.commit(say(session, level, { 'setting/top': top }), `Top: ${top}, ${level.name}`)}
+          onpick={(top) => session.commit(say(level, { 'setting/top': top }), `Top: ${top}, ${level.name}`)}
         />
       {/if}
       <RuleFields {session} {level} part="top" without={['setting/top']} />

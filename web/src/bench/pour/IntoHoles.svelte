@@ -26,7 +26,7 @@
     >
     <td>{p.concreteVolume > 0 ? small(p.concreteVolume, units) : '—'}</td>
     <td class="text-[1.05rem] font-semibold"
-      ><Figure why={ofPost(session.run, p, 'concrete')} of="{p.id} bags">{p.bags.toFixed(2)}</Figure></td
+      ><Figure why={ofPost(session.run, p, 'concrete')} of="{p.label} bags">{p.bags.toFixed(2)}</Figure></td
     >
   {/snippet}
 </PostTable>

@@ -4,6 +4,7 @@
   import Plus from '@lucide/svelte/icons/plus'
   import Trash2 from '@lucide/svelte/icons/trash-2'
   import type { Gate } from '../../gen/api'
+  import { at } from '../../lib/doc'
   import type { Session } from '../../lib/session.svelte'
   import Figure from '../../parts/Figure.svelte'
   import Fraction from '../../parts/Fraction.svelte'
@@ -16,14 +17,10 @@
   const planned = (id: string) => session.run.gates.find((g) => g.id === id)
   const walk = $derived(session.run.addGate.find((g) => g.id === 'walk'))
 
-  const remove = (i: number) =>
-    session.commit(
-      [{ path: session.at('/gates'), value: gates.filter((_, k) => k !== i) }],
-      `${gates[i]!.name || gates[i]!.id} taken out`,
-    )
-  const rename = (i: number, name: string) =>
-    name !== (gates[i]!.name ?? '') &&
-    session.commit([{ path: session.at(`/gates/${i}/name`), value: name }], `Gate named ${name}`)
+  const path = (g: Gate, ...names: string[]) => at(session.at('/gates'), g.id, ...names)
+  const remove = (g: Gate) => session.commit([{ path: path(g), value: null }], `${g.name || g.id} taken out`)
+  const rename = (g: Gate, name: string) =>
+    name !== (g.name ?? '') && session.commit([{ path: path(g, 'name'), value: name }], `Gate named ${name}`)
 </script>
 
 <div class="mt-5 max-w-6xl">
@@ -40,7 +37,7 @@
     {#if !gates.length}<p class="text-pencil">
         None. A gate's opening is exact; the fence's bays give way to it.
       </p>{/if}
-    {#each gates as g, i (g.id)}
+    {#each gates as g (g.id)}
       {@const p = planned(g.id)}
       <fieldset
         class="mt-2 grid grid-cols-2 items-start gap-2 border-t border-rule pt-2 sm:grid-cols-[1.2fr_1fr_1fr_auto_2.75rem]"
@@ -53,10 +50,10 @@
             class="field"
             maxlength="120"
             value={g.name ?? ''}
-            onchange={(e) => rename(i, e.currentTarget.value.trim())}
+            onchange={(e) => rename(g, e.currentTarget.value.trim())}
           />
         </div>
-        <LengthField {session} path={session.at(`/gates/${i}/at`)} label="Middle at" long />
+        <LengthField {session} path={path(g, 'at')} label="Middle at" long />
         <div>
           <div class="label mb-1">Inside</div>
           {#if p}<p class="pt-1.5 text-[1.15rem] font-bold">
@@ -75,7 +72,7 @@
         <button
           class="btn btn-plain btn-icon sm:mt-6"
           aria-label="Take out {g.name || g.id}"
-          onclick={() => remove(i)}><Trash2 size={18} /></button
+          onclick={() => remove(g)}><Trash2 size={18} /></button
         >
       </fieldset>
     {/each}

@@ -4,11 +4,14 @@
   import Plus from '@lucide/svelte/icons/plus'
   import Trash2 from '@lucide/svelte/icons/trash-2'
   import type { View } from '../../drawing/view.svelte'
-  import type { FixedPost, HeldBay } from '../../gen/api'
-  import { freshID, holdAt, letGo, newHold } from '../../lib/hold'
+  import type { FixedPost, HeldBay, PlannedPost } from '../../gen/api'
+  import { at, newID } from '../../lib/doc'
+  import { holdAt, letGo, newHold } from '../../lib/hold'
+  import { landed } from '../../lib/observed'
   import type { Session } from '../../lib/session.svelte'
   import { tape } from '../../lib/tape'
   import Choice from '../../parts/Choice.svelte'
+  import TapeEntry from '../../parts/TapeEntry.svelte'
   import LengthField from '../LengthField.svelte'
 
   let { session, view }: { session: Session; view: View } = $props()
@@ -18,41 +21,46 @@
   const named = (id: string) => session.run.posts.find((p) => p.held === id)
   const current = $derived(session.run.posts[session.post])
 
+  const path = (id: string, ...names: string[]) => at(session.at('/fixedPosts'), id, ...names)
+  const bayPath = (id: string, ...names: string[]) => at(session.at('/heldBays'), id, ...names)
   function kind(f: FixedPost): string {
-    return f.landed ? 'landed' : f.grade ? 'grade' : 'wanted'
+    return named(f.id)?.landed ? 'landed' : f.grade ? 'grade' : 'wanted'
   }
-  function setKind(i: number, v: string) {
-    const { id, at } = posts[i]!
-    if (v === kind(posts[i]!)) return
-    const next = {
-      id,
-      at,
-      ...(v === 'landed' ? { landed: true } : {}),
-      ...(v === 'grade' ? { grade: true } : {}),
-    }
-    session.commit([{ path: session.at(`/fixedPosts/${i}`), value: next }], `Held post: ${v}`)
+  function setKind(f: FixedPost, v: string) {
+    if (v === kind(f)) return
+    const next = { id: f.id, at: f.at, ...(v === 'grade' ? { grade: true } : {}) }
+    const post = named(f.id)
+    const seen =
+      post && (v === 'landed' || post.landed) ? landed(session, post, v === 'landed' ? f.at : null) : []
+    session.commit([{ path: path(f.id), value: next }, ...seen], `Held post: ${v}`)
   }
   /** Whether the other posts are spaced again from a post that landed off its mark. */
-  function respace(i: number, v: string) {
+  function respace(id: string, v: string) {
     session.commit(
-      [{ path: session.at(`/fixedPosts/${i}/respace`), value: v === 'all' ? true : null }],
+      [{ path: path(id, 'respace'), value: v === 'all' ? true : null }],
       v === 'all' ? 'The rest spaced again' : 'Only the bays beside it',
     )
   }
+  /** Taped again: where it landed was read wrong. */
+  const stands = (f: FixedPost, p: PlannedPost, mm: number) =>
+    session.commit(
+      [{ path: path(f.id, 'at'), value: mm }, ...landed(session, p, mm)],
+      `${p.label} landed at ${tape(mm, units)}`,
+    )
   function hold() {
     if (!current) return
     session.commit(
       holdAt(session, newHold(session), current.station),
-      `${current.id} held at ${tape(current.station, units)}`,
+      `${current.label} held at ${tape(current.station, units)}`,
     )
   }
   /** A held bay goes where the picked post's bay is. */
   function addBay() {
     const bay = session.run.bays[session.post] ?? session.run.bays[0]
     if (!bay || !current) return
-    const fresh: HeldBay = { id: freshID(bays, 'H'), at: current.station, width: bay.centreToCentre }
+    const fresh: HeldBay = { id: newID(bays, 'H'), at: current.station, width: bay.centreToCentre }
     session.commit(
-      [{ path: session.at('/heldBays'), value: [...bays, fresh] }],
+      [{ path: at(session.at('/heldBays'), fresh.id), value: fresh }],
       `Bay held at ${tape(current.station, units)}`,
     )
   }
@@ -76,16 +84,27 @@
     class="btn"
     onclick={hold}
     disabled={!current || current.kind !== 'line' || !!current.held || !!current.stays}
-    ><Plus size={18} aria-hidden="true" />Hold {current?.id ?? 'a post'}</button
+    ><Plus size={18} aria-hidden="true" />Hold {current?.label ?? 'a post'}</button
   >
 </div>
 {#if !posts.length}<p class="mt-2 text-pencil">None is held.</p>{/if}
-{#each posts as f, i (f.id)}
+{#each posts as f (f.id)}
   {@const p = named(f.id)}
   <fieldset class="mt-2 grid items-start gap-2 border-t border-rule pt-2 sm:grid-cols-[5rem_1fr_2fr_2.75rem]">
-    <legend class="sr-only">Held post {p?.id ?? f.id}</legend>
-    <button class="btn btn-plain font-bold sm:mt-6" onclick={() => show(f.id)}>{p?.id ?? f.id}</button>
-    <LengthField {session} path={session.at(`/fixedPosts/${i}/at`)} label="Stands at" long />
+    <legend class="sr-only">Held post {p?.label ?? f.id}</legend>
+    <button class="btn btn-plain font-bold sm:mt-6" onclick={() => show(f.id)}>{p?.label ?? f.id}</button>
+    {#if p?.landed}
+      <TapeEntry
+        label="Stands at"
+        long
+        {units}
+        value={p.station}
+        error={session.wrongAt(path(f.id, 'at'))}
+        oncommit={(mm) => mm !== null && stands(f, p, mm)}
+      />
+    {:else}
+      <LengthField {session} path={path(f.id, 'at')} label="Stands at" long />
+    {/if}
     <Choice
       label="It"
       value={kind(f)}
@@ -94,15 +113,15 @@
         { value: 'landed', name: 'Landed here' },
         { value: 'grade', name: 'Grade post' },
       ]}
-      onpick={(v) => setKind(i, v)}
+      onpick={(v) => setKind(f, v)}
     />
     <button
       class="btn btn-plain btn-icon sm:mt-6"
-      aria-label="Let {p?.id ?? f.id} go"
-      onclick={() => session.commit(letGo(session, f.id), `${p?.id ?? f.id} let go`)}
+      aria-label="Let {p?.label ?? f.id} go"
+      onclick={() => session.commit(letGo(session, f.id), `${p?.label ?? f.id} let go`)}
       ><Trash2 size={18} /></button
     >
-    {#if f.landed}
+    {#if p?.landed}
       <div class="sm:col-span-2 sm:col-start-2">
         <Choice
           label="Then"
@@ -115,7 +134,7 @@
             },
             { value: 'all', name: 'Space the rest again', costs: 'even bays; every post not yet dug moves' },
           ]}
-          onpick={(v) => respace(i, v)}
+          onpick={(v) => respace(f.id, v)}
         />
       </div>
     {/if}
@@ -128,10 +147,10 @@
     <p class="text-pencil">An odd panel, a bay that can be taken out: its width stays, the rest gives way.</p>
   </div>
   <button class="btn" onclick={addBay} disabled={!current}
-    ><Plus size={18} aria-hidden="true" />Hold the bay after {current?.id ?? ''}</button
+    ><Plus size={18} aria-hidden="true" />Hold the bay after {current?.label ?? ''}</button
   >
 </div>
-{#each bays as b, i (b.id)}
+{#each bays as b (b.id)}
   <fieldset
     class="mt-2 grid grid-cols-2 items-start gap-2 border-t border-rule pt-2 sm:grid-cols-[1.3fr_1fr_1fr_2.75rem]"
   >
@@ -144,22 +163,16 @@
         maxlength="120"
         value={b.name ?? ''}
         onchange={(e) =>
-          session.commit(
-            [{ path: session.at(`/heldBays/${i}/name`), value: e.currentTarget.value.trim() }],
-            'Bay named',
-          )}
+          session.commit([{ path: bayPath(b.id, 'name'), value: e.currentTarget.value.trim() }], 'Bay named')}
       />
     </div>
-    <LengthField {session} path={session.at(`/heldBays/${i}/at`)} label="From" long />
-    <LengthField {session} path={session.at(`/heldBays/${i}/width`)} label="Width, centres" />
+    <LengthField {session} path={bayPath(b.id, 'at')} label="From" long />
+    <LengthField {session} path={bayPath(b.id, 'width')} label="Width, centres" />
     <button
       class="btn btn-plain btn-icon sm:mt-6"
       aria-label="Let bay {b.name || b.id} go"
-      onclick={() =>
-        session.commit(
-          [{ path: session.at('/heldBays'), value: bays.filter((_, k) => k !== i) }],
-          'Bay let go',
-        )}><Trash2 size={18} /></button
+      onclick={() => session.commit([{ path: bayPath(b.id), value: null }], 'Bay let go')}
+      ><Trash2 size={18} /></button
     >
   </fieldset>
 {/each}

@@ -67,9 +67,9 @@
         ></thead
       >
       <tbody>
-        {#each cut as b (b.id)}
+        {#each cut as b (b.label)}
           <tr
-            ><td class="font-bold">{b.id}</td><td>{b.from} and {b.to}</td><td
+            ><td class="font-bold">{b.label}</td><td>{b.from} and {b.to}</td><td
               class="text-[1.05rem] font-semibold"><Fraction mm={b.piece ?? 0} {units} /></td
             ><td><Fraction mm={full - (b.piece ?? 0)} {units} /></td></tr
           >
@@ -77,9 +77,9 @@
       </tbody>
     </table>
   {/if}
-  {#each run.bays.filter((b) => b.lead || b.trail) as b (b.id)}
+  {#each run.bays.filter((b) => b.lead || b.trail) as b (b.label)}
     <p class="mt-2">
-      <strong>At the corner {b.lead ? b.from : b.to}:</strong> the panel of {b.id} begins
+      <strong>At the corner {b.lead ? b.from : b.to}:</strong> the panel of {b.label} begins
       <strong><Fraction mm={(b.lead || b.trail)!} {units} /></strong> from the post's middle, where the two
       panels {session.value(session.at('/spacing/turning')) === 'overlapping' ? 'overlap' : 'meet'}.
     </p>
@@ -87,8 +87,8 @@
   {#if trimmed.length}
     <p class="mt-3">
       <strong>Tongues to trim:</strong>
-      {trimmed.map((b) => `${b.id}${b.trims! > 1 ? ' at both ends' : ''}`).join(', ')}: ends, corners and gate
-      posts are morticed half as deep.
+      {trimmed.map((b) => `${b.label}${b.trims! > 1 ? ' at both ends' : ''}`).join(', ')}: ends, corners and
+      gate posts are morticed half as deep.
     </p>
   {/if}
 {/if}

@@ -83,7 +83,7 @@
     {#snippet row(p, b)}
       {@const m = out.marks[session.run.posts.indexOf(p)]!}
       <td class="text-[1.05rem] font-semibold"
-        ><Figure why={ofPost(session.run, p, 'station')} of="{p.id} station"
+        ><Figure why={ofPost(session.run, p, 'station')} of="{p.label} station"
           ><Fraction mm={m.level} {units} long /></Figure
         ></td
       >
@@ -91,7 +91,7 @@
       {#if pinned}<td>{m.pin ? `${m.pin}: ` : ''}{m.pin ? tape(m.past, units) : ''}</td>{/if}
       <td><Fraction mm={m.back} {units} long /></td>
       <td
-        >{#if b}<Figure why={ofBay(session.run, b, 'spacing')} of="{b.id} spacing"
+        >{#if b}<Figure why={ofBay(session.run, b, 'spacing')} of="{b.label} spacing"
             ><Fraction mm={b.centreToCentre} {units} /></Figure
           >{#if b.odd}&nbsp;odd{/if}{/if}</td
       >

@@ -3,7 +3,7 @@
   // way. Each way says what it costs.
   import type { FenceSystem, Grade, Spacing } from '../../gen/api'
   import type { Session } from '../../lib/session.svelte'
-  import { freshID } from '../../lib/hold'
+  import { at, newID } from '../../lib/doc'
   import Choice from '../../parts/Choice.svelte'
   import Fraction from '../../parts/Fraction.svelte'
   import Pick from '../../parts/Pick.svelte'
@@ -35,8 +35,8 @@
   async function outfit(id: string) {
     const trouble = await session.reshape({
       do: 'outfit',
-      line: session.lineIndex,
-      run: session.runIndex - session.line.first,
+      line: session.line.id,
+      run: session.run.id,
       system: id,
     })
     if (trouble) session.store.notice = trouble
@@ -56,7 +56,7 @@
     if (!name) return
     const part = <T,>(p: string) => session.value<T>(session.at(p))
     const copy: FenceSystem = {
-      id: freshID(own, 'own-'),
+      id: newID(own, 'own-'),
       name,
       system: session.units.system,
       from: system?.from ?? system?.id,
@@ -76,7 +76,7 @@
     }
     session.commit(
       [
-        { path: '/systems', value: [...own, copy] },
+        { path: at('/systems', copy.id), value: copy },
         { path: session.at('/system'), value: copy.id },
       ],
       `${name} kept as a system of this job`,
@@ -226,9 +226,9 @@
     {#if way !== 'equal'}
       <Pick
         label="What is left over"
-        value={session.choice(session.at('/spacing/odd'))}
-        options={session.catalogue.choices['spacing/odd']!}
-        onpick={(v) => set('odd', v, 'What is left over')}
+        value={session.choice(session.at('/spacing/remainder'))}
+        options={session.catalogue.choices['spacing/remainder']!}
+        onpick={(v) => set('remainder', v, 'What is left over')}
       />
     {/if}
     {#if way === 'panels on faces'}

@@ -14,7 +14,7 @@
   const units = $derived(session.units)
   const s = $derived(session.run.string)
   const get = <T,>(field: string) => session.value<T>(session.at(`/string/${field}`))
-  const school = $derived(session.choice(session.at('/string/school')))
+  const school = $derived(session.choice(session.at('/string/position')))
   const set = (field: string, value: unknown, what: string) =>
     session.commit([{ path: session.at(`/string/${field}`), value }], what)
   const speed = $derived(perHour(units))
@@ -97,8 +97,8 @@
     <Choice
       label="School"
       value={school}
-      options={session.catalogue.choices['string/school']!}
-      onpick={(v) => set('school', v, `String: ${v}`)}
+      options={session.catalogue.choices['string/position']!}
+      onpick={(v) => set('position', v, `String: ${v}`)}
     />
     <div class="grid grid-cols-2 items-start gap-3 sm:grid-cols-3 2xl:grid-cols-4">
       {#if school !== 'sight'}

@@ -41,9 +41,9 @@
         ]}
   >
     {#snippet row(p)}
-      {@const h = hung(p.id)}
+      {@const h = hung(p.label)}
       {#if h && string.sight}
-        <td>{string.order.indexOf(p.id) + 1}</td>
+        <td>{string.order.indexOf(p.label) + 1}</td>
         <td class="text-[1.05rem] font-semibold"><Fraction mm={p.reveal - string.mark} {units} /></td>
         <td><Fraction mm={h.mark} {units} /></td>
       {:else if h}

@@ -26,7 +26,7 @@
     // The left of the walk is up the screen's other way: y grows downward.
     const sign = s.face === 'left' ? 1 : -1
     const [nx, ny] = [uy * sign, -ux * sign]
-    const off = s.school === 'sight' ? 0 : Math.max(s.toCentre * view.scale, LEAST)
+    const off = s.position === 'sight' ? 0 : Math.max(s.toCentre * view.scale, LEAST)
     const beyond = Math.max(s.beyond * view.scale, 16)
     return {
       a: { x: ax - ux * beyond + nx * off, y: ay - uy * beyond + ny * off },
@@ -75,7 +75,7 @@
 {/each}
 {#each session.plan.runs.filter((r) => r.string && r.line === session.line.id) as r (r.id)}
   {@const s = string(r)}
-  {#if r.string!.school !== 'sight'}
+  {#if r.string!.position !== 'sight'}
     <path
       d="M{s.a.x} {s.a.y}L{s.b.x} {s.b.y}"
       class="stroke-(--mallow)"

@@ -3,6 +3,7 @@
   import { wrongSays } from '../../lib/wrong'
   import X from '@lucide/svelte/icons/x'
   import type { Book, BookRow } from '../../gen/api'
+  import { at, newID } from '../../lib/doc'
   import type { Session } from '../../lib/session.svelte'
   import { short, tape } from '../../lib/tape'
   import Fraction from '../../parts/Fraction.svelte'
@@ -12,9 +13,9 @@
   import NextRow from './NextRow.svelte'
   import PageHead from './PageHead.svelte'
 
-  let { session, index, book }: { session: Session; index: number; book: Book } = $props()
+  let { session, book }: { session: Session; book: Book } = $props()
   const units = $derived(session.units)
-  const path = $derived(session.lineAt(`/books/${index}`))
+  const path = $derived(at(session.lineAt('/books'), book.id))
   const drops = $derived(book.kind === 'drops')
   const field = $derived(drops ? 'drop' : 'rise')
   const word = $derived(drops ? 'Drop' : 'Rise, or fall with a minus')
@@ -24,26 +25,28 @@
   function put(list: BookRow[], what: string) {
     session.commit([{ path: `${path}/rows`, value: list }], what)
   }
-  const named = (at: number, v: number) =>
-    `${drops ? 'Drop' : 'Rise'} at ${tape(at, units)}: ${short(v, units)}`
-  function add(at: number, value: number) {
-    const others = rows.filter((r) => Math.abs((r.at ?? 0) - at) > 0.001)
-    page = Math.floor(others.filter((r) => (r.at ?? 0) < at).length / PAGE)
-    const row: BookRow = others.length || drops ? { at, [field]: value } : { at }
+  const named = (station: number, v: number) =>
+    `${drops ? 'Drop' : 'Rise'} at ${tape(station, units)}: ${short(v, units)}`
+  function add(station: number, value: number) {
+    const others = rows.filter((r) => Math.abs((r.at ?? 0) - station) > 0.001)
+    page = Math.floor(others.filter((r) => (r.at ?? 0) < station).length / PAGE)
+    const place = { id: newID(rows, 'w'), at: station }
+    const row: BookRow = others.length || drops ? { ...place, [field]: value } : place
     put(
       [...others, row].sort((a, b) => (a.at ?? 0) - (b.at ?? 0)),
-      named(at, value),
+      named(station, value),
     )
   }
-  const height = (i: number, at: number) =>
+  const rowPath = (r: BookRow, name: string) => at(path, 'rows', r.id!, name)
+  const height = (r: BookRow) =>
     (
-      session.run.ground.find((g) => g.path === `${path}/rows/${i}/drop`) ??
-      session.run.ground.find((g) => Math.abs(g.at - at) < 0.01)
+      session.run.ground.find((g) => g.path === rowPath(r, 'drop')) ??
+      session.run.ground.find((g) => Math.abs(g.at - (r.at ?? 0)) < 0.01)
     )?.height
-  const slip = (i: number) =>
-    session.plan.findings.find((f) => f.rule === 'slip' && f.field === `${path}/rows/${i}/${field}`)
-  const wrong = (i: number) => {
-    const e = session.errorAt(`${path}/rows/${i}/at`)
+  const slip = (r: BookRow) =>
+    session.plan.findings.find((f) => f.rule === 'slip' && f.field === rowPath(r, field))
+  const wrong = (r: BookRow) => {
+    const e = session.errorAt(rowPath(r, 'at'))
     return e ? wrongSays(e) : ''
   }
   /** Rows go on by the step that the last two make. */
@@ -67,14 +70,14 @@
 <div class="mt-2 grid max-w-2xl grid-cols-[1fr_1fr_5.5rem_2.75rem] items-start gap-x-2 gap-y-1.5">
   <span class="label">At</span><span class="label">{word}</span><span class="label">Height</span><span></span>
   {#each pageOf(rows, page) as { row: r, i } (`${i}/${rows.length}`)}
-    {@const s = slip(i)}
+    {@const s = slip(r)}
     <TapeEntry
       label="Station of row {i + 1}"
       hideLabel
       long
       {units}
       value={r.at ?? 0}
-      error={wrong(i)}
+      error={wrong(r)}
       oncommit={(mm) =>
         put(
           rows.map((q, k) => (k === i ? { ...q, at: mm ?? 0 } : q)).sort((a, b) => (a.at ?? 0) - (b.at ?? 0)),
@@ -92,14 +95,14 @@
           {units}
           value={r[field] ?? 0}
           hint={s ? 'stands out from its neighbours' : ''}
-          onpreview={(mm) => session.preview([{ path: `${path}/rows/${i}/${field}`, value: mm }], true)}
+          onpreview={(mm) => session.preview([{ path: rowPath(r, field), value: mm }], true)}
           oncommit={(mm) =>
-            session.commit([{ path: `${path}/rows/${i}/${field}`, value: mm }], named(r.at ?? 0, mm ?? 0))}
+            session.commit([{ path: rowPath(r, field), value: mm }], named(r.at ?? 0, mm ?? 0))}
         />
       {/if}
     </div>
     <span class="pt-2.5 text-[1.05rem]"
-      >{#if height(i, r.at ?? 0) !== undefined}<Fraction mm={height(i, r.at ?? 0)!} {units} />{/if}</span
+      >{#if height(r) !== undefined}<Fraction mm={height(r)!} {units} />{/if}</span
     >
     <button
       class="btn btn-plain btn-icon"

@@ -51,9 +51,8 @@
     <span>
       turns <strong>{turnText(planned)}</strong>,
       {#if planned.square}
-        <Figure
-          why={{ line: session.line.id, of: 'corner', id: String(session.line.corners.indexOf(planned)) }}
-          of="the corner"><strong>{degrees(planned.interior ?? 180)}</strong> between the runs</Figure
+        <Figure why={{ line: session.line.id, of: 'corner', id: planned.after ?? '' }} of="the corner"
+          ><strong>{degrees(planned.interior ?? 180)}</strong> between the runs</Figure
         >
       {/if}
       {#if !planned.measured}<em>, found from closing</em>{/if}

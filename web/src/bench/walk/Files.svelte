@@ -34,7 +34,7 @@
         doc: session.doc,
         name: file.name,
         text: file.text,
-        line: session.lineIndex,
+        line: session.line.id,
         replace,
         run: session.run.id,
         unit: unit === 'auto' ? undefined : unit,
@@ -68,7 +68,7 @@
     session.commitDoc(preview.doc, preview.what)
     const line = fresh
       ? preview.doc.lines[preview.doc.lines.length - 1]
-      : preview.doc.lines[session.lineIndex]
+      : preview.doc.lines.find((l) => l.id === session.line.id)
     if (preview.shape === 'plan') session.runID = line!.runs[0]!.id
     session.post = 0
     file = null

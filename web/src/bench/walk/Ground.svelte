@@ -3,6 +3,7 @@
   // field book. All come to one profile.
   import Plus from '@lucide/svelte/icons/plus'
   import type { Book } from '../../gen/api'
+  import { at, newID } from '../../lib/doc'
   import type { Session } from '../../lib/session.svelte'
   import BookPage from './BookPage.svelte'
   import Heights from './Heights.svelte'
@@ -22,24 +23,17 @@
   const shown = $derived(open ?? (own || !mine.length ? 'heights' : mine[mine.length - 1]!.b.id))
   const page = $derived(mine.find(({ b }) => b.id === shown))
 
-  function fresh(): string {
-    let n = 1
-    while (books.some((b) => b.id === `B${n}`)) n++
-    return `B${n}`
-  }
+  const fresh = () => newID(books, 'B')
   function add(kind: 'drops' | 'rises') {
     const id = fresh()
     const book: Book = { id, kind, run: session.run.id, rows: kind === 'rises' ? [{ at: 0 }] : [] }
-    session.commit(
-      [{ path: session.lineAt('/books'), value: [...books, book] }],
-      `${kinds[kind]}: a new page`,
-    )
+    session.commit([{ path: at(session.lineAt('/books'), id), value: book }], `${kinds[kind]}: a new page`)
     open = id
   }
   function addRod() {
     const id = fresh()
     const book: Book = { id, kind: 'rod', rows: [] }
-    session.commit([{ path: session.lineAt('/books'), value: [...books, book] }], 'Level and rod: a new page')
+    session.commit([{ path: at(session.lineAt('/books'), id), value: book }], 'Level and rod: a new page')
     open = id
   }
   const runName = (id?: string) => session.plan.runs.find((r) => r.id === id)?.name || id
@@ -81,14 +75,14 @@
     <p class="label mt-4">The level that ships with Mallow, simulated</p>
     <div class="mt-1 grid gap-3">
       <LaserWalk {session} id={fresh} onpage={(id) => (open = id)} />
-      <PegTest {session} page={page?.b.kind === 'rod' ? page.i : undefined} />
+      <PegTest {session} page={page?.b.kind === 'rod' ? page.b.id : undefined} />
     </div>
   </div>
   <div class="min-w-0">
     {#if page && page.b.kind === 'rod'}
-      {#key page.b.id}<RodPage {session} index={page.i} book={page.b} />{/key}
+      {#key page.b.id}<RodPage {session} book={page.b} />{/key}
     {:else if page}
-      {#key page.b.id}<BookPage {session} index={page.i} book={page.b} />{/key}
+      {#key page.b.id}<BookPage {session} book={page.b} />{/key}
     {:else}
       <Heights {session} />
     {/if}

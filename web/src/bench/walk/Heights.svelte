@@ -3,6 +3,7 @@
   import { wrongSays } from '../../lib/wrong'
   import X from '@lucide/svelte/icons/x'
   import type { GroundPoint } from '../../gen/api'
+  import { at, newID } from '../../lib/doc'
   import type { Session } from '../../lib/session.svelte'
   import { short, tape } from '../../lib/tape'
   import TapeEntry from '../../parts/TapeEntry.svelte'
@@ -19,20 +20,21 @@
   function put(list: GroundPoint[], what: string) {
     session.commit([{ path: session.at('/ground'), value: list }], what)
   }
-  function add(at: number, height: number) {
-    const others = points.filter((p) => Math.abs(p.at - at) > 0.001)
-    page = Math.floor(others.filter((p) => p.at < at).length / PAGE)
+  function add(station: number, height: number) {
+    const others = points.filter((p) => Math.abs(p.at - station) > 0.001)
+    page = Math.floor(others.filter((p) => p.at < station).length / PAGE)
     put(
-      [...others, { at, height }].sort((a, b) => a.at - b.at),
-      `Ground at ${tape(at, units)}: ${short(height, units)}`,
+      [...others, { id: newID(points, 'h'), at: station, height }].sort((a, b) => a.at - b.at),
+      `Ground at ${tape(station, units)}: ${short(height, units)}`,
     )
   }
-  const wrong = (i: number) => {
-    const e = session.errorAt(session.at(`/ground/${i}/at`))
+  const path = (p: GroundPoint, name: string) => at(session.at('/ground'), p.id!, name)
+  const wrong = (p: GroundPoint) => {
+    const e = session.errorAt(path(p, 'at'))
     return e ? wrongSays(e) : ''
   }
-  const slip = (i: number) =>
-    session.plan.findings.some((f) => f.rule === 'slip' && f.field === session.at(`/ground/${i}/height`))
+  const slip = (p: GroundPoint) =>
+    session.plan.findings.some((f) => f.rule === 'slip' && f.field === path(p, 'height'))
 </script>
 
 <h2 class="font-bold">Heights at stations</h2>
@@ -48,7 +50,7 @@
       long
       {units}
       value={p.at}
-      error={wrong(i)}
+      error={wrong(p)}
       oncommit={(mm) =>
         put(
           points.map((q, k) => (k === i ? { ...q, at: mm ?? 0 } : q)).sort((a, b) => a.at - b.at),
@@ -61,11 +63,11 @@
       hideLabel
       {units}
       value={p.height}
-      hint={slip(i) ? 'stands out from its neighbours' : ''}
-      onpreview={(mm) => session.preview([{ path: session.at(`/ground/${i}/height`), value: mm }], true)}
+      hint={slip(p) ? 'stands out from its neighbours' : ''}
+      onpreview={(mm) => session.preview([{ path: path(p, 'height'), value: mm }], true)}
       oncommit={(mm) =>
         session.commit(
-          [{ path: session.at(`/ground/${i}/height`), value: mm }],
+          [{ path: path(p, 'height'), value: mm }],
           `Ground at ${tape(p.at, units)}: ${short(mm ?? 0, units)}`,
         )}
     />

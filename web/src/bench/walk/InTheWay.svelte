@@ -3,6 +3,7 @@
   import Plus from '@lucide/svelte/icons/plus'
   import Trash2 from '@lucide/svelte/icons/trash-2'
   import type { KeepOut } from '../../gen/api'
+  import { at, newID } from '../../lib/doc'
   import type { Session } from '../../lib/session.svelte'
   import { tape } from '../../lib/tape'
   import Choice from '../../parts/Choice.svelte'
@@ -22,27 +23,30 @@
     { value: 'no dig', name: 'Any other stretch' },
   ]
   const kindName = (k: string) => kinds.find((o) => o.value === k)?.name ?? k
-  const path = (i: number) => session.at(`/keepOuts/${i}`)
+  const path = (k: KeepOut, ...names: string[]) => at(session.at('/keepOuts'), k.id, ...names)
   const service = (id?: string) => session.catalogue.services.find((s) => s.id === id)
-  const hit = (id: string) => session.run.posts.filter((p) => p.inWay?.includes(id)).map((p) => p.id)
-  const hand = (id: string) => session.run.posts.filter((p) => p.hand?.includes(id)).map((p) => p.id)
+  const hit = (id: string) => session.run.posts.filter((p) => p.inWay?.includes(id)).map((p) => p.label)
+  const hand = (id: string) => session.run.posts.filter((p) => p.hand?.includes(id)).map((p) => p.label)
 
   function add() {
-    let n = all.length + 1
-    while (all.some((k) => k.id === `K${n}`)) n++
     const first = session.catalogue.services.find((s) => s.id === 'water') ?? session.catalogue.services[0]!
-    const at = session.run.posts[session.post]?.station ?? session.run.length / 2
-    const fresh: KeepOut = { id: `K${n}`, kind: 'service', service: first.id, at, hand: first.hand }
-    session.commit([{ path: session.at('/keepOuts'), value: [...all, fresh] }], 'Something in the way added')
+    const station = session.run.posts[session.post]?.station ?? session.run.length / 2
+    const fresh: KeepOut = {
+      id: newID(all, 'K'),
+      kind: 'service',
+      service: first.id,
+      at: station,
+      hand: first.hand,
+    }
+    session.commit([{ path: path(fresh), value: fresh }], 'Something in the way added')
   }
-  function kind(i: number, value: string) {
-    const k = all[i]!
+  function kind(k: KeepOut, value: string) {
     const next: KeepOut = { ...k, kind: value as KeepOut['kind'] }
     if (value === 'service') next.service ??= session.catalogue.services[0]!.id
     else delete next.service
     if (value !== 'service') delete next.hand
     if (value === 'footing' && !next.width) next.width = 12 * 25.4
-    session.commit([{ path: path(i), value: next }], `In the way: ${value}`)
+    session.commit([{ path: path(k), value: next }], `In the way: ${value}`)
   }
 </script>
 
@@ -58,13 +62,13 @@
   >
 </div>
 {#if !all.length}<p class="mt-2 text-pencil">Nothing noted yet.</p>{/if}
-{#each all as k, i (k.id)}
+{#each all as k (k.id)}
   <fieldset class="mt-3 border-t border-rule pt-2">
     <legend class="sr-only">{k.name || kindName(k.kind)} at {tape(k.at, units)}</legend>
     <div
       class="grid grid-cols-2 items-start gap-2 sm:grid-cols-3 xl:grid-cols-[1.3fr_1.3fr_1.1fr_0.85fr_1.3fr_0.95fr_2.75rem]"
     >
-      <Pick label="What" value={k.kind} options={kinds} onpick={(v) => kind(i, v)} />
+      <Pick label="What" value={k.kind} options={kinds} onpick={(v) => kind(k, v)} />
       {#if k.kind === 'service'}
         <Pick
           label="Which"
@@ -72,7 +76,7 @@
           options={session.catalogue.services.map((s) => ({ value: s.id, name: `${s.name}, ${s.colour}` }))}
           onpick={(v) =>
             session.commit(
-              [{ path: path(i), value: { ...k, service: v, hand: service(v)?.hand ?? k.hand } }],
+              [{ path: path(k), value: { ...k, service: v, hand: service(v)?.hand ?? k.hand } }],
               `Service: ${service(v)?.name}`,
             )}
         />
@@ -85,22 +89,19 @@
             maxlength="120"
             value={k.name ?? ''}
             onchange={(e) =>
-              session.commit([{ path: `${path(i)}/name`, value: e.currentTarget.value.trim() }], 'Named')}
+              session.commit([{ path: `${path(k)}/name`, value: e.currentTarget.value.trim() }], 'Named')}
           />
         </div>
       {/if}
-      <LengthField {session} path="{path(i)}/at" label="Middle at" long />
-      <LengthField {session} path="{path(i)}/width" label="Wide" optional />
-      <LengthField {session} path="{path(i)}/hand" label="Hand-dig each side" optional />
-      <LengthField {session} path="{path(i)}/depth" label="Top is deep" optional />
+      <LengthField {session} path="{path(k)}/at" label="Middle at" long />
+      <LengthField {session} path="{path(k)}/width" label="Wide" optional />
+      <LengthField {session} path="{path(k)}/hand" label="Hand-dig each side" optional />
+      <LengthField {session} path="{path(k)}/depth" label="Top is deep" optional />
       <button
         class="btn btn-plain btn-icon xl:mt-6"
         aria-label="Take out {k.name || kindName(k.kind)} at {tape(k.at, units)}"
-        onclick={() =>
-          session.commit(
-            [{ path: session.at('/keepOuts'), value: all.filter((_, n) => n !== i) }],
-            `${kindName(k.kind)} taken out`,
-          )}><Trash2 size={18} /></button
+        onclick={() => session.commit([{ path: path(k), value: null }], `${kindName(k.kind)} taken out`)}
+        ><Trash2 size={18} /></button
       >
     </div>
     <div class="mt-1.5 flex flex-wrap items-center gap-x-5 gap-y-1">
@@ -113,7 +114,7 @@
             { value: 'goes', name: 'Goes' },
           ]}
           onpick={(v) =>
-            session.commit([{ path: `${path(i)}/stays`, value: v === 'stays' }], `Existing post ${v}`)}
+            session.commit([{ path: `${path(k)}/stays`, value: v === 'stays' }], `Existing post ${v}`)}
         />
       {/if}
       {#if k.marked}<span class="font-medium"

@@ -35,9 +35,9 @@
     let rows: BookRow[] = []
     const value = () => [...before, { ...page, rows }]
     try {
-      await api.walk({ doc: session.doc, line: session.lineIndex, every }, stop.signal, (r) => {
+      await api.walk({ doc: session.doc, line: session.line.id, every }, stop.signal, (r) => {
         latest = r
-        rows = [...rows.slice(0, r.row), r.entry]
+        rows = [...rows.slice(0, r.row), { id: `w${r.row + 1}`, ...r.entry }]
         session.preview([{ path, value: value() }], true)
         if (r.number === 1) onpage(page.id)
       })

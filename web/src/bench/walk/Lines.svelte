@@ -22,11 +22,10 @@
   const units = $derived(session.units)
   const line = $derived(session.line)
   const runs = $derived(session.lineRuns)
-  const place = $derived(session.runIndex - line.first)
   let trouble = $state('')
 
   async function change(op: Omit<Op, 'line'>, then?: () => void) {
-    trouble = (await session.reshape({ line: session.lineIndex, ...op })) ?? ''
+    trouble = (await session.reshape({ line: line.id, ...op })) ?? ''
     if (!trouble) then?.()
   }
   function rename(path: string, old: string, e: Event & { currentTarget: HTMLInputElement }) {
@@ -166,26 +165,26 @@
                     {units}
                     value={undefined}
                     disabled={!r.length}
-                    oncommit={(mm) => mm !== null && change({ do: 'split', run: place, at: mm })}
+                    oncommit={(mm) => mm !== null && change({ do: 'split', run: r.id, at: mm })}
                   />
                 </div>
                 <button
                   class="btn"
                   disabled={i === runs.length - 1}
-                  onclick={() => change({ do: 'join', run: place })}>Join with the next</button
+                  onclick={() => change({ do: 'join', run: r.id })}>Join with the next</button
                 >
                 <button
                   class="btn btn-icon"
                   aria-label="Earlier in the line"
                   disabled={i === 0}
-                  onclick={() => change({ do: 'move run', run: place, to: place - 1 })}
+                  onclick={() => change({ do: 'move run', run: r.id, after: runs[i - 2]?.id })}
                   ><ArrowUp size={18} /></button
                 >
                 <button
                   class="btn btn-icon"
                   aria-label="Later in the line"
                   disabled={i === runs.length - 1}
-                  onclick={() => change({ do: 'move run', run: place, to: place + 1 })}
+                  onclick={() => change({ do: 'move run', run: r.id, after: runs[i + 1]!.id })}
                   ><ArrowDown size={18} /></button
                 >
                 <button
@@ -194,14 +193,14 @@
                   disabled={runs.length === 1}
                   onclick={() => {
                     const next = runs[i + 1] ?? runs[i - 1]!
-                    void change({ do: 'remove run', run: place }, () => (session.runID = next.id))
+                    void change({ do: 'remove run', run: r.id }, () => (session.runID = next.id))
                   }}><Trash2 size={18} /></button
                 >
                 <button
                   class="btn"
                   onclick={() => {
                     const id = nextRun()
-                    void change({ do: 'add run', run: place }, () => (session.runID = id))
+                    void change({ do: 'add run', run: r.id }, () => (session.runID = id))
                   }}><Plus size={18} aria-hidden="true" />Run after it</button
                 >
               </div>

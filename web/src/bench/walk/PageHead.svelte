@@ -2,14 +2,13 @@
   // The head of a page of the field book.
   import Trash2 from '@lucide/svelte/icons/trash-2'
   import type { Book } from '../../gen/api'
+  import { at } from '../../lib/doc'
   import type { Session } from '../../lib/session.svelte'
 
   let { session, book, title, says }: { session: Session; book: Book; title: string; says: string } = $props()
 
-  function remove() {
-    const others = (session.value<Book[]>(session.lineAt('/books')) ?? []).filter((b) => b.id !== book.id)
-    session.commit([{ path: session.lineAt('/books'), value: others }], 'Page taken out')
-  }
+  const remove = () =>
+    session.commit([{ path: at(session.lineAt('/books'), book.id), value: null }], 'Page taken out')
 </script>
 
 <div class="flex flex-wrap items-end justify-between gap-2">

@@ -4,12 +4,13 @@
   import Crosshair from '@lucide/svelte/icons/crosshair'
   import type { PegTest } from '../../gen/api'
   import { api, Refused } from '../../lib/api'
+  import { at } from '../../lib/doc'
   import type { Session } from '../../lib/session.svelte'
   import { wrongSays } from '../../lib/wrong'
   import Fraction from '../../parts/Fraction.svelte'
   import TapeEntry from '../../parts/TapeEntry.svelte'
 
-  let { session, page }: { session: Session; page: number | undefined } = $props()
+  let { session, page }: { session: Session; page: string | undefined } = $props()
   const units = $derived(session.units)
   type Key = 'midA' | 'midB' | 'endA' | 'endB' | 'farA' | 'farB'
   const names: Record<Key, string> = {
@@ -55,7 +56,7 @@
   }
   function correct() {
     session.commit(
-      [{ path: session.lineAt(`/books/${page}/tilt`), value: Math.round(result!.tilt * 1e4) / 1e4 }],
+      [{ path: at(session.lineAt('/books'), page!, 'tilt'), value: Math.round(result!.tilt * 1e4) / 1e4 }],
       'Page corrected by the two-peg test',
     )
     open = false

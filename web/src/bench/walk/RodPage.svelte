@@ -2,6 +2,7 @@
   // A page of level and rod: set-ups, turning points, and the closing check.
   import X from '@lucide/svelte/icons/x'
   import type { Book, BookRow } from '../../gen/api'
+  import { at as pathOf, newID } from '../../lib/doc'
   import type { Session } from '../../lib/session.svelte'
   import { short, tape } from '../../lib/tape'
   import Choice from '../../parts/Choice.svelte'
@@ -14,9 +15,9 @@
   import { PAGE, pageOf } from '../page'
   import PageHead from './PageHead.svelte'
 
-  let { session, index, book }: { session: Session; index: number; book: Book } = $props()
+  let { session, book }: { session: Session; book: Book } = $props()
   const units = $derived(session.units)
-  const path = $derived(session.lineAt(`/books/${index}`))
+  const path = $derived(pathOf(session.lineAt('/books'), book.id))
   const rows = $derived(book.rows ?? [])
   const check = $derived(session.line.books.find((b) => b.book === book.id))
   const runName = (id?: string) => session.plan.runs.find((r) => r.id === id)?.name || id
@@ -47,12 +48,13 @@
       put([...rows.slice(0, -1), { ...last, back: mm }], `Back ${short(mm, units)}`)
     } else {
       const place = on === 'mark' ? { mark: mark || 'a mark' } : { run: on, at: at ?? 0 }
-      put([...rows, { ...place, [look]: mm }], `${look} ${short(mm, units)}`)
+      put([...rows, { id: newID(rows, 'w'), ...place, [look]: mm }], `${look} ${short(mm, units)}`)
     }
     page = Math.floor(rows.length / PAGE)
     chosen = null
     at = undefined
   }
+  const rowPath = (r: BookRow, name: string) => pathOf(path, 'rows', r.id!, name)
   const columns = ['back', 'side', 'fore'] as const
 </script>
 
@@ -117,9 +119,7 @@
     >
     <tbody>
       {#each pageOf(rows, page) as { row: r, i } (`${i}/${rows.length}`)}
-        {@const slip = session.plan.findings.some(
-          (f) => f.rule === 'slip' && f.field === `${path}/rows/${i}/side`,
-        )}
+        {@const slip = session.plan.findings.some((f) => f.rule === 'slip' && f.field === rowPath(r, 'side'))}
         <tr class={slip ? 'bg-warn-wash' : ''}>
           <td class="w-36 font-semibold whitespace-normal">{pointName(r)}</td>
           {#each columns as c (c)}
@@ -131,10 +131,10 @@
                   hideLabel
                   {units}
                   value={r[c]}
-                  onpreview={(mm) => session.preview([{ path: `${path}/rows/${i}/${c}`, value: mm }], true)}
+                  onpreview={(mm) => session.preview([{ path: rowPath(r, c), value: mm }], true)}
                   oncommit={(mm) =>
                     session.commit(
-                      [{ path: `${path}/rows/${i}/${c}`, value: mm }],
+                      [{ path: rowPath(r, c), value: mm }],
                       `${c} on ${pointName(r)}: ${short(mm ?? 0, units)}`,
                     )}
                 />

@@ -1,0 +1,78 @@
+package document
+
+import (
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/words"
+)
+
+// idsOf is how many ids lead to what a fact is about.
+var idsOf = map[string]int{"job": 0, "run": 1, "post": 1, "gate": 2}
+
+var unitsOf = map[job.Measured][]string{
+	job.MeasuresLength: {"mm", "cm", "m", "in", "ft", "ft-in"},
+	job.MeasuresVolume: {"L", "m3", "yd3"},
+	job.MeasuresCount:  {"bags"},
+}
+
+// checkObserved refuses facts that say nothing that can be used.
+func checkObserved(j job.Job) Errors {
+	var e Errors
+	before := map[string]job.Seen{}
+	for _, f := range j.Observed {
+		at := job.At("/observed", f.ID)
+		e = append(e, checkFact(at, f, before, j.Units)...)
+		before[f.ID] = f.What
+	}
+	return e
+}
+
+func checkFact(at string, f job.Fact, before map[string]job.Seen, u length.Units) Errors {
+	var e Errors
+	refuse := func(field, given, allowed string) { e = append(e, FieldError{at + field, given, allowed}) }
+	sight, _ := job.SightOf(f.What)
+	kind, ids := f.About()
+	if n, known := idsOf[kind]; !known || n != len(ids) || !slices.Contains(sight.About, kind) || slices.Contains(ids, "") {
+		refuse("/on", strconv.Quote(f.On), words.Plain("document.what-a-fact-is-about", words.V{"about": strings.Join(sight.About, ", ")}))
+	}
+	if sight.Placed && f.At == nil {
+		refuse("/at", "nothing", words.Plain("document.the-station-where-it-was"))
+	}
+	switch {
+	case sight.Measures == job.MeasuresNothing && f.Value != nil:
+		refuse("/value", plain(*f.Value), words.Plain("document.nothing-it-measures-nothing"))
+	case sight.Measures == job.MeasuresNothing:
+	case f.Value == nil:
+		refuse("/value", "nothing", words.Plain("document.a-number"))
+	default:
+		least := 0.0
+		if sight.Sides {
+			least = -sight.Most
+		}
+		if v := *f.Value; v < least || v > sight.Most || sight.Measures == job.MeasuresCount && v != math.Trunc(v) {
+			refuse("/value", plain(v), words.Plain("document.a-number-from-to", words.V{"least": plain(least), "most": plain(sight.Most)}))
+		}
+	}
+	if f.Unit != "" && !slices.Contains(unitsOf[sight.Measures], f.Unit) {
+		allowed := words.Plain("document.nothing-it-measures-nothing")
+		if sight.Measures != job.MeasuresNothing {
+			allowed = strings.Join(unitsOf[sight.Measures], ", ")
+		}
+		refuse("/unit", strconv.Quote(f.Unit), allowed)
+	}
+	if _, err := time.Parse(time.RFC3339, f.When); f.When != "" && err != nil {
+		refuse("/when", strconv.Quote(f.When), words.Plain("document.a-date-and-time"))
+	}
+	if what, known := before[f.Strikes]; f.What == job.StruckOut && (!known || what == job.StruckOut) {
+		refuse("/strikes", strconv.Quote(f.Strikes), words.Plain("document.an-earlier-fact"))
+	} else if f.What != job.StruckOut && f.Strikes != "" {
+		refuse("/strikes", strconv.Quote(f.Strikes), words.Plain("document.nothing-it-strikes-nothing"))
+	}
+	return e
+}

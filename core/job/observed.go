@@ -1,0 +1,370 @@
+package job
+
+import (
+	"slices"
+	"strconv"
+	"strings"
+
+	"mallow/core/length"
+)
+
+// What is planned is what is meant to be; what was seen on site are facts
+// beside it. A fact is never changed and never taken away: one that was wrong
+// is struck out by a later one, which says so.
+
+// Seen is a kind of fact.
+type Seen string
+
+// What is seen on site.
+const (
+	Landed     Seen = "landed"     // a post really stands at a station
+	SeenRock   Seen = "rock"       // a hole was stopped by rock at a depth
+	SeenWater  Seen = "water"      // by water
+	SeenRoot   Seen = "root"       // by a root
+	SeenPipe   Seen = "service"    // a service was met at a depth
+	DepthDug   Seen = "depth"      // of a hole, as dug
+	WidthDug   Seen = "width"      // of a hole, as dug
+	OffPlumb   Seen = "plumb"      // a post leans by so much over its height
+	OffLine    Seen = "line"       // a post stands beside the string by so much
+	GravelUsed Seen = "gravel"     // in a hole, cubic metres
+	BagsUsed   Seen = "bags"       // in a hole
+	Sagged     Seen = "sag"        // a gate's tip has dropped
+	MarkStaked Seen = "staked"     // done marks
+	MarkDug    Seen = "dug"        //
+	MarkSet    Seen = "set"        //
+	MarkPoured Seen = "poured"     //
+	MarkBuilt  Seen = "built"      //
+	Noted      Seen = "note"       // free words
+	StruckOut  Seen = "struck out" // an earlier fact was wrong
+)
+
+// Measured is what a kind of fact measures.
+type Measured string
+
+// What facts measure.
+const (
+	MeasuresNothing Measured = ""
+	MeasuresLength  Measured = "length" // millimetres
+	MeasuresVolume  Measured = "volume" // cubic metres
+	MeasuresCount   Measured = "count"
+)
+
+// Sight says what belongs to a kind of fact.
+type Sight struct {
+	What     Seen
+	Measures Measured
+	Most     float64  // of its value; the least is 0, or so much negative where it can lie on either side
+	Sides    bool     // its value can be negative
+	Placed   bool     // it has a station
+	About    []string // what it can be about: job, run, post, gate
+}
+
+var holes, posts = []string{"post"}, []string{"post"}
+
+// Sights are the kinds of fact.
+var Sights = []Sight{
+	{What: Landed, Placed: true, About: posts},
+	{What: SeenRock, Measures: MeasuresLength, Most: 5000, Placed: true, About: holes},
+	{What: SeenWater, Measures: MeasuresLength, Most: 5000, Placed: true, About: holes},
+	{What: SeenRoot, Measures: MeasuresLength, Most: 5000, Placed: true, About: holes},
+	{What: SeenPipe, Measures: MeasuresLength, Most: 10000, Placed: true, About: []string{"post", "run"}},
+	{What: DepthDug, Measures: MeasuresLength, Most: 5000, About: holes},
+	{What: WidthDug, Measures: MeasuresLength, Most: 3000, About: holes},
+	{What: OffPlumb, Measures: MeasuresLength, Most: 1000, Sides: true, About: posts},
+	{What: OffLine, Measures: MeasuresLength, Most: 2000, Sides: true, About: posts},
+	{What: GravelUsed, Measures: MeasuresVolume, Most: 10, About: holes},
+	{What: BagsUsed, Measures: MeasuresCount, Most: 1000, About: holes},
+	{What: Sagged, Measures: MeasuresLength, Most: 600, About: []string{"gate"}},
+	{What: MarkStaked, About: posts},
+	{What: MarkDug, About: holes},
+	{What: MarkSet, About: posts},
+	{What: MarkPoured, About: holes},
+	{What: MarkBuilt, About: []string{"post", "gate", "run"}},
+	{What: Noted, About: []string{"job", "run", "post", "gate"}},
+	{What: StruckOut, About: []string{"job", "run", "post", "gate"}},
+}
+
+// SightOf says what belongs to a kind of fact.
+func SightOf(what Seen) (Sight, bool) {
+	i := slices.IndexFunc(Sights, func(s Sight) bool { return s.What == what })
+	if i < 0 {
+		return Sight{}, false
+	}
+	return Sights[i], true
+}
+
+// Fact is what was seen on site.
+type Fact struct {
+	ID      string         `json:"id" jsonschema:"required,minLength=1,maxLength=40"`
+	On      string         `json:"on" jsonschema:"required,minLength=3,maxLength=120" jsonschema_description:"What it is about: job, run/R1, post/R1.7 or gate/R1/G2, by ids."`
+	What    Seen           `json:"what" jsonschema:"required,enum=landed,enum=rock,enum=water,enum=root,enum=service,enum=depth,enum=width,enum=plumb,enum=line,enum=gravel,enum=bags,enum=sag,enum=staked,enum=dug,enum=set,enum=poured,enum=built,enum=note,enum=struck out"`
+	At      *length.Length `json:"at,omitempty" jsonschema:"minimum=0,maximum=100000000" jsonschema_description:"Station on the run at which it was seen: where a post landed, where a hole was dug. It goes along when the run is split, joined or turned round."`
+	Value   *float64       `json:"value,omitempty" jsonschema:"minimum=-100000,maximum=100000" jsonschema_description:"What was measured: millimetres, cubic metres, or a count."`
+	Unit    string         `json:"unit,omitempty" jsonschema:"enum=mm,enum=cm,enum=m,enum=in,enum=ft,enum=ft-in,enum=L,enum=m3,enum=yd3,enum=bags" jsonschema_description:"What it was read in: it is said back so."`
+	When    string         `json:"when,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Date and time, RFC 3339; left out where it is not known."`
+	Who     string         `json:"who,omitempty" jsonschema:"maxLength=80"`
+	Note    string         `json:"note,omitempty" jsonschema:"maxLength=1000"`
+	Strikes string         `json:"strikes,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Struck out: the earlier fact that was wrong."`
+
+	Void bool `json:"-"` // a later fact strikes it out
+}
+
+// About is what a fact is about: its kind, and the ids that lead to it.
+func (f Fact) About() (kind string, ids []string) {
+	all := Names("/" + f.On)
+	return all[0], all[1:]
+}
+
+// SaysAs tells whether another fact says the same: where it lies on the run
+// can have changed with the run.
+func (f Fact) SaysAs(o Fact) bool {
+	if (f.Value == nil) != (o.Value == nil) || f.Value != nil && *f.Value != *o.Value {
+		return false
+	}
+	f.Value, o.Value, f.At, o.At, f.On, o.On, f.Void, o.Void = nil, nil, nil, nil, "", "", false, false
+	return f == o
+}
+
+// On is how a fact names what it is about.
+func On(kind string, ids ...string) string {
+	return strings.TrimPrefix(At("", append([]string{kind}, ids...)...), "/")
+}
+
+// Laid is a post of the last layout, by which it keeps its name in the next.
+type Laid struct {
+	ID    string        `json:"id" jsonschema:"required,minLength=1,maxLength=60" jsonschema_description:"Unlike that of any other post of the job, now or before."`
+	At    length.Length `json:"at" jsonschema:"required,minimum=0,maximum=100000000" jsonschema_description:"Station, to the millimetre."`
+	By    string        `json:"by,omitempty" jsonschema:"maxLength=120" jsonschema_description:"What it stands by: start, end, gates/G1/first, gates/G1/second, fixedPosts/F1, heldBays/H1/first, heldBays/H1/second or keepOuts/K1. Left out: a line post."`
+	Label string        `json:"label,omitempty" jsonschema:"maxLength=20" jsonschema_description:"What it is called for good since it was staked; else it is called by its place in order."`
+	Note  string        `json:"note,omitempty" jsonschema:"maxLength=1000"`
+}
+
+// Settled is the job with its facts in their places: posts that landed are
+// held where they stand, holes that were stopped are stopped, gates have
+// dropped as they have.
+func (j Job) Settled() Job {
+	void := map[string]bool{}
+	for _, f := range j.Observed {
+		if f.What == StruckOut {
+			void[f.Strikes] = true
+		}
+	}
+	seen, gates, runOf := map[string][]Fact{}, map[string][]Fact{}, map[string]string{}
+	for _, l := range j.Lines {
+		for _, r := range l.Runs {
+			for _, p := range r.Laid {
+				runOf[p.ID] = r.ID
+			}
+		}
+	}
+	for _, f := range j.Observed {
+		f.Void = void[f.ID]
+		switch kind, ids := f.About(); {
+		case kind == "gate" && len(ids) == 2:
+			gates[f.On] = append(gates[f.On], f)
+		case f.At == nil:
+		case kind == "run" && len(ids) == 1:
+			seen[ids[0]] = append(seen[ids[0]], f)
+		case kind == "post" && len(ids) == 1:
+			seen[runOf[ids[0]]] = append(seen[runOf[ids[0]]], f)
+		}
+	}
+	j.Lines = slices.Clone(j.Lines)
+	for l := range j.Lines {
+		line := &j.Lines[l]
+		line.Runs = slices.Clone(line.Runs)
+		for r := range line.Runs {
+			run := &line.Runs[r]
+			run.Seen = seen[run.ID]
+			if slices.ContainsFunc(run.Gates, func(g Gate) bool { return len(gates[On("gate", run.ID, g.ID)]) > 0 }) {
+				run.Gates = slices.Clone(run.Gates)
+				for i := range run.Gates {
+					run.Gates[i].Seen = gates[On("gate", run.ID, run.Gates[i].ID)]
+				}
+			}
+			*run = run.Settled()
+		}
+	}
+	return j
+}
+
+// Planned is the run as it is meant, without what its facts have put on it.
+func (r Run) Planned() Run {
+	if slices.ContainsFunc(r.FixedPosts, func(f FixedPost) bool { return f.Fact != "" || f.Landed }) {
+		fixed := r.FixedPosts[:0:0]
+		for _, f := range r.FixedPosts {
+			if f.Fact == "" {
+				f.Landed = false
+				fixed = append(fixed, f)
+			}
+		}
+		r.FixedPosts = fixed
+	}
+	if slices.ContainsFunc(r.Overrides, func(o HoleOverride) bool { return o.Fact != "" || o.Hit != nil }) {
+		overrides := r.Overrides[:0:0]
+		for _, o := range r.Overrides {
+			if o.Fact == "" {
+				o.Hit = nil
+				overrides = append(overrides, o)
+			}
+		}
+		r.Overrides = overrides
+	}
+	return r
+}
+
+// Settled is the run with its facts in their places, those that hold.
+func (r Run) Settled() Run {
+	r = r.Planned()
+	landed, hits := map[string]Fact{}, map[string]Fact{} // the last of each post
+	var order []string
+	for _, f := range r.Seen {
+		if f.Void {
+			continue
+		}
+		switch f.What {
+		case Landed:
+			landed[f.On] = f
+		case SeenRock, SeenWater, SeenRoot:
+			hits[f.On] = f
+		default:
+			continue
+		}
+		if !slices.Contains(order, f.On) {
+			order = append(order, f.On)
+		}
+	}
+	for _, on := range order {
+		if f, ok := landed[on]; ok {
+			r.land(f)
+		}
+		if f, ok := hits[on]; ok {
+			r.hit(f)
+		}
+	}
+	r.sag()
+	return r
+}
+
+// land holds a post where it landed: the held post that it is, or one more.
+// The posts at a run's ends stand where they do.
+func (r *Run) land(f Fact) {
+	if at := *f.At; at <= length.Tolerance || r.Length != nil && at >= *r.Length-length.Tolerance {
+		return
+	}
+	_, ids := f.About()
+	by := ""
+	if i := slices.IndexFunc(r.Laid, func(l Laid) bool { return l.ID == ids[0] }); i >= 0 {
+		by = r.Laid[i].By
+	}
+	r.FixedPosts = slices.Clone(r.FixedPosts)
+	for i := range r.FixedPosts {
+		if p := &r.FixedPosts[i]; by == HeldBy(p.ID) {
+			p.At, p.Landed = *f.At, true
+			return
+		}
+	}
+	id := FreeID("F", func(id string) bool {
+		return slices.ContainsFunc(r.FixedPosts, func(p FixedPost) bool { return p.ID == id })
+	})
+	r.FixedPosts = append(r.FixedPosts, FixedPost{ID: id, At: *f.At, Landed: true, Fact: f.ID})
+	slices.SortStableFunc(r.FixedPosts, func(a, b FixedPost) int {
+		switch {
+		case a.At < b.At:
+			return -1
+		case a.At > b.At:
+			return 1
+		}
+		return 0
+	})
+}
+
+// HeldBy is what a held post of an id stands by.
+func HeldBy(id string) string { return strings.TrimPrefix(At("", "fixedPosts", id), "/") }
+
+var struckAs = map[Seen]Struck{SeenRock: HitRock, SeenWater: HitWater, SeenRoot: HitRoot}
+
+// hit stops a hole where it was stopped.
+func (r *Run) hit(f Fact) {
+	if f.Value == nil {
+		return
+	}
+	hit := &Hit{What: struckAs[f.What], Depth: length.Length(*f.Value)}
+	r.Overrides = slices.Clone(r.Overrides)
+	for i := range r.Overrides {
+		if o := &r.Overrides[i]; length.Same(o.At, *f.At) {
+			hit.Settled, o.Hit = o.Settled, hit
+			return
+		}
+	}
+	id := FreeID("S", func(id string) bool {
+		return slices.ContainsFunc(r.Overrides, func(o HoleOverride) bool { return o.ID == id })
+	})
+	r.Overrides = append(r.Overrides, HoleOverride{ID: id, At: *f.At, Hit: hit, Fact: f.ID})
+}
+
+// sag lets each gate's tip drop as it was last measured.
+func (r *Run) sag() {
+	for i, g := range r.Gates {
+		drop := length.Length(0)
+		for _, f := range g.Seen {
+			if f.What == Sagged && !f.Void && f.Value != nil {
+				drop = length.Length(*f.Value)
+			}
+		}
+		if g.Sag == drop {
+			continue
+		}
+		r.Gates = slices.Clone(r.Gates)
+		r.Gates[i].Sag = drop
+	}
+}
+
+// WithFacts writes down as facts what a job that was made, not read, has in
+// place of them: posts that landed, holes that were stopped, tips that dropped.
+func (j Job) WithFacts() Job {
+	j.Lines, j.Observed = slices.Clone(j.Lines), slices.Clone(j.Observed)
+	taken := func(id string) bool {
+		return slices.ContainsFunc(j.Observed, func(f Fact) bool { return f.ID == id })
+	}
+	note := func(f Fact) {
+		f.ID = FreeID("f", taken)
+		j.Observed = append(j.Observed, f)
+	}
+	for l := range j.Lines {
+		j.Lines[l].Runs = slices.Clone(j.Lines[l].Runs)
+		for r := range j.Lines[l].Runs {
+			run := &j.Lines[l].Runs[r]
+			known := map[length.Length]bool{}
+			for _, f := range run.Seen {
+				known[*f.At] = true
+			}
+			stand := func(at length.Length, by string) string {
+				run.Named++
+				id := run.ID + "." + strconv.Itoa(run.Named)
+				run.Laid = append(slices.Clone(run.Laid), Laid{ID: id, At: at, By: by})
+				return On("post", id)
+			}
+			for _, p := range run.FixedPosts {
+				if at := p.At; p.Landed && !known[at] {
+					note(Fact{On: stand(at, HeldBy(p.ID)), What: Landed, At: &at})
+				}
+			}
+			run.Overrides = slices.Clone(run.Overrides)
+			for i := range run.Overrides {
+				o := &run.Overrides[i]
+				if at := o.At; o.Hit != nil && !known[at] {
+					depth := float64(o.Hit.Depth)
+					o.Settled = o.Hit.Settled
+					note(Fact{On: stand(at, ""), What: Seen(o.Hit.What), At: &at, Value: &depth})
+				}
+			}
+			for _, g := range run.Gates {
+				if drop := float64(g.Sag); drop != 0 && len(g.Seen) == 0 {
+					note(Fact{On: On("gate", run.ID, g.ID), What: Sagged, Value: &drop})
+				}
+			}
+		}
+	}
+	return j.Settled()
+}
