@@ -8,7 +8,7 @@ test('reload, back and a copied address keep run, stage, part and post', async (
   await part(page, 'All holes')
   await page.getByRole('button', { name: 'Next post' }).click()
   await page.getByRole('button', { name: 'Next post' }).click()
-  await expect(page).toHaveURL(/\/runs\/R1\/dig\/holes\?post=P3$/)
+  await expect(page).toHaveURL(/\/runs\/R1\/dig\/holes\?post=R1.3$/)
   const there = page.url()
 
   await page.reload()

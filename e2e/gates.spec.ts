@@ -172,7 +172,7 @@ test('gates are put in where the run offers them, and a short panel makes up the
   await expect(page.getByRole('button', { name: /^Gate 2/ })).toHaveAttribute('aria-pressed', 'true')
   await saved(page)
   const run = (await plan(page)).runs[0]
-  expect(run.gates[1].second).toBe(run.posts[run.posts.length - 1].id)
+  expect(run.gates[1].second).toBe(run.posts[run.posts.length - 1].label)
   await page.getByRole('radio', { name: 'Sliding' }).click()
   await expect(finding(page, 'run-back')).toContainText('runs back')
   await finding(page, 'run-back').getByRole('button', { name: /past the other post/ }).click()

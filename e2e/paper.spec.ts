@@ -62,7 +62,7 @@ for (const j of jobs) {
     const planned = p.runs.flatMap((r: any) => r.posts)
     expect(posts.length).toBe(planned.length)
     planned.forEach((q: { id: string; station: number; reveal: number; foot: number }, i: number) => {
-      expect(posts[i]!['Post']).toBe(q.id)
+      expect(posts[i]!['Post']).toBe(q.label)
       for (const [head, mm] of [['Level from start', q.station], ['Above ground', q.reveal], ['In ground', q.foot]] as const) {
         const cell = posts[i]![`${head}, ${j.unit}`]
         expect(typeof cell).toBe('number')
@@ -141,7 +141,7 @@ for (const j of jobs) {
     }, readFileSync(join(dir, 'side.svg'), 'utf8'))
     expect(svg.bad).toBe('')
     expect(svg.posts).toBe(first.posts.length)
-    expect(svg.words).toContain(first.posts[1].id)
+    expect(svg.words).toContain(first.posts[1].label)
   })
 }
 

@@ -115,11 +115,13 @@ func (s *Server) save(c fiber.Ctx) error {
 	if err != nil {
 		return err
 	}
-	if err := s.factsKept(c.Context(), c.Params("id"), req.Base, o); err != nil {
+	// A base that is not there is refused by the save itself.
+	before, _ := s.Store.Doc(c.Context(), c.Params("id"), req.Base)
+	if err := s.factsKept(before, o); err != nil {
 		return err
 	}
 	s.lay(c.Context(), &o)
-	r, err := s.Store.Save(c.Context(), c.Params("id"), req.Base, s.draft(o.Doc, o.Job.Name, req.What))
+	r, err := s.Store.Save(c.Context(), c.Params("id"), req.Base, s.change(before, o, req.What))
 	var stale *store.StaleError
 	if err == nil {
 		s.tellSaved(r)
@@ -157,7 +159,7 @@ func (s *Server) saveOver(c fiber.Ctx, req SaveRequest, head store.Revision) err
 			return err // each change is sound and both together are not
 		}
 		s.lay(c.Context(), &o)
-		r, err := s.Store.Save(c.Context(), head.Job, head.Number, s.draft(o.Doc, o.Job.Name, req.What))
+		r, err := s.Store.Save(c.Context(), head.Job, head.Number, s.change(head.Doc, o, req.What))
 		var stale *store.StaleError
 		if errors.As(err, &stale) {
 			head = stale.Head

@@ -3,10 +3,15 @@ package server
 import (
 	"bytes"
 	"context"
+	"encoding/json"
+	"errors"
 
 	"mallow/core/document"
+	"mallow/core/job"
 	"mallow/core/plan"
 	"mallow/store"
+
+	"github.com/gofiber/fiber/v3"
 )
 
 // lay writes into a document that is about to be saved how its posts stand, so
@@ -25,11 +30,24 @@ func (s *Server) lay(ctx context.Context, o *document.Opened) {
 	}
 }
 
+// change is a document that is to be saved on top of another one, with the
+// edits that make it of that.
+func (s *Server) change(before []byte, o document.Opened, what string) store.Draft {
+	d := s.draft(o.Doc, o.Job.Name, what)
+	edits, err := document.Diff(before, o.Doc)
+	if err == nil {
+		d.Ops, err = json.Marshal(edits)
+	}
+	if err != nil { // the one before cannot be read: what made this one is not known
+		d.Ops = nil
+	}
+	return d
+}
+
 // factsKept refuses a save that takes a fact away or changes what it says.
-func (s *Server) factsKept(ctx context.Context, id string, base int, now document.Opened) error {
-	before, err := s.Store.Doc(ctx, id, base)
-	if err != nil || !bytes.Contains(before, []byte(`"observed"`)) {
-		return nil // a base that is not there is refused by the save itself
+func (s *Server) factsKept(before []byte, now document.Opened) error {
+	if !bytes.Contains(before, []byte(`"observed"`)) {
+		return nil
 	}
 	was, err := document.Open(before, s.Catalog)
 	if err != nil {
@@ -45,21 +63,33 @@ func (s *Server) restored(ctx context.Context, id string, req MoveRequest) (stor
 	if err != nil {
 		return head, err
 	}
-	if head.Number != req.Base || !bytes.Contains(head.Doc, []byte(`"observed"`)) {
-		return s.Store.Restore(ctx, id, req.Base, req.Revision)
-	}
 	earlier, err := s.Store.Doc(ctx, id, req.Revision)
 	if err != nil {
 		return store.Revision{}, err
 	}
-	doc, err := document.WithFactsOf(earlier, head.Doc)
-	if err != nil {
-		return store.Revision{}, err
+	doc := earlier
+	if bytes.Contains(head.Doc, []byte(`"observed"`)) {
+		if doc, err = document.WithFactsOf(earlier, head.Doc); err != nil {
+			return s.Store.Restore(ctx, id, req.Base, req.Revision) // one of both cannot be read
+		}
 	}
 	o, err := document.Open(doc, s.Catalog)
 	if err != nil {
-		return store.Revision{}, err
+		return s.Store.Restore(ctx, id, req.Base, req.Revision)
 	}
 	s.lay(ctx, &o)
-	return s.Store.Save(ctx, id, req.Base, s.draft(o.Doc, o.Job.Name, store.RestoredAs(req.Revision)))
+	return s.Store.Save(ctx, id, req.Base, s.change(head.Doc, o, store.RestoredAs(req.Revision)))
+}
+
+// edits answers with what was edited in a revision, by id.
+func (s *Server) edits(c fiber.Ctx) error {
+	ops, err := s.Store.Ops(c.Context(), c.Params("id"), fiber.Params[int](c, "revision"))
+	if err != nil {
+		return err
+	}
+	out := Edits{Known: ops != nil, Edits: []job.Edit{}}
+	if out.Known {
+		err = json.Unmarshal(ops, &out.Edits)
+	}
+	return errors.Join(err, c.JSON(out))
 }

@@ -282,6 +282,12 @@ type PegRequest struct {
 	FarB length.Length `json:"farB" jsonschema:"required"`
 }
 
+// Edits are what made a revision of the one before it.
+type Edits struct {
+	Known bool       `json:"known" jsonschema:"required" jsonschema_description:"Of the first revision, and of old ones, it is not known."`
+	Edits []job.Edit `json:"edits" jsonschema:"required"`
+}
+
 // WalkRequest sends the simulated level along a line.
 type WalkRequest struct {
 	Doc   Document      `json:"doc" jsonschema:"required"`

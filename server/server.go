@@ -170,6 +170,7 @@ func (s *Server) routes(app *fiber.App) {
 		{fiber.MethodPost, "/api/jobs/:id/redo", s.redo},
 		{fiber.MethodPost, "/api/jobs/:id/restore", s.restore},
 		{fiber.MethodGet, "/api/jobs/:id/history", s.history},
+		{fiber.MethodGet, "/api/jobs/:id/revisions/:revision/edits", s.edits},
 		{fiber.MethodGet, "/api/jobs/:id/export", s.exportFile},
 		{fiber.MethodGet, "/api/jobs/:id/pages", s.pages},
 		{fiber.MethodGet, "/api/jobs/:id/page.svg", s.pageSVG},

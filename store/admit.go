@@ -103,34 +103,51 @@ func Version() int64 {
 	return newest
 }
 
-// migrate brings the database to this program's version, after a backup of
-// what it was.
+// migrate makes the tables of a new database.
 func (s *Store) migrate(ctx context.Context) error {
-	had, err := versionOf(ctx, s.write)
-	if err != nil {
-		return err
-	}
-	if had != 0 && had < Version() {
-		if _, err := s.backUpFile(ctx, s.write, fmt.Sprintf("before-version-%d", Version())); err != nil {
-			return fmt.Errorf("the backup before the change to version %d: %w", Version(), err)
-		}
-	}
 	// Marked first: a file that is only half made is to be known as ours.
 	if _, err := s.write.ExecContext(ctx, fmt.Sprintf(`PRAGMA application_id = %d`, applicationID)); err != nil {
 		return err
 	}
-	if err := migrate(ctx, s.write); err != nil {
+	return migrate(ctx, s.write)
+}
+
+// beforeName is the database as it was before its last change to another
+// version, kept until a start after that one has gone well.
+const beforeName = "mallow.before.db"
+
+// change brings a database of an older version to this program's. It is backed
+// up, and a copy of it is changed as a whole and takes its place. Where that
+// does not go well, the file is as it was.
+func (s *Store) change(ctx context.Context) error {
+	db, err := sql.Open("sqlite", address(s.path, "rw", "deferred", "busy_timeout(5000)"))
+	if err != nil {
 		return err
 	}
-	if had != 0 && had < 2 { // an old file shrinks only once it is rewritten
-		if _, err := s.write.ExecContext(ctx, `PRAGMA auto_vacuum = INCREMENTAL`); err != nil {
-			return err
+	db.SetMaxOpenConns(1)
+	had, err := versionOf(ctx, db)
+	before := s.beside(beforeName)
+	if err != nil || had == 0 || had == Version() {
+		if err == nil && had == Version() { // the copy of before the last change has had its clean start
+			err = removed(before)
 		}
-		if _, err := s.write.ExecContext(ctx, `VACUUM`); err != nil {
-			return err
-		}
+		return errors.Join(err, db.Close())
 	}
-	return nil
+	_, err = s.backUpFile(ctx, db, fmt.Sprintf("before-version-%d", Version()))
+	if err = errors.Join(err, db.Close()); err != nil { // which folds the log into the file
+		return fmt.Errorf("the backup before the change to version %d: %w", Version(), err)
+	}
+	part, err := s.migratedCopy(ctx, s.path)
+	if err != nil {
+		return fmt.Errorf("the change to version %d did not go well; the file was left as it was: %w", Version(), err)
+	}
+	if err := errors.Join(os.Rename(s.path, before), removed(s.path+"-wal", s.path+"-shm")); err != nil {
+		return err
+	}
+	if err := os.Rename(part, s.path); err != nil {
+		return errors.Join(err, os.Rename(before, s.path))
+	}
+	return synced(s.path)
 }
 
 func migrate(ctx context.Context, db *sql.DB) error {
@@ -142,7 +159,18 @@ func migrate(ctx context.Context, db *sql.DB) error {
 	if err != nil {
 		return err
 	}
-	_, err = p.Up(ctx)
+	had, err := versionOf(ctx, db)
+	if err != nil {
+		return err
+	}
+	if _, err = p.Up(ctx); err != nil || had == 0 || had >= 2 {
+		return err
+	}
+	// An old file shrinks only once it is rewritten.
+	if _, err := db.ExecContext(ctx, `PRAGMA auto_vacuum = INCREMENTAL`); err != nil {
+		return err
+	}
+	_, err = db.ExecContext(ctx, `VACUUM`)
 	return err
 }
 

@@ -1,6 +1,7 @@
 package store_test
 
 import (
+	"bytes"
 	"context"
 	"database/sql"
 	"errors"
@@ -65,7 +66,7 @@ func TestTheFirstVersionIsMigrated(t *testing.T) {
 		t.Errorf("the binned job: %+v, %v", r, err)
 	}
 	backups, err := s.Backups()
-	if err != nil || len(backups) != 1 || backups[0].Why != "before-version-2" {
+	if err != nil || len(backups) != 1 || backups[0].Why != "before-version-3" {
 		t.Fatalf("backups %v, %v", backups, err)
 	}
 	if v, err := store.Verify(ctx, backups[0].Path); err != nil || v.Version != 1 || v.Jobs != 2 || v.Revisions != 3 {
@@ -80,6 +81,67 @@ func TestTheFirstVersionIsMigrated(t *testing.T) {
 	}
 	if r, err := s.Get(ctx, "a"); err != nil || r.Number != 2 || string(r.Doc) != `{"name":"Tansy Bank"}` {
 		t.Errorf("restored: %+v, %v", r, err)
+	}
+}
+
+// A file of an older version is changed as a whole, with a copy of before beside
+// it until the next start has gone well; a change that does not go well leaves
+// the file as it was, byte for byte, and says so.
+func TestAChangeOfVersionIsAllOrNothing(t *testing.T) {
+	ctx := context.Background()
+	dir := t.TempDir()
+	file, before := filepath.Join(dir, store.FileName), filepath.Join(dir, "mallow.before.db")
+	written(t, file, firstSchema)
+	for start, kept := range []bool{true, false} {
+		s, err := store.Open(ctx, file)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if r, err := s.Get(ctx, "a"); err != nil || string(r.Doc) != `{"name":"Tansy Bank"}` {
+			t.Errorf("start %d: %s, %v", start, r.Doc, err)
+		}
+		if err := s.Close(); err != nil {
+			t.Fatal(err)
+		}
+		if _, err := os.Stat(before); (err == nil) != kept {
+			t.Errorf("start %d: the copy of before: %v", start, err)
+		}
+	}
+	// A column that stands in the way of the last change but one and the last.
+	broken := filepath.Join(t.TempDir(), store.FileName)
+	written(t, broken, firstSchema+`ALTER TABLE revisions ADD COLUMN ops BLOB;`)
+	was, err := os.ReadFile(broken)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if s, err := store.Open(ctx, broken); err == nil || !strings.Contains(err.Error(), "left as it was") {
+		t.Errorf("it opened: %v, %v", s, err)
+	}
+	if is, err := os.ReadFile(broken); err != nil || !bytes.Equal(is, was) {
+		t.Errorf("the file changed from %d to %d bytes, %v", len(was), len(is), err)
+	}
+}
+
+// The edits that made a revision are kept beside it.
+func TestOpsStayBesideTheirRevision(t *testing.T) {
+	ctx := context.Background()
+	s, _ := open(t)
+	d := draft([]byte(`{}`), "first")
+	first, err := s.Create(ctx, d)
+	if err != nil {
+		t.Fatal(err)
+	}
+	d.Ops = []byte(`[{"path":"/name","value":"B"}]`)
+	if _, err := s.Save(ctx, first.Job, 1, d); err != nil {
+		t.Fatal(err)
+	}
+	for number, want := range map[int]string{1: "", 2: string(d.Ops)} {
+		if ops, err := s.Ops(ctx, first.Job, number); err != nil || string(ops) != want {
+			t.Errorf("revision %d: %s, %v", number, ops, err)
+		}
+	}
+	if _, err := s.Ops(ctx, first.Job, 9); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("a revision that is not there: %v", err)
 	}
 }
 

@@ -122,8 +122,8 @@ func replaceAll(ctx context.Context, conn *sql.Conn) error {
 		`DELETE FROM jobs`, // revisions and documents with them
 		`INSERT INTO jobs (id, head, created_at, deleted_at, name, sought, saved_at, facts)
 			SELECT id, head, created_at, deleted_at, name, sought, saved_at, facts FROM kept.jobs`,
-		`INSERT INTO revisions (job_id, number, parent, what, saved_at, name, facts, pinned)
-			SELECT job_id, number, parent, what, saved_at, name, facts, pinned FROM kept.revisions ORDER BY job_id, number`,
+		`INSERT INTO revisions (job_id, number, parent, what, saved_at, name, facts, pinned, ops)
+			SELECT job_id, number, parent, what, saved_at, name, facts, pinned, ops FROM kept.revisions ORDER BY job_id, number`,
 		`INSERT INTO documents (job_id, number, coding, base, doc)
 			SELECT job_id, number, coding, base, doc FROM kept.documents`,
 	} {

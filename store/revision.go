@@ -33,6 +33,7 @@ type Draft struct {
 	What  string
 	Name  string
 	Facts []byte
+	Ops   []byte // the edits that made it of the revision before, where they are known
 }
 
 // Create saves a document as a new job.
@@ -60,8 +61,8 @@ func (s *Store) stamp() string { return s.now().Format(time.RFC3339Nano) }
 // add writes a revision.
 func (s *Store) add(ctx context.Context, tx *sql.Tx, id string, number int, parent any, d Draft) error {
 	if _, err := tx.ExecContext(ctx,
-		`INSERT INTO revisions (job_id, number, parent, what, saved_at, name, facts) VALUES (?, ?, ?, ?, ?, ?, ?)`,
-		id, number, parent, d.What, s.stamp(), d.Name, d.Facts); err != nil {
+		`INSERT INTO revisions (job_id, number, parent, what, saved_at, name, facts, ops) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
+		id, number, parent, d.What, s.stamp(), d.Name, d.Facts, d.Ops); err != nil {
 		return err
 	}
 	_, err := tx.ExecContext(ctx, `INSERT INTO documents (job_id, number, doc) VALUES (?, ?, ?)`, id, number, d.Doc)
@@ -148,6 +149,17 @@ func (s *Store) Doc(ctx context.Context, id string, number int) (doc []byte, err
 		return err
 	})
 	return doc, err
+}
+
+// Ops returns the edits that made a revision of the one before it; nil where
+// they are not known.
+func (s *Store) Ops(ctx context.Context, id string, number int) (ops []byte, err error) {
+	defer told(&err)
+	err = s.read.QueryRowContext(ctx, `SELECT ops FROM revisions WHERE job_id = ? AND number = ?`, id, number).Scan(&ops)
+	if errors.Is(err, sql.ErrNoRows) {
+		err = ErrNotFound
+	}
+	return ops, err
 }
 
 // History returns a job's revisions without their documents, the newest first.

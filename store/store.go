@@ -78,6 +78,11 @@ func (s *Store) open(ctx context.Context) (err error) {
 	if err := s.admit(ctx); err != nil {
 		return err
 	}
+	if _, err := os.Stat(s.path); err == nil {
+		if err := s.change(ctx); err != nil {
+			return err
+		}
+	}
 	if s.write, err = sql.Open("sqlite", address(s.path, "rwc", "immediate", writing...)); err != nil {
 		return err
 	}

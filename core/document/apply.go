@@ -19,6 +19,7 @@ func Apply(doc []byte, edits []job.Edit) ([]byte, error) {
 	if err := apply(tree, edits); err != nil {
 		return nil, err
 	}
+	name(tree) // what was put in without
 	return json.Marshal(tree)
 }
 

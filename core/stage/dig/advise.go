@@ -112,7 +112,7 @@ type wayFinder struct {
 }
 
 func (w *wayFinder) spot(field string, value any) job.Edit {
-	return job.Set(job.At(w.m.Path, "spots", w.m.Spec.Overrides[w.post.spot].ID)+"/"+field, value)
+	return job.Set(job.At(w.m.Path, "overrides", w.m.Spec.Overrides[w.post.spot].ID)+"/"+field, value)
 }
 
 // volume is the concrete that the hole takes with other rules.

@@ -375,7 +375,7 @@ func (m *check) stopped() {
 		})
 	}
 	for _, s := range m.Given.Overrides {
-		if used[s.ID] || s.Fact != "" { // a fact by itself is history, not a question
+		if used[s.ID] {
 			continue
 		}
 		f := finding.Finding{Rule: codeOverrideLeft, Stage: finding.Dig, Severity: finding.Note}
@@ -383,6 +383,10 @@ func (m *check) stopped() {
 			f.Says = words.Say("dig.the-hole-at-stopped-by", words.V{"at": s.At, "struck": stage.StruckNames[s.Hit.What]})
 		} else {
 			f.Says = words.Say("dig.rules-were-made-for-a", words.V{"at": s.At})
+		}
+		if s.Fact != "" { // what was dug there stays so: it is filled in again, and no more to be done
+			m.Find(f)
+			continue
 		}
 		m.Find(f, func(a *stage.Advising) []finding.Remedy {
 			if a.Watch.Told >= stage.MostTold {

@@ -103,7 +103,7 @@ func (m *Spacing) List() {
 func (m *Spacing) post(i int, at spacing.Post) Post {
 	own := m.Spec.PostOf(at.Kind)
 	p := Post{
-		ID: m.ids[i], Label: m.PostLabel(i), Kind: at.Kind, Gate: m.GateID(at.Gate), Station: at.Station, Slope: m.Profile.Along(at.Station), Ground: m.Profile.Height(at.Station), Shift: at.Shift,
+		ID: m.ids[i], Label: m.PostLabel(i), By: m.standsBy(i), Kind: at.Kind, Gate: m.GateID(at.Gate), Station: at.Station, Slope: m.Profile.Along(at.Station), Ground: m.Profile.Height(at.Station), Shift: at.Shift,
 		Width: own.Width, Round: own.Shape == job.RoundPost, Hollow: own.Hollow,
 	}
 	if at.Held != spacing.Nothing {

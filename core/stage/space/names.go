@@ -31,7 +31,7 @@ func (m *Spacing) names() {
 	}
 	m.ids, m.labels = make([]string, len(now)), make([]string, len(now))
 	first := 0
-	if !slices.ContainsFunc(kept, func(p job.Laid) bool { return p.By == "start" }) {
+	if !slices.ContainsFunc(kept, func(p job.Laid) bool { return p.By == "start" || p.At < length.Millimetre }) {
 		first = 1 // it is another run's last post, or new: none of the others
 	}
 	match := append(slices.Repeat([]int{-1}, first), naming.Match(known, now[first:])...)

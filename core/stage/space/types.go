@@ -45,6 +45,7 @@ type Segment struct {
 type Post struct {
 	ID      string        `json:"id" jsonschema:"required" jsonschema_description:"Its own for good, however the others are spaced: facts and links name it so."`
 	Label   string        `json:"label" jsonschema:"required" jsonschema_description:"What it is called, in order along the run; unlike that of any other post of the run."`
+	By      string        `json:"by,omitempty" jsonschema_description:"What it stands by, such as gates/G1/first or fixedPosts/F1; left out for a line post."`
 	Kind    job.PostKind  `json:"kind" jsonschema:"required,enum=end,enum=corner,enum=gate,enum=line"`
 	Gate    string        `json:"gate,omitempty"`
 	Held    string        `json:"held,omitempty" jsonschema_description:"Held post of the run that it is."`

@@ -2137,6 +2137,10 @@ export interface PlannedPost {
    * What it is called, in order along the run; unlike that of any other post of the run.
    */
   label: string
+  /**
+   * What it stands by, such as gates/G1/first or fixedPosts/F1; left out for a line post.
+   */
+  by?: string
   kind: 'end' | 'corner' | 'gate' | 'line'
   gate?: string
   /**

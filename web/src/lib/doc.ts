@@ -50,8 +50,42 @@ export function read(doc: unknown, path: string): unknown {
 /** Returns a copy of the document with the changes made. */
 export function change(doc: Job, changes: Change[]): Job {
   const copy = structuredClone(doc) as unknown as Named
-  for (const c of changes) put(copy, names(c.path), c)
+  for (const c of changes) {
+    const path = names(c.path)
+    const value = structuredClone(c.value)
+    nameIn(path.at(-1)!, value)
+    put(copy, path, { ...c, value })
+  }
   return copy as unknown as Job
+}
+
+/** Lists whose entries may come without ids, and the letter that they are given. */
+const letters: Record<string, string> = {
+  ground: 'h',
+  parts: 'a',
+  in: 'n',
+  out: 'n',
+  rows: 'w',
+  observed: 'f',
+}
+
+/** Gives ids to the entries of a value that lack them. */
+function nameIn(field: string, value: unknown) {
+  if (Array.isArray(value)) {
+    const letter = letters[field]
+    const taken = new Set(value.map((e: { id?: string } | null) => e?.id))
+    let n = 0
+    for (const e of value as (Named | null)[]) {
+      if (typeof e !== 'object' || e === null) return
+      if (letter && e['id'] === undefined) {
+        do n++
+        while (taken.has(letter + n))
+        e['id'] = letter + n
+      }
+      nameIn('', e)
+    }
+  } else if (typeof value === 'object' && value !== null)
+    for (const [name, v] of Object.entries(value)) nameIn(name, v)
 }
 
 function put(node: Named, [name, ...rest]: string[], c: Change) {

@@ -59,12 +59,14 @@ function place(session: Session, post: PlannedPost) {
   return { run, at: post.shared ? run.length : post.station }
 }
 
-/** Facts about a post stay with it: the document knows where it stands from now on. */
+/** Facts about a post stay with it: the document knows the run's posts by their names from now on. */
 export function known(session: Session, post: PlannedPost): Change[] {
-  const { run, at: station } = place(session, post)
+  const { run } = place(session, post)
   const laid = (read(session.doc, at(run.path, 'laid')) as Laid[] | undefined) ?? []
   if (laid.some((l) => l.id === post.id)) return []
-  return [{ path: at(run.path, 'laid', post.id), value: { id: post.id, at: Math.round(station) } }]
+  const own = run.posts.filter((p) => !p.shared)
+  const value = own.map((p): Laid => ({ id: p.id, at: Math.round(p.station), ...(p.by ? { by: p.by } : {}) }))
+  return [{ path: at(run.path, 'laid'), value }]
 }
 
 /** A fact about a post. */

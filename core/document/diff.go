@@ -1,0 +1,94 @@
+package document
+
+import (
+	"maps"
+	"slices"
+
+	"mallow/core/job"
+)
+
+// Diff is the edits that make one document of another: what was changed, by
+// the ids of what it was changed in. Apply makes them again.
+func Diff(before, after []byte) ([]job.Edit, error) {
+	from, err := current(before)
+	if err != nil {
+		return nil, err
+	}
+	to, err := current(after)
+	if err != nil {
+		return nil, err
+	}
+	return diff("", from, to, []job.Edit{}), nil
+}
+
+// diff adds what makes one object another.
+func diff(path string, from, to map[string]any, out []job.Edit) []job.Edit {
+	for _, name := range slices.Sorted(maps.Keys(from)) {
+		if _, stays := to[name]; !stays {
+			out = append(out, job.Set(job.At(path, name), nil))
+		}
+	}
+	for _, name := range slices.Sorted(maps.Keys(to)) {
+		was, there := from[name]
+		now, at := to[name], job.At(path, name)
+		if there && same(was, now) {
+			continue
+		}
+		a, isObject := was.(map[string]any)
+		b, staysOne := now.(map[string]any)
+		list, isList := was.([]any)
+		more, staysList := now.([]any)
+		switch {
+		case isObject && staysOne:
+			out = diff(at, a, b, out)
+		case isList && staysList && job.IsList(name) && name != "laid": // which is worked out, all of it
+			out = diffList(at, list, more, out)
+		default:
+			out = append(out, job.Set(at, now))
+		}
+	}
+	return out
+}
+
+// diffList adds what makes one list another, entry by entry where their order
+// comes out right.
+func diffList(path string, from, to []any, out []job.Edit) []job.Edit {
+	was, ok := byID(from)
+	now, fine := byID(to)
+	if !ok || !fine || !slices.Equal(now.ids, after(was, now)) {
+		return append(out, job.Set(path, to))
+	}
+	for _, id := range was.ids {
+		if now.get(id) == (absent{}) {
+			out = append(out, job.Set(job.At(path, id), nil))
+		}
+	}
+	for _, id := range now.ids {
+		a, isObject := was.get(id).(map[string]any)
+		b, staysOne := now.item[id].(map[string]any)
+		switch {
+		case same(was.get(id), now.item[id]):
+		case isObject && staysOne:
+			out = diff(job.At(path, id), a, b, out)
+		default:
+			out = append(out, job.Set(job.At(path, id), now.item[id]))
+		}
+	}
+	return out
+}
+
+// after is the order of a list whose entries are taken out and added by edits.
+func after(was, now items) []string {
+	var out []string
+	for _, id := range was.ids {
+		if now.get(id) != (absent{}) {
+			out = append(out, id)
+		}
+	}
+	for _, id := range now.ids {
+		if was.get(id) == (absent{}) {
+			out = append(out, id)
+		}
+	}
+	return out
+}
