@@ -116,6 +116,7 @@ bench: bin/mallow
 fuzz:
 	go test -fuzz FuzzParse -fuzztime 30s -fuzzminimizetime 10x ./core/length
 	go test -fuzz FuzzDecode -fuzztime 30s -fuzzminimizetime 10x ./core/document
+	go test -fuzz FuzzMigrate -fuzztime 30s -fuzzminimizetime 10x ./core/document
 	go test -fuzz FuzzPlan -fuzztime 30s -fuzzminimizetime 10x ./core/plan
 	go test -fuzz FuzzApply -fuzztime 30s -fuzzminimizetime 10x ./core/reshape
 	go test -fuzz FuzzCSV -fuzztime 30s -fuzzminimizetime 10x ./exchange

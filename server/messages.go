@@ -206,6 +206,7 @@ type Catalogue struct {
 
 	Ways    map[string]map[string]job.Spacing `json:"ways" jsonschema:"required" jsonschema_description:"For each system and each way of spacing that goes by a piece: the piece that is usual, with its joints."`
 	Choices map[string][]choice.Choice        `json:"choices" jsonschema:"required" jsonschema_description:"What fields are chosen from, by their place in a run, the site, a page of the field book or the rules for holes: spacing/way, site/exposure, books/allow, hole/share."`
+	Sights  []job.Sight                       `json:"sights" jsonschema:"required" jsonschema_description:"Kinds of fact that are seen on site, and what belongs to each."`
 	Rules   []choice.Rule                     `json:"rules" jsonschema:"required" jsonschema_description:"The rules for holes, in the order in which they are shown."`
 
 	Systems  []materials.System   `json:"systems" jsonschema:"required" jsonschema_description:"Fence systems of both unit systems."`

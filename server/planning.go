@@ -46,7 +46,7 @@ func (s *Server) tape(c fiber.Ctx) error {
 }
 
 func (s *Server) catalogue(c fiber.Ctx) error {
-	out := Catalogue{Bags: s.Catalog.Bags, Posts: s.Catalog.Posts, Strings: s.Catalog.Strings, Services: s.Catalog.Services, Systems: s.Catalog.Systems, Soils: s.Catalog.Soils, Supply: s.Catalog.Supply, Hardware: s.Catalog.Hardware, Makes: s.Catalog.Makes, Runs: map[string]job.Run{}, Gates: map[string]job.Gate{}, Marks: map[string][]float64{}, Ways: map[string]map[string]job.Spacing{}, Choices: choice.Fields, Rules: choice.Rules}
+	out := Catalogue{Bags: s.Catalog.Bags, Posts: s.Catalog.Posts, Strings: s.Catalog.Strings, Services: s.Catalog.Services, Systems: s.Catalog.Systems, Soils: s.Catalog.Soils, Supply: s.Catalog.Supply, Hardware: s.Catalog.Hardware, Makes: s.Catalog.Makes, Runs: map[string]job.Run{}, Gates: map[string]job.Gate{}, Marks: map[string][]float64{}, Ways: map[string]map[string]job.Spacing{}, Choices: choice.Fields, Rules: choice.Rules, Sights: job.Sights}
 	soil, _ := s.Catalog.Soil("")
 	out.Site, out.Book = job.Site{Soil: soil.ID}.Filled(), job.Book{Rows: []job.Reading{}}.Filled()
 	for _, m := range job.SettingMethods {

@@ -65,7 +65,7 @@ func FactsKept(before, now job.Job) error {
 		case !there:
 			e = append(e, FieldError{at, "nothing", words.Plain("document.a-fact-stays")})
 		case !f.SaysAs(g):
-			e = append(e, FieldError{at, "something else", words.Plain("document.a-fact-stays")})
+			e = append(e, FieldError{at, words.Plain("document.something-else"), words.Plain("document.a-fact-stays")})
 		}
 	}
 	if len(e) > 0 {

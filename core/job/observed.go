@@ -51,12 +51,12 @@ const (
 
 // Sight says what belongs to a kind of fact.
 type Sight struct {
-	What     Seen
-	Measures Measured
-	Most     float64  // of its value; the least is 0, or so much negative where it can lie on either side
-	Sides    bool     // its value can be negative
-	Placed   bool     // it has a station
-	About    []string // what it can be about: job, run, post, gate
+	What     Seen     `json:"what" jsonschema:"required"`
+	Measures Measured `json:"measures,omitempty" jsonschema:"enum=length,enum=volume,enum=count"`
+	Most     float64  `json:"most,omitempty" jsonschema_description:"The most that it can be; the least is 0, or as much below it where it can lie on either side."`
+	Sides    bool     `json:"sides,omitempty" jsonschema_description:"It can be negative."`
+	Placed   bool     `json:"placed,omitempty" jsonschema_description:"It has a station."`
+	About    []string `json:"about" jsonschema:"required" jsonschema_description:"What it can be about: job, run, post, gate."`
 }
 
 var holes, posts = []string{"post"}, []string{"post"}

@@ -55,8 +55,11 @@ func fill(out []string, a, b, step int, taken map[string]bool) {
 	if a > 0 {
 		from = number(out[a-1])
 	}
+	past := 0 // from where on numbers belong to others
 	if b < len(out) {
-		to = number(out[b])
+		if to = number(out[b]); out[b] != "P"+strconv.Itoa(to) {
+			past = step // its own number comes before P7c
+		}
 	}
 	n, give := from+step, b-a
 	switch {
@@ -69,7 +72,7 @@ func fill(out []string, a, b, step int, taken map[string]bool) {
 	}
 	for i := a; i < b; i++ {
 		label := "P" + strconv.Itoa(n)
-		if n < 1 || to > 0 && (to-n)*step <= 0 || taken[label] {
+		if n < 1 || to > 0 && (to+past-n)*step <= 0 || taken[label] {
 			label = between(out, i, n, step, taken)
 		} else {
 			n += step

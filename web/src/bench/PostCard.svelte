@@ -9,6 +9,7 @@
   import { breakAt, canHold, holdAt, letGo, newHold } from '../lib/hold'
   import { small, tape } from '../lib/tape'
   import { postRole } from '../lib/names'
+  import Later from '../parts/Later.svelte'
   import Figure from '../parts/Figure.svelte'
   import Fraction from '../parts/Fraction.svelte'
   import { ofBay, ofPost, ofString } from '../lib/figure'
@@ -130,4 +131,5 @@
       >Break the top here</button
     >
   {:else if stage === 'space' && p.stays}<span class="px-2 font-medium">Old post, stays</span>{/if}
+  <Later load={() => import('./Seen.svelte')} name="What was seen" props={{ session }} />
 </section>

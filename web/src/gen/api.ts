@@ -3834,6 +3834,10 @@ export interface Catalogue {
     [k: string]: Choice[]
   }
   /**
+   * Kinds of fact that are seen on site, and what belongs to each.
+   */
+  sights: Sight[]
+  /**
    * The rules for holes, in the order in which they are shown.
    */
   rules: Rule[]
@@ -3945,6 +3949,26 @@ export interface Choice {
    * What it gives and costs.
    */
   costs?: string
+}
+export interface Sight {
+  what: string
+  measures?: 'length' | 'volume' | 'count'
+  /**
+   * The most that it can be; the least is 0, or as much below it where it can lie on either side.
+   */
+  most?: number
+  /**
+   * It can be negative.
+   */
+  sides?: boolean
+  /**
+   * It has a station.
+   */
+  placed?: boolean
+  /**
+   * What it can be about: job, run, post, gate.
+   */
+  about: string[]
 }
 export interface Rule {
   /**

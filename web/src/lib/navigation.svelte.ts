@@ -6,7 +6,7 @@ import type { Spot } from './address'
 
 /** The parts of each stage's bench; the first is open at first. */
 export const parts = {
-  walk: ['line', 'ground', 'way', 'before', 'files'],
+  walk: ['line', 'ground', 'way', 'before', 'files', 'notes'],
   string: ['strings'],
   space: ['ways', 'held', 'layouts', 'pieces', 'setout'],
   grade: ['look', 'tops', 'compare', 'along', 'stick', 'set'],

@@ -5,6 +5,7 @@
   import type { View } from '../../drawing/view.svelte'
   import type { Session } from '../../lib/session.svelte'
   import Parts from '../Parts.svelte'
+  import Later from '../../parts/Later.svelte'
   import Before from './Before.svelte'
   import Files from './Files.svelte'
   import Ground from './Ground.svelte'
@@ -20,6 +21,7 @@
     { id: 'way', name: 'In the way', note: way ? String(way) : '' },
     { id: 'before', name: 'Before you dig', note: open ? `${open} open` : 'cleared' },
     { id: 'files', name: 'Files', note: '' },
+    { id: 'notes', name: 'Notes', note: '' },
   ] as const)
 </script>
 
@@ -36,4 +38,11 @@
   <Tabs.Content value="way"><InTheWay {session} /></Tabs.Content>
   <Tabs.Content value="before"><Before {session} /></Tabs.Content>
   <Tabs.Content value="files"><Files {session} /></Tabs.Content>
+  <Tabs.Content value="notes"
+    >{#key session.run.id}<Later
+        load={() => import('./Notes.svelte')}
+        name="The notes"
+        props={{ session }}
+      />{/key}</Tabs.Content
+  >
 </Parts>

@@ -1,0 +1,107 @@
+<script lang="ts">
+  // What was seen of the picked post on site, and one more to write down. What
+  // was wrong is struck out, never erased.
+  import { Popover } from 'bits-ui'
+  import Plus from '@lucide/svelte/icons/plus'
+  import X from '@lucide/svelte/icons/x'
+  import type { Fact } from '../gen/api'
+  import { choiceName } from '../lib/names'
+  import { note, ofPost, readIn, standing, stationOf, strike, wrongFact } from '../lib/observed'
+  import type { Session } from '../lib/session.svelte'
+  import { short, tape } from '../lib/tape'
+  import NumberEntry from '../parts/NumberEntry.svelte'
+  import Pick from '../parts/Pick.svelte'
+  import TapeEntry from '../parts/TapeEntry.svelte'
+
+  let { session }: { session: Session } = $props()
+  const units = $derived(session.units)
+  const post = $derived(session.run.posts[session.post]!)
+  const facts = $derived(standing(session, ofPost(post)))
+  const kinds = $derived(session.catalogue.choices['observed/what']!)
+  const day = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short' })
+
+  let what = $state('staked')
+  const measures = $derived(session.catalogue.sights.find((s) => s.what === what)?.measures ?? '')
+  let value = $state<number | undefined>(undefined)
+  let words = $state('')
+  let open = $state(false)
+
+  const name = (f: Fact) => choiceName(f.what, 'observed/what')
+  function measured(f: Fact): string {
+    if (f.what === 'landed') return tape(f.at ?? 0, units)
+    if (f.value === undefined) return ''
+    if (f.unit === 'bags') return String(f.value)
+    return f.what === 'gravel' ? `${Math.round(f.value * 1000)} L` : short(f.value, units)
+  }
+  function write() {
+    const unit = ({ length: readIn(session), count: 'bags', volume: 'L' } as const)[measures as 'length']
+    const placed = session.catalogue.sights.find((s) => s.what === what)?.placed
+    session.commit(
+      note(session, post, {
+        what: what as Fact['what'],
+        ...(placed ? { at: stationOf(session, post) } : {}),
+        ...(measures ? { value: measures === 'volume' ? value! / 1000 : value!, unit } : {}),
+        ...(words.trim() ? { note: words.trim() } : {}),
+      }),
+      `${post.label}: ${choiceName(what, 'observed/what').toLowerCase()}`,
+    )
+    value = undefined
+    words = ''
+    open = false
+  }
+</script>
+
+<div class="flex w-full flex-wrap items-center gap-1.5 border-t border-rule px-2 pt-1.5" data-testid="seen">
+  <span class="text-[0.88rem] text-pencil">Seen at {post.label}</span>
+  {#each facts as f (f.id)}
+    <span class="flex items-center border border-line bg-paper pl-2" data-fact={f.what}>
+      <span
+        >{name(f)}
+        <strong>{measured(f)}</strong>
+        {f.note ? `“${f.note}”` : ''}
+        {#if f.when}<span class="text-pencil">{day.format(new Date(f.when))}</span>{/if}</span
+      >
+      <button
+        class="btn btn-plain btn-icon min-h-9 min-w-9"
+        aria-label="{name(f)} at {post.label} was wrong: strike it out"
+        title="It was wrong: strike it out"
+        onclick={() =>
+          session.commit(strike(session, [f]), `${post.label}: ${name(f).toLowerCase()} struck out`)}
+        ><X size={16} aria-hidden="true" /></button
+      >
+    </span>
+  {/each}
+  <Popover.Root bind:open>
+    <Popover.Trigger class="btn min-h-9 pointer-coarse:min-h-11"
+      ><Plus size={16} aria-hidden="true" />Write down</Popover.Trigger
+    >
+    <Popover.Portal>
+      <Popover.Content
+        sideOffset={4}
+        class="z-40 grid w-[min(20rem,calc(100vw-1.5rem))] gap-2 border border-ink bg-sheet p-3 text-ink shadow-lg"
+        aria-label="What was seen at {post.label}"
+      >
+        <Pick label="What was seen or done" value={what} options={kinds} onpick={(v) => (what = v)} />
+        {#if measures === 'length'}
+          <TapeEntry label="How much" {units} {value} optional oncommit={(mm) => (value = mm ?? undefined)} />
+        {:else if measures}
+          <NumberEntry
+            label={measures === 'volume' ? 'Litres' : 'How many'}
+            value={value ?? 0}
+            oncommit={(n) => (value = n)}
+          />
+        {/if}
+        <div>
+          <label class="label mb-1" for="seen-note">In words</label>
+          <input id="seen-note" class="field" maxlength="1000" bind:value={words} />
+        </div>
+        <button
+          class="btn btn-main"
+          disabled={(!!measures && value === undefined) || (what === 'note' && !words.trim())}
+          onclick={write}>Write it down</button
+        >
+      </Popover.Content>
+    </Popover.Portal>
+  </Popover.Root>
+  {#if wrongFact(session)}<span class="text-stop" role="alert">{wrongFact(session)}</span>{/if}
+</div>
