@@ -10,6 +10,7 @@ import (
 	"log/slog"
 	"net"
 	"net/http"
+	"os"
 	"path/filepath"
 	"slices"
 	"strings"
@@ -484,5 +485,82 @@ func TestBodyLimit(t *testing.T) {
 	}
 	if err := <-served; err != nil {
 		t.Fatal(err)
+	}
+}
+
+// What was seen stays seen: it cannot be taken out or changed by a save, and an
+// earlier revision that is taken up again has it too. What was edited is kept
+// beside each revision.
+func TestFactsAreOnlyAdded(t *testing.T) {
+	c := start(t)
+	var kept server.JobState
+	c.must(201, "POST", "/api/jobs", `{"doc":`+demoDoc(t)+`}`, &kept)
+	put := func(status int, doc string) (s server.JobState) {
+		t.Helper()
+		code, _, raw := c.ask("PUT", "/api/jobs/"+kept.ID, fmt.Sprintf(`{"base":%d,"doc":%s,"what":"x"}`, kept.Revision, doc))
+		if code != status {
+			t.Fatalf("%d, want %d: %.300s", code, status, raw)
+		}
+		if status == 200 {
+			if err := json.Unmarshal(raw, &kept); err != nil {
+				t.Fatal(err)
+			}
+		}
+		return kept
+	}
+	edited := func(edits ...job.Edit) string {
+		t.Helper()
+		doc, err := document.Apply(kept.Doc, edits)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return string(doc)
+	}
+	put(200, edited(job.Set("/observed/f1", map[string]any{"id": "f1", "on": "post/R1.5", "what": "rock", "at": 9521, "value": 500})))
+	put(200, edited(job.Set("/observed/f2", map[string]any{"id": "f2", "on": "post/R1.5", "what": "staked"}), job.Set("/name", "Named")))
+	put(422, edited(job.Set("/observed/f1", nil)))
+	put(422, edited(job.Set("/observed/f1/value", 600)))
+	put(422, edited(job.Set("/observed/f3", map[string]any{"id": "f3", "on": "post/R1.5", "what": "struck out", "strikes": "f9"})))
+	put(422, edited(job.Set("/observed/f3", map[string]any{"id": "f3", "on": "post/R1.5", "what": "depth"})))
+	put(422, edited(job.Set("/observed/f3", map[string]any{"id": "f3", "on": "the moon", "what": "dug"})))
+	var made server.Edits
+	c.must(200, "GET", fmt.Sprintf("/api/jobs/%s/revisions/%d/edits", kept.ID, kept.Revision), "", &made)
+	if paths := fmt.Sprint(made.Edits); !made.Known || !strings.Contains(paths, "/name Named") || !strings.Contains(paths, "/observed/f2") || strings.Contains(paths, "/observed/f1") {
+		t.Errorf("edited: %v", made)
+	}
+	c.must(200, "GET", fmt.Sprintf("/api/jobs/%s/revisions/1/edits", kept.ID), "", &made)
+	if made.Known {
+		t.Errorf("the first revision was made of %v", made.Edits)
+	}
+	if code, _, _ := c.ask("GET", "/api/jobs/"+kept.ID+"/revisions/99/edits", ""); code != 404 {
+		t.Errorf("a revision that is not there: %d", code)
+	}
+	c.must(200, "POST", "/api/jobs/"+kept.ID+"/restore", fmt.Sprintf(`{"base":%d,"revision":1}`, kept.Revision), &kept)
+	j, _, err := document.Decode(kept.Doc, shippedNow(t))
+	if err != nil || len(j.Observed) != 2 || j.Name == "Named" || j.Lines[0].Runs[0].Laid[4].Label != "P5" {
+		t.Errorf("taken up again: %d facts, %s, %v, %v", len(j.Observed), j.Name, j.Lines[0].Runs[0].Laid[4], err)
+	}
+}
+
+// A job that was saved as version 1 opens as version 2, says what it could not
+// take over, and is saved so.
+func TestVersion1IsOpenedAsVersion2(t *testing.T) {
+	c := start(t)
+	old, err := os.ReadFile("../core/document/testdata/version1/08-own-fields.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	var kept server.JobState
+	c.must(201, "POST", "/api/jobs", `{"doc":`+string(old)+`}`, &kept)
+	if !strings.Contains(string(kept.Doc), `"mallow":2`) || len(kept.Left) != 7 {
+		t.Errorf("%s, %v", kept.Doc, kept.Left)
+	}
+	var again server.JobState
+	c.must(200, "GET", "/api/jobs/"+kept.ID, "", &again)
+	if !strings.Contains(string(again.Doc), `"observed.v1"`) || len(again.Left) != 0 {
+		t.Errorf("%s, %v", again.Doc, again.Left)
+	}
+	if code, _, raw := c.ask("POST", "/api/jobs", `{"doc":`+strings.Replace(string(old), `"mallow": 1`, `"mallow": 3`, 1)+`}`); code != 422 || !strings.Contains(string(raw), "newer Mallow") {
+		t.Errorf("version 3: %d %s", code, raw)
 	}
 }

@@ -67,7 +67,7 @@ var Fields = map[string][]Choice{
 	"books/allow":        of("choice.allow-", job.PerSetup, job.ThirdOrder),
 
 	"observed/what": of("choice.seen-", job.MarkStaked, job.MarkDug, job.MarkSet, job.MarkPoured, job.MarkBuilt, job.DepthDug, job.WidthDug, job.OffPlumb, job.OffLine,
-		job.BagsUsed, job.GravelUsed, job.SeenPipe, job.Noted, job.Landed, job.SeenRock, job.SeenWater, job.SeenRoot, job.Sagged),
+		job.BagsUsed, job.GravelUsed, job.SeenPipe, job.Noted, job.Landed, job.SeenRock, job.SeenWater, job.SeenRoot, job.Sagged, job.StruckOut),
 
 	"hole/share":     of("choice.share-", job.NoShare, job.Quarter, job.Third, job.Half),
 	"hole/shape":     of("choice.shape-", job.RoundHole, job.SquareHole),

@@ -39,6 +39,9 @@ func place(field string) (reflect.StructField, bool) {
 			return fieldAt(of, rest)
 		}
 	}
+	if rest, ok := strings.CutPrefix(field, "observed/"); ok {
+		return fieldAt(job.Fact{}, rest)
+	}
 	if rest, ok := strings.CutPrefix(field, "books/"); ok {
 		return fieldAt(job.Book{}, rest)
 	}

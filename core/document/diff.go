@@ -31,9 +31,6 @@ func diff(path string, from, to map[string]any, out []job.Edit) []job.Edit {
 	for _, name := range slices.Sorted(maps.Keys(to)) {
 		was, there := from[name]
 		now, at := to[name], job.At(path, name)
-		if there && same(was, now) {
-			continue
-		}
 		a, isObject := was.(map[string]any)
 		b, staysOne := now.(map[string]any)
 		list, isList := was.([]any)
@@ -43,7 +40,7 @@ func diff(path string, from, to map[string]any, out []job.Edit) []job.Edit {
 			out = diff(at, a, b, out)
 		case isList && staysList && job.IsList(name) && name != "laid": // which is worked out, all of it
 			out = diffList(at, list, more, out)
-		default:
+		case !there || !same(was, now):
 			out = append(out, job.Set(at, now))
 		}
 	}
@@ -56,6 +53,9 @@ func diffList(path string, from, to []any, out []job.Edit) []job.Edit {
 	was, ok := byID(from)
 	now, fine := byID(to)
 	if !ok || !fine || !slices.Equal(now.ids, after(was, now)) {
+		if same(from, to) {
+			return out
+		}
 		return append(out, job.Set(path, to))
 	}
 	for _, id := range was.ids {
@@ -66,11 +66,9 @@ func diffList(path string, from, to []any, out []job.Edit) []job.Edit {
 	for _, id := range now.ids {
 		a, isObject := was.get(id).(map[string]any)
 		b, staysOne := now.item[id].(map[string]any)
-		switch {
-		case same(was.get(id), now.item[id]):
-		case isObject && staysOne:
+		if isObject && staysOne {
 			out = diff(job.At(path, id), a, b, out)
-		default:
+		} else {
 			out = append(out, job.Set(job.At(path, id), now.item[id]))
 		}
 	}

@@ -17,7 +17,57 @@ import (
 // parse reads JSON into a tree, refusing what a map would silently hide:
 // doubled names and anything after the document.
 func parse(doc []byte) (map[string]any, error) {
-	return (&parser{}).document(doc)
+	// Read in one go, which is several times as fast as value by value; where
+	// that does not go well, or hides something, the slow way says what it is.
+	dec := json.NewDecoder(bytes.NewReader(doc))
+	dec.UseNumber()
+	var tree map[string]any
+	if err := dec.Decode(&tree); err != nil || len(bytes.TrimSpace(doc[dec.InputOffset():])) > 0 || tree == nil {
+		return (&parser{}).document(doc)
+	}
+	if held, depth := members(tree); held != named(doc) || depth > deepest {
+		return (&parser{}).document(doc)
+	}
+	return tree, nil
+}
+
+// members is how many names the objects of a tree hold, and how deep it is.
+func members(v any) (held, depth int) {
+	below := func(v any) {
+		h, d := members(v)
+		held, depth = held+h, max(depth, d+1)
+	}
+	switch x := v.(type) {
+	case map[string]any:
+		held = len(x)
+		for _, v := range x {
+			below(v)
+		}
+	case []any:
+		for _, v := range x {
+			below(v)
+		}
+	}
+	return held, depth
+}
+
+// named is how many names stand in a text that is sound JSON: one before each
+// colon outside of strings. A doubled name is hidden by a tree, not by this.
+func named(doc []byte) int {
+	n := 0
+	for i := 0; i < len(doc); i++ {
+		switch doc[i] {
+		case ':':
+			n++
+		case '"':
+			for i++; i < len(doc) && doc[i] != '"'; i++ {
+				if doc[i] == '\\' {
+					i++
+				}
+			}
+		}
+	}
+	return n
 }
 
 // current reads a document of any version as one of this version, with every

@@ -25,7 +25,7 @@ type Job struct {
 	Notes string   `json:"notes,omitempty" jsonschema:"maxLength=8000"`
 	Tags  []string `json:"tags,omitempty" jsonschema:"maxItems=40" jsonschema_description:"Words to find the job by."`
 
-	Observed []Fact `json:"observed,omitempty" jsonschema:"maxItems=50000" jsonschema_description:"What was seen on site, in the order of writing down. A wrong fact is struck out by a later one, never erased."`
+	Observed []Fact `json:"observed,omitempty" jsonschema:"maxItems=30000" jsonschema_description:"What was seen on site, in the order of writing down. A wrong fact is struck out by a later one, never erased."`
 
 	Systems []System `json:"systems,omitempty" jsonschema:"maxItems=200" jsonschema_description:"The user's own fence systems: copies of the catalogue's with changes."`
 }

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"testing"
 
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/plan"
@@ -97,4 +98,69 @@ func BenchmarkComputeLong(b *testing.B) {
 			}
 		})
 	}
+}
+
+// A job of 2,000 posts with 20,000 facts: read, given the names of its posts,
+// and told apart from the revision before, as a save does.
+func BenchmarkFacts20000(b *testing.B) {
+	cat := shipped(b)
+	j := document.New("Facts", length.Imperial, cat)
+	run := &j.Lines[0].Runs[0]
+	long := 1999 * 96 * length.Inch
+	run.Length = &long
+	r, err := plan.Compute(nil, j, cat, nil)
+	if err != nil {
+		b.Fatal(err)
+	}
+	posts := r.Runs[0].Holes.Posts
+	for i := range 20000 {
+		depth := float64(900 + i%7)
+		f := job.Fact{ID: fmt.Sprint("f", i+1), On: job.On("post", posts[i%len(posts)].ID), When: "2026-11-28T10:00:00Z", What: job.MarkDug}
+		if i%2 == 0 {
+			f.What, f.Value, f.Unit = job.DepthDug, &depth, "in"
+		}
+		j.Observed = append(j.Observed, f)
+	}
+	raw, err := json.Marshal(j)
+	if err != nil {
+		b.Fatal(err)
+	}
+	o, err := document.Open(raw, cat)
+	if err != nil {
+		b.Fatal(err)
+	}
+	if err := o.Lay(r.Laid()); err != nil {
+		b.Fatal(err)
+	}
+	doc := o.Doc
+	more, err := document.Apply(doc, []job.Edit{job.Set("/observed/f20001", job.Fact{ID: "f20001", On: job.On("post", posts[3].ID), What: job.MarkSet})})
+	if err != nil {
+		b.Fatal(err)
+	}
+	b.Run("read", func(b *testing.B) {
+		b.SetBytes(int64(len(doc)))
+		for b.Loop() {
+			if _, err := document.Open(doc, cat); err != nil {
+				b.Fatal(err)
+			}
+		}
+	})
+	b.Run("named", func(b *testing.B) {
+		for b.Loop() {
+			r, err := plan.Compute(nil, o.Job, cat, nil)
+			if err != nil {
+				b.Fatal(err)
+			}
+			if err := o.Lay(r.Laid()); err != nil {
+				b.Fatal(err)
+			}
+		}
+	})
+	b.Run("told apart", func(b *testing.B) {
+		for b.Loop() {
+			if _, err := document.Diff(doc, more); err != nil {
+				b.Fatal(err)
+			}
+		}
+	})
 }

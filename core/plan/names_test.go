@@ -48,7 +48,9 @@ func edit(rng *rand.Rand, run job.Run) job.Run {
 			g.At += length.Length(rng.IntN(3000) - 1500)
 		}
 	case 4:
-		id := job.FreeID("G", func(id string) bool { return slices.ContainsFunc(run.Gates, func(g job.Gate) bool { return g.ID == id }) })
+		id := job.FreeID("G", func(id string) bool {
+			return slices.ContainsFunc(run.Gates, func(g job.Gate) bool { return g.ID == id })
+		})
 		run.Gates = append(slices.Clone(run.Gates), job.Gate{ID: id, At: at(), Opening: 1000, Gap: 80})
 	case 5:
 		if len(run.Gates) > 0 {
@@ -56,7 +58,9 @@ func edit(rng *rand.Rand, run job.Run) job.Run {
 			run.Gates = slices.Delete(slices.Clone(run.Gates), i, i+1)
 		}
 	case 6:
-		id := job.FreeID("F", func(id string) bool { return slices.ContainsFunc(run.FixedPosts, func(p job.FixedPost) bool { return p.ID == id }) })
+		id := job.FreeID("F", func(id string) bool {
+			return slices.ContainsFunc(run.FixedPosts, func(p job.FixedPost) bool { return p.ID == id })
+		})
 		run.FixedPosts = append(slices.Clone(run.FixedPosts), job.FixedPost{ID: id, At: at()})
 	case 7:
 		if len(run.FixedPosts) > 0 {

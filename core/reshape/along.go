@@ -29,7 +29,8 @@ type along[T any] struct {
 	letter string // of their ids
 	list   func(*job.Run) *[]T
 	id     func(*T) *string
-	taped  bool // their stations are as taped, not level
+	taped  bool          // their stations are as taped, not level
+	near   length.Length // to what their stations are kept, where that is not exact
 	move   func(t *T, by length.Length)
 	turn   func(t *T, end length.Length)
 

@@ -161,14 +161,14 @@ var overrides = along[job.HoleOverride]{
 // laid are the posts of the last layout, so that they keep their names. The
 // one at a corner belongs to the run that ends there.
 var laid = along[job.Laid]{
-	letter: "p",
-	list:   func(r *job.Run) *[]job.Laid { return &r.Laid },
-	id:     func(p *job.Laid) *string { return &p.ID },
-	move:   func(p *job.Laid, by length.Length) { p.At = max(0, p.At+by) },
-	turn:   func(p *job.Laid, end length.Length) { p.At, p.By = max(0, end-p.At), otherEnd(p.By) },
-	at:     func(p job.Laid) length.Length { return p.At },
+	letter: "p", near: length.Millimetre,
+	list: func(r *job.Run) *[]job.Laid { return &r.Laid },
+	id:   func(p *job.Laid) *string { return &p.ID },
+	move: func(p *job.Laid, by length.Length) { p.At = max(0, p.At+by) },
+	turn: func(p *job.Laid, end length.Length) { p.At, p.By = max(0, end-p.At), otherEnd(p.By) },
+	at:   func(p job.Laid) length.Length { return p.At },
 	cut: func(p job.Laid, at length.Length) (first, second []job.Laid) {
-		if p.At <= at+length.Millimetre { // it is kept to the millimetre
+		if p.At <= at+length.Millimetre {
 			return []job.Laid{p}, nil
 		}
 		return nil, []job.Laid{p}

@@ -663,3 +663,84 @@ func TestLooksStayOnTheGround(t *testing.T) {
 		}
 	}
 }
+
+// Names and facts go with the ground: whatever is split, joined or turned
+// round, a post is who it was where it stands, and so is what was seen there.
+func TestNamesAndFactsGoWithTheGround(t *testing.T) {
+	cat := shipped(t)
+	rng := rand.New(rand.NewPCG(18, 7))
+	for n := range sized(200, 60) {
+		j := document.New("Names", length.Metric, cat)
+		run := &j.Lines[0].Runs[0]
+		run.Length = ptr(length.Length(12000 + rng.IntN(12000)))
+		second := *run
+		second.ID, second.Corner = "R2", &job.Corner{By: job.ByDeflection, Side: job.Left, Angle: 35}
+		j.Lines[0].Runs = append(j.Lines[0].Runs, second)
+		where := func(j job.Job) map[string][2]length.Length { // each post on the map
+			r, err := plan.Compute(nil, j, cat, nil)
+			if err != nil {
+				t.Fatal(err)
+			}
+			out := map[string][2]length.Length{}
+			for k, run := range r.Runs {
+				at := r.Lines[0].Walk.Places[k]
+				for _, p := range run.Holes.Posts {
+					f := p.Station / run.Laid.Ground.Length
+					out[p.ID] = [2]length.Length{at.From.X + f*(at.To.X-at.From.X), at.From.Y + f*(at.To.Y-at.From.Y)}
+				}
+			}
+			return out
+		}
+		o, err := document.Open(written(t, j), cat)
+		if err != nil {
+			t.Fatal(err)
+		}
+		r, err := plan.Compute(nil, o.Job, cat, nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		posts := r.Runs[0].Holes.Posts
+		struck := posts[1+rng.IntN(len(posts)-2)]
+		depth, at := 400.0, struck.Station
+		o.Job.Observed = []job.Fact{{ID: "f1", On: job.On("post", struck.ID), What: job.SeenRock, At: &at, Value: &depth}}
+		if o, err = document.Open(written(t, o.Job), cat); err != nil {
+			t.Fatal(err)
+		}
+		if err := o.Lay(r.Laid()); err != nil {
+			t.Fatal(err)
+		}
+		doc, names := o.Doc, where(o.Job)
+		split := posts[1+rng.IntN(len(posts)-2)]
+		for _, op := range []reshape.Op{{Do: "split", Line: "L1", Run: "R1", At: split.Station}, {Do: "reverse", Line: "L1"}, {Do: "reverse", Line: "L1"}, {Do: "join", Line: "L1", Run: "R1"}} {
+			if op.Do == "split" && (op.At < 300 || op.At > *run.Length-300) {
+				break
+			}
+			changed, _, err := reshape.Apply(doc, op, cat)
+			if err != nil {
+				t.Fatalf("case %d, %s: %v", n, op.Do, err)
+			}
+			o, err := document.Open(changed, cat)
+			if err != nil {
+				t.Fatal(err)
+			}
+			for id, p := range where(o.Job) {
+				was, known := names[id]
+				if !known || (was[0]-p[0]).Abs() > 1 || (was[1]-p[1]).Abs() > 1 {
+					t.Fatalf("case %d, %s: %s stands at %v, stood at %v (%v)", n, op.Do, id, p, was, known)
+				}
+			}
+			hit := 0
+			for _, r := range o.Job.Lines[0].Runs {
+				for _, h := range r.Overrides {
+					if h.Hit != nil && h.Hit.Depth == 400 {
+						hit++
+					}
+				}
+			}
+			if hit != 1 || len(o.Job.Observed) != 1 || o.Job.Observed[0].On != job.On("post", struck.ID) {
+				t.Fatalf("case %d, %s: %d holes are stopped, facts %v", n, op.Do, hit, o.Job.Observed)
+			}
+			doc = changed
+		}
+	}
+}

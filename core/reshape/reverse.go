@@ -147,7 +147,7 @@ func handOver(runs []job.Run, closed bool, level func(run int) length.Length) {
 func (a along[T]) handOver(from, to *job.Run, end length.Length) {
 	var kept, given []T
 	for _, t := range *a.list(from) {
-		if at := a.at(t); at > length.Tolerance {
+		if at := a.at(t); at > max(a.near, length.Tolerance) {
 			kept = append(kept, t)
 		} else {
 			a.move(&t, -at)

@@ -17,11 +17,17 @@
   const units = $derived(session.units)
   const post = $derived(session.run.posts[session.post]!)
   const facts = $derived(standing(session, ofPost(post)))
-  const kinds = $derived(session.catalogue.choices['observed/what']!)
+  const sight = (what: string) => session.catalogue.sights.find((s) => s.what === what)
+  /** Where a post landed is taped under Held posts. */
+  const kinds = $derived(
+    session.catalogue.choices['observed/what']!.filter(
+      (k) => sight(k.value)?.about.includes('post') && !['landed', 'struck out'].includes(k.value),
+    ),
+  )
   const day = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short' })
 
   let what = $state('staked')
-  const measures = $derived(session.catalogue.sights.find((s) => s.what === what)?.measures ?? '')
+  const measures = $derived(sight(what)?.measures ?? '')
   let value = $state<number | undefined>(undefined)
   let words = $state('')
   let open = $state(false)
@@ -35,7 +41,7 @@
   }
   function write() {
     const unit = ({ length: readIn(session), count: 'bags', volume: 'L' } as const)[measures as 'length']
-    const placed = session.catalogue.sights.find((s) => s.what === what)?.placed
+    const placed = sight(what)?.placed
     session.commit(
       note(session, post, {
         what: what as Fact['what'],

@@ -74,7 +74,7 @@ export interface Job {
   /**
    * What was seen on site, in the order of writing down. A wrong fact is struck out by a later one, never erased.
    *
-   * @maxItems 50000
+   * @maxItems 30000
    */
   observed?: Fact[]
   /**

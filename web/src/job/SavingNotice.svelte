@@ -31,6 +31,12 @@
     <span>{session.store.notice}</span>
     <button class="btn btn-plain underline" onclick={() => (session.store.notice = '')}>All right</button>
   </div>
+{:else if session.store.left.length}
+  <p class="border-b border-line bg-warn-wash px-3 py-1.5">
+    From an older version: {session.store.left.slice(0, 3).join('; ')}{session.store.left.length > 3
+      ? `; and ${session.store.left.length - 3} more`
+      : ''}.
+  </p>
 {:else if session.store.unknown.length}
   <p class="border-b border-line bg-warn-wash px-3 py-1.5">
     Kept but not used, because this version does not know it: {session.store.unknown.slice(0, 4).join(', ')}.

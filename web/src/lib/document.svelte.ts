@@ -88,6 +88,8 @@ export class DocumentStore {
   canUndo = $state(false)
   canRedo = $state(false)
   unknown = $state.raw<string[]>([])
+  /** What a document of an older version said that this one cannot. */
+  left = $state.raw<string[]>([])
   theirs = $state.raw<JobState | null>(null)
   /** Fields that this window and another one changed to different values. */
   clashes = $state.raw<Clash[]>([])
@@ -349,6 +351,7 @@ export class DocumentStore {
     this.canUndo = state.canUndo
     this.canRedo = state.canRedo
     this.unknown = state.unknown
+    this.left = state.left ?? []
   }
 
   private moving = Promise.resolve()
