@@ -116,12 +116,17 @@ func (s *Server) save(c fiber.Ctx) error {
 		return err
 	}
 	// A base that is not there is refused by the save itself.
-	before, _ := s.Store.Doc(c.Context(), c.Params("id"), req.Base)
-	if err := s.factsKept(before, o); err != nil {
+	raw, _ := s.Store.Doc(c.Context(), c.Params("id"), req.Base)
+	before := s.base(raw)
+	if err := document.FactsKept(before.Job, o.Job); err != nil {
 		return err
 	}
 	s.lay(c.Context(), &o)
-	r, err := s.Store.Save(c.Context(), c.Params("id"), req.Base, s.change(before, o, req.What))
+	d, err := s.change(before, o, req.What)
+	if err != nil {
+		return err
+	}
+	r, err := s.Store.Save(c.Context(), c.Params("id"), req.Base, d)
 	var stale *store.StaleError
 	if err == nil {
 		s.tellSaved(r)
@@ -159,7 +164,11 @@ func (s *Server) saveOver(c fiber.Ctx, req SaveRequest, head store.Revision) err
 			return err // each change is sound and both together are not
 		}
 		s.lay(c.Context(), &o)
-		r, err := s.Store.Save(c.Context(), head.Job, head.Number, s.change(head.Doc, o, req.What))
+		d, err := s.change(s.base(head.Doc), o, req.What)
+		if err != nil {
+			return err
+		}
+		r, err := s.Store.Save(c.Context(), head.Job, head.Number, d)
 		var stale *store.StaleError
 		if errors.As(err, &stale) {
 			head = stale.Head

@@ -31,29 +31,25 @@ func (s *Server) lay(ctx context.Context, o *document.Opened) {
 }
 
 // change is a document that is to be saved on top of another one, with the
-// edits that make it of that.
-func (s *Server) change(before []byte, o document.Opened, what string) store.Draft {
-	d := s.draft(o.Doc, o.Job.Name, what)
-	edits, err := document.Diff(before, o.Doc)
-	if err == nil {
-		d.Ops, err = json.Marshal(edits)
+// edits that make it of that, where that can be read.
+func (s *Server) change(before, now document.Opened, what string) (store.Draft, error) {
+	d := s.draft(now.Doc, now.Job.Name, what)
+	if before.Doc == nil {
+		return d, nil
 	}
-	if err != nil { // the one before cannot be read: what made this one is not known
-		d.Ops = nil
-	}
-	return d
+	var err error
+	d.Ops, err = json.Marshal(now.Since(before))
+	return d, err
 }
 
-// factsKept refuses a save that takes a fact away or changes what it says.
-func (s *Server) factsKept(before []byte, now document.Opened) error {
-	if !bytes.Contains(before, []byte(`"observed"`)) {
-		return nil
-	}
-	was, err := document.Open(before, s.Catalog)
+// base is the document that a change was made to; nothing where there is none
+// that can be read, which binds nobody.
+func (s *Server) base(doc []byte) document.Opened {
+	o, err := document.Open(doc, s.Catalog)
 	if err != nil {
-		return nil // a document that cannot be read binds nobody
+		return document.Opened{}
 	}
-	return document.FactsKept(was.Job, now.Job)
+	return o
 }
 
 // restored saves an earlier revision as a new one, with the facts that were
@@ -78,7 +74,11 @@ func (s *Server) restored(ctx context.Context, id string, req MoveRequest) (stor
 		return s.Store.Restore(ctx, id, req.Base, req.Revision)
 	}
 	s.lay(ctx, &o)
-	return s.Store.Save(ctx, id, req.Base, s.change(head.Doc, o, store.RestoredAs(req.Revision)))
+	d, err := s.change(s.base(head.Doc), o, store.RestoredAs(req.Revision))
+	if err != nil {
+		return store.Revision{}, err
+	}
+	return s.Store.Save(ctx, id, req.Base, d)
 }
 
 // edits answers with what was edited in a revision, by id.

@@ -21,6 +21,9 @@ func Diff(before, after []byte) ([]job.Edit, error) {
 	return diff("", from, to, []job.Edit{}), nil
 }
 
+// Since is the edits that made a document of an earlier one.
+func (o Opened) Since(before Opened) []job.Edit { return diff("", before.tree, o.tree, []job.Edit{}) }
+
 // diff adds what makes one object another.
 func diff(path string, from, to map[string]any, out []job.Edit) []job.Edit {
 	for _, name := range slices.Sorted(maps.Keys(from)) {
@@ -66,6 +69,9 @@ func diffList(path string, from, to []any, out []job.Edit) []job.Edit {
 	for _, id := range now.ids {
 		a, isObject := was.get(id).(map[string]any)
 		b, staysOne := now.item[id].(map[string]any)
+		if same(was.get(id), now.item[id]) {
+			continue
+		}
 		if isObject && staysOne {
 			out = diff(job.At(path, id), a, b, out)
 		} else {

@@ -7,7 +7,6 @@
   import Parts from '../Parts.svelte'
   import Later from '../../parts/Later.svelte'
   import Before from './Before.svelte'
-  import Files from './Files.svelte'
   import Ground from './Ground.svelte'
   import InTheWay from './InTheWay.svelte'
   import Lines from './Lines.svelte'
@@ -37,7 +36,9 @@
   >
   <Tabs.Content value="way"><InTheWay {session} /></Tabs.Content>
   <Tabs.Content value="before"><Before {session} /></Tabs.Content>
-  <Tabs.Content value="files"><Files {session} /></Tabs.Content>
+  <Tabs.Content value="files"
+    ><Later load={() => import('./Files.svelte')} name="Files" props={{ session }} /></Tabs.Content
+  >
   <Tabs.Content value="notes"
     >{#key session.run.id}<Later
         load={() => import('./Notes.svelte')}
