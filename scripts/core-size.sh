@@ -9,4 +9,4 @@ node -e 'const z = require("node:zlib"), b = require("node:fs").readFileSync(pro
 const packed = z.brotliCompressSync(b, { params: { [z.constants.BROTLI_PARAM_SIZE_HINT]: b.length } }).length
 console.log(`core as WebAssembly: ${b.length} bytes, brotli ${packed}, at most ${most}`)
 process.exit(packed > most ? 1 : 0)' "$wasm" "$most"
-if [ "${1:-}" = run ]; then "$(go env GOROOT)/lib/wasm/go_js_wasm_exec" "$wasm"; fi
+if [ "${1:-}" = run ]; then "$(go env GOROOT)/lib/wasm/go_js_wasm_exec" "$wasm" demo/jobs/1-tansy-bank.json; fi

@@ -1,9 +1,10 @@
 // Command wasm times the core where it is to run one day without a signal: in
 // a browser. Built as WebAssembly and run by Node in scripts/bench.sh, it
-// computes the demo's first job from nothing again and again.
+// computes a job from nothing again and again.
 package main
 
 import (
+	"errors"
 	"fmt"
 	"os"
 	"slices"
@@ -12,7 +13,6 @@ import (
 	"mallow/catalog"
 	"mallow/core/document"
 	"mallow/core/plan"
-	"mallow/demo"
 )
 
 const times = 60
@@ -29,11 +29,14 @@ func run() error {
 	if err != nil {
 		return err
 	}
-	docs, err := demo.Jobs()
+	if len(os.Args) != 2 {
+		return errors.New("which job is to be computed? Give the file of its document")
+	}
+	doc, err := os.ReadFile(os.Args[1])
 	if err != nil {
 		return err
 	}
-	j, _, err := document.Decode(docs[0], cat)
+	j, _, err := document.Decode(doc, cat)
 	if err != nil {
 		return err
 	}

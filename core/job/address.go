@@ -21,15 +21,22 @@ var lists = map[string]bool{
 // ids, by which an address goes on.
 func IsList(field string) bool { return lists[field] }
 
-// escaped are the letters that a JSON pointer cannot have in a name.
-var escaped, unescaped = strings.NewReplacer("~", "~0", "/", "~1"), strings.NewReplacer("~1", "/", "~0", "~")
+// escaped is a name without the letters that a JSON pointer cannot have in it,
+// and unescaped the name again.
+func escaped(name string) string {
+	return strings.ReplaceAll(strings.ReplaceAll(name, "~", "~0"), "/", "~1")
+}
+
+func unescaped(name string) string {
+	return strings.ReplaceAll(strings.ReplaceAll(name, "~1", "/"), "~0", "~")
+}
 
 // At is the address that names lead to, one after another, from another
 // address.
 func At(path string, names ...string) string {
 	for _, n := range names {
 		if strings.ContainsAny(n, "~/") {
-			n = escaped.Replace(n)
+			n = escaped(n)
 		}
 		path += "/" + n
 	}
@@ -50,7 +57,7 @@ func Names(path string) []string {
 	steps := strings.Split(strings.TrimPrefix(path, "/"), "/")
 	for i, s := range steps {
 		if strings.IndexByte(s, '~') >= 0 {
-			steps[i] = unescaped.Replace(s)
+			steps[i] = unescaped(s)
 		}
 	}
 	return steps

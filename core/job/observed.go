@@ -267,16 +267,11 @@ func (r *Run) land(f Fact) {
 	id := FreeID("F", func(id string) bool {
 		return slices.ContainsFunc(r.FixedPosts, func(p FixedPost) bool { return p.ID == id })
 	})
-	r.FixedPosts = append(r.FixedPosts, FixedPost{ID: id, At: *f.At, Landed: true, Fact: f.ID})
-	slices.SortStableFunc(r.FixedPosts, func(a, b FixedPost) int {
-		switch {
-		case a.At < b.At:
-			return -1
-		case a.At > b.At:
-			return 1
-		}
-		return 0
-	})
+	place := 0
+	for place < len(r.FixedPosts) && r.FixedPosts[place].At <= *f.At {
+		place++
+	}
+	r.FixedPosts = slices.Insert(r.FixedPosts, place, FixedPost{ID: id, At: *f.At, Landed: true, Fact: f.ID})
 }
 
 // HeldBy is what a held post of an id stands by.
