@@ -246,7 +246,8 @@ func (r Run) Settled() Run {
 	return r
 }
 
-// land holds a post where it landed: the held post that it is, or one more.
+// land holds a post where it landed: the held post that it is, or that is held
+// there, or one more.
 // The posts at a run's ends stand where they do.
 func (r *Run) land(f Fact) {
 	if at := *f.At; at <= length.Tolerance || r.Length != nil && at >= *r.Length-length.Tolerance {
@@ -259,7 +260,7 @@ func (r *Run) land(f Fact) {
 	}
 	r.FixedPosts = slices.Clone(r.FixedPosts)
 	for i := range r.FixedPosts {
-		if p := &r.FixedPosts[i]; by == HeldBy(p.ID) {
+		if p := &r.FixedPosts[i]; by == HeldBy(p.ID) || length.Same(p.At, *f.At) {
 			p.At, p.Landed = *f.At, true
 			return
 		}

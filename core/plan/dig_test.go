@@ -166,6 +166,7 @@ func TestRockAndItsWaysOut(t *testing.T) {
 		t.Errorf("ways: %s", got)
 	}
 	// No deeper but so wide, it bears the same.
+	run = &j.Lines[0].Runs[0] // with its facts
 	run.Overrides[0].Hole.Width = ptr(s.Same)
 	if same := plan.Make(j, cat).Runs[0].Posts[4].Wind.Gust; math.Abs(same-s.Planned) > 1e-6 {
 		t.Errorf("%v wide bears %v, wanted %v", s.Same, same, s.Planned)

@@ -388,12 +388,7 @@ func (m *check) stopped() {
 			m.Find(f)
 			continue
 		}
-		m.Find(f, func(a *stage.Advising) []finding.Remedy {
-			if a.Watch.Told >= stage.MostTold {
-				return nil // each way tells the whole list
-			}
-			return []finding.Remedy{{Says: words.Say("dig.forget-it"), Edits: []job.Edit{m.Set(job.At("/overrides", s.ID), nil)}}}
-		})
+		m.Find(f, stage.OneWay(words.Say("dig.forget-it"), m.Set(job.At("/overrides", s.ID), nil)))
 	}
 }
 

@@ -85,7 +85,11 @@ func (m *check) landed() {
 			}
 		}
 		m.Find(finding.Finding{Rule: codeLanded, Stage: finding.Space, Severity: severity, Place: finding.Place{Post: p.Label}, Says: says}, func(a *stage.Advising) []finding.Remedy {
-			return a.Offer(words.Say("space.space-the-rest-again-from"), stage.Anyway, m.Set(job.At("/fixedPosts", held.ID, "respace"), true))
+			respace := m.Set(job.At("/fixedPosts", held.ID, "respace"), true)
+			if held.Fact != "" { // the job holds no post there of its own
+				respace = m.Set(job.At("/fixedPosts", held.ID), job.FixedPost{ID: held.ID, At: held.At, Respace: true})
+			}
+			return a.Offer(words.Say("space.space-the-rest-again-from"), stage.Anyway, respace)
 		})
 	}
 }
