@@ -61,7 +61,7 @@ for (const j of jobs) {
     /* eslint-disable-next-line @typescript-eslint/no-explicit-any */
     const planned = p.runs.flatMap((r: any) => r.posts)
     expect(posts.length).toBe(planned.length)
-    planned.forEach((q: { id: string; station: number; reveal: number; foot: number }, i: number) => {
+    planned.forEach((q: { id: string; label: string; station: number; reveal: number; foot: number }, i: number) => {
       expect(posts[i]!['Post']).toBe(q.label)
       for (const [head, mm] of [['Level from start', q.station], ['Above ground', q.reveal], ['In ground', q.foot]] as const) {
         const cell = posts[i]![`${head}, ${j.unit}`]
