@@ -2,6 +2,7 @@ package job
 
 import (
 	"slices"
+	"sort"
 	"strconv"
 	"strings"
 
@@ -222,6 +223,8 @@ func (r Run) Settled() Run {
 		if f.Void {
 			continue
 		}
+		_, again := landed[f.On]
+		_, too := hits[f.On]
 		switch f.What {
 		case Landed:
 			landed[f.On] = f
@@ -230,49 +233,48 @@ func (r Run) Settled() Run {
 		default:
 			continue
 		}
-		if !slices.Contains(order, f.On) {
+		if !again && !too {
 			order = append(order, f.On)
 		}
 	}
-	for _, on := range order {
-		if f, ok := landed[on]; ok {
-			r.land(f)
-		}
-		if f, ok := hits[on]; ok {
-			r.hit(f)
-		}
-	}
+	r.land(order, landed)
+	r.stop(order, hits)
 	r.sag()
 	return r
 }
 
-// land holds a post where it landed: the held post that it is, or that is held
-// there, or one more.
-// The posts at a run's ends stand where they do.
-func (r *Run) land(f Fact) {
-	if at := *f.At; at <= length.Tolerance || r.Length != nil && at >= *r.Length-length.Tolerance {
+// land holds posts where they landed: the held post that it is, or that is
+// held there, or one more. The posts at a run's ends stand where they do.
+func (r *Run) land(order []string, landed map[string]Fact) {
+	if len(landed) == 0 {
 		return
 	}
-	_, ids := f.About()
-	by := ""
-	if i := slices.IndexFunc(r.Laid, func(l Laid) bool { return l.ID == ids[0] }); i >= 0 {
-		by = r.Laid[i].By
+	by, taken := map[string]string{}, map[string]bool{}
+	for _, l := range r.Laid {
+		by[On("post", l.ID)] = l.By
 	}
+	for _, p := range r.FixedPosts {
+		taken[p.ID] = true
+	}
+	own, next := len(r.FixedPosts), 0 // only what is planned can be what a fact is about
 	r.FixedPosts = slices.Clone(r.FixedPosts)
-	for i := range r.FixedPosts {
-		if p := &r.FixedPosts[i]; by == HeldBy(p.ID) || length.Same(p.At, *f.At) {
-			p.At, p.Landed = *f.At, true
-			return
+	for _, on := range order {
+		f, ok := landed[on]
+		if !ok || *f.At <= length.Tolerance || r.Length != nil && *f.At >= *r.Length-length.Tolerance {
+			continue
 		}
+		is := slices.IndexFunc(r.FixedPosts[:own], func(p FixedPost) bool { return by[on] != "" && by[on] == HeldBy(p.ID) || length.Same(p.At, *f.At) })
+		if is >= 0 {
+			r.FixedPosts[is].At, r.FixedPosts[is].Landed = *f.At, true
+			continue
+		}
+		for next++; taken["F"+strconv.Itoa(next)]; next++ {
+		}
+		r.FixedPosts = append(r.FixedPosts, FixedPost{ID: "F" + strconv.Itoa(next), At: *f.At, Landed: true, Fact: f.ID})
 	}
-	id := FreeID("F", func(id string) bool {
-		return slices.ContainsFunc(r.FixedPosts, func(p FixedPost) bool { return p.ID == id })
-	})
-	place := 0
-	for place < len(r.FixedPosts) && r.FixedPosts[place].At <= *f.At {
-		place++
+	if len(r.FixedPosts) > own {
+		sort.SliceStable(r.FixedPosts, func(a, b int) bool { return r.FixedPosts[a].At < r.FixedPosts[b].At })
 	}
-	r.FixedPosts = slices.Insert(r.FixedPosts, place, FixedPost{ID: id, At: *f.At, Landed: true, Fact: f.ID})
 }
 
 // HeldBy is what a held post of an id stands by.
@@ -280,23 +282,32 @@ func HeldBy(id string) string { return strings.TrimPrefix(At("", "fixedPosts", i
 
 var struckAs = map[Seen]Struck{SeenRock: HitRock, SeenWater: HitWater, SeenRoot: HitRoot}
 
-// hit stops a hole where it was stopped.
-func (r *Run) hit(f Fact) {
-	if f.Value == nil {
+// stop stops holes where they were stopped.
+func (r *Run) stop(order []string, hits map[string]Fact) {
+	if len(hits) == 0 {
 		return
 	}
-	hit := &Hit{What: struckAs[f.What], Depth: length.Length(*f.Value)}
-	r.Overrides = slices.Clone(r.Overrides)
-	for i := range r.Overrides {
-		if o := &r.Overrides[i]; length.Same(o.At, *f.At) {
-			hit.Settled, o.Hit = o.Settled, hit
-			return
-		}
+	taken := map[string]bool{}
+	for _, o := range r.Overrides {
+		taken[o.ID] = true
 	}
-	id := FreeID("S", func(id string) bool {
-		return slices.ContainsFunc(r.Overrides, func(o HoleOverride) bool { return o.ID == id })
-	})
-	r.Overrides = append(r.Overrides, HoleOverride{ID: id, At: *f.At, Hit: hit, Fact: f.ID})
+	own, next := len(r.Overrides), 0
+	r.Overrides = slices.Clone(r.Overrides)
+	for _, on := range order {
+		f, ok := hits[on]
+		if !ok || f.Value == nil {
+			continue
+		}
+		hit := &Hit{What: struckAs[f.What], Depth: length.Length(*f.Value)}
+		is := slices.IndexFunc(r.Overrides[:own], func(o HoleOverride) bool { return length.Same(o.At, *f.At) })
+		if is >= 0 {
+			hit.Settled, r.Overrides[is].Hit = r.Overrides[is].Settled, hit
+			continue
+		}
+		for next++; taken["S"+strconv.Itoa(next)]; next++ {
+		}
+		r.Overrides = append(r.Overrides, HoleOverride{ID: "S" + strconv.Itoa(next), At: *f.At, Hit: hit, Fact: f.ID})
+	}
 }
 
 // sag lets each gate's tip drop as it was last measured.
@@ -320,11 +331,14 @@ func (r *Run) sag() {
 // place of them: posts that landed, holes that were stopped, tips that dropped.
 func (j Job) WithFacts() Job {
 	j.Lines, j.Observed = slices.Clone(j.Lines), slices.Clone(j.Observed)
-	taken := func(id string) bool {
-		return slices.ContainsFunc(j.Observed, func(f Fact) bool { return f.ID == id })
+	taken, next := map[string]bool{}, 0
+	for _, f := range j.Observed {
+		taken[f.ID] = true
 	}
 	note := func(f Fact) {
-		f.ID = FreeID("f", taken)
+		for next++; taken["f"+strconv.Itoa(next)]; next++ {
+		}
+		f.ID = "f" + strconv.Itoa(next)
 		j.Observed = append(j.Observed, f)
 	}
 	for l := range j.Lines {
@@ -338,7 +352,7 @@ func (j Job) WithFacts() Job {
 			stand := func(at length.Length, by string) string {
 				run.Named++
 				id := run.ID + "." + strconv.Itoa(run.Named)
-				run.Laid = append(slices.Clone(run.Laid), Laid{ID: id, At: at, By: by})
+				run.Laid = append(slices.Clip(run.Laid), Laid{ID: id, At: at, By: by})
 				return On("post", id)
 			}
 			for _, p := range run.FixedPosts {
