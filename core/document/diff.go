@@ -7,20 +7,6 @@ import (
 	"mallow/core/job"
 )
 
-// Diff is the edits that make one document of another: what was changed, by
-// the ids of what it was changed in. Apply makes them again.
-func Diff(before, after []byte) ([]job.Edit, error) {
-	from, err := current(before)
-	if err != nil {
-		return nil, err
-	}
-	to, err := current(after)
-	if err != nil {
-		return nil, err
-	}
-	return diff("", from, to, []job.Edit{}), nil
-}
-
 // Since is the edits that made a document of an earlier one.
 func (o Opened) Since(before Opened) []job.Edit { return diff("", before.tree, o.tree, []job.Edit{}) }
 

@@ -60,26 +60,26 @@ type Sight struct {
 	About    []string `json:"about" jsonschema:"required" jsonschema_description:"What it can be about: job, run, post, gate."`
 }
 
-var holes, posts = []string{"post"}, []string{"post"}
+var posts = []string{"post"} // and their holes
 
 // Sights are the kinds of fact.
 var Sights = []Sight{
 	{What: Landed, Placed: true, About: posts},
-	{What: SeenRock, Measures: MeasuresLength, Most: 5000, Placed: true, About: holes},
-	{What: SeenWater, Measures: MeasuresLength, Most: 5000, Placed: true, About: holes},
-	{What: SeenRoot, Measures: MeasuresLength, Most: 5000, Placed: true, About: holes},
+	{What: SeenRock, Measures: MeasuresLength, Most: 5000, Placed: true, About: posts},
+	{What: SeenWater, Measures: MeasuresLength, Most: 5000, Placed: true, About: posts},
+	{What: SeenRoot, Measures: MeasuresLength, Most: 5000, Placed: true, About: posts},
 	{What: SeenPipe, Measures: MeasuresLength, Most: 10000, Placed: true, About: []string{"post", "run"}},
-	{What: DepthDug, Measures: MeasuresLength, Most: 5000, About: holes},
-	{What: WidthDug, Measures: MeasuresLength, Most: 3000, About: holes},
+	{What: DepthDug, Measures: MeasuresLength, Most: 5000, About: posts},
+	{What: WidthDug, Measures: MeasuresLength, Most: 3000, About: posts},
 	{What: OffPlumb, Measures: MeasuresLength, Most: 1000, Sides: true, About: posts},
 	{What: OffLine, Measures: MeasuresLength, Most: 2000, Sides: true, About: posts},
-	{What: GravelUsed, Measures: MeasuresVolume, Most: 10, About: holes},
-	{What: BagsUsed, Measures: MeasuresCount, Most: 1000, About: holes},
+	{What: GravelUsed, Measures: MeasuresVolume, Most: 10, About: posts},
+	{What: BagsUsed, Measures: MeasuresCount, Most: 1000, About: posts},
 	{What: Sagged, Measures: MeasuresLength, Most: 600, About: []string{"gate"}},
 	{What: MarkStaked, About: posts},
-	{What: MarkDug, About: holes},
+	{What: MarkDug, About: posts},
 	{What: MarkSet, About: posts},
-	{What: MarkPoured, About: holes},
+	{What: MarkPoured, About: posts},
 	{What: MarkBuilt, About: []string{"post", "gate", "run"}},
 	{What: Noted, About: []string{"job", "run", "post", "gate"}},
 	{What: StruckOut, About: []string{"job", "run", "post", "gate"}},
@@ -137,7 +137,6 @@ type Laid struct {
 	At    length.Length `json:"at" jsonschema:"required,minimum=0,maximum=100000000" jsonschema_description:"Station, to the millimetre."`
 	By    string        `json:"by,omitempty" jsonschema:"maxLength=120" jsonschema_description:"What it stands by: start, end, gates/G1/first, gates/G1/second, fixedPosts/F1, heldBays/H1/first, heldBays/H1/second or keepOuts/K1. Left out: a line post."`
 	Label string        `json:"label,omitempty" jsonschema:"maxLength=20" jsonschema_description:"What it is called for good since it was staked; else it is called by its place in order."`
-	Note  string        `json:"note,omitempty" jsonschema:"maxLength=1000"`
 }
 
 // Settled is the job with its facts in their places: posts that landed are

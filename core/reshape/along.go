@@ -15,13 +15,13 @@ type station struct{ level, taped length.Length }
 // run. All of them are in the list everything: what is new there is split,
 // joined, turned round and cut short with the rest.
 type lies interface {
-	bare(run *job.Run)                                           // takes it all away
-	copied(run *job.Run)                                         // makes the list the run's own
-	split(run job.Run, first, second *job.Run, at station) error // shares it out
-	join(into *job.Run, second job.Run, by, end station)         // appends the second run's
-	reverse(run *job.Run, end station)                           // walks the run the other way
-	shorten(run *job.Run, end station, u length.Units) error     // leaves what lies before a nearer end
-	barred(run job.Run, at station, u length.Units) error        // why a run cannot be split there
+	bare(run *job.Run)                                       // takes it all away
+	copied(run *job.Run)                                     // makes the list the run's own
+	split(run job.Run, first, second *job.Run, at station)   // shares it out
+	join(into *job.Run, second job.Run, by, end station)     // appends the second run's
+	reverse(run *job.Run, end station)                       // walks the run the other way
+	shorten(run *job.Run, end station, u length.Units) error // leaves what lies before a nearer end
+	barred(run job.Run, at station, u length.Units) error    // why a run cannot be split there
 }
 
 // along is how the entries of one list lie.
@@ -62,7 +62,7 @@ func (a along[T]) bare(run *job.Run) { *a.list(run) = nil }
 
 func (a along[T]) copied(run *job.Run) { *a.list(run) = slices.Clone(*a.list(run)) }
 
-func (a along[T]) split(run job.Run, first, second *job.Run, at station) error {
+func (a along[T]) split(run job.Run, first, second *job.Run, at station) {
 	s := a.pick(at)
 	into, rest := []T(nil), []T(nil)
 	for _, t := range a.known(*a.list(&run), s) {
@@ -74,7 +74,6 @@ func (a along[T]) split(run job.Run, first, second *job.Run, at station) error {
 		}
 	}
 	*a.list(first), *a.list(second) = into, rest
-	return nil
 }
 
 // known is a list with an entry at a station, where it can be told from those

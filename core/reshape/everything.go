@@ -273,14 +273,14 @@ func (l looks) bare(run *job.Run) {
 	run.Grade.StartGap, run.Grade.EndGap = nil, nil
 }
 
-func (l looks) split(run job.Run, first, second *job.Run, at station) error {
+func (l looks) split(run job.Run, first, second *job.Run, at station) {
 	first.Grade.EndGap, second.Grade.StartGap = nil, nil
 	for _, f := range run.FixedPosts {
 		if length.Same(f.At, at.level) { // the corner post there from now on
 			first.Grade.EndGap, second.Grade.StartGap = f.Gap, f.Gap
 		}
 	}
-	return l.along.split(run, first, second, at)
+	l.along.split(run, first, second, at)
 }
 
 // join carries the second run's looks on. Where its own look is another one,

@@ -44,9 +44,7 @@ func Split(j job.Job, line, r int, at length.Length) (job.Line, error) {
 	b.Corner = &job.Corner{By: job.ByDeflection, Side: job.Left}
 	a.Length, b.Length = ptr(taped), ptr(*run.Length-taped)
 	for _, list := range everything {
-		if err := list.split(run, &a, &b, cut); err != nil {
-			return l, err
-		}
+		list.split(run, &a, &b, cut)
 	}
 	l.Runs[r] = a
 	l.Runs = slices.Insert(l.Runs, r+1, b)

@@ -115,7 +115,7 @@ func (m *Spacing) Kept(shared bool, told func(id string) bool, marked func(id st
 			continue
 		}
 		old := was[m.ids[i]]
-		l := job.Laid{ID: m.ids[i], At: length.Length(float64(int64(p.Station + length.Millimetre/2))), By: m.standsBy(i), Label: old.Label, Note: old.Note}
+		l := job.Laid{ID: m.ids[i], At: length.Length(float64(int64(p.Station + length.Millimetre/2))), By: m.standsBy(i), Label: old.Label}
 		if l.Label == "" && marked(l.ID) {
 			l.Label = m.labels[i]
 		}
@@ -123,7 +123,7 @@ func (m *Spacing) Kept(shared bool, told func(id string) bool, marked func(id st
 		laid = append(laid, l)
 	}
 	for _, p := range m.Given.Laid {
-		if !here[p.ID] && (p.Note != "" || told(p.ID)) {
+		if !here[p.ID] && told(p.ID) {
 			laid = append(laid, p)
 		}
 	}

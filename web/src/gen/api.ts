@@ -1192,7 +1192,6 @@ export interface Laid {
    * What it is called for good since it was staked; else it is called by its place in order.
    */
   label?: string
-  note?: string
 }
 export interface Book {
   id: string
