@@ -77,7 +77,7 @@ test('a full disk is said, the change is kept and saved once there is room', { t
   await open(page, mallow)
   let full = true
   await page.route('**/api/jobs/*', (route) =>
-    full && route.request().method() === 'PUT'
+    full && route.request().method() === 'PATCH'
       ? route.fulfill({
           status: 507,
           contentType: 'application/problem+json',

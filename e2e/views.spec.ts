@@ -224,6 +224,35 @@ test('the front end edits documents as the core does', async () => {
   }
 })
 
+// What a window saves are the edits between two documents: made of the first
+// they give the second, and they say no more than what differs.
+test('the edits between two documents make one the other', async () => {
+  type Doc = Parameters<(typeof import('../web/src/lib/doc'))['change']>[0]
+  const { change, since } = await import('../web/src/lib/doc')
+  const list = JSON.parse(
+    readFileSync(new URL('../core/document/testdata/edits.json', import.meta.url), 'utf8'),
+  ) as { what: string; doc: Doc; want?: Doc; refused?: string }[]
+  for (const c of list.filter((c) => !c.refused)) {
+    const kept = structuredClone(c.doc)
+    expect(change(c.doc, since(c.doc, c.want!)), c.what).toEqual(c.want)
+    expect(change(c.want!, since(c.want!, c.doc)), c.what).toEqual(kept)
+    expect(c.doc, c.what).toEqual(kept)
+    expect(since(c.doc, structuredClone(c.doc)), c.what).toEqual([])
+  }
+  const job = JSON.parse(
+    readFileSync(new URL('../core/document/testdata/version1/01-tansy-bank.want', import.meta.url), 'utf8'),
+  ) as Doc & { lines: { runs: { gates: { id: string; at: number }[]; name: string }[] }[] }
+  const other = structuredClone(job)
+  const run = other.lines[0]!.runs[0]!
+  run.gates[0]!.at += 100
+  run.name = 'Renamed'
+  expect(since(job, other).map((e) => e.path.split('/').at(-1))).toEqual(expect.arrayContaining(['at', 'name']))
+  expect(since(job, other)).toHaveLength(2)
+  run.gates.unshift({ ...run.gates[0]!, id: 'G99' }) // before the others: the list is set as one
+  expect(since(job, other).find((e) => e.path.endsWith('/gates'))?.value).toEqual(run.gates)
+  expect(change(job, since(job, other))).toEqual(other)
+})
+
 test('the light or dark choice stays', async ({ page, mallow }) => {
   await page.goto(mallow.url)
   await page.getByRole('button', { name: 'Dark colours' }).click()

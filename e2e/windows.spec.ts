@@ -81,7 +81,7 @@ test.describe('more than one window', { tag: '@refused' }, () => {
     await saved(other)
     // Neither can save, and the first not until the end: it would be asked which value holds.
     for (const p of [page, other])
-      await p.route('**/api/jobs/*', (route) => (route.request().method() === 'PUT' ? route.abort() : route.continue()))
+      await p.route('**/api/jobs/*', (route) => (route.request().method() === 'PATCH' ? route.abort() : route.continue()))
     await page.getByLabel('Most spacing, centre to centre').fill('7ft')
     await page.getByLabel('Most spacing, centre to centre').press('Enter')
     await other.getByLabel('Most spacing, centre to centre').fill('6ft')

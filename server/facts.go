@@ -110,7 +110,7 @@ func (s *Server) describeAll() {
 			s.Log.Error("describing a job", "job", r.Job, "error", err)
 			continue
 		}
-		name, facts, err := s.factsOfDoc(r.Doc)
+		name, facts, err := s.factsOfRevision(r)
 		if err != nil {
 			return // stopping
 		}
@@ -130,21 +130,24 @@ func (s *Server) describeAll() {
 	}
 }
 
-// factsOfDoc plans a document. One that cannot be read, or that takes too
+// factsOfRevision plans a document, unless it is open and computed still. One that cannot be read, or that takes too
 // long, is described by the reason.
-func (s *Server) factsOfDoc(doc []byte) (name string, f Facts, err error) {
+func (s *Server) factsOfRevision(r store.Revision) (name string, f Facts, err error) {
 	f = Facts{Units: length.Usual(length.Imperial), Outline: plan.Plan{}.Outline()}
-	j, _, err := document.Decode(doc, s.Catalog)
-	if err != nil {
-		f.Problem = plainly(err)
-		return nameIn(doc), f, nil
+	head, open := s.heads.find(r.Job, r.Number)
+	j := head.opened.Job
+	if !open {
+		if j, _, err = document.Decode(r.Doc, s.Catalog); err != nil {
+			f.Problem = plainly(err)
+			return nameIn(r.Doc), f, nil
+		}
 	}
 	f.Units = j.Units
 	err = s.planned(s.running, "facts", planBudget, func(stop func() error) error {
 		defer s.recovered("describing a job", func(e error) { f.Problem, err = "its plan broke off; the log says more", nil })
-		p, err := plan.Worded(stop, j, s.Catalog)
+		result, err := plan.Again(stop, j, s.Catalog, head.result)
 		if err == nil {
-			f = factsOf(p)
+			f = factsOf(result.Figures())
 		}
 		return err
 	})

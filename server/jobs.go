@@ -1,14 +1,17 @@
 package server
 
 import (
+	"bytes"
 	"cmp"
 	"encoding/json"
 	"errors"
+	"slices"
 	"strconv"
 
 	"github.com/gofiber/fiber/v3"
 
 	"mallow/core/document"
+	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/plan"
 	"mallow/store"
@@ -16,14 +19,26 @@ import (
 
 // read parses a request's body.
 func read(c fiber.Ctx, into any) error {
-	if err := json.Unmarshal(c.Body(), into); err != nil {
+	dec := json.NewDecoder(bytes.NewReader(c.Body()))
+	dec.UseNumber() // what is kept is kept as it was written
+	err := dec.Decode(into)
+	if err == nil && len(bytes.TrimSpace(c.Body()[dec.InputOffset():])) > 0 {
+		err = errors.New("something follows it")
+	}
+	if err != nil {
 		return fiber.NewError(fiber.StatusBadRequest, "The request is not the JSON that belongs here: "+err.Error()+".")
 	}
 	return nil
 }
 
 func (s *Server) state(r store.Revision) JobState {
+	if o, ok := s.heads.find(r.Job, r.Number); ok {
+		return stateOf(r, o.opened, nil)
+	}
 	o, err := document.Open(r.Doc, s.Catalog)
+	if err == nil {
+		s.heads.keep(r, o, nil)
+	}
 	return stateOf(r, o, err)
 }
 
@@ -48,12 +63,29 @@ func stateOf(r store.Revision, o document.Opened, err error) JobState {
 	}
 }
 
+// sendJob sends the state of a job. Its document is JSON already, which would
+// take longer to look through again than to read.
+func sendJob(c fiber.Ctx, status int, j JobState) error {
+	doc := j.Doc
+	j.Doc = nil
+	raw, err := json.Marshal(j)
+	if err != nil {
+		return err
+	}
+	before, after, ok := bytes.Cut(raw, []byte(`"doc":null`))
+	if doc == nil || !ok {
+		doc = Document("null")
+	}
+	c.Set(fiber.HeaderContentType, fiber.MIMEApplicationJSONCharsetUTF8)
+	return c.Status(status).Send(slices.Concat(before, []byte(`"doc":`), doc, after))
+}
+
 // answer sends a revision, or the error that stood in its way.
 func (s *Server) answer(c fiber.Ctx, r store.Revision, err error) error {
 	if err != nil {
 		return err
 	}
-	return c.JSON(s.state(r))
+	return sendJob(c, fiber.StatusOK, s.state(r))
 }
 
 // saved tells those who listen of a revision, and sends it.
@@ -97,13 +129,13 @@ func (s *Server) create(c fiber.Ctx) error {
 	if req.What == "" {
 		req.What = "New job"
 	}
-	s.lay(c.Context(), &o)
+	s.lay(c.Context(), &o, nil)
 	r, err := s.Store.Create(c.Context(), s.draft(o.Doc, o.Job.Name, req.What))
 	if err != nil {
 		return err
 	}
 	s.tellSaved(r)
-	return c.Status(fiber.StatusCreated).JSON(stateOf(r, o, nil))
+	return sendJob(c, fiber.StatusCreated, stateOf(r, o, nil))
 }
 
 func (s *Server) save(c fiber.Ctx) error {
@@ -115,27 +147,84 @@ func (s *Server) save(c fiber.Ctx) error {
 	if err != nil {
 		return err
 	}
-	// A base that is not there is refused by the save itself.
-	raw, _ := s.Store.Doc(c.Context(), c.Params("id"), req.Base)
-	before := s.base(raw)
+	before := s.open(c.Context(), c.Params("id"), req.Base).opened
 	if err := document.FactsKept(before.Job, o.Job); err != nil {
 		return err
 	}
-	s.lay(c.Context(), &o)
+	s.lay(c.Context(), &o, nil)
 	d, err := s.change(before, o, req.What)
 	if err != nil {
 		return err
 	}
 	r, err := s.Store.Save(c.Context(), c.Params("id"), req.Base, d)
 	var stale *store.StaleError
-	if err == nil {
-		s.tellSaved(r)
-		return c.JSON(stateOf(r, o, nil))
+	if errors.As(err, &stale) {
+		var state JobState
+		if state, err = s.saveOver(c, req, stale.Head); err == nil {
+			return sendJob(c, fiber.StatusOK, state)
+		}
 	}
-	if !errors.As(err, &stale) {
+	if err != nil {
 		return err
 	}
-	return s.saveOver(c, req, stale.Head)
+	s.heads.keep(r, o, nil)
+	s.tellSaved(r)
+	return sendJob(c, fiber.StatusOK, stateOf(r, o, nil))
+}
+
+// mostEdits is how many edits are saved in one request; a document that was
+// changed in more places is saved as a whole.
+const mostEdits = 1000
+
+// edit saves edits of a revision.
+func (s *Server) edit(c fiber.Ctx) error {
+	var req EditRequest
+	if err := read(c, &req); err != nil {
+		return err
+	}
+	id := c.Params("id")
+	if n := len(req.Edits); n > mostEdits {
+		return document.Errors{{Field: "/edits", Given: strconv.Itoa(n) + " edits", Allowed: "at most " + strconv.Itoa(mostEdits) + "; save the whole document"}}
+	}
+	head := s.open(c.Context(), id, req.Base)
+	before := head.opened
+	if before.Doc == nil { // there is nothing to edit: why not?
+		if _, err := s.Store.Head(c.Context(), id); err != nil {
+			return err
+		}
+		raw, err := s.Store.Doc(c.Context(), id, req.Base)
+		if err == nil {
+			_, err = document.Open(raw, s.Catalog)
+		}
+		return err
+	}
+	o, err := before.Edited(req.Edits, s.Catalog)
+	if err == nil {
+		err = document.FactsKept(before.Job, o.Job)
+	}
+	if err != nil {
+		return err
+	}
+	mine := o.Doc // without the names of posts, which both windows' changes may move
+	laid, result := s.lay(c.Context(), &o, head.result)
+	d := store.Draft{Doc: o.Doc, What: clip(req.What), Name: o.Job.Name}
+	if d.Ops, err = json.Marshal(slices.Concat(req.Edits, laid)); err != nil {
+		return err
+	}
+	r, err := s.Store.Save(c.Context(), id, req.Base, d)
+	var stale *store.StaleError
+	if errors.As(err, &stale) {
+		var state JobState
+		if state, err = s.saveOver(c, SaveRequest{Base: req.Base, From: before.Doc, Doc: mine, What: req.What}, stale.Head); err == nil {
+			return c.JSON(Saved{Revision: state.Revision, SavedAt: state.SavedAt, CanUndo: state.CanUndo, CanRedo: state.CanRedo, Unknown: state.Unknown, Made: []job.Edit{}, State: &state})
+		}
+	}
+	if err != nil {
+		return err
+	}
+	s.heads.keep(r, o, result)
+	s.tellSaved(r)
+	return c.JSON(Saved{Revision: r.Number, SavedAt: r.SavedAt, CanUndo: r.CanUndo, CanRedo: r.CanRedo, Unknown: append([]string{}, o.Unknown...), Made: append([]job.Edit{}, laid...)})
 }
 
 // mostMerges is how often a save that another one came before is tried again.
@@ -143,30 +232,30 @@ const mostMerges = 5
 
 // saveOver lays a change over what another window saved since. Fields that
 // both changed are asked about; nothing is saved then.
-func (s *Server) saveOver(c fiber.Ctx, req SaveRequest, head store.Revision) error {
+func (s *Server) saveOver(c fiber.Ctx, req SaveRequest, head store.Revision) (JobState, error) {
 	base := []byte(req.From)
 	if base == nil {
 		var err error
 		if base, err = s.Store.Doc(c.Context(), head.Job, req.Base); err != nil {
-			return err
+			return JobState{}, err
 		}
 	}
 	for range mostMerges {
 		merged, clashes, err := document.Merge(base, req.Doc, head.Doc)
 		if err != nil {
-			return err
+			return JobState{}, err
 		}
 		if len(clashes) > 0 {
-			return clash{&store.StaleError{Base: req.Base, Head: head}, clashes, merged}
+			return JobState{}, clash{&store.StaleError{Base: req.Base, Head: head}, clashes, merged}
 		}
 		o, err := document.Open(merged, s.Catalog)
 		if err != nil {
-			return err // each change is sound and both together are not
+			return JobState{}, err // each change is sound and both together are not
 		}
-		s.lay(c.Context(), &o)
+		s.lay(c.Context(), &o, nil)
 		d, err := s.change(s.base(head.Doc), o, req.What)
 		if err != nil {
-			return err
+			return JobState{}, err
 		}
 		r, err := s.Store.Save(c.Context(), head.Job, head.Number, d)
 		var stale *store.StaleError
@@ -175,14 +264,14 @@ func (s *Server) saveOver(c fiber.Ctx, req SaveRequest, head store.Revision) err
 			continue
 		}
 		if err != nil {
-			return err
+			return JobState{}, err
 		}
 		s.tellSaved(r)
 		state := s.state(r)
 		state.Merged = true
-		return c.JSON(state)
+		return state, nil
 	}
-	return &store.StaleError{Base: req.Base, Head: head}
+	return JobState{}, &store.StaleError{Base: req.Base, Head: head}
 }
 
 // clash is a save in which both windows changed the same fields.

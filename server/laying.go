@@ -3,6 +3,7 @@ package server
 import (
 	"bytes"
 	"context"
+	"crypto/sha256"
 	"encoding/json"
 	"errors"
 
@@ -15,19 +16,23 @@ import (
 )
 
 // lay writes into a document that is about to be saved how its posts stand, so
-// that they keep their names. A job that takes too long to lay out keeps the
-// names that it has.
-func (s *Server) lay(ctx context.Context, o *document.Opened) {
-	err := s.planned(ctx, "lay", planBudget, func(stop func() error) error {
-		r, err := plan.Compute(stop, o.Job, s.Catalog, nil)
-		if err != nil {
-			return err
+// that they keep their names, and returns the edits that did it, with what the
+// job was computed to. A job that takes too long to lay out keeps the names
+// that it has.
+func (s *Server) lay(ctx context.Context, o *document.Opened, last *plan.Result) (laid []job.Edit, r *plan.Result) {
+	err := s.planned(ctx, "lay", planBudget, func(stop func() error) (err error) {
+		if last == nil {
+			_, last = s.results.find([sha256.Size]byte{}, identity(o.Job))
 		}
-		return o.Lay(r.Laid())
+		if r, err = plan.Again(stop, o.Job, s.Catalog, last); err == nil {
+			laid, err = o.Lay(r.Laid())
+		}
+		return err
 	})
 	if err != nil {
 		s.Log.Warn("posts keep the names that they had", "job", o.Job.Name, "error", err)
 	}
+	return laid, r
 }
 
 // change is a document that is to be saved on top of another one, with the
@@ -73,7 +78,7 @@ func (s *Server) restored(ctx context.Context, id string, req MoveRequest) (stor
 	if err != nil {
 		return s.Store.Restore(ctx, id, req.Base, req.Revision)
 	}
-	s.lay(ctx, &o)
+	s.lay(ctx, &o, nil)
 	d, err := s.change(s.base(head.Doc), o, store.RestoredAs(req.Revision))
 	if err != nil {
 		return store.Revision{}, err

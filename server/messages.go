@@ -143,6 +143,24 @@ type SaveRequest struct {
 	What string   `json:"what" jsonschema:"required"`
 }
 
+// EditRequest saves edits, by id, of the revision that they were made to.
+type EditRequest struct {
+	Base  int        `json:"base" jsonschema:"required"`
+	Edits []job.Edit `json:"edits" jsonschema:"required,maxItems=1000"`
+	What  string     `json:"what" jsonschema:"required"`
+}
+
+// Saved is what came of edits: the revision, and what was edited besides.
+type Saved struct {
+	Revision int        `json:"revision" jsonschema:"required"`
+	SavedAt  time.Time  `json:"savedAt" jsonschema:"required"`
+	CanUndo  bool       `json:"canUndo" jsonschema:"required"`
+	CanRedo  bool       `json:"canRedo" jsonschema:"required"`
+	Unknown  []string   `json:"unknown" jsonschema:"required"`
+	Made     []job.Edit `json:"made" jsonschema:"required" jsonschema_description:"Edits that the server made on top: the names of posts."`
+	State    *JobState  `json:"state,omitempty" jsonschema_description:"The whole job, where another window's change was saved first and this one was laid over it."`
+}
+
 // Head is which revision of a job is current.
 type Head struct {
 	Revision int `json:"revision" jsonschema:"required"`

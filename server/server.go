@@ -63,6 +63,7 @@ type Server struct {
 	prints      prints
 	recent      recent
 	results     results
+	heads       heads
 	gate        *gate
 	live        *hub
 	metrics     *metrics
@@ -164,6 +165,7 @@ func (s *Server) routes(app *fiber.App) {
 		{fiber.MethodGet, "/api/jobs/:id", s.get},
 		{fiber.MethodGet, "/api/jobs/:id/head", s.head},
 		{fiber.MethodPut, "/api/jobs/:id", s.save},
+		{fiber.MethodPatch, "/api/jobs/:id", s.edit},
 		{fiber.MethodDelete, "/api/jobs/:id", s.delete},
 		{fiber.MethodPost, "/api/jobs/:id/undelete", s.undelete},
 		{fiber.MethodPost, "/api/jobs/:id/undo", s.undo},

@@ -5,6 +5,7 @@ import (
 	"database/sql"
 	"errors"
 	"fmt"
+	"sync"
 
 	"github.com/klauspost/compress/zstd"
 )
@@ -12,10 +13,16 @@ import (
 // A document is written as it is, so that any program that reads SQLite reads
 // it. Once a newer one is there it is packed: every thirty-second by itself,
 // those between told from that one, of which they mostly differ by a few bytes.
+// A large one is packed quickly as it is saved, which takes less time than
+// writing it does.
 const (
 	plain   = 0
 	packed  = 1
 	against = 2
+	swift   = 3
+
+	// large is from how many bytes on a document is packed as it is saved.
+	large = 256 << 10
 
 	// every is how many revisions are told from the same one.
 	every = 32
@@ -33,6 +40,23 @@ func pack(doc, dict []byte) ([]byte, error) {
 		return nil, err
 	}
 	return w.EncodeAll(doc, nil), w.Close()
+}
+
+// swiftly is shared: it may be used by many at once.
+var swiftly = sync.OnceValues(func() (*zstd.Encoder, error) {
+	return zstd.NewWriter(nil, zstd.WithEncoderCRC(true), zstd.WithEncoderLevel(zstd.SpeedFastest))
+})
+
+// asSaved is a document as it is written first.
+func asSaved(doc []byte) (raw []byte, coding int, err error) {
+	if len(doc) < large {
+		return doc, plain, nil
+	}
+	w, err := swiftly()
+	if err != nil {
+		return nil, plain, err
+	}
+	return w.EncodeAll(doc, nil), swift, nil
 }
 
 func unpack(raw, dict []byte) ([]byte, error) {
@@ -67,7 +91,7 @@ func document(ctx context.Context, q querier, id string, number int) ([]byte, er
 	switch coding {
 	case plain:
 		return raw, nil
-	case packed:
+	case packed, swift:
 		return unpack(raw, nil)
 	case against:
 		if int(base.Int64) == number {
@@ -91,9 +115,9 @@ func (s *Store) Pack(ctx context.Context, most int) (n int, err error) {
 	}
 	var old []at
 	err = s.snapshot(ctx, func(tx *sql.Tx) (err error) {
-		rows, err := tx.QueryContext(ctx, `SELECT d.job_id, d.number FROM documents d INDEXED BY documents_plain
+		rows, err := tx.QueryContext(ctx, `SELECT d.job_id, d.number FROM documents d INDEXED BY documents_unpacked
 			JOIN jobs j ON j.id = d.job_id
-			WHERE d.coding = 0 AND d.number < (SELECT MAX(number) FROM revisions r WHERE r.job_id = d.job_id)
+			WHERE d.coding IN (0, 3) AND d.number < (SELECT MAX(number) FROM revisions r WHERE r.job_id = d.job_id)
 			ORDER BY d.job_id, d.number LIMIT ?`, most)
 		if err != nil {
 			return err

@@ -65,7 +65,11 @@ func (s *Store) add(ctx context.Context, tx *sql.Tx, id string, number int, pare
 		id, number, parent, d.What, s.stamp(), d.Name, d.Facts, d.Ops); err != nil {
 		return err
 	}
-	_, err := tx.ExecContext(ctx, `INSERT INTO documents (job_id, number, doc) VALUES (?, ?, ?)`, id, number, d.Doc)
+	raw, coding, err := asSaved(d.Doc)
+	if err != nil {
+		return err
+	}
+	_, err = tx.ExecContext(ctx, `INSERT INTO documents (job_id, number, coding, doc) VALUES (?, ?, ?, ?)`, id, number, coding, raw)
 	return err
 }
 

@@ -22,7 +22,12 @@ import (
 
 	"github.com/gofiber/fiber/v3"
 
+	"mallow/catalog"
+	"mallow/core/document"
+	fact "mallow/core/job"
+	"mallow/core/length"
 	"mallow/demo"
+	"mallow/server"
 )
 
 const (
@@ -95,7 +100,92 @@ func measure(binary string) error {
 	if err := closeBare(); err != nil {
 		return err
 	}
+	if err := saves(run.url); err != nil {
+		return err
+	}
 	return stop()
+}
+
+const (
+	factsHeld = 20_000
+	saved     = 60
+)
+
+// saves times the opening of a job of 2,000 posts with 20,000 facts, and the
+// saving of one more.
+func saves(url string) error {
+	cat, err := catalog.Load()
+	if err != nil {
+		return err
+	}
+	j := document.New("Facts", length.Imperial, cat)
+	long := 1999 * 96 * length.Inch
+	j.Lines[0].Runs[0].Length = &long
+	for i := range factsHeld {
+		depth := float64(900 + i%7)
+		f := fact.Fact{ID: fmt.Sprint("f", i+1), On: fmt.Sprintf("post/R1.%d", 1+i%2000), When: "2026-11-28T10:00:00Z", What: fact.MarkDug}
+		if i%2 == 0 {
+			f.What, f.Value, f.Unit = fact.DepthDug, &depth, "in"
+		}
+		j.Observed = append(j.Observed, f)
+	}
+	raw, err := json.Marshal(j)
+	if err != nil {
+		return err
+	}
+	var made server.JobState
+	if _, err := ask("POST", url+"api/jobs", server.CreateRequest{Doc: raw}, http.StatusCreated, &made); err != nil {
+		return err
+	}
+	opened, err := ask("GET", url+"api/jobs/"+made.ID, nil, http.StatusOK, &made)
+	if err != nil {
+		return err
+	}
+	fmt.Printf("opening a job of 2,000 posts and %d facts: %v\n", factsHeld, opened)
+	var times []time.Duration
+	for i := range saved {
+		id := fmt.Sprint("g", i+1)
+		req := server.EditRequest{Base: i + 1, What: "Dug", Edits: []fact.Edit{fact.Set("/observed/"+id, fact.Fact{ID: id, On: fmt.Sprintf("post/R1.%d", 2+i), What: fact.MarkDug})}}
+		took, err := ask("PATCH", url+"api/jobs/"+made.ID, req, http.StatusOK, nil)
+		if err != nil {
+			return err
+		}
+		if i >= saved/10 {
+			times = append(times, took)
+		}
+		time.Sleep(200 * time.Millisecond) // a crew is slower still
+	}
+	report("saving one fact more of it", times)
+	return nil
+}
+
+func ask(method, url string, body any, status int, into any) (time.Duration, error) {
+	raw, err := json.Marshal(body)
+	if err != nil {
+		return 0, err
+	}
+	req, err := http.NewRequest(method, url, bytes.NewReader(raw))
+	if err != nil {
+		return 0, err
+	}
+	req.Header.Set("Content-Type", "application/json")
+	began := time.Now()
+	res, err := http.DefaultClient.Do(req)
+	if err != nil {
+		return 0, err
+	}
+	answer, err := io.ReadAll(res.Body)
+	took := time.Since(began)
+	if err != nil {
+		return 0, err
+	}
+	if res.StatusCode != status {
+		return 0, fmt.Errorf("%s answered %s: %.300s", url, res.Status, answer)
+	}
+	if into != nil {
+		err = json.Unmarshal(answer, into)
+	}
+	return took, errors.Join(err, res.Body.Close())
 }
 
 // dragged is the job with its first gate a little farther on, as while it is

@@ -23,6 +23,11 @@ func Apply(doc []byte, edits []job.Edit) ([]byte, error) {
 	return json.Marshal(tree)
 }
 
+// editError is an edit that cannot be made.
+type editError struct{ path, why string }
+
+func (e editError) Error() string { return "edit of " + e.path + ": " + e.why }
+
 func apply(tree map[string]any, edits []job.Edit) error {
 	for _, e := range edits {
 		value, err := plainly(e.Value)
@@ -38,8 +43,7 @@ func apply(tree map[string]any, edits []job.Edit) error {
 
 // plainly is a value as it is read from a document.
 func plainly(v any) (any, error) {
-	switch v.(type) {
-	case nil, string, bool, json.Number, map[string]any, []any:
+	if isPlain(v) {
 		return v, nil
 	}
 	raw, err := json.Marshal(v)
@@ -50,6 +54,30 @@ func plainly(v any) (any, error) {
 	dec := json.NewDecoder(bytes.NewReader(raw))
 	dec.UseNumber()
 	return out, dec.Decode(&out)
+}
+
+// isPlain tells whether a value is as a document is read: its numbers as they
+// are written.
+func isPlain(v any) bool {
+	switch v := v.(type) {
+	case nil, string, bool, json.Number:
+		return true
+	case map[string]any:
+		for _, value := range v {
+			if !isPlain(value) {
+				return false
+			}
+		}
+		return true
+	case []any:
+		for _, value := range v {
+			if !isPlain(value) {
+				return false
+			}
+		}
+		return true
+	}
+	return false
 }
 
 func put(node any, steps []string, value any, path string) (any, error) {
@@ -83,7 +111,7 @@ func put(node any, steps []string, value any, path string) (any, error) {
 		}
 		return n, err
 	}
-	return node, fmt.Errorf("edit of %s: nothing to go into at %s", path, steps[0])
+	return node, editError{path, "nothing to go into at " + steps[0]}
 }
 
 // putEntry goes into an entry of a list, takes it out, or adds it.
@@ -93,16 +121,16 @@ func putEntry(name string, list []any, steps []string, value any, path string) (
 	case i < 0 && last && value == nil:
 		return list, nil // it is gone already
 	case !job.IsList(name):
-		return list, fmt.Errorf("edit of %s: a list of plain values is set as one", path)
+		return list, editError{path, "a list of plain values is set as one"}
 	case i < 0 && last:
 		if key, ok := keyOf(value); !ok || key != steps[0] {
-			return list, fmt.Errorf("edit of %s: a new entry has the id %s", path, steps[0])
+			return list, editError{path, "a new entry has the id " + steps[0]}
 		}
 		return append(list, value), nil
 	case i < 0 && name == "kinds": // its name is all that an entry needs
 		list, i = append(list, map[string]any{"kind": steps[0]}), len(list)
 	case i < 0:
-		return list, fmt.Errorf("edit of %s: no entry %s", path, steps[0])
+		return list, editError{path, "no entry " + steps[0]}
 	case last && value == nil:
 		return append(list[:i:i], list[i+1:]...), nil
 	}

@@ -27,7 +27,7 @@ type binder struct {
 var lengthType = reflect.TypeFor[length.Length]()
 
 func (b *binder) fail(field string, given any, allowed string) {
-	if len(b.errors) < 50 {
+	if len(b.errors) < enough {
 		b.errors = append(b.errors, FieldError{field, b.show(given), allowed})
 	}
 }
@@ -103,7 +103,7 @@ func (b *binder) number(path string, given any, into reflect.Value, lim limits) 
 		len(lim.enum) > 0 && strconv.FormatFloat(v, 'g', -1, 64) != lim.enum[0] ||
 		into.CanInt() && v != math.Trunc(v) {
 		if isLength && err == nil && !math.IsInf(v, 0) { // as a tape shows it
-			if len(b.errors) < 50 {
+			if len(b.errors) < enough {
 				b.errors = append(b.errors, FieldError{path, b.printed(length.Length(v)), b.span(lim, true)})
 			}
 			return

@@ -10,7 +10,10 @@ import (
 
 // Check returns what the single fields' limits cannot say: which fields do not
 // fit together. Decode has done it; a changed job is checked again with it.
-func Check(j job.Job) Errors {
+func Check(j job.Job) Errors { return check(j, 0) }
+
+// check leaves out the facts that were checked before, the first ones.
+func check(j job.Job, known int) Errors {
 	var e Errors
 	u := j.Units
 	if !u.HasMark() {
@@ -34,7 +37,7 @@ func Check(j job.Job) Errors {
 		}
 		e = append(e, checkLine(at, line, u)...)
 	}
-	e = append(e, checkObserved(j)...)
+	e = append(e, checkObserved(j, known)...)
 	return append(e, checkCost(j)...)
 }
 

@@ -21,14 +21,28 @@ var unitsOf = map[job.Measured][]string{
 	job.MeasuresCount:  {"bags"},
 }
 
-// checkObserved refuses facts that say nothing that can be used.
-func checkObserved(j job.Job) Errors {
+// enough is how many errors are collected of one list.
+const enough = 50
+
+// checkObserved refuses facts that say nothing that can be used; the first
+// ones are known to.
+func checkObserved(j job.Job, known int) Errors {
 	var e Errors
-	before := map[string]job.Seen{}
-	for _, f := range j.Observed {
-		at := job.At("/observed", f.ID)
-		e = append(e, checkFact(at, f, before, j.Units)...)
-		before[f.ID] = f.What
+	struck := map[string]bool{}
+	for _, f := range j.Observed[known:] {
+		struck[f.Strikes] = f.Strikes != ""
+	}
+	before := map[string]job.Seen{} // of those that are struck out
+	for i, f := range j.Observed {
+		if len(e) > enough {
+			break // as many are wrong as anybody reads
+		}
+		if i >= known {
+			e = append(e, checkFact(job.At("/observed", f.ID), f, before, j.Units)...)
+		}
+		if len(struck) > 0 && struck[f.ID] {
+			before[f.ID] = f.What
+		}
 	}
 	return e
 }

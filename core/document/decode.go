@@ -8,6 +8,7 @@ import (
 	"reflect"
 	"sort"
 	"strconv"
+	"strings"
 
 	"mallow/core/job"
 	"mallow/core/length"
@@ -34,7 +35,8 @@ type Opened struct {
 	// Left is what a document of an older version said that this one cannot.
 	Left []string
 
-	tree map[string]any
+	tree  map[string]any    // shared with what it was edited from: changed on a copy
+	parts map[string][]byte // of the tree by name, as they were written last
 }
 
 // Open reads and checks a job document, of this version or an older one. What
@@ -54,6 +56,19 @@ func Open(doc []byte, usual Usual) (Opened, error) {
 		out.Left = fromVersion1(tree)
 	}
 	named := name(tree)
+	if errs := out.take(tree, nil, false, usual); len(errs) > 0 {
+		return out, sorted(doc, tree, errs)
+	}
+	if out.Doc = doc; named || version < job.Version {
+		err = out.write()
+	}
+	return out, err
+}
+
+// take reads a tree of this version into a job. Facts that are known lead its
+// list of them: they were read and checked before. Where only facts came, the
+// rest of the job is as it was.
+func (o *Opened) take(tree map[string]any, known []job.Fact, factsOnly bool, usual Usual) Errors {
 	sys := systemOf(tree)
 	b := binder{printed: readable(length.Usual(sys)), usual: func(v reflect.Value) {
 		switch at := v.Addr().Interface().(type) {
@@ -63,21 +78,29 @@ func Open(doc []byte, usual Usual) (Opened, error) {
 			*at = usual.UsualGate(sys)
 		}
 	}}
-	b.object("", tree, reflect.ValueOf(&out.Job).Elem())
-	sort.Strings(b.unknown)
-	out.Unknown = b.unknown
+	j, was := job.Job{}, o.Job
+	if fresh := without(tree, len(known)); factsOnly {
+		j = was
+		b.bind("/observed", fresh["observed"], reflect.ValueOf(&j.Observed).Elem(), anything)
+	} else {
+		b.object("", fresh, reflect.ValueOf(&j).Elem())
+	}
 	if len(b.errors) > 0 {
-		out.Job = job.Job{}
-		return out, sorted(doc, tree, b.errors)
+		return b.errors
 	}
-	out.tree, out.Job = tree, out.Job.Settled()
-	if errs := Check(out.Job); len(errs) > 0 {
-		return out, sorted(doc, tree, errs)
+	j.Observed = append(known[:len(known):len(known)], j.Observed...)
+	for _, field := range o.Unknown {
+		if factsOnly || len(known) > 0 && strings.HasPrefix(field, "/observed/") {
+			b.unknown = append(b.unknown, field)
+		}
 	}
-	if out.Doc = doc; named || version < job.Version {
-		out.Doc, err = json.Marshal(tree)
+	sort.Strings(b.unknown)
+	j = j.Settled()
+	o.tree, o.Job, o.Unknown = tree, j, b.unknown
+	if factsOnly && reflect.DeepEqual(was.Lines, j.Lines) {
+		return checkObserved(j, len(known)) // they move nothing
 	}
-	return out, err
+	return check(j, len(known))
 }
 
 // Decode is Open for those who want the job alone.

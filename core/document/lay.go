@@ -2,6 +2,7 @@ package document
 
 import (
 	"encoding/json"
+	"maps"
 	"slices"
 
 	"mallow/core/job"
@@ -15,9 +16,10 @@ type Laid struct {
 }
 
 // Lay writes into an opened document how its runs are laid out, so that posts
-// keep their names. A run that is not told of keeps what it has.
-func (o *Opened) Lay(laid map[string]Laid) error {
-	changed := false
+// keep their names, and returns the edits that did it. A run that is not told
+// of keeps what it has.
+func (o *Opened) Lay(laid map[string]Laid) ([]job.Edit, error) {
+	var edits []job.Edit
 	lines := slices.Clone(o.Job.Lines)
 	for l := range lines {
 		lines[l].Runs = slices.Clone(lines[l].Runs)
@@ -28,38 +30,38 @@ func (o *Opened) Lay(laid map[string]Laid) error {
 				continue
 			}
 			run.Laid, run.Named = now.Posts, now.Named
-			if err := layIn(o.tree, lines[l].ID, run); err != nil {
-				return err
-			}
-			changed = true
+			at := job.At("/lines", lines[l].ID, "runs", run.ID)
+			edits = append(edits, job.Set(at+"/laid", run.Laid), job.Set(at+"/named", run.Named))
 		}
 	}
-	if !changed {
-		return nil
+	if len(edits) == 0 {
+		return nil, nil
 	}
-	doc, err := json.Marshal(o.tree)
-	if err == nil {
-		o.Job.Lines, o.Doc = lines, doc
+	tree := apart(o.tree, "lines")
+	if err := apply(tree, edits); err != nil {
+		return nil, err
 	}
-	return err
-}
-
-func layIn(tree map[string]any, line string, run *job.Run) error {
-	return apply(tree, []job.Edit{
-		job.Set(job.At("/lines", line, "runs", run.ID, "laid"), run.Laid),
-		job.Set(job.At("/lines", line, "runs", run.ID, "named"), run.Named),
-	})
+	o.tree, o.Job.Lines, o.parts = tree, lines, maps.Clone(o.parts)
+	delete(o.parts, "lines")
+	return edits, o.write()
 }
 
 // FactsKept refuses a document in which a fact of an earlier one is missing or
 // says something else: facts are only added.
 func FactsKept(before, now job.Job) error {
+	kept := 0 // as they were, mostly all of them
+	for kept < min(len(before.Observed), len(now.Observed)) && before.Observed[kept] == now.Observed[kept] {
+		kept++
+	}
+	if kept == len(before.Observed) {
+		return nil
+	}
 	has := make(map[string]job.Fact, len(now.Observed))
 	for _, f := range now.Observed {
 		has[f.ID] = f
 	}
 	var e Errors
-	for _, f := range before.Observed {
+	for _, f := range before.Observed[kept:] {
 		g, there := has[f.ID]
 		switch at := job.At("/observed", f.ID); {
 		case !there:

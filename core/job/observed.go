@@ -116,6 +116,19 @@ func (f Fact) About() (kind string, ids []string) {
 	return all[0], all[1:]
 }
 
+// OnPost is the post that it is about; "" where it is about something else.
+// There are thousands of facts, most of them about posts.
+func (f Fact) OnPost() string {
+	id, ok := strings.CutPrefix(f.On, "post/")
+	if !ok || strings.IndexByte(id, '/') >= 0 {
+		return ""
+	}
+	if strings.IndexByte(id, '~') >= 0 {
+		return unescaped(id)
+	}
+	return id
+}
+
 // SaysAs tells whether another fact says the same: where it lies on the run
 // can have changed with the run.
 func (f Fact) SaysAs(o Fact) bool {
@@ -158,15 +171,18 @@ func (j Job) Settled() Job {
 		}
 	}
 	for _, f := range j.Observed {
-		f.Void = void[f.ID]
+		f.Void = len(void) > 0 && void[f.ID]
+		if post := f.OnPost(); post != "" {
+			if f.At != nil {
+				seen[runOf[post]] = append(seen[runOf[post]], f)
+			}
+			continue
+		}
 		switch kind, ids := f.About(); {
 		case kind == "gate" && len(ids) == 2:
 			gates[f.On] = append(gates[f.On], f)
-		case f.At == nil:
-		case kind == "run" && len(ids) == 1:
+		case kind == "run" && len(ids) == 1 && f.At != nil:
 			seen[ids[0]] = append(seen[ids[0]], f)
-		case kind == "post" && len(ids) == 1:
-			seen[runOf[ids[0]]] = append(seen[runOf[ids[0]]], f)
 		}
 	}
 	j.Lines = slices.Clone(j.Lines)

@@ -129,7 +129,7 @@ func BenchmarkFacts20000(b *testing.B) {
 	if err != nil {
 		b.Fatal(err)
 	}
-	if err := o.Lay(r.Laid()); err != nil {
+	if _, err := o.Lay(r.Laid()); err != nil {
 		b.Fatal(err)
 	}
 	doc := o.Doc
@@ -151,13 +151,35 @@ func BenchmarkFacts20000(b *testing.B) {
 			if err != nil {
 				b.Fatal(err)
 			}
-			if err := o.Lay(r.Laid()); err != nil {
+			if _, err := o.Lay(r.Laid()); err != nil {
 				b.Fatal(err)
 			}
 		}
 	})
 	was, err := document.Open(doc, cat)
 	if err != nil {
+		b.Fatal(err)
+	}
+	b.Run("one more written down", func(b *testing.B) { // as a save of it does, up to the store
+		last := r
+		n := 0
+		for b.Loop() {
+			n++
+			id := fmt.Sprint("g", n)
+			o, err := was.Edited([]job.Edit{job.Set(job.At("/observed", id), job.Fact{ID: id, On: job.On("post", posts[n%len(posts)].ID), What: job.MarkSet})}, cat)
+			if err != nil {
+				b.Fatal(err)
+			}
+			if last, err = plan.Again(nil, o.Job, cat, last); err != nil {
+				b.Fatal(err)
+			}
+			if _, err := o.Lay(last.Laid()); err != nil {
+				b.Fatal(err)
+			}
+			was = o
+		}
+	})
+	if was, err = document.Open(doc, cat); err != nil {
 		b.Fatal(err)
 	}
 	is, err := document.Open(more, cat)

@@ -76,6 +76,17 @@ func Compute(stop func() error, j job.Job, cat materials.Catalog, last *Result) 
 	return r, err
 }
 
+// Again is Compute of a job in which mostly nothing was changed but what is
+// written down, which it does not compute again.
+func Again(stop func() error, j job.Job, cat materials.Catalog, last *Result) (*Result, error) {
+	if last != nil {
+		if noted, ok := last.Noted(j); ok {
+			return &Result{noted}, nil
+		}
+	}
+	return Compute(stop, j, cat, last)
+}
+
 // Result is a job as it is computed. It does not change: many may ask it at
 // once, and the next one takes over what is still the same.
 type Result struct{ *engine.Result }

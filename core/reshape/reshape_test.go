@@ -706,7 +706,7 @@ func TestNamesAndFactsGoWithTheGround(t *testing.T) {
 		if o, err = document.Open(written(t, o.Job), cat); err != nil {
 			t.Fatal(err)
 		}
-		if err := o.Lay(r.Laid()); err != nil {
+		if _, err := o.Lay(r.Laid()); err != nil {
 			t.Fatal(err)
 		}
 		doc, names := o.Doc, where(o.Job)

@@ -104,9 +104,9 @@ func (m *Spacing) BayAt(name string) int {
 // those of this one but for the first where it is another run's last, and those
 // of before that something is written about. A post that is marked on the
 // ground keeps its label for good.
-func (m *Spacing) Kept(shared bool, told func(id string) bool, marked func(id string) bool) (laid []job.Laid, named int) {
+func (m *Spacing) Kept(before job.Run, shared bool, told func(id string) bool, marked func(id string) bool) (laid []job.Laid, named int) {
 	was := map[string]job.Laid{}
-	for _, p := range m.Given.Laid {
+	for _, p := range before.Laid {
 		was[p.ID] = p
 	}
 	here := map[string]bool{}
@@ -122,14 +122,14 @@ func (m *Spacing) Kept(shared bool, told func(id string) bool, marked func(id st
 		here[l.ID] = true
 		laid = append(laid, l)
 	}
-	for _, p := range m.Given.Laid {
+	for _, p := range before.Laid {
 		if !here[p.ID] && told(p.ID) {
 			laid = append(laid, p)
 		}
 	}
-	named = m.Given.Named
+	named = before.Named
 	for _, p := range laid {
-		if n, err := strconv.Atoi(strings.TrimPrefix(p.ID, m.Given.ID+".")); err == nil {
+		if n, err := strconv.Atoi(strings.TrimPrefix(p.ID, before.ID+".")); err == nil {
 			named = max(named, n)
 		}
 	}

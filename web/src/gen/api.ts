@@ -10,6 +10,8 @@ export interface MallowAPI {
   history?: History
   createRequest?: CreateRequest
   saveRequest?: SaveRequest
+  editRequest?: EditRequest
+  saved?: Saved
   head?: Head
   moveRequest?: MoveRequest
   reading?: Reading
@@ -3731,6 +3733,26 @@ export interface SaveRequest {
   from?: Job
   doc: Job
   what: string
+}
+export interface EditRequest {
+  base: number
+  /**
+   * @maxItems 1000
+   */
+  edits: Edit[]
+  what: string
+}
+export interface Saved {
+  revision: number
+  savedAt: string
+  canUndo: boolean
+  canRedo: boolean
+  unknown: string[]
+  /**
+   * Edits that the server made on top: the names of posts.
+   */
+  made: Edit[]
+  state?: JobState
 }
 export interface Head {
   revision: number

@@ -47,16 +47,67 @@ export function read(doc: unknown, path: string): unknown {
   )
 }
 
-/** Returns a copy of the document with the changes made. */
+/** Returns the document with the changes made; what they do not touch, both share. */
 export function change(doc: Job, changes: Change[]): Job {
-  const copy = structuredClone(doc) as unknown as Named
+  let out = doc as unknown as Named
   for (const c of changes) {
     const path = names(c.path)
     const value = structuredClone(c.value)
     nameIn(path.at(-1)!, value)
-    put(copy, path, { ...c, value })
+    out = put(out, path, { ...c, value })
   }
-  return copy as unknown as Job
+  return out as unknown as Job
+}
+
+/** The edits that make one document another: the fewest that say it by id. */
+export function since(from: Job, to: Job): Change[] {
+  const out: Change[] = []
+  object('', from as unknown as Named, to as unknown as Named, out)
+  return out
+}
+
+const isObject = (v: unknown): v is Named => typeof v === 'object' && v !== null && !Array.isArray(v)
+
+/** Whether two values are the same JSON. */
+function same(a: unknown, b: unknown): boolean {
+  if (a === b) return true
+  if (Array.isArray(a) && Array.isArray(b)) return a.length === b.length && a.every((v, i) => same(v, b[i]))
+  if (!isObject(a) || !isObject(b)) return false
+  const keys = Object.keys(a)
+  return keys.length === Object.keys(b).length && keys.every((k) => k in b && same(a[k], b[k]))
+}
+
+function object(path: string, from: Named, to: Named, out: Change[]) {
+  for (const name of Object.keys(from)) if (!(name in to)) out.push({ path: at(path, name), value: null })
+  for (const [name, now] of Object.entries(to)) {
+    const was = from[name]
+    const here = at(path, name)
+    if (was === now && name in from) continue
+    if (isObject(was) && isObject(now)) object(here, was, now, out)
+    else if (Array.isArray(was) && Array.isArray(now) && lists.has(name) && name !== 'laid')
+      entries(here, was, now, out)
+    else if (!(name in from) || !same(was, now)) out.push({ path: here, value: now })
+  }
+}
+
+/** What makes one list another, entry by entry where their order comes out right. */
+function entries(path: string, from: unknown[], to: unknown[], out: Change[]) {
+  const was = new Map(from.map((e) => [keyOf(e), e]))
+  const now = new Map(to.map((e) => [keyOf(e), e]))
+  const byID =
+    was.size === from.length && now.size === to.length && !was.has(undefined) && !now.has(undefined)
+  const order = [...[...was.keys()].filter((k) => now.has(k)), ...[...now.keys()].filter((k) => !was.has(k))]
+  if (!byID || ![...now.keys()].every((k, i) => k === order[i])) {
+    if (!same(from, to)) out.push({ path, value: to })
+    return
+  }
+  for (const id of was.keys()) if (!now.has(id)) out.push({ path: at(path, id!), value: null })
+  for (const [id, entry] of now) {
+    const before = was.get(id)
+    if (before === entry) continue
+    if (isObject(before) && isObject(entry)) object(at(path, id!), before, entry, out)
+    else out.push({ path: at(path, id!), value: entry })
+  }
 }
 
 /** Lists whose entries may come without ids, and the letter that they are given. */
@@ -88,33 +139,33 @@ function nameIn(field: string, value: unknown) {
     for (const [name, v] of Object.entries(value)) nameIn(name, v)
 }
 
-function put(node: Named, [name, ...rest]: string[], c: Change) {
+function put(node: Named, [name, ...rest]: string[], c: Change): Named {
   if (!rest.length) {
-    if (c.value === null) delete node[name!]
-    else node[name!] = c.value
-    return
+    if (c.value !== null) return { ...node, [name!]: c.value }
+    const others = { ...node }
+    delete others[name!]
+    return others
   }
-  if (node[name!] === undefined && c.value === null) return
-  const child = (node[name!] ??= lists.has(name!) ? [] : {})
-  if (Array.isArray(child)) node[name!] = putEntry(name!, child, rest, c)
-  else if (typeof child === 'object') put(child as Named, rest, c)
-  else throw new Error(`edit of ${c.path}: nothing to go into at ${rest[0]}`)
+  if (node[name!] === undefined && c.value === null) return node
+  const child = node[name!] ?? (lists.has(name!) ? [] : {})
+  if (Array.isArray(child)) return { ...node, [name!]: putEntry(name!, child, rest, c) }
+  if (typeof child === 'object') return { ...node, [name!]: put(child as Named, rest, c) }
+  throw new Error(`edit of ${c.path}: nothing to go into at ${rest[0]}`)
 }
 
-function putEntry(list: string, entries: unknown[], [id, ...rest]: string[], c: Change): unknown[] {
+function putEntry(list: string, all: unknown[], [id, ...rest]: string[], c: Change): unknown[] {
   if (!lists.has(list)) throw new Error(`edit of ${c.path}: a list of plain values is set as one`)
-  const i = entries.findIndex((e) => keyOf(e) === id)
+  const i = all.findIndex((e) => keyOf(e) === id)
+  const put1 = (value: unknown) => all.map((e, k) => (k === i ? value : e))
   if (!rest.length) {
-    if (c.value === null) return entries.filter((_, k) => k !== i)
-    if (i >= 0) return entries.map((e, k) => (k === i ? c.value : e))
+    if (c.value === null) return i < 0 ? all : all.filter((_, k) => k !== i)
+    if (i >= 0) return put1(c.value)
     if (keyOf(c.value) !== id) throw new Error(`edit of ${c.path}: a new entry has the id ${id}`)
-    return [...entries, c.value]
+    return [...all, c.value]
   }
-  let entry = entries[i] as Named | undefined
-  if (!entry && list === 'kinds') entries = [...entries, (entry = { kind: id })]
-  if (!entry) throw new Error(`edit of ${c.path}: no entry ${id}`)
-  put(entry, rest, c)
-  return entries
+  if (i >= 0) return put1(put(all[i] as Named, rest, c))
+  if (list === 'kinds') return [...all, put({ kind: id }, rest, c)]
+  throw new Error(`edit of ${c.path}: no entry ${id}`)
 }
 
 /** An id that no other entry has: a letter and a number. */

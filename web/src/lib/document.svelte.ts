@@ -1,12 +1,12 @@
 // The document of an open job as it stands in this window, and the saving of
 // it. Edits show at once; saves go one after another, each on top of the
 // revision that the window knows; what other windows save is taken up.
-import type { Catalogue, Clash, FieldError, Job, JobState, Mend, Op, Problem } from '../gen/api'
+import type { Catalogue, Clash, Edit, FieldError, Job, JobState, Mend, Op, Problem } from '../gen/api'
 import { api, Gone, Refused } from './api'
 import { at, change, isList, names, read, type Change } from './doc'
 import { Later } from './later'
 import { Live } from './live'
-import { Slot, kept, type Pending } from './slot'
+import { Slot, editsOf, kept, type Pending } from './slot'
 import { wrongSays } from './wrong'
 
 export type Saving = 'looking' | 'saved' | 'saving' | 'gone' | 'conflict' | 'invalid'
@@ -72,6 +72,12 @@ function namesOf(saved: Job, sent: Job, now: Job): Job {
     ]),
   )
 }
+
+/** What is known of a revision beside its document. */
+type Known = Pick<JobState, 'revision' | 'canUndo' | 'canRedo' | 'unknown' | 'left'>
+
+/** How many edits are sent by themselves; of more, the whole document is. */
+const EDITS = 1000
 
 /** A job whose document cannot be planned: it opens to be read only. */
 export class Unplannable extends Error {
@@ -304,7 +310,7 @@ export class DocumentStore {
     this.theirs = null
     this.clashes = []
     this.known(theirs)
-    this.from = { revision: theirs.revision, doc: theirs.doc }
+    this.from = { revision: theirs.revision, doc: theirs.doc, exact: true }
     this.doc = doc
     void this.replan()
     this.enqueue('Chosen between two windows’ changes')
@@ -338,7 +344,7 @@ export class DocumentStore {
 
   private take(state: JobState) {
     this.doc = state.doc
-    this.from = { revision: state.revision, doc: state.doc }
+    this.from = { revision: state.revision, doc: state.doc, exact: true }
     this.known(state)
     this.previewing = false
     this.saving = 'saved'
@@ -346,7 +352,7 @@ export class DocumentStore {
     this.ways = []
   }
 
-  private known(state: JobState) {
+  private known(state: Known) {
     this.revision = state.revision
     this.canUndo = state.canUndo
     this.canRedo = state.canRedo
@@ -379,13 +385,22 @@ export class DocumentStore {
 
   private readonly slot = new Slot(() => this.id)
   /** What the document here was made of: a revision, or what was last sent. */
-  private from = { revision: 0, doc: undefined as Job | undefined }
+  private from = { revision: 0, doc: undefined as Job | undefined, exact: false }
   previewing = false
   private merged: Job | null = null
 
   private enqueue(what: string) {
     this.previewing = false
-    const p = { base: this.from.revision, from: this.from.doc, doc: this.doc, what }
+    this.queueUp({
+      base: this.from.revision,
+      from: this.from.doc,
+      exact: this.from.exact,
+      doc: this.doc,
+      what,
+    })
+  }
+
+  private queueUp(p: Pending) {
     this.queue = p
     this.slot.keep(p)
     void this.flush()
@@ -401,11 +416,32 @@ export class DocumentStore {
   async pickUp() {
     const p = await kept(this.id)
     if (!p) return
-    this.doc = p.doc
-    this.from = { revision: p.base, doc: p.from }
     this.notice = 'A change that was not saved last time has been picked up.'
+    if (!p.edits) {
+      this.doc = p.doc
+      this.from = { revision: p.base, doc: p.from, exact: false }
+      this.enqueue(p.what)
+    } else this.pickUpEdits(p.base, p.edits, p.what)
     void this.replan()
-    this.enqueue(p.what)
+  }
+
+  /** Takes up edits of this revision, or of one before it, which the server then lays over what came since. */
+  private pickUpEdits(base: number, edits: Change[], what: string) {
+    this.doc = change(this.doc, edits)
+    if (base === this.from.revision) this.enqueue(what)
+    else this.queueUp({ base, from: undefined, exact: true, doc: this.doc, what, edits })
+  }
+
+  /** Saves a change: its edits, or the whole document where they do not say all. */
+  private async send(p: Pending): Promise<{ known: Known; doc: Job; merged: JobState | null }> {
+    const edits = editsOf(p)
+    if (edits && (p.edits || edits.length <= EDITS)) {
+      const saved = await api.edit(this.id, { base: p.base, edits: edits as Edit[], what: p.what })
+      const doc = saved.made.length ? change(p.doc, saved.made) : p.doc
+      return { known: { ...saved, left: this.left }, doc, merged: saved.state ?? null }
+    }
+    const state = await api.save(this.id, { base: p.base, from: p.from, doc: p.doc, what: p.what })
+    return { known: state, doc: state.doc, merged: state.merged ? state : null }
   }
 
   private async flush() {
@@ -415,32 +451,37 @@ export class DocumentStore {
     this.saving = 'saving'
     const p = this.queue
     try {
-      const state = await api.save(this.id, { base: p.base, from: p.from, doc: p.doc, what: p.what })
-      this.known(state)
+      const { known, doc, merged } = await this.send(p)
+      this.known(known)
       if (this.follower.behind) void this.replan()
-      if (!state.merged) this.doc = namesOf(state.doc, p.doc, this.doc)
+      if (!merged) this.doc = namesOf(doc, p.doc, this.doc)
+      const from = { revision: known.revision, doc: merged ? p.doc : doc, exact: !merged }
       if (this.queue === p) {
         this.drop()
-        if (state.merged && !this.previewing) {
-          this.take(state)
+        if (merged && !this.previewing) {
+          this.take(merged)
           this.notice = 'Another window saved too; its changes are in here now.'
           void this.replan()
-        } else this.from = { revision: state.revision, doc: state.merged ? p.doc : state.doc }
+        } else this.from = from
         this.saving = 'saved'
       } else {
         // What waits was made of what was just sent.
-        const from = state.merged ? p.doc : state.doc
+        const waits = namesOf(doc, p.doc, this.queue.doc)
         this.queue = {
-          ...this.queue,
-          base: state.revision,
-          from,
-          doc: namesOf(state.doc, p.doc, this.queue.doc),
+          base: from.revision,
+          from: from.doc,
+          exact: from.exact,
+          doc: waits,
+          what: this.queue.what,
         }
         this.slot.keep(this.queue)
-        this.from = { revision: state.revision, doc: from }
+        this.from = from
       }
     } catch (e) {
-      this.failed(e, p)
+      const gone = p.edits && e instanceof Refused && !e.problem.current && !e.problem.fields?.length
+      if (gone)
+        this.enqueue(p.what) // the revision that they were made to is not kept any more
+      else this.failed(e, p)
     } finally {
       this.busy = false
     }

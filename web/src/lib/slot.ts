@@ -2,14 +2,27 @@
 // when Mallow or the window goes. Every window has a slot of its own; what a
 // window left behind that is gone is taken up by the next one on the same job.
 import type { Job } from '../gen/api'
+import { since, type Change } from './doc'
 
 export interface Pending {
   base: number
-  /** What the change was made to, where that is not the base revision. */
+  /** What the change was made to. */
   from: Job | undefined
+  /** That is the base revision, to the last field: the edits say all. */
+  exact: boolean
   doc: Job
   what: string
+  /** The edits of the base revision, where that is not at hand. */
+  edits?: Change[]
 }
+
+/** What a window left unsaved: edits of a revision, or the whole document. */
+export type Left = { base: number; what: string } & (
+  { edits: Change[] } | { edits?: undefined; from: Job | undefined; doc: Job }
+)
+
+/** The edits of the base revision that a change is; nothing where it is not known to the last field. */
+export const editsOf = (p: Pending) => p.edits ?? (p.exact && p.from ? since(p.from, p.doc) : undefined)
 
 const OWN = crypto.getRandomValues(new Uint32Array(2)).join('-')
 const PREFIX = 'mallow.unsaved.'
@@ -27,7 +40,15 @@ export class Slot {
   }
 
   keep(p: Pending) {
-    localStorage.setItem(this.key, JSON.stringify(p))
+    const edits = editsOf(p)
+    const left: Left = edits
+      ? { base: p.base, edits, what: p.what }
+      : { base: p.base, from: p.from, doc: p.doc, what: p.what }
+    try {
+      localStorage.setItem(this.key, JSON.stringify(left))
+    } catch {
+      // Larger than a browser keeps: it is saved from here, as long as the window is open.
+    }
   }
 
   clear() {
@@ -42,7 +63,7 @@ async function gone(owner: string): Promise<boolean> {
 }
 
 /** Takes what a window that is gone left unsaved of a job, if any did. */
-export async function kept(job: string): Promise<Pending | null> {
+export async function kept(job: string): Promise<Left | null> {
   const prefix = `${PREFIX}${job}`
   for (const key of Object.keys(localStorage)) {
     // Before windows had slots of their own there was one for all.
@@ -51,13 +72,13 @@ export async function kept(job: string): Promise<Pending | null> {
     const text = localStorage.getItem(key)
     localStorage.removeItem(key)
     if (!text) continue
-    let p: Pending
+    let p: Left
     try {
-      p = JSON.parse(text) as Pending
+      p = JSON.parse(text) as Left
     } catch {
       continue // not ours, or cut short: nothing that could be saved
     }
-    if (p?.doc && typeof p.base === 'number') return p
+    if ((p?.edits ?? p?.doc) && typeof p.base === 'number') return p
   }
   return null
 }
