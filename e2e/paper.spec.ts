@@ -56,14 +56,14 @@ for (const j of jobs) {
     const dir = folder()
     run('export', j.file, '--to', join(dir, 't.xlsx'))
     const book = XLSX.read(readFileSync(join(dir, 't.xlsx')))
-    expect(book.SheetNames).toEqual(['Posts', 'Bays', 'Holes', 'Gates', 'Materials'])
+    expect(book.SheetNames).toEqual(['Set-out', 'Posts', 'Bays', 'Holes', 'Gates', 'Load'])
     const posts = XLSX.utils.sheet_to_json<Record<string, number | string>>(book.Sheets['Posts']!)
     /* eslint-disable-next-line @typescript-eslint/no-explicit-any */
     const planned = p.runs.flatMap((r: any) => r.posts)
     expect(posts.length).toBe(planned.length)
     planned.forEach((q: { id: string; label: string; station: number; reveal: number; foot: number }, i: number) => {
       expect(posts[i]!['Post']).toBe(q.label)
-      for (const [head, mm] of [['Level from start', q.station], ['Above ground', q.reveal], ['In ground', q.foot]] as const) {
+      for (const [head, mm] of [['Level from start', q.station], ['Top above ground', q.reveal], ['In ground', q.foot]] as const) {
         const cell = posts[i]![`${head}, ${j.unit}`]
         expect(typeof cell).toBe('number')
         expect(cell as number).toBeCloseTo(mm / j.per, 6)
@@ -75,42 +75,48 @@ for (const j of jobs) {
     const bulk = j.unit === 'ft' ? 0.764554857984 : 1
     const mass = j.unit === 'ft' ? 0.45359237 : 1
     /* eslint-disable @typescript-eslint/no-explicit-any */
-    const want: Record<string, [number, number[]][]> = {
-      Bays: p.runs.flatMap((r: any) => r.bays.map((b: any) => [5, [b.centreToCentre / j.per, b.clear / j.per]])),
+    const want: Record<string, [string[], number[]][]> = {
+      Bays: p.runs.flatMap((r: any) => r.bays.map((b: any) => [['Centre to centre', 'Between faces'], [b.centreToCentre / j.per, b.clear / j.per]])),
       Holes: p.runs.flatMap((r: any) =>
         r.posts
           .filter((q: any) => q.card >= 0 && !q.shared)
           .map((q: any) => {
             const c = r.cards[q.card]
-            return [3, [...[q.holeWidth, q.holeDepth, q.bottom, q.foot].map((l) => l / j.per), ...[c.dug, c.gravel, c.stone, c.concrete, c.spoil].map((v) => v / small)]]
+            return [
+              ['Width', 'Dig', 'Concrete bottom', 'Foot of the post', 'Dug', 'Gravel, volume', 'Stone, volume', 'Concrete', 'Away, loose'],
+              [...[q.holeWidth, q.holeDepth, q.bottom, q.foot].map((l) => l / j.per), ...[c.dug, c.gravel, c.stone, c.concrete, c.spoil].map((v) => v / small)],
+            ]
           }),
       ),
       Gates: p.runs.flatMap((r: any) =>
         r.gates.flatMap((g: any) =>
-          g.leaves.map((l: any) => [9, [l.width / j.per, l.height / j.per, l.mass / mass, Math.min(...l.sides.map((s: any) => s.gap)) / j.per]]),
+          g.leaves.map((l: any) => [['Leaf, wide', 'Leaf, high', 'Leaf', 'Least gap on the way'], [l.width / j.per, l.height / j.per, l.mass / mass, Math.min(...l.sides.map((s: any) => s.gap)) / j.per]]),
         ),
       ),
       // Every row of the bill, of each run and of the job: how much, exactly.
-      Materials: [...p.runs, ...(p.runs.length > 1 ? [p] : [])].flatMap((r: any) =>
-        r.items.flatMap((i: any) => i.bought.map(() => [3, [i.unit === 'm3' ? i.exact / bulk : i.exact]])),
+      Load: [...p.runs, ...(p.runs.length > 1 ? [p] : [])].flatMap((r: any) =>
+        r.items.flatMap((i: any) => i.bought.map(() => [['How much, exact'], [i.unit === 'm3' ? i.exact / bulk : i.exact]])),
       ),
     }
     /* eslint-enable @typescript-eslint/no-explicit-any */
+    const column = (name: string, head: string) => {
+      const k = cells(name)[0]!.findIndex((h) => h === head || String(h).replace(/, [^,]+$/, '') === head)
+      expect(k, `${name} has a column ${head}`).toBeGreaterThanOrEqual(0)
+      return k
+    }
     for (const [name, rows] of Object.entries(want)) {
-      const found = cells(name).slice(1, rows.length + 1)
-      rows.forEach(([from, values], i) =>
-        values.forEach((v, k) => expect(found[i]![from + k], `${name}, row ${i + 2}, column ${from + k + 1}`).toBeCloseTo(v, 6)),
+      const known = name === 'Holes' ? cells(name).filter((r) => typeof r[column(name, 'Dug')] === 'number') : cells(name).slice(1)
+      rows.forEach(([heads, values], i) =>
+        values.forEach((v, k) => expect(known[i]![column(name, heads[k]!)], `${name}, row ${i + 1}, ${heads[k]}`).toBeCloseTo(v, 6)),
       )
     }
     // Each length stands beside its count, as a number and as it is said.
-    const materials = cells('Materials')
-    const named = materials.slice(1)
-    expect(named.length).toBe(want['Materials']!.length)
-    const [long, said] = [8, 9]
-    for (const row of named) expect(row[long] === null).toBe(!row[said])
+    const named = cells('Load').slice(1)
+    expect(named.length).toBe(want['Load']!.length)
+    for (const row of named) expect(row[column('Load', 'Piece')] === null).toBe(!row[column('Load', 'Piece, as the tape reads')])
     let posts_ = 0
     const whole = p.runs.length > 1 ? 'Whole job' : p.runs[0].name
-    for (const row of named) if (row[0] === whole && row[1] === 'post') posts_ += row[3] as number
+    for (const row of named) if (row[0] === whole && row[column('Load', 'Kind of item')] === 'post') posts_ += row[column('Load', 'How much, exact')] as number
     expect(posts_).toBe(p.totals.posts)
   })
 

@@ -95,26 +95,3 @@ func TestSVGIsWellFormed(t *testing.T) {
 		}
 	}
 }
-
-// A table of a topic is the spreadsheet's, with every digit.
-func TestTopicsAsCSV(t *testing.T) {
-	src := demoSource(t)
-	for _, topic := range exchange.Topics(src.Plan) {
-		f, err := exchange.TopicCSV(src.Plan, topic.Name)
-		if err != nil {
-			t.Fatal(err)
-		}
-		lines := strings.Split(strings.TrimSpace(string(f.Data)), "\n")
-		if len(lines) != len(topic.Rows)+1 {
-			t.Errorf("%s: %d lines for %d rows", topic.Name, len(lines), len(topic.Rows))
-		}
-		for _, row := range topic.Rows {
-			if len(row) != len(topic.Head) {
-				t.Fatalf("%s: a row of %d under %d heads", topic.Name, len(row), len(topic.Head))
-			}
-		}
-	}
-	if _, err := exchange.TopicCSV(src.Plan, "moods"); err == nil {
-		t.Error("there is no table of moods")
-	}
-}

@@ -10,13 +10,14 @@ import (
 
 	"mallow/core/job"
 	"mallow/core/plan"
+	"mallow/core/report"
 	"mallow/drawing"
 	"mallow/paper"
 )
 
 // Want is one file that is wanted of a job.
 type Want struct {
-	What  string     // pdf, xlsx, dxf, svg, gpx, waypoints, geojson, csv, json, or a table: posts, bays, materials of all runs, ground, setout, tops, holes, gates of one
+	What  string     // pdf, xlsx, dxf, svg, gpx, waypoints, geojson, csv, json, ground of one run, or a table of report
 	Sheet string     // pdf: the kind of sheet; "" is the whole set
 	Run   string     // id of the run; "" is all of them, or the first where there can be one only
 	Line  int        // place of the line among the job's
@@ -24,9 +25,21 @@ type Want struct {
 	Size  paper.Size // pdf
 }
 
-// tables are the tables of a run, by their name.
-var tables = map[string]func(plan.Plan, int) (Written, error){
-	"ground": RunCSV, "setout": SetOutCSV, "tops": TopsCSV, "holes": HolesCSV, "gates": GatesCSV,
+// Table writes one of the tables: of one run, or of all of them where none is
+// named.
+func (s Source) table(w Want, run int) (Written, error) {
+	t, ok := report.All(s.Plan, w.What)
+	if w.Run != "" {
+		t, ok = report.Of(s.Plan, w.What, run)
+	}
+	if !ok {
+		return Written{}, refuse("There is no table of %q.", w.What)
+	}
+	out, err := TableCSV(t)
+	if err == nil {
+		out.Name = s.name(w, t.Name, "csv")
+	}
+	return out, err
 }
 
 // Source is a job with its plan and its document as it is kept.
@@ -51,25 +64,21 @@ func (s Source) Export(w Want, told func(done, of int) error) (Written, error) {
 		return Written{}, err
 	}
 	var out Written
-	if write, ok := tables[w.What]; ok {
-		if out, err = write(s.Plan, run); err == nil {
+	if slices.Contains(report.IDs(), w.What) {
+		return s.table(w, run)
+	}
+	switch w.What {
+	case "ground":
+		if out, err = RunCSV(s.Plan, run); err == nil {
 			out.Name = s.name(w, strings.TrimSuffix(out.Name, ".csv"), "csv")
 		}
 		return out, err
-	}
-	switch w.What {
 	case "pdf":
 		return s.pdf(w, told)
 	case "xlsx":
 		return Spreadsheet(s.name(w, "tables", "xlsx"), s.Plan)
 	case "dxf", "svg":
 		return s.drawn(w, run)
-	case "posts", "bays", "materials":
-		w.Run = ""
-		if out, err = TopicCSV(s.Plan, w.What); err == nil {
-			out.Name = s.name(w, w.What, "csv")
-		}
-		return out, err
 	case "csv":
 		out, err = LineCSV(s.Plan, w.Line)
 	case "gpx":
@@ -79,7 +88,7 @@ func (s Source) Export(w Want, told func(done, of int) error) (Written, error) {
 	case "geojson":
 		out, err = LineGeoJSON(s.Plan, s.Job, w.Line)
 	default:
-		return Written{}, refuse("%q is no export; there are pdf, xlsx, dxf, svg, json, csv, gpx, waypoints, geojson, and the tables posts, bays, materials, ground, setout, tops, holes and gates.", w.What)
+		return Written{}, refuse("%q is no export; there are pdf, xlsx, dxf, svg, json, csv, gpx, waypoints, geojson, ground, and the tables %s.", w.What, strings.Join(report.IDs(), ", "))
 	}
 	if err == nil {
 		what := map[string]string{"csv": "line", "gpx": "line", "waypoints": "posts", "geojson": "line"}[w.What]

@@ -60,7 +60,7 @@ func TestNamesOfFiles(t *testing.T) {
 // there is.
 func TestEveryExport(t *testing.T) {
 	src := demoSource(t)
-	for _, what := range []string{"pdf", "xlsx", "dxf", "svg", "json", "csv", "gpx", "waypoints", "geojson", "posts", "bays", "materials", "ground", "setout", "tops", "holes", "gates"} {
+	for _, what := range []string{"pdf", "xlsx", "dxf", "svg", "json", "csv", "gpx", "waypoints", "geojson", "posts", "bays", "load", "ground", "setout", "holes", "gates"} {
 		f, err := src.Export(exchange.Want{What: what, Sheet: map[bool]string{true: "load"}[what == "pdf"]}, nil)
 		if err != nil || len(f.Data) < 100 || f.Type == "" || !strings.Contains(f.Name, "r4.") {
 			t.Errorf("%s: %q, %d bytes, %v", what, f.Name, len(f.Data), err)
@@ -112,7 +112,7 @@ func TestHostileNames(t *testing.T) {
 				run.Posts[i].Label = name
 			}
 		}
-		for _, what := range []string{"pdf", "xlsx", "dxf", "svg", "csv", "gpx", "waypoints", "geojson", "posts", "bays", "materials", "setout", "tops", "holes", "gates"} {
+		for _, what := range []string{"pdf", "xlsx", "dxf", "svg", "csv", "gpx", "waypoints", "geojson", "posts", "bays", "load", "setout", "holes", "gates"} {
 			f, err := src.Export(exchange.Want{What: what, Sheet: map[bool]string{true: "load"}[what == "pdf"]}, nil)
 			if err != nil {
 				t.Errorf("%q as %s: %v", name, what, err)

@@ -8,6 +8,7 @@ import (
 	"testing"
 
 	"mallow/core/plan"
+	"mallow/core/report"
 	"mallow/exchange"
 )
 
@@ -23,7 +24,7 @@ func TestGatesCSV(t *testing.T) {
 			for _, g := range p.Runs[r].Gates {
 				leaves = append(leaves, g.Leaves...)
 			}
-			file, err := exchange.GatesCSV(p, r)
+			file, err := exchange.TableCSV(report.Gates(p, &p.Runs[r]))
 			if len(leaves) == 0 {
 				if err == nil {
 					t.Error("a run without gates wrote a table")

@@ -10,6 +10,7 @@ import (
 
 	"mallow/core/job"
 	"mallow/core/plan"
+	"mallow/core/report"
 	"mallow/exchange"
 )
 
@@ -23,7 +24,7 @@ func TestHolesCSV(t *testing.T) {
 		run := &j.Lines[0].Runs[1]
 		run.KeepOuts = append(run.KeepOuts, job.KeepOut{ID: "old", Kind: job.OldPost, At: plan.Make(j, cat).Runs[1].Posts[2].Station, Width: 100, Stays: true})
 		p := plan.Make(j, cat)
-		file, err := exchange.HolesCSV(p, 1)
+		file, err := exchange.TableCSV(report.Holes(p, &p.Runs[1]))
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -52,7 +53,7 @@ func TestHolesCSV(t *testing.T) {
 				}
 				return f
 			}
-			concrete, stone = concrete+v("concrete_"+unit), stone+v("stone_"+unit)
+			concrete, stone = concrete+v("concrete_volume_"+unit), stone+v("stone_volume_"+unit)
 			if !strings.Contains(row[column["layers_from_the_bottom"]], "gravel") {
 				t.Errorf("row %d has the layers %q", i, row[column["layers_from_the_bottom"]])
 			}

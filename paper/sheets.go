@@ -10,6 +10,7 @@ import (
 	"mallow/core/length"
 	"mallow/core/plan"
 	"mallow/core/reason"
+	"mallow/core/report"
 	"mallow/drawing"
 )
 
@@ -105,6 +106,7 @@ func (w writer) stakeOut(i int) []Sheet {
 		}
 		s.Blocks = append(s.Blocks, Para{Words: words + "."})
 	}
+	marks := report.SetOut(w.plan, &r).Read()
 	const strip = 18 // posts
 	for from := 0; from < len(r.Posts)-1; from += strip {
 		to := min(from+strip, len(r.Posts)-1)
@@ -112,15 +114,13 @@ func (w writer) stakeOut(i int) []Sheet {
 			to = len(r.Posts) - 1
 		}
 		s.Blocks = append(s.Blocks, Figure{Picture: drawing.Elevation(w.plan, i, r.Posts[from].Station, r.Posts[to].Station), Height: 56, Stretch: 3})
-		t := Table{Head: []string{"Post", "Kind", "Level from start", "Slope tape", "From far end", "Bay c-c", "Between faces", "Hole", "Notes"}, Bold: 2, Tick: true}
 		start := from
 		if from > 0 {
 			start++
 		}
-		for k := start; k <= to; k++ {
-			t.Rows = append(t.Rows, w.markRow(r, k))
-		}
-		s.Blocks = append(s.Blocks, t)
+		t := marks
+		t.Rows = marks.Rows[start : to+1]
+		s.Blocks = append(s.Blocks, tabled(t, true))
 		if to == len(r.Posts)-1 {
 			break
 		}
@@ -138,42 +138,10 @@ func (w writer) stakeOut(i int) []Sheet {
 	return []Sheet{s}
 }
 
-func (w writer) markRow(r plan.Run, k int) []string {
-	p, m := r.Posts[k], r.SetOut.Marks[k]
-	bay, clear := "", ""
-	if m.Bay > 0 {
-		bay, clear = w.units.Short(m.Bay), w.units.Short(m.Clear)
-	}
-	hole := w.units.Short(p.HoleWidth) + " × " + w.units.Short(p.HoleDepth)
-	notes := ""
-	note := func(s string) {
-		if notes != "" {
-			notes += "; "
-		}
-		notes += s
-	}
-	switch {
-	case p.Stays != "":
-		hole = ""
-		note("old post stays")
-	case p.Shared != "":
-		note("dug with " + p.Shared)
-	case p.Driven:
-		hole = "driven"
-	}
-	if len(p.Hand) > 0 {
-		note("DIG BY HAND")
-	}
-	if m.Pin > 0 {
-		note(fmt.Sprintf("pin %d + %s", m.Pin, w.units.Tape(m.Past)))
-	}
-	kind := string(p.Kind)
-	if p.Kind == job.GatePost && p.Hung {
-		kind = "hinge"
-	} else if p.Kind == job.GatePost {
-		kind = "latch"
-	}
-	return []string{p.Label, kind, w.units.Tape(m.Level), w.units.Tape(m.Slope), w.units.Tape(m.Back), bay, clear, hole, notes}
+// tabled is a table as it is printed.
+func tabled(t report.Table, tick bool) Table {
+	bold := slices.IndexFunc(t.Columns, func(c report.Column) bool { return c.Main })
+	return Table{Head: t.Heads(), Rows: t.Lines(), Tick: tick, Bold: bold}
 }
 
 // squares is how the corners at a run's two ends are set by tape.
@@ -260,25 +228,7 @@ func (w writer) posts(i int) []Sheet {
 	}
 	s := Sheet{ID: "posts/" + r.ID, Title: "Posts and story stick", Run: w.name(i)}
 	s.Blocks = append(s.Blocks, w.whatPosts(r))
-	t := Table{Head: []string{"Post", "Stock", "Above ground", "Face before", "Face after", "In ground", "Cut off", "Mark above ground", "Step"}, Bold: 7, Tick: true}
-	for _, p := range r.Posts {
-		stock, off := "none long enough", ""
-		if p.Stock != nil {
-			stock = w.units.Tape(*p.Stock)
-		}
-		if p.CutOff != nil {
-			off = w.units.Short(*p.CutOff)
-		}
-		if p.Stays != "" {
-			stock = "stays"
-		}
-		step := ""
-		if p.Step.Abs() >= w.units.SmallestMark/2 {
-			step = w.units.Short(p.Step)
-		}
-		t.Rows = append(t.Rows, []string{p.Label, stock, w.units.Short(p.AboveGrade), w.units.Short(p.AboveBefore), w.units.Short(p.AboveAfter), w.units.Short(p.Foot), off, w.units.Short(p.Mark), step})
-	}
-	s.Blocks = append(s.Blocks, t, Heading("Set the tops"))
+	s.Blocks = append(s.Blocks, tabled(report.Posts(w.plan, &r).Read(), true), Heading("Bays"), tabled(report.Bays(w.plan, &r).Read().Without("on_ground", "gap_first_face", "gap_second_face"), true), Heading("Set the tops"))
 	var steps []string
 	for _, step := range top.Steps {
 		steps = append(steps, w.say(step))

@@ -7,6 +7,7 @@ import (
 	"mallow/core/bill"
 	"mallow/core/job"
 	"mallow/core/plan"
+	"mallow/core/report"
 	"mallow/drawing"
 )
 
@@ -131,11 +132,6 @@ func (w writer) load() Sheet {
 }
 
 func (w writer) loadTable(items []bill.Item) Table {
-	out := Table{Head: []string{"What", "How many", "Of what"}, Tick: true, Bold: 1}
-	for _, r := range bill.Rows(items) {
-		if r.Item.Kind != bill.Labour { // nothing to load
-			out.Rows = append(out.Rows, []string{r.Buy.What, r.Many.Print(w.units), r.Of.Print(w.units)})
-		}
-	}
-	return out
+	things := slices.DeleteFunc(slices.Clone(items), func(i bill.Item) bool { return i.Kind == bill.Labour }) // nothing to load
+	return tabled(report.Load(w.plan, things).Read(), true)
 }

@@ -16,6 +16,7 @@ import (
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/plan"
+	"mallow/core/report"
 	"mallow/exchange"
 	"mallow/paper"
 )
@@ -62,7 +63,7 @@ func exportCommand() *cobra.Command {
 	f.IntVar(&line, "line", 1, "line, counted from 1")
 	f.StringVar(&size, "paper", "letter", "letter or a4")
 	f.StringVar(&view, "view", "elevation", "drawings: elevation or map")
-	f.StringVar(&table, "table", "", "CSV: posts, bays or materials of all runs, ground, setout, tops, holes or gates of one; the line's points where it is left out")
+	f.StringVar(&table, "table", "", "CSV: ground of one run; or "+strings.Join(report.IDs(), ", ")+", of all runs where none is named; the line's points where it is left out")
 	f.StringVar(&posts, "points", "line", "GPX: line, a track; or posts, waypoints")
 	return c
 }

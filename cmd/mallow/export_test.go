@@ -27,7 +27,7 @@ func TestExportAndImport(t *testing.T) {
 		t.Error("the document came out changed")
 	}
 	out, _, err := call("", "export", lane, "--to", "-", "--format", "csv", "--table", "gates", "--run", "R2")
-	if err != nil || strings.Count(out, "\n") != 3 || !strings.HasPrefix(out, "gate,name,kind") {
+	if err != nil || strings.Count(out, "\n") != 3 || !strings.HasPrefix(out, "gate,name,gate_kind") {
 		t.Errorf("%v: %s", err, out)
 	}
 	doc, _, err := call("x,y\n0,0\n10,0\n10,8\n", "import", "-", "--system", "metric", "--name", "Walked")

@@ -9,6 +9,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"mallow/core/bill"
+	"mallow/core/report"
 	"mallow/exchange"
 )
 
@@ -48,7 +49,7 @@ func loadCommand() *cobra.Command {
 				enc.SetIndent("", "  ")
 				return enc.Encode(items)
 			case asCSV:
-				file, err := exchange.BillCSV(items, p.Units)
+				file, err := exchange.TableCSV(report.Load(p, items))
 				if err != nil {
 					return err
 				}
@@ -60,7 +61,7 @@ func loadCommand() *cobra.Command {
 				return err
 			}
 			t := &table{w: tabwriter.NewWriter(c.OutOrStdout(), 2, 4, 2, ' ', 0)}
-			printBill(t, p.Units, items)
+			printBill(t, report.Load(p, items))
 			if t.err != nil {
 				return t.err
 			}

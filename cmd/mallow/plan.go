@@ -6,15 +6,15 @@ import (
 	"fmt"
 	"io"
 	"math"
+	"strings"
 	"text/tabwriter"
 
 	"github.com/spf13/cobra"
 
 	"mallow/catalog"
-	"mallow/core/bill"
 	"mallow/core/document"
-	"mallow/core/length"
 	"mallow/core/plan"
+	"mallow/core/report"
 )
 
 func planCommand() *cobra.Command {
@@ -90,10 +90,13 @@ func printTable(out io.Writer, p plan.Plan) error {
 	for _, l := range p.Lines {
 		printCorners(t, p, l)
 	}
-	for _, r := range p.Runs {
+	for i, r := range p.Runs {
 		t.row("\n%s: %s level, %s along the ground", r.Name, u.Tape(r.Length), u.Tape(r.SlopeLength))
-		printPosts(t, p, r)
-		printBays(t, p, r)
+		for _, id := range report.IDs() {
+			if rows, ok := report.Of(p, id, i); ok && id != "load" { // which stands at the end
+				printReport(t, rows)
+			}
+		}
 		printSpacing(t, p, r)
 		printTopLine(t, p, r)
 		printGates(t, p, r)
@@ -142,39 +145,20 @@ func printCorners(t *table, p plan.Plan, l plan.Line) {
 	}
 }
 
-func printPosts(t *table, p plan.Plan, r plan.Run) {
-	u := p.Units
-	t.row("\nPost\tKind\tStation\tSlope tape\tGround\tTop\tReveal\tHole\tDeep\tConcrete\tBags\tPost from\tCut off")
-	for _, post := range r.Posts {
-		stock, off := "none", "-"
-		if post.Stock != nil {
-			stock, off = u.Short(*post.Stock), u.Short(*post.CutOff)
-		}
-		t.row("%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%.2f\t%s\t%s", post.Label, post.Kind, u.Tape(post.Station), u.Tape(post.Slope),
-			u.Short(post.Ground), u.Short(post.Top), u.Short(post.AboveGrade), u.Short(post.HoleWidth), u.Short(post.HoleDepth),
-			u.Small(post.ConcreteVolume), post.Bags, stock, off)
+// printReport prints a table under its name.
+func printReport(t *table, r report.Table) {
+	if r = r.Read(); len(r.Rows) == 0 {
+		return
 	}
-}
-
-func printBays(t *table, p plan.Plan, r plan.Run) {
-	u := p.Units
-	t.row("\nBay\tFrom\tTo\tCentres\tClear\tGap least\tat\tGap most\tat\tCut\tFill")
-	for _, b := range r.Bays {
-		cut, fill := "-", "-"
-		if b.Cut != nil {
-			cut = u.Short(b.Cut.Depth)
-		}
-		if b.Fill != nil {
-			fill = u.Short(b.Fill.Depth)
-		}
-		t.row("%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s", b.Label, b.From, b.To, u.Short(b.CentreToCentre), u.Short(b.Clear),
-			u.Short(b.GapLeast.Gap), u.Tape(b.GapLeast.At), u.Short(b.GapMost.Gap), u.Tape(b.GapMost.At), cut, fill)
+	t.row("\n%s", strings.Join(r.Heads(), "\t"))
+	for _, line := range r.Lines() {
+		t.row("%s", strings.Join(line, "\t"))
 	}
 }
 
 func printTotals(t *table, p plan.Plan) {
 	t.row("\nThe load")
-	printBill(t, p.Units, p.Items)
+	printBill(t, report.Load(p, p.Items))
 	if n := p.Totals.Elsewhere; n > 0 {
 		t.row("  \t%d\tcorner posts counted once, in the run that ends there", n)
 	}
@@ -184,13 +168,13 @@ func printTotals(t *table, p plan.Plan) {
 	if len(p.Runs) > 1 {
 		for _, r := range p.Runs {
 			t.row("\n%s alone", r.Name)
-			printBill(t, p.Units, r.Items)
+			printBill(t, report.Load(p, r.Items))
 		}
 	}
 }
 
-func printBill(t *table, u length.Units, items []bill.Item) {
-	for _, r := range bill.Rows(items) {
-		t.row("  %s\t%s\t%s", r.Buy.What, r.Many.Print(u), r.Of.Print(u))
+func printBill(t *table, r report.Table) {
+	for _, line := range r.Read().Lines() {
+		t.row("  %s", strings.Join(line, "\t"))
 	}
 }

@@ -6,6 +6,7 @@ import (
 	"fmt"
 
 	"mallow/core/job"
+	"mallow/core/words"
 )
 
 // Apply makes the edits in order and returns the changed document. Fields
@@ -26,7 +27,9 @@ func Apply(doc []byte, edits []job.Edit) ([]byte, error) {
 // editError is an edit that cannot be made.
 type editError struct{ path, why string }
 
-func (e editError) Error() string { return "edit of " + e.path + ": " + e.why }
+func (e editError) Error() string {
+	return words.Plain("document.edit-of", words.V{"path": e.path, "why": e.why})
+}
 
 func apply(tree map[string]any, edits []job.Edit) error {
 	for _, e := range edits {
@@ -111,7 +114,7 @@ func put(node any, steps []string, value any, path string) (any, error) {
 		}
 		return n, err
 	}
-	return node, editError{path, "nothing to go into at " + steps[0]}
+	return node, editError{path, words.Plain("document.nothing-to-go-into", words.V{"at": steps[0]})}
 }
 
 // putEntry goes into an entry of a list, takes it out, or adds it.
@@ -121,16 +124,16 @@ func putEntry(name string, list []any, steps []string, value any, path string) (
 	case i < 0 && last && value == nil:
 		return list, nil // it is gone already
 	case !job.IsList(name):
-		return list, editError{path, "a list of plain values is set as one"}
+		return list, editError{path, words.Plain("document.a-plain-list-is-set-as-one")}
 	case i < 0 && last:
 		if key, ok := keyOf(value); !ok || key != steps[0] {
-			return list, editError{path, "a new entry has the id " + steps[0]}
+			return list, editError{path, words.Plain("document.a-new-entry-has-the-id", words.V{"id": steps[0]})}
 		}
 		return append(list, value), nil
 	case i < 0 && name == "kinds": // its name is all that an entry needs
 		list, i = append(list, map[string]any{"kind": steps[0]}), len(list)
 	case i < 0:
-		return list, editError{path, "no entry " + steps[0]}
+		return list, editError{path, words.Plain("document.no-entry", words.V{"id": steps[0]})}
 	case last && value == nil:
 		return append(list[:i:i], list[i+1:]...), nil
 	}

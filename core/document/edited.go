@@ -19,7 +19,7 @@ func (o Opened) Edited(edits []job.Edit, usual Usual) (Opened, error) {
 	for _, e := range edits {
 		switch job.Names(e.Path)[0] {
 		case "":
-			return Opened{}, told(editError{"/", "no path"})
+			return Opened{}, told(editError{"/", words.Plain("document.no-path")})
 		case "mallow":
 			return Opened{}, Errors{{"/mallow", (&binder{}).show(e.Value), words.Plain("document.versions", words.V{"version": job.Version})}}
 		}

@@ -41,6 +41,7 @@ type (
 	RunString = setout.RunString
 	SetOut    = setout.SetOut
 	Mark      = setout.Mark
+	TopPost   = setout.TopPost
 	Pin       = setout.Pin
 	TopLine   = setout.TopLine
 
