@@ -8,14 +8,10 @@ const take = (page: Page, look: string) =>
   page.locator(`[data-look="${look}"]`).getByRole('button', { name: 'Take it' }).click()
 const end = (page: Page, which: 'start' | 'end') => page.locator(`[data-string-end="${which}"]`)
 /** Figures as words: 6' 3 7/16" in the tables. */
-const cell = (page: Page, caption: RegExp, post: string, column: number) =>
-  page
-    .locator('table')
-    .filter({ has: page.locator('caption', { hasText: caption }) })
-    .locator('tr')
-    .filter({ has: page.getByRole('button', { name: new RegExp(`^${post}( |$)`) }) })
-    .locator('td')
-    .nth(column)
+const cell = (page: Page, table: 'posts' | 'bays', row: string, head: string) =>
+  page.locator(`[data-table="${table}"] tr`)
+    .filter({ has: page.getByRole('button', { name: new RegExp(`^${row}( |$)`) }) })
+    .locator(`td[data-column="${head}"]`)
 
 /** A hillside: 80 ft that rise 5 ft, with a hump in the middle. */
 async function hillside(page: Page, url: string) {
@@ -61,7 +57,15 @@ test('the hillside in all four looks: compared, taken one after another, and und
   await part(page, 'Set the tops')
   await page.getByRole('radio', { name: /^By eye/ }).click()
   await expect(page.getByTestId('top-steps')).toContainText('sight over the next set post')
-  await expect(cell(page, /^Every top/, 'P3', 1)).toContainText('on the line')
+  await expect(
+    page
+      .locator('table')
+      .filter({ has: page.locator('caption', { hasText: /^Every top/ }) })
+      .locator('tr')
+      .filter({ has: page.getByRole('button', { name: /^P3( |$)/ }) })
+      .locator('td')
+      .nth(1),
+  ).toContainText('on the line')
   await page.keyboard.press('Control+z')
   await page.keyboard.press('Control+z')
   await part(page, 'Look')
@@ -162,8 +166,8 @@ test('part of a run has another look, from post to post', async ({ page, mallow 
   await page.getByRole('option', { name: 'Rolling' }).click()
   await saved(page)
   await part(page, 'Tops and bays')
-  await expect(cell(page, /^Bays/, 'P2', 1)).toContainText('up')
-  await expect(cell(page, /^Bays/, 'P9', 1)).toContainText('level')
+  await expect(cell(page, 'bays', 'B2', 'lean')).toContainText('up')
+  await expect(cell(page, 'bays', 'B9', 'lean')).toHaveText('')
   await part(page, 'Look')
   await page.getByRole('button', { name: 'Take this part away' }).click()
   await expect(page.locator('[data-part]')).toHaveCount(0)
@@ -223,12 +227,12 @@ test('one control goes from hugging the ground to shooting it straight', async (
   await control.fill('0')
   await saved(page)
   await part(page, 'Tops and bays')
-  const hugging = await cell(page, /^Posts/, 'P10', 1).innerText()
+  const hugging = await cell(page, 'posts', 'P10', 'top_above_ground').innerText()
   await part(page, 'Look')
   await page.getByLabel('Hug the ground, or shoot it straight').fill('100')
   await saved(page)
   await part(page, 'Tops and bays')
-  await expect(cell(page, /^Posts/, 'P10', 1)).not.toHaveText(hugging)
+  await expect(cell(page, 'posts', 'P10', 'top_above_ground')).not.toHaveText(hugging)
 })
 
 test('a look that the panels cannot have stays in sight, with the reason', async ({ page, mallow }) => {

@@ -222,12 +222,12 @@ test('rails break on posts, staggered, and the marks run from one end', async ({
     page.waitForEvent('download'),
     page.getByRole('link', { name: 'The marks as CSV' }).click(),
   ])
-  expect(file.suggestedFilename()).toMatch(/^Tansy Bank Orchard - Lane - set-out - r\d+\.csv$/)
+  expect(file.suggestedFilename()).toMatch(/^Tansy Bank Orchard - Lane - Set-out - r\d+\.csv$/)
   // 131 ft 6 in is more than one tape: a pin at the last post within 100 ft.
   await expect(page.getByText(/^Pin 1 at/)).toContainText('at P14')
   const row = page.getByRole('row', { name: /^P15/ })
   await expect(row).toContainText(`102′ 3`)
-  await expect(row).toContainText(`1: 7' 3 11/16"`)
+  await expect(row).toContainText(`pin 1 + 7' 3 11/16"`)
   await expect(row).toContainText(`29′ 2`) // from the far end
 })
 

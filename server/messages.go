@@ -11,6 +11,7 @@ import (
 	"mallow/core/materials"
 	"mallow/core/plan"
 	"mallow/core/reason"
+	"mallow/core/report"
 	"mallow/core/reshape"
 	"mallow/core/stringline"
 	"mallow/core/survey"
@@ -141,6 +142,30 @@ type SaveRequest struct {
 	From Document `json:"from,omitempty" jsonschema_description:"The document that the change was made to, where that is not the base revision's."`
 	Doc  Document `json:"doc" jsonschema:"required"`
 	What string   `json:"what" jsonschema:"required"`
+}
+
+// TableRequest asks for rows of a table of a run.
+type TableRequest struct {
+	Doc   Document `json:"doc" jsonschema:"required"`
+	Table string   `json:"table" jsonschema:"required,enum=setout,enum=posts,enum=bays,enum=holes,enum=gates"`
+	Run   string   `json:"run" jsonschema:"required"`
+	From  int      `json:"from" jsonschema:"required,minimum=0"`
+	Most  int      `json:"most" jsonschema:"required,minimum=1,maximum=500"`
+}
+
+// TableRows are some rows of a table, as a screen shows them.
+type TableRows struct {
+	Name    string          `json:"name" jsonschema:"required"`
+	Columns []report.Column `json:"columns" jsonschema:"required"`
+	Rows    []TableRow      `json:"rows" jsonschema:"required"`
+	Count   int             `json:"count" jsonschema:"required" jsonschema_description:"How many rows there are in all."`
+}
+
+// TableRow is one row, and the post or bay that it is of.
+type TableRow struct {
+	Post  string `json:"post,omitempty"`
+	Bay   string `json:"bay,omitempty"`
+	Cells []any  `json:"cells" jsonschema:"required" jsonschema_description:"Lengths in millimetres, all else in words; null where there is nothing to say."`
 }
 
 // EditRequest saves edits, by id, of the revision that they were made to.

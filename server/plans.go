@@ -4,7 +4,9 @@ import (
 	"context"
 	"crypto/sha256"
 	"encoding/json"
+	"fmt"
 	"slices"
+	"strings"
 	"sync"
 
 	"github.com/gofiber/fiber/v3"
@@ -12,6 +14,7 @@ import (
 	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/plan"
+	"mallow/core/report"
 )
 
 // What is kept of jobs that were just planned: whoever asks for a plan asks a
@@ -140,6 +143,41 @@ func (s *Server) bill(c fiber.Ctx) error {
 			return err
 		}
 		return figures(c, r.Bill())
+	})
+}
+
+// mostRows is how many rows of a table are sent at once.
+const mostRows = 500
+
+// table answers with rows of a table of a run.
+func (s *Server) table(c fiber.Ctx) error {
+	var req TableRequest
+	if err := read(c, &req); err != nil {
+		return err
+	}
+	if req.From < 0 || req.Most < 1 || req.Most > mostRows {
+		return document.Errors{{Field: "/most", Given: fmt.Sprintf("%d rows from %d on", req.Most, req.From), Allowed: fmt.Sprintf("1 to %d, from 0 on", mostRows)}}
+	}
+	return s.planning(c, "table", planBudget, func(stop func() error) error {
+		r, err := s.computed(stop, req.Doc)
+		if err != nil {
+			return err
+		}
+		p := r.Figures()
+		run := slices.IndexFunc(p.Runs, func(run plan.Run) bool { return run.ID == req.Run })
+		if run < 0 {
+			return document.Errors{{Field: "/run", Given: document.Brief(req.Run), Allowed: "a run of the job"}}
+		}
+		t, ok := report.Of(p, req.Table, run)
+		if !ok {
+			return document.Errors{{Field: "/table", Given: document.Brief(req.Table), Allowed: strings.Join(report.IDs(), ", ")}}
+		}
+		t = t.Read()
+		out := TableRows{Name: t.Name, Columns: append([]report.Column{}, t.Columns...), Rows: []TableRow{}, Count: len(t.Rows)}
+		for i := min(req.From, len(t.Rows)); i < min(req.From+req.Most, len(t.Rows)); i++ {
+			out.Rows = append(out.Rows, TableRow{Post: t.Rows[i].Post, Bay: t.Rows[i].Bay, Cells: t.Shown(i)})
+		}
+		return c.JSON(out)
 	})
 }
 

@@ -147,6 +147,7 @@ func (s *Server) routes(app *fiber.App) {
 		{fiber.MethodPost, "/api/plan", s.plan},
 		{fiber.MethodPost, "/api/tell", s.tell},
 		{fiber.MethodPost, "/api/bill", s.bill},
+		{fiber.MethodPost, "/api/table", s.table},
 		{fiber.MethodPost, "/api/explain", s.explain},
 		{fiber.MethodPost, "/api/advise", s.advise},
 		{fiber.MethodPost, "/api/ways", s.ways},

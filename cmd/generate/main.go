@@ -35,6 +35,8 @@ type api struct {
 	History       server.History       `json:"history"`
 	CreateRequest server.CreateRequest `json:"createRequest"`
 	SaveRequest   server.SaveRequest   `json:"saveRequest"`
+	TableRequest  server.TableRequest  `json:"tableRequest"`
+	TableRows     server.TableRows     `json:"tableRows"`
 	EditRequest   server.EditRequest   `json:"editRequest"`
 	Saved         server.Saved         `json:"saved"`
 	Head          server.Head          `json:"head"`

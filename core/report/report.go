@@ -346,3 +346,23 @@ func (t Table) Sums() []int {
 	}
 	return out
 }
+
+// Shown are the cells of a row as a screen has them: lengths as millimetres,
+// which it prints as its tape does, all else in words; nil where there is
+// nothing.
+func (t Table) Shown(row int) []any {
+	out := make([]any, len(t.Columns))
+	for k, cell := range t.Rows[row].Cells {
+		l, isLength := cell.(length.Length)
+		switch kind := t.Columns[k].Kind; {
+		case isLength && kind == Rise && l.Abs() < t.Units.SmallestMark/2:
+		case isLength:
+			out[k] = l
+		default:
+			if said := t.Said(kind, cell); said != "" {
+				out[k] = said
+			}
+		}
+	}
+	return out
+}

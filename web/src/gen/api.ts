@@ -10,6 +10,8 @@ export interface MallowAPI {
   history?: History
   createRequest?: CreateRequest
   saveRequest?: SaveRequest
+  tableRequest?: TableRequest
+  tableRows?: TableRows
   editRequest?: EditRequest
   saved?: Saved
   head?: Head
@@ -3733,6 +3735,63 @@ export interface SaveRequest {
   from?: Job
   doc: Job
   what: string
+}
+export interface TableRequest {
+  doc: Job
+  table: 'setout' | 'posts' | 'bays' | 'holes' | 'gates'
+  run: string
+  from: number
+  most: number
+}
+export interface TableRows {
+  name: string
+  columns: Column[]
+  rows: TableRow[]
+  /**
+   * How many rows there are in all.
+   */
+  count: number
+}
+export interface Column {
+  /**
+   * What files call it, with the unit behind it.
+   */
+  id: string
+  /**
+   * What people call it.
+   */
+  name: string
+  kind:
+    | 'text'
+    | 'words'
+    | 'count'
+    | 'number'
+    | 'flag'
+    | 'tape'
+    | 'short'
+    | 'rise'
+    | 'small'
+    | 'mass'
+    | 'moment'
+    | 'force'
+    | 'wind'
+    | 'degrees'
+  /**
+   * Figure of the row's post or bay that explains it.
+   */
+  why?: string
+  /**
+   * What the table is read for.
+   */
+  main?: boolean
+}
+export interface TableRow {
+  post?: string
+  bay?: string
+  /**
+   * Lengths in millimetres, all else in words; null where there is nothing to say.
+   */
+  cells: unknown[]
 }
 export interface EditRequest {
   base: number

@@ -27,6 +27,8 @@ import type {
   Problem,
   Reading,
   EditRequest,
+  TableRequest,
+  TableRows,
   Saved,
   SaveRequest,
   Changed,
@@ -161,6 +163,7 @@ export const api = {
   /** The ways out of findings, each as soon as it is worked out. */
   advise: (req: AdviseRequest, signal: AbortSignal, each: (one: Advised) => void) =>
     stream('/advise', req, signal, each),
+  table: (req: TableRequest, signal?: AbortSignal) => call<TableRows>('POST', '/table', req, signal),
   explain: (req: ExplainRequest, signal?: AbortSignal) => call<Explained>('POST', '/explain', req, signal),
   ways: (req: WaysRequest, signal?: AbortSignal) => call<Ways>('POST', '/ways', req, signal),
   catalogue: () => call<Catalogue>('GET', '/catalogue'),

@@ -14,6 +14,7 @@ import type {
   PlannedRun,
   Problem,
   RuleLevel,
+  TableRequest,
   Told,
   WayOut,
 } from '../gen/api'
@@ -190,6 +191,11 @@ export class Planner {
       // The figures stand; the rest is asked for again with the next ones.
       console.warn(e)
     }
+  }
+
+  /** Rows of a table of a run, of the plan that is drawn. */
+  table(table: TableRequest['table'], run: string, from: number, most: number, signal: AbortSignal) {
+    return api.table({ doc: this.of!, table, run, from, most }, signal)
   }
 
   explain(figure: Figure, signal: AbortSignal): Promise<Explained> {

@@ -1,7 +1,7 @@
 // One open job: its document and the saving of it, its plan, what is worked on,
 // and where in the work somebody is.
 import { nameChoices } from './names'
-import type { Bill, Figure, Finding, Job, JobState, Op } from '../gen/api'
+import type { Bill, Figure, Finding, Job, JobState, Op, TableRequest } from '../gen/api'
 import { api, Refused } from './api'
 import { DocumentStore } from './document.svelte'
 import type { Change } from './doc'
@@ -95,6 +95,10 @@ export class Session {
   /** Why a figure is what it is. */
   explain(figure: Figure, signal: AbortSignal) {
     return this.planner.explain(figure, signal)
+  }
+  /** Rows of a table of the run that is worked on. */
+  table(table: TableRequest['table'], from: number, most: number, signal: AbortSignal) {
+    return this.planner.table(table, this.run.id, from, most, signal)
   }
   /** The ways out of a hole that was stopped. */
   waysOut(run: string, post: string, signal: AbortSignal) {

@@ -83,7 +83,7 @@
   const file = (what: string, more: Record<string, string> = {}) =>
     `/api/jobs/${session.id}/export?${new URLSearchParams({ what, line: String(session.lineIndex), ...more })}`
   const files = $derived([
-    { name: 'Spreadsheet (XLSX)', says: 'posts, bays, holes, gates, materials', href: file('xlsx') },
+    { name: 'Spreadsheet (XLSX)', says: 'set-out, posts, bays, holes, gates, load', href: file('xlsx') },
     {
       name: 'Drawing from the side (DXF)',
       says: session.run.name || session.run.id,
@@ -100,7 +100,7 @@
     { name: 'Line and posts (GeoJSON)', says: 'with a place on earth', href: file('geojson') },
     { name: 'Posts (CSV)', says: 'of all runs', href: file('posts') },
     { name: 'Bays (CSV)', says: 'of all runs', href: file('bays') },
-    { name: 'Materials (CSV)', says: 'run by run', href: file('materials') },
+    { name: 'Load (CSV)', says: 'run by run', href: file('load') },
     {
       name: 'Marks (CSV)',
       says: 'with map x and y of every post',

@@ -3,21 +3,16 @@
   // and the panels and rails as long as they lie on the slope.
   import type { View } from '../../drawing/view.svelte'
   import type { Session } from '../../lib/session.svelte'
-  import { short } from '../../lib/tape'
   import Choice from '../../parts/Choice.svelte'
-  import Figure from '../../parts/Figure.svelte'
   import Fraction from '../../parts/Fraction.svelte'
   import LengthField from '../LengthField.svelte'
-  import PostTable from '../PostTable.svelte'
-  import { ofBay, ofPost, ofTops } from '../../lib/figure'
+  import ReportTable from '../ReportTable.svelte'
 
   let { session, view }: { session: Session; view: View } = $props()
   const units = $derived(session.units)
   const run = $derived(session.run)
-  const holes = $derived(run.posts.some((p) => p.holes))
   const cut = $derived(session.choice(session.at('/post/cut')))
   const seen = $derived(units.smallestMark / 2)
-  const overlaps = $derived(run.posts.some((p) => Math.abs(p.step) >= seen))
   const infills = $derived(run.bays.filter((b) => b.infill))
 </script>
 
@@ -40,113 +35,8 @@
       <LengthField {session} path={session.at('/post/mark')} label="Maker's grade mark below it" optional />
     </div>
   </div>
-  <PostTable
-    {session}
-    {view}
-    caption="Posts: all heights above the ground at the post"
-    head={[
-      'Top',
-      'Face before, after',
-      'Reference mark',
-      overlaps ? 'Step, overlap' : 'Break',
-      'Post from',
-      cut === 'first' ? 'Cut to' : 'Cut off',
-      ...(holes ? ['Rail holes, middles'] : []),
-    ]}
-  >
-    {#snippet row(p)}
-      <td class="text-[1.05rem] font-semibold"
-        ><Figure why={ofPost(session.run, p, 'top')} of="{p.label} top above ground"
-          ><Fraction mm={p.reveal} {units} /></Figure
-        ></td
-      >
-      <td
-        >{#if Math.abs(p.revealBefore - p.revealAfter) >= seen}<Fraction mm={p.revealBefore} {units} />,
-          <Fraction mm={p.revealAfter} {units} />{:else}alike{/if}</td
-      >
-      <td
-        ><Figure why={ofTops(session.run)} of="{p.label} reference mark"
-          ><Fraction mm={p.mark} {units} /></Figure
-        ></td
-      >
-      <td
-        >{#if Math.abs(p.step) >= seen}<strong
-            >{p.step > 0 ? 'up' : 'down'} <Fraction mm={Math.abs(p.step)} {units} /></strong
-          >, <Fraction mm={p.overlap} {units} />{:else if p.grade}grade post{/if}</td
-      >
-      <td
-        ><Figure why={ofPost(session.run, p, 'stock')} of="{p.label} post length"
-          >{#if p.stock !== undefined}<Fraction mm={p.stock} {units} />{:else}<span
-              class="font-semibold text-stop">none long enough</span
-            >{/if}</Figure
-        ></td
-      >
-      <td
-        >{#if cut === 'first'}<Fraction mm={p.needed} {units} />{:else if p.cutOff !== undefined}<Fraction
-            mm={p.cutOff}
-            {units}
-          />{/if}</td
-      >
-      {#if holes}
-        <td
-          >{#each p.holes ?? [] as h, i (i)}{i ? ' · ' : ''}<Fraction
-              mm={h.before ?? h.after ?? 0}
-              {units}
-            />{#if h.before !== undefined && h.after !== undefined && Math.abs(h.before - h.after) >= seen}<span
-                class="text-pencil">/<Fraction mm={h.after} {units} /></span
-              >{/if}{/each}</td
-        >
-      {/if}
-    {/snippet}
-  </PostTable>
-  <PostTable
-    {session}
-    {view}
-    caption="Bays: from each post to the next"
-    head={[
-      'Leans',
-      'Angle',
-      'Rail on the slope, face to face',
-      'Centres, level',
-      'On the ground',
-      'Gap at the faces',
-      'Gap, least',
-      'most',
-      'Ground',
-    ]}
-  >
-    {#snippet row(p, b)}
-      {#if b}
-        <td
-          >{#if Math.abs(b.lean) >= seen}<strong
-              >{b.lean > 0 ? 'up' : 'down'} <Fraction mm={Math.abs(b.lean)} {units} /></strong
-            >{:else}level{/if}{b.gate ? ', gate' : ''}</td
-        >
-        <td>{Math.abs(b.lean) >= seen ? `${Math.abs(b.angle).toFixed(1)}°` : ''}</td>
-        <td class="text-[1.05rem] font-semibold"
-          >{#if !b.gate}<Figure why={ofBay(session.run, b, 'lean')} of="{b.label} rail on the slope"
-              ><Fraction mm={b.long} {units} /></Figure
-            >{/if}</td
-        >
-        <td><Fraction mm={b.centreToCentre} {units} /></td>
-        <td><Fraction mm={b.onGround} {units} /></td>
-        <td><Fraction mm={b.faceStart} {units} />, <Fraction mm={b.faceEnd} {units} /></td>
-        <td
-          ><Figure why={ofBay(session.run, b, 'gap')} of="{b.label} gap"
-            ><Fraction mm={b.gapLeast.gap} {units} /></Figure
-          ></td
-        >
-        <td><Fraction mm={b.gapMost.gap} {units} /></td>
-        <td class="font-semibold {b.infill ? '' : 'text-stop'}"
-          >{#if b.cut}cut {short(b.cut.depth, units)}{/if}
-          {#if b.infill}{b.infill.boards} {b.infill.boards === 1 ? 'board' : 'boards'}{:else if b.fill}fill {short(
-              b.fill.depth,
-              units,
-            )}{/if}</td
-        >
-      {:else}<td colspan="9" class="text-pencil">{p.label} is the last post</td>{/if}
-    {/snippet}
-  </PostTable>
+  <ReportTable {session} {view} table="posts" caption="Posts: all heights above the ground at the post" />
+  <ReportTable {session} {view} table="bays" caption="Bays: from each post to the next" />
   <p class="mt-2 max-w-4xl text-pencil">
     Posts and pickets stay plumb on a slope; only rails and panels lean. A tape on the slope reads more than
     the level distance: set posts by the level one.
@@ -154,9 +44,14 @@
   <p class="mt-2">
     <a
       class="underline"
-      href="/api/jobs/{session.id}/export?{new URLSearchParams({ what: 'tops', run: session.run.id })}"
-      download>All of it as CSV</a
-    >, with what each way of setting tops measures from.
+      href="/api/jobs/{session.id}/export?{new URLSearchParams({ what: 'posts', run: session.run.id })}"
+      download>The posts as CSV</a
+    >, with what each way of setting tops measures from;
+    <a
+      class="underline"
+      href="/api/jobs/{session.id}/export?{new URLSearchParams({ what: 'bays', run: session.run.id })}"
+      download>the bays</a
+    >.
   </p>
   {#if infills.length}
     <h3 class="mt-5 font-bold">Under the panels</h3>

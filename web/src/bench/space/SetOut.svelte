@@ -3,24 +3,12 @@
   // from post to post, every reading's error would add up.
   import type { View } from '../../drawing/view.svelte'
   import type { Session } from '../../lib/session.svelte'
-  import { tape } from '../../lib/tape'
-  import Figure from '../../parts/Figure.svelte'
   import Fraction from '../../parts/Fraction.svelte'
-  import PostTable from '../PostTable.svelte'
-  import { ofBay, ofPost } from '../../lib/figure'
+  import ReportTable from '../ReportTable.svelte'
 
   let { session, view }: { session: Session; view: View } = $props()
   const units = $derived(session.units)
   const out = $derived(session.run.setOut)
-  const pinned = $derived((out?.pins.length ?? 0) > 0)
-  const head = $derived([
-    'Level tape',
-    'On the ground',
-    ...(pinned ? ['From pin'] : []),
-    'From the far end',
-    'To next, centres',
-    'Clear',
-  ])
 </script>
 
 {#if !out}
@@ -79,25 +67,5 @@
       </ul>
     </section>
   </div>
-  <PostTable {session} {view} caption="Marks, all from {out.marks[0]!.post}" {head}>
-    {#snippet row(p, b)}
-      {@const m = out.marks[session.run.posts.indexOf(p)]!}
-      <td class="text-[1.05rem] font-semibold"
-        ><Figure why={ofPost(session.run, p, 'station')} of="{p.label} station"
-          ><Fraction mm={m.level} {units} long /></Figure
-        ></td
-      >
-      <td><Fraction mm={m.slope} {units} long /></td>
-      {#if pinned}<td>{m.pin ? `${m.pin}: ` : ''}{m.pin ? tape(m.past, units) : ''}</td>{/if}
-      <td><Fraction mm={m.back} {units} long /></td>
-      <td
-        >{#if b}<Figure why={ofBay(session.run, b, 'spacing')} of="{b.label} spacing"
-            ><Fraction mm={b.centreToCentre} {units} /></Figure
-          >{#if b.odd}&nbsp;odd{/if}{/if}</td
-      >
-      <td
-        >{#if b}<Fraction mm={b.clear} {units} />{#if b.gate}&nbsp;gate{/if}{/if}</td
-      >
-    {/snippet}
-  </PostTable>
+  <ReportTable {session} {view} table="setout" caption="Marks, all from {out.marks[0]!.post}" />
 {/if}
