@@ -69,6 +69,24 @@ test('a post is staked, keeps what it is called, and is found again by its name'
   expect(status.text).toContain('strike it out')
 })
 
+test('a post is gone to by its name', async ({ page, mallow }) => {
+  await open(page, mallow)
+  await stage(page, 'Space')
+  const at = page.getByTestId('post')
+  await at.click()
+  await page.getByLabel('Go to post').fill('P12')
+  await page.keyboard.press('Enter')
+  await expect(at).toHaveText('P12')
+  await at.click()
+  await page.getByLabel('Go to post').fill('99')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('no post of that name here')).toBeVisible()
+  await page.getByLabel('Go to post').fill('7')
+  await page.keyboard.press('Enter')
+  await expect(at).toHaveText('P7')
+  await expect(page).toHaveURL(/R1\.7/)
+})
+
 test('customer, address, notes and tags are kept, and a run is numbered again', { tag: '@refused' }, async ({ page, mallow }) => {
   await open(page, mallow)
   await stage(page, 'Space')

@@ -21,6 +21,26 @@
 
   const leans = $derived(bay?.look === 'raked' || bay?.look === 'rolling')
 
+  /** What is typed to go to a post by its name; null while nobody does. */
+  let named = $state<string | null>(null)
+  let missing = $state(false)
+  const focused = (e: HTMLInputElement) => e.focus()
+
+  /** Goes to the post of a name, in this run before the others. A number alone will do. */
+  function find() {
+    const name = named!
+      .trim()
+      .toLowerCase()
+      .replace(/^(?=\d)/, 'p')
+    const here = [session.run, ...session.plan.runs.filter((r) => r.id !== session.run.id)]
+    const run = here.find((r) => r.posts.some((q) => q.label.toLowerCase() === name))
+    missing = !run && name !== ''
+    if (!run) return
+    if (run.id !== session.run.id) session.pickRun(run.id)
+    go(run.posts.findIndex((q) => q.label.toLowerCase() === name) - session.post)
+    named = null
+  }
+
   function go(by: number) {
     session.post = Math.min(Math.max(session.post + by, 0), session.run.posts.length - 1)
     view.show(session.drawn.posts[session.drawnPost]!.station)
@@ -46,7 +66,29 @@
     disabled={session.post === 0}
     onclick={() => go(-1)}><ChevronLeft size={22} /></button
   >
-  <strong class="min-w-16 text-center text-[1.15rem] text-mallow" data-testid="post">{p.label}</strong>
+  {#if named === null}
+    <button
+      class="min-h-11 min-w-16 text-center text-[1.15rem] font-bold text-mallow underline decoration-dotted underline-offset-4"
+      title="Go to a post by its name"
+      onclick={() => (named = '')}><span data-testid="post">{p.label}</span></button
+    >
+  {:else}
+    <input
+      class="field w-24 text-center text-[1.15rem] font-bold {missing ? 'text-stop' : ''}"
+      aria-label="Go to post"
+      aria-invalid={missing}
+      placeholder={p.label}
+      bind:value={named}
+      use:focused
+      onkeydown={(e) => {
+        if (e.key === 'Enter') find()
+        else if (e.key === 'Escape') named = null
+        else missing = false
+      }}
+      onblur={() => (named = null)}
+    />
+    {#if missing}<span class="text-stop" role="alert">no post of that name here</span>{/if}
+  {/if}
   <button
     class="btn btn-plain btn-icon"
     aria-label="Next post"
