@@ -1,11 +1,9 @@
 package server
 
 import (
-	"crypto/sha256"
 	"encoding/json"
 	"errors"
 	"fmt"
-	"sync"
 	"time"
 
 	"mallow/core/document"
@@ -29,47 +27,9 @@ func factsOf(p plan.Plan) Facts {
 	return f
 }
 
-// factsKept is how many documents' facts are kept from their plans until the
-// same document is saved, as it is a moment later.
-const factsKept = 64
-
-// recent keeps the facts of documents that were just planned.
-type recent struct {
-	sync.Mutex
-	facts map[[sha256.Size]byte][]byte
-	order [][sha256.Size]byte
-}
-
-func (r *recent) keep(doc []byte, f Facts) {
-	raw, err := json.Marshal(f)
-	if err != nil {
-		return // worked out again when it is saved
-	}
-	key := sha256.Sum256(doc)
-	r.Lock()
-	defer r.Unlock()
-	if r.facts == nil {
-		r.facts = map[[sha256.Size]byte][]byte{}
-	}
-	if _, ok := r.facts[key]; !ok {
-		r.order = append(r.order, key)
-	}
-	r.facts[key] = raw
-	if len(r.order) > factsKept {
-		delete(r.facts, r.order[0])
-		r.order = r.order[1:]
-	}
-}
-
-func (r *recent) of(doc []byte) []byte {
-	r.Lock()
-	defer r.Unlock()
-	return r.facts[sha256.Sum256(doc)]
-}
-
 // draft is what is saved of a checked document.
-func (s *Server) draft(doc []byte, name, what string) store.Draft {
-	return store.Draft{Doc: doc, What: clip(what), Name: name, Facts: s.recent.of(doc)}
+func draft(doc []byte, name, what string) store.Draft {
+	return store.Draft{Doc: doc, What: clip(what), Name: name}
 }
 
 // described makes sure that what was just saved will be described.

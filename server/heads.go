@@ -45,6 +45,7 @@ func (h *heads) find(job string, number int) (openHead, bool) {
 func (h *heads) keep(r store.Revision, o document.Opened, result *plan.Result) {
 	h.Lock()
 	defer h.Unlock()
+	o.Left = nil // it is saved as what it was read as
 	h.list = slices.DeleteFunc(h.list, func(k openHead) bool { return k.job == r.Job })
 	h.list = slices.Insert(h.list, 0, openHead{r.Job, r.Number, o, result})
 	bytes := 0

@@ -10,6 +10,7 @@ import (
 
 	"github.com/gofiber/fiber/v3"
 
+	"mallow/core/calls"
 	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/length"
@@ -18,18 +19,7 @@ import (
 )
 
 // read parses a request's body.
-func read(c fiber.Ctx, into any) error {
-	dec := json.NewDecoder(bytes.NewReader(c.Body()))
-	dec.UseNumber() // what is kept is kept as it was written
-	err := dec.Decode(into)
-	if err == nil && len(bytes.TrimSpace(c.Body()[dec.InputOffset():])) > 0 {
-		err = errors.New("something follows it")
-	}
-	if err != nil {
-		return fiber.NewError(fiber.StatusBadRequest, "The request is not the JSON that belongs here: "+err.Error()+".")
-	}
-	return nil
-}
+func read(c fiber.Ctx, into any) error { return calls.Read(c.Body(), into) }
 
 func (s *Server) state(r store.Revision) JobState {
 	if o, ok := s.heads.find(r.Job, r.Number); ok {
@@ -129,11 +119,12 @@ func (s *Server) create(c fiber.Ctx) error {
 	if req.What == "" {
 		req.What = "New job"
 	}
-	s.lay(c.Context(), &o, nil)
-	r, err := s.Store.Create(c.Context(), s.draft(o.Doc, o.Job.Name, req.What))
+	_, result := s.lay(c.Context(), &o, nil)
+	r, err := s.Store.Create(c.Context(), draft(o.Doc, o.Job.Name, req.What))
 	if err != nil {
 		return err
 	}
+	s.heads.keep(r, o, result)
 	s.tellSaved(r)
 	return sendJob(c, fiber.StatusCreated, stateOf(r, o, nil))
 }
@@ -151,7 +142,7 @@ func (s *Server) save(c fiber.Ctx) error {
 	if err := document.FactsKept(before.Job, o.Job); err != nil {
 		return err
 	}
-	s.lay(c.Context(), &o, nil)
+	_, result := s.lay(c.Context(), &o, nil)
 	d, err := s.change(before, o, req.What)
 	if err != nil {
 		return err
@@ -167,7 +158,7 @@ func (s *Server) save(c fiber.Ctx) error {
 	if err != nil {
 		return err
 	}
-	s.heads.keep(r, o, nil)
+	s.heads.keep(r, o, result)
 	s.tellSaved(r)
 	return sendJob(c, fiber.StatusOK, stateOf(r, o, nil))
 }

@@ -3,7 +3,6 @@ package server
 import (
 	"bytes"
 	"context"
-	"crypto/sha256"
 	"encoding/json"
 	"errors"
 
@@ -22,7 +21,7 @@ import (
 func (s *Server) lay(ctx context.Context, o *document.Opened, last *plan.Result) (laid []job.Edit, r *plan.Result) {
 	err := s.planned(ctx, "lay", planBudget, func(stop func() error) (err error) {
 		if last == nil {
-			_, last = s.results.find([sha256.Size]byte{}, identity(o.Job))
+			last = s.core.Last(o.Job)
 		}
 		if r, err = plan.Again(stop, o.Job, s.Catalog, last); err == nil {
 			laid, err = o.Lay(r.Laid())
@@ -38,7 +37,7 @@ func (s *Server) lay(ctx context.Context, o *document.Opened, last *plan.Result)
 // change is a document that is to be saved on top of another one, with the
 // edits that make it of that, where that can be read.
 func (s *Server) change(before, now document.Opened, what string) (store.Draft, error) {
-	d := s.draft(now.Doc, now.Job.Name, what)
+	d := draft(now.Doc, now.Job.Name, what)
 	if before.Doc == nil {
 		return d, nil
 	}

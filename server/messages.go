@@ -1,7 +1,6 @@
 package server
 
 import (
-	"encoding/json"
 	"time"
 
 	"mallow/core/choice"
@@ -10,16 +9,9 @@ import (
 	"mallow/core/length"
 	"mallow/core/materials"
 	"mallow/core/plan"
-	"mallow/core/reason"
-	"mallow/core/report"
-	"mallow/core/reshape"
-	"mallow/core/stringline"
 	"mallow/core/survey"
 	"mallow/exchange"
 )
-
-// Document is a job document, byte for byte as it is kept.
-type Document = json.RawMessage
 
 // JobState is a job as it stands.
 type JobState struct {
@@ -144,30 +136,6 @@ type SaveRequest struct {
 	What string   `json:"what" jsonschema:"required"`
 }
 
-// TableRequest asks for rows of a table of a run.
-type TableRequest struct {
-	Doc   Document `json:"doc" jsonschema:"required"`
-	Table string   `json:"table" jsonschema:"required,enum=setout,enum=posts,enum=bays,enum=holes,enum=gates"`
-	Run   string   `json:"run" jsonschema:"required"`
-	From  int      `json:"from" jsonschema:"required,minimum=0"`
-	Most  int      `json:"most" jsonschema:"required,minimum=1,maximum=500"`
-}
-
-// TableRows are some rows of a table, as a screen shows them.
-type TableRows struct {
-	Name    string          `json:"name" jsonschema:"required"`
-	Columns []report.Column `json:"columns" jsonschema:"required"`
-	Rows    []TableRow      `json:"rows" jsonschema:"required"`
-	Count   int             `json:"count" jsonschema:"required" jsonschema_description:"How many rows there are in all."`
-}
-
-// TableRow is one row, and the post or bay that it is of.
-type TableRow struct {
-	Post  string `json:"post,omitempty"`
-	Bay   string `json:"bay,omitempty"`
-	Cells []any  `json:"cells" jsonschema:"required" jsonschema_description:"Lengths in millimetres, all else in words; null where there is nothing to say."`
-}
-
 // EditRequest saves edits, by id, of the revision that they were made to.
 type EditRequest struct {
 	Base  int        `json:"base" jsonschema:"required"`
@@ -195,23 +163,6 @@ type Head struct {
 type MoveRequest struct {
 	Base     int `json:"base" jsonschema:"required"`
 	Revision int `json:"revision,omitempty"`
-}
-
-// Reading is how a tape entry was read.
-type Reading struct {
-	OK     bool           `json:"ok" jsonschema:"required"`
-	Length length.Length  `json:"length" jsonschema:"required"`
-	Bare   bool           `json:"bare" jsonschema:"required" jsonschema_description:"A number without a unit."`
-	Others []OtherReading `json:"others" jsonschema:"required" jsonschema_description:"What a number without a unit could also mean."`
-	System length.System  `json:"system,omitempty" jsonschema:"enum=imperial,enum=metric" jsonschema_description:"Of the units that it was written in."`
-	Part   string         `json:"part,omitempty" jsonschema_description:"The part that was not understood."`
-	Why    string         `json:"why,omitempty" jsonschema_description:"Why it was not understood."`
-}
-
-// OtherReading is another meaning of a bare number.
-type OtherReading struct {
-	Text   string        `json:"text" jsonschema:"required"`
-	Length length.Length `json:"length" jsonschema:"required"`
 }
 
 // Problem is an error as the API reports it (RFC 9457).
@@ -286,46 +237,6 @@ type SheetKind struct {
 	Of    string `json:"of" jsonschema:"required,enum=job,enum=run,enum=gate"`
 }
 
-// ReshapeRequest asks for a change of the lines as a whole.
-type ReshapeRequest struct {
-	Doc Document   `json:"doc" jsonschema:"required"`
-	Op  reshape.Op `json:"op" jsonschema:"required"`
-}
-
-// Changed is a changed document, not saved yet.
-type Changed struct {
-	Doc  Document `json:"doc" jsonschema:"required"`
-	What string   `json:"what" jsonschema:"required" jsonschema_description:"What was changed, for the history."`
-}
-
-// SquareRequest asks for a corner's diagonal, or what a taped one means.
-type SquareRequest struct {
-	LegA   length.Length  `json:"legA" jsonschema:"required"`
-	LegB   length.Length  `json:"legB" jsonschema:"required" jsonschema_description:"Along the run whose string is moved."`
-	Angle  float64        `json:"angle" jsonschema:"required" jsonschema_description:"Degrees wanted between the runs."`
-	Taped  *length.Length `json:"taped,omitempty" jsonschema_description:"Diagonal as taped."`
-	Far    length.Length  `json:"far" jsonschema:"required" jsonschema_description:"Length of the run whose string is moved."`
-	Mark   length.Length  `json:"mark" jsonschema:"required" jsonschema_description:"Smallest mark of the tape."`
-	System length.System  `json:"system" jsonschema:"required,enum=imperial,enum=metric"`
-}
-
-// Squared is the answer.
-type Squared struct {
-	Diagonal length.Length             `json:"diagonal" jsonschema:"required"`
-	Three    *stringline.ThreeFourFive `json:"three,omitempty" jsonschema_description:"Largest 3-4-5 on these legs, at a right angle."`
-	Check    *stringline.Check         `json:"check,omitempty"`
-}
-
-// PegRequest is a two-peg test's readings and distances.
-type PegRequest struct {
-	MidA length.Length `json:"midA" jsonschema:"required"`
-	MidB length.Length `json:"midB" jsonschema:"required"`
-	EndA length.Length `json:"endA" jsonschema:"required"`
-	EndB length.Length `json:"endB" jsonschema:"required"`
-	FarA length.Length `json:"farA" jsonschema:"required"`
-	FarB length.Length `json:"farB" jsonschema:"required"`
-}
-
 // Edits are what made a revision of the one before it.
 type Edits struct {
 	Known bool       `json:"known" jsonschema:"required" jsonschema_description:"Of the first revision, and of old ones, it is not known."`
@@ -389,56 +300,4 @@ type ImportPreview struct {
 	Problem string            `json:"problem,omitempty" jsonschema_description:"Why it cannot be taken in as it is."`
 	What    string            `json:"what" jsonschema:"required"`
 	Doc     Document          `json:"doc,omitempty" jsonschema_description:"The job with it taken in; left out when it cannot be."`
-}
-
-// AlternativesRequest asks for the layouts of a run that are worth having.
-type AlternativesRequest struct {
-	Doc Document `json:"doc" jsonschema:"required"`
-	Run string   `json:"run" jsonschema:"required"`
-}
-
-// Alternatives are layouts side by side, the one as it is first.
-type Alternatives struct {
-	Run     string             `json:"run" jsonschema:"required"`
-	Layouts []plan.Alternative `json:"layouts" jsonschema:"required"`
-}
-
-// Looks are a run in every look, side by side.
-type Looks struct {
-	Run   string            `json:"run" jsonschema:"required"`
-	Looks []plan.LookChoice `json:"looks" jsonschema:"required"`
-}
-
-// ExplainRequest asks why a figure is what it is.
-type ExplainRequest struct {
-	Doc    Document    `json:"doc" jsonschema:"required"`
-	Figure plan.Figure `json:"figure" jsonschema:"required"`
-}
-
-// Explained is why a figure is what it is.
-type Explained struct {
-	Figure   string          `json:"figure" jsonschema:"required"`
-	Sentence reason.Text     `json:"sentence" jsonschema:"required" jsonschema_description:"The explanation in one sentence."`
-	Steps    []reason.Step   `json:"steps" jsonschema:"required" jsonschema_description:"The rules that spoke."`
-	Asked    []length.Length `json:"asked,omitempty" jsonschema_description:"What the first steps asked for, in their order, where rules compete."`
-	Caution  string          `json:"caution,omitempty"`
-}
-
-// AdviseRequest asks for the ways out of findings: of those that are named, or
-// of all. Each comes in a line of its own as it is worked out.
-type AdviseRequest struct {
-	Doc      Document `json:"doc" jsonschema:"required"`
-	Findings []string `json:"findings,omitempty"`
-}
-
-// WaysRequest asks for the ways out of a hole that was stopped.
-type WaysRequest struct {
-	Doc  Document `json:"doc" jsonschema:"required"`
-	Run  string   `json:"run" jsonschema:"required"`
-	Post string   `json:"post" jsonschema:"required"`
-}
-
-// Ways are the ways out of a hole that was stopped, in one measure.
-type Ways struct {
-	Ways []plan.WayOut `json:"ways" jsonschema:"required"`
 }

@@ -8,10 +8,10 @@ import (
 	"sync"
 	"testing"
 
+	"mallow/core/calls"
 	"mallow/core/document"
 	"mallow/core/plan"
 	"mallow/demo"
-	"mallow/server"
 )
 
 // advised are the lines of an answer to a question for advice.
@@ -81,7 +81,7 @@ func TestReasonsAndWaysOutOnRequest(t *testing.T) {
 		}
 	}
 	run := p.Runs[0]
-	var why server.Explained
+	var why calls.Explained
 	c.must(200, "POST", "/api/explain", request(t, doc, map[string]any{"figure": plan.Figure{Run: run.ID, Of: "post", ID: run.Posts[1].Label, What: "holeDepth"}}), &why)
 	if len(why.Steps) == 0 || len(why.Sentence) == 0 {
 		t.Errorf("a hole's depth is explained as %+v", why)

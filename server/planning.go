@@ -1,49 +1,15 @@
 package server
 
 import (
-	"errors"
 	"slices"
-	"strings"
 
 	"github.com/gofiber/fiber/v3"
 
 	"mallow/core/choice"
-	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/paper"
 )
-
-// waysOut is an error of a document with the ways out of it.
-type waysOut struct {
-	error
-	ways []document.Mend
-}
-
-func (w waysOut) Unwrap() error { return w.error }
-
-// tape reads an entry while it is being typed, so that the notation has one
-// reader. What is not understood is an answer too, not a failure.
-func (s *Server) tape(c fiber.Ctx) error {
-	sys := length.Imperial
-	if c.Query("system") == string(length.Metric) {
-		sys = length.Metric
-	}
-	text := c.Query("text")
-	r, err := length.ReadAs(text, sys, job.EntryOf(c.Query("field")))
-	var not *length.ParseError
-	switch {
-	case errors.As(err, &not):
-		return c.JSON(Reading{Others: []OtherReading{}, Part: not.Part, Why: not.Why})
-	case err != nil:
-		return err
-	}
-	out := Reading{OK: true, Length: r.Length, Bare: r.Bare, System: r.System, Others: []OtherReading{}}
-	for _, o := range r.Others {
-		out.Others = append(out.Others, OtherReading{strings.TrimSpace(text) + " " + o.Unit, o.Length})
-	}
-	return c.JSON(out)
-}
 
 func (s *Server) catalogue(c fiber.Ctx) error {
 	out := Catalogue{Bags: s.Catalog.Bags, Posts: s.Catalog.Posts, Strings: s.Catalog.Strings, Services: s.Catalog.Services, Systems: s.Catalog.Systems, Soils: s.Catalog.Soils, Supply: s.Catalog.Supply, Hardware: s.Catalog.Hardware, Makes: s.Catalog.Makes, Runs: map[string]job.Run{}, Gates: map[string]job.Gate{}, Marks: map[string][]float64{}, Ways: map[string]map[string]job.Spacing{}, Choices: choice.Fields, Rules: choice.Rules, Sights: job.Sights}

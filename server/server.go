@@ -22,6 +22,7 @@ import (
 	"github.com/gofiber/fiber/v3/middleware/requestid"
 	"github.com/gofiber/fiber/v3/middleware/static"
 
+	"mallow/core/calls"
 	"mallow/core/materials"
 	"mallow/standin"
 	"mallow/store"
@@ -53,7 +54,7 @@ const (
 
 // policy allows nothing from outside and no inline script. Bits UI places
 // its floating parts through the style object, which style-src leaves alone.
-const policy = "default-src 'self'; script-src 'self'; style-src 'self'; img-src 'self' data:; " +
+const policy = "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self'; img-src 'self' data:; " +
 	"font-src 'self'; connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
 
 // Server is the application, and what goes on beside its requests.
@@ -61,8 +62,7 @@ type Server struct {
 	App *fiber.App
 	Config
 	prints      prints
-	recent      recent
-	results     results
+	core        calls.Core
 	heads       heads
 	gate        *gate
 	live        *hub
@@ -79,7 +79,7 @@ type Server struct {
 
 // New builds the application and begins what goes on beside it. Close ends it.
 func New(c Config) *Server {
-	s := &Server{Config: c, live: newHub(), undescribed: make(chan struct{}, 1)}
+	s := &Server{Config: c, core: calls.Core{Catalog: c.Catalog}, live: newHub(), undescribed: make(chan struct{}, 1)}
 	s.gate = newGate(max(1, c.Planners), mostWaiting)
 	if c.Planners == 0 {
 		s.gate = newGate(runtime.NumCPU(), mostWaiting)
@@ -144,18 +144,18 @@ func (s *Server) routes(app *fiber.App) {
 		{fiber.MethodGet, "/api/version", func(c fiber.Ctx) error { return c.JSON(fiber.Map{"version": s.Version}) }},
 		{fiber.MethodGet, "/api/catalogue", s.catalogue},
 		{fiber.MethodGet, "/api/tape", s.tape},
-		{fiber.MethodPost, "/api/plan", s.plan},
-		{fiber.MethodPost, "/api/tell", s.tell},
-		{fiber.MethodPost, "/api/bill", s.bill},
-		{fiber.MethodPost, "/api/table", s.table},
-		{fiber.MethodPost, "/api/explain", s.explain},
+		{fiber.MethodPost, "/api/plan", s.call("plan")},
+		{fiber.MethodPost, "/api/tell", s.call("tell")},
+		{fiber.MethodPost, "/api/bill", s.call("bill")},
+		{fiber.MethodPost, "/api/table", s.call("table")},
+		{fiber.MethodPost, "/api/explain", s.call("explain")},
 		{fiber.MethodPost, "/api/advise", s.advise},
-		{fiber.MethodPost, "/api/ways", s.ways},
-		{fiber.MethodPost, "/api/reshape", s.reshape},
-		{fiber.MethodPost, "/api/alternatives", s.alternatives},
-		{fiber.MethodPost, "/api/looks", s.looks},
-		{fiber.MethodPost, "/api/square", s.square},
-		{fiber.MethodPost, "/api/pegs", s.pegs},
+		{fiber.MethodPost, "/api/ways", s.call("ways")},
+		{fiber.MethodPost, "/api/reshape", s.call("reshape")},
+		{fiber.MethodPost, "/api/alternatives", s.call("alternatives")},
+		{fiber.MethodPost, "/api/looks", s.call("looks")},
+		{fiber.MethodPost, "/api/square", s.call("square")},
+		{fiber.MethodPost, "/api/pegs", s.call("pegs")},
 		{fiber.MethodPost, "/api/rod/walk", s.walk},
 		{fiber.MethodPost, "/api/rod/pegs", s.walkPegs},
 		{fiber.MethodPost, "/api/office/ask", s.askOffice},
@@ -216,6 +216,7 @@ func (s *Server) frontEnd(app *fiber.App) {
 		})
 		return
 	}
+	app.Use(s.coreFile)
 	app.Use(compress.New())
 	app.Use(s.page)
 	app.Use(static.New("", static.Config{
@@ -234,6 +235,27 @@ func (s *Server) frontEnd(app *fiber.App) {
 			return fiber.NewError(fiber.StatusNotFound, "There is nothing at this address.")
 		},
 	}))
+}
+
+// coreFile sends the core for browsers, which is kept packed only.
+func (s *Server) coreFile(c fiber.Ctx) error {
+	if c.Method() != fiber.MethodGet && c.Method() != fiber.MethodHead || path.Ext(c.Path()) != ".wasm" {
+		return c.Next()
+	}
+	name := strings.TrimPrefix(path.Clean(c.Path()), "/")
+	coding, ending := "br", ".br"
+	if !strings.Contains(c.Get(fiber.HeaderAcceptEncoding), "br") { // a browser that is not on this machine takes it by https only
+		coding, ending = "gzip", ".gz"
+	}
+	file, err := fs.ReadFile(s.Web, name+ending)
+	if err != nil {
+		return c.Next()
+	}
+	c.Set(fiber.HeaderContentEncoding, coding)
+	c.Set(fiber.HeaderVary, fiber.HeaderAcceptEncoding)
+	c.Set(fiber.HeaderContentType, "application/wasm")
+	c.Set(fiber.HeaderCacheControl, "public, max-age=31536000, immutable")
+	return c.Send(file)
 }
 
 // page answers an address of the interface with its page, which then shows what

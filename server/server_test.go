@@ -22,6 +22,7 @@ import (
 	"github.com/santhosh-tekuri/jsonschema/v6"
 
 	"mallow/catalog"
+	"mallow/core/calls"
 	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/materials"
@@ -289,7 +290,7 @@ func TestBadInput(t *testing.T) {
 
 func TestTapeReading(t *testing.T) {
 	c := start(t)
-	var r server.Reading
+	var r calls.Reading
 	c.must(200, "GET", "/api/tape?system=imperial&text=8-6-1%2F2", "", &r)
 	if !r.OK || r.Length != 2603.5 {
 		t.Errorf("got %+v", r)
@@ -298,7 +299,7 @@ func TestTapeReading(t *testing.T) {
 	if !r.Bare || len(r.Others) != 2 || r.Others[0].Text != "131.5 ft" || r.Others[0].Length != 40081.2 {
 		t.Errorf("got %+v", r)
 	}
-	var bad server.Reading
+	var bad calls.Reading
 	c.must(200, "GET", "/api/tape?text=8%27+x", "", &bad)
 	if bad.OK || bad.Part != "x" || bad.Why == "" {
 		t.Errorf("got %+v", bad)
@@ -344,7 +345,7 @@ func TestFrontEndAndHeaders(t *testing.T) {
 		if status != 200 || h.Get("Cache-Control") != cache || h.Get("Last-Modified") != "" {
 			t.Errorf("%s: %d, cache %q, modified %q", path, status, h.Get("Cache-Control"), h.Get("Last-Modified"))
 		}
-		if !strings.Contains(csp, "default-src 'self'") || strings.Contains(csp, "unsafe") || h.Get("X-Frame-Options") != "DENY" || h.Get("X-Content-Type-Options") != "nosniff" {
+		if !strings.Contains(csp, "default-src 'self'") || !strings.Contains(csp, "script-src 'self' 'wasm-unsafe-eval';") || strings.Count(csp, "unsafe") != 1 || h.Get("X-Frame-Options") != "DENY" || h.Get("X-Content-Type-Options") != "nosniff" {
 			t.Errorf("%s: policy %q", path, csp)
 		}
 	}

@@ -6,7 +6,6 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"math"
 	"slices"
 	"strconv"
 	"time"
@@ -16,82 +15,9 @@ import (
 	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/length"
-	"mallow/core/reshape"
-	"mallow/core/stringline"
 	"mallow/core/survey"
 	"mallow/standin"
 )
-
-// reshape answers a document with a changed one. Nothing is kept: the
-// interface saves what it takes.
-func (s *Server) reshape(c fiber.Ctx) error {
-	var req ReshapeRequest
-	if err := read(c, &req); err != nil {
-		return err
-	}
-	doc, what, err := reshape.Apply(req.Doc, req.Op, s.Catalog)
-	if err != nil {
-		return err
-	}
-	return c.JSON(Changed{Doc: doc, What: what})
-}
-
-// square says what a corner's diagonal should be, and what a taped one means.
-func (s *Server) square(c fiber.Ctx) error {
-	var req SquareRequest
-	if err := read(c, &req); err != nil {
-		return err
-	}
-	var bad document.Errors
-	check := func(field string, v, least, most float64, allowed string) {
-		if !(v >= least && v <= most) {
-			bad = append(bad, document.FieldError{Field: field, Given: strconv.FormatFloat(v, 'g', -1, 64), Allowed: allowed})
-		}
-	}
-	const legs = "millimetres from 100 to 1000000"
-	check("/legA", float64(req.LegA), 100, 1e6, legs)
-	check("/legB", float64(req.LegB), 100, 1e6, legs)
-	check("/angle", req.Angle, 1, 179, "degrees from 1 to 179")
-	check("/far", float64(req.Far), 0, 1e8, "millimetres from 0 to 100000000")
-	check("/mark", float64(req.Mark), 0.5, 30, "millimetres from 0.5 to 30")
-	if len(bad) > 0 {
-		return bad
-	}
-	q := stringline.Square{LegA: req.LegA, LegB: req.LegB, Angle: req.Angle}
-	out := Squared{Diagonal: survey.Diagonal(q.LegA, q.LegB, q.Angle)}
-	if math.Abs(req.Angle-90) < 1e-9 {
-		if three, ok := stringline.Largest345(q.LegA, q.LegB, stringline.Unit(req.System)); ok {
-			out.Three = &three
-		}
-	}
-	if req.Taped != nil {
-		judged, err := q.Judge(*req.Taped, req.Far, req.Mark)
-		if err != nil {
-			u := length.Units{System: req.System, SmallestMark: req.Mark}
-			return document.Errors{{Field: "/taped", Given: u.Tape(*req.Taped),
-				Allowed: u.Tape((q.LegA - q.LegB).Abs()) + " to " + u.Tape(q.LegA+q.LegB) + ": with these legs no diagonal is shorter or longer"}}
-		}
-		out.Check = &judged
-	}
-	return c.JSON(out)
-}
-
-// pegs works out a two-peg test.
-func (s *Server) pegs(c fiber.Ctx) error {
-	var req PegRequest
-	if err := read(c, &req); err != nil {
-		return err
-	}
-	for field, v := range map[string]length.Length{"/midA": req.MidA, "/midB": req.MidB, "/endA": req.EndA, "/endB": req.EndB, "/farA": req.FarA, "/farB": req.FarB} {
-		if !(v.Abs() <= 1e6) {
-			return document.Errors{{Field: field, Given: fmt.Sprint(float64(v)), Allowed: "millimetres up to 1000000"}}
-		}
-	}
-	if (req.FarA - req.FarB).Abs() < length.Metre {
-		return document.Errors{{Field: "/farB", Given: fmt.Sprintf("%g and %g mm", req.FarA, req.FarB), Allowed: "distances to the two pegs that differ by a metre at least, or the tilt cannot show"}}
-	}
-	return c.JSON(survey.Pegs{MidA: req.MidA, MidB: req.MidB, EndA: req.EndA, EndB: req.EndB, FarA: req.FarA, FarB: req.FarB}.Test())
-}
 
 // Bounds of a walk with the level.
 const (

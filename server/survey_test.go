@@ -17,6 +17,7 @@ import (
 
 	"github.com/gofiber/fiber/v3"
 
+	"mallow/core/calls"
 	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/length"
@@ -64,7 +65,7 @@ func TestReshapeAnswersAChangedDocument(t *testing.T) {
 
 func TestSquareOverTheAPI(t *testing.T) {
 	c := start(t)
-	var s server.Squared
+	var s calls.Squared
 	c.must(200, "POST", "/api/square", `{"legA":8000,"legB":6000,"angle":90,"taped":10020,"far":30000,"mark":1,"system":"metric"}`, &s)
 	if !length.Same(s.Diagonal, 10000) || s.Three == nil || s.Check == nil || s.Check.Within {
 		t.Errorf("got %+v", s)
@@ -371,7 +372,7 @@ func TestExportOverTheAPI(t *testing.T) {
 func TestLooksOverTheWire(t *testing.T) {
 	c := start(t)
 	doc := demoJob(t, 0)
-	var got server.Looks
+	var got calls.Looks
 	c.must(200, "POST", "/api/looks", `{"doc":`+doc+`,"run":"R1"}`, &got)
 	if got.Run != "R1" || len(got.Looks) != 8 {
 		t.Fatalf("%d looks of %s", len(got.Looks), got.Run)
@@ -400,7 +401,7 @@ func TestLooksOverTheWire(t *testing.T) {
 func TestAlternativesOverTheWire(t *testing.T) {
 	c := start(t)
 	doc := demoJob(t, 0)
-	var got server.Alternatives
+	var got calls.Alternatives
 	c.must(200, "POST", "/api/alternatives", `{"doc":`+doc+`,"run":"R2"}`, &got)
 	if got.Run != "R2" || len(got.Layouts) < 2 || got.Layouts[0].ID != "now" || len(got.Layouts[0].Edits) != 0 {
 		t.Fatalf("%+v", got)

@@ -8,8 +8,7 @@ import (
 
 	"github.com/gofiber/fiber/v3"
 
-	"mallow/core/document"
-	"mallow/core/reshape"
+	"mallow/core/calls"
 	"mallow/exchange"
 	"mallow/standin"
 	"mallow/store"
@@ -35,21 +34,15 @@ var troubles = map[store.Kind]Problem{
 // problem is an error in the words of the trade. What is ours to mend is
 // logged; what is the user's to mend says how.
 func (s *Server) problem(c fiber.Ctx, err error) Problem {
-	var fields document.Errors
 	var stale *store.StaleError
-	var refused reshape.Refused
 	var file exchange.FileError
 	var wait standin.WaitError
 	var known *fiber.Error
 	var trouble store.Trouble
+	if p, ok := calls.ProblemOf(err); ok {
+		return Problem{Status: p.Status, Title: p.Title, Detail: p.Detail, Fields: p.Fields, Ways: p.Ways}
+	}
 	switch {
-	case errors.As(err, &fields):
-		p := Problem{Status: fiber.StatusUnprocessableEntity, Title: "Some of what was entered cannot be used", Detail: fields.Error(), Fields: fields}
-		var out waysOut
-		if errors.As(err, &out) {
-			p.Ways = out.ways
-		}
-		return p
 	case errors.As(err, &stale):
 		current := s.state(stale.Head)
 		p := Problem{Status: fiber.StatusConflict, Title: "The job was changed elsewhere",
@@ -64,8 +57,6 @@ func (s *Server) problem(c fiber.Ctx, err error) Problem {
 		return Problem{Status: fiber.StatusNotFound, Title: "No such job", Detail: "It is not in this list of jobs. It may be kept in another data folder."}
 	case errors.Is(err, store.ErrNothingThen):
 		return Problem{Status: fiber.StatusUnprocessableEntity, Title: "Nothing to go to", Detail: "There is no such earlier or later state of this job."}
-	case errors.As(err, &refused):
-		return Problem{Status: fiber.StatusUnprocessableEntity, Title: "That cannot be done to the line", Detail: refused.Why}
 	case errors.As(err, &file):
 		return Problem{Status: fiber.StatusUnprocessableEntity, Title: "The file cannot be used", Detail: file.Why}
 	case errors.As(err, &wait):

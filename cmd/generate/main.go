@@ -14,6 +14,7 @@ import (
 
 	"github.com/invopop/jsonschema"
 
+	"mallow/core/calls"
 	"mallow/core/footing"
 	"mallow/core/job"
 	"mallow/core/length"
@@ -35,49 +36,50 @@ type api struct {
 	History       server.History       `json:"history"`
 	CreateRequest server.CreateRequest `json:"createRequest"`
 	SaveRequest   server.SaveRequest   `json:"saveRequest"`
-	TableRequest  server.TableRequest  `json:"tableRequest"`
-	TableRows     server.TableRows     `json:"tableRows"`
+	TapeRequest   calls.TapeRequest    `json:"tapeRequest"`
+	TableRequest  calls.TableRequest   `json:"tableRequest"`
+	TableRows     calls.TableRows      `json:"tableRows"`
 	EditRequest   server.EditRequest   `json:"editRequest"`
 	Saved         server.Saved         `json:"saved"`
 	Head          server.Head          `json:"head"`
 	MoveRequest   server.MoveRequest   `json:"moveRequest"`
-	Reading       server.Reading       `json:"reading"`
+	Reading       calls.Reading        `json:"reading"`
 	Problem       server.Problem       `json:"problem"`
 	Catalogue     server.Catalogue     `json:"catalogue"`
 	Edit          job.Edit             `json:"edit"`
 
-	ReshapeRequest server.ReshapeRequest `json:"reshapeRequest"`
-	Changed        server.Changed        `json:"changed"`
-	SquareRequest  server.SquareRequest  `json:"squareRequest"`
-	Squared        server.Squared        `json:"squared"`
-	PegRequest     server.PegRequest     `json:"pegRequest"`
-	PegTest        survey.PegTest        `json:"pegTest"`
-	WalkRequest    server.WalkRequest    `json:"walkRequest"`
-	WalkReading    server.WalkReading    `json:"walkReading"`
-	PegReading     server.PegReading     `json:"pegReading"`
-	OfficeRequest  server.OfficeRequest  `json:"officeRequest"`
-	ImportRequest  server.ImportRequest  `json:"importRequest"`
-	ImportPreview  server.ImportPreview  `json:"importPreview"`
+	ReshapeRequest calls.ReshapeRequest `json:"reshapeRequest"`
+	Changed        calls.Changed        `json:"changed"`
+	SquareRequest  calls.SquareRequest  `json:"squareRequest"`
+	Squared        calls.Squared        `json:"squared"`
+	PegRequest     calls.PegRequest     `json:"pegRequest"`
+	PegTest        survey.PegTest       `json:"pegTest"`
+	WalkRequest    server.WalkRequest   `json:"walkRequest"`
+	WalkReading    server.WalkReading   `json:"walkReading"`
+	PegReading     server.PegReading    `json:"pegReading"`
+	OfficeRequest  server.OfficeRequest `json:"officeRequest"`
+	ImportRequest  server.ImportRequest `json:"importRequest"`
+	ImportPreview  server.ImportPreview `json:"importPreview"`
 
-	Told           plan.Told             `json:"told"`
-	Bill           plan.Bill             `json:"bill"`
-	ExplainRequest server.ExplainRequest `json:"explainRequest"`
-	Explained      server.Explained      `json:"explained"`
-	AdviseRequest  server.AdviseRequest  `json:"adviseRequest"`
-	Advised        plan.Advised          `json:"advised"`
-	WaysRequest    server.WaysRequest    `json:"waysRequest"`
-	Ways           server.Ways           `json:"ways"`
+	Told           plan.Told            `json:"told"`
+	Bill           plan.Bill            `json:"bill"`
+	ExplainRequest calls.ExplainRequest `json:"explainRequest"`
+	Explained      calls.Explained      `json:"explained"`
+	AdviseRequest  calls.AdviseRequest  `json:"adviseRequest"`
+	Advised        plan.Advised         `json:"advised"`
+	WaysRequest    calls.WaysRequest    `json:"waysRequest"`
+	Ways           calls.Ways           `json:"ways"`
 
-	AlternativesRequest server.AlternativesRequest `json:"alternativesRequest"`
-	Alternatives        server.Alternatives        `json:"alternatives"`
-	Looks               server.Looks               `json:"looks"`
-	Pages               server.Pages               `json:"pages"`
-	Printing            server.Printing            `json:"printing"`
-	Event               server.Event               `json:"event"`
-	Keeping             server.Keeping             `json:"keeping"`
-	BackupRequest       server.BackupRequest       `json:"backupRequest"`
-	TidyingRequest      server.TidyingRequest      `json:"tidyingRequest"`
-	PinRequest          server.PinRequest          `json:"pinRequest"`
+	AlternativesRequest calls.AlternativesRequest `json:"alternativesRequest"`
+	Alternatives        calls.Alternatives        `json:"alternatives"`
+	Looks               calls.Looks               `json:"looks"`
+	Pages               server.Pages              `json:"pages"`
+	Printing            server.Printing           `json:"printing"`
+	Event               server.Event              `json:"event"`
+	Keeping             server.Keeping            `json:"keeping"`
+	BackupRequest       server.BackupRequest      `json:"backupRequest"`
+	TidyingRequest      server.TidyingRequest     `json:"tidyingRequest"`
+	PinRequest          server.PinRequest         `json:"pinRequest"`
 }
 
 func main() {

@@ -10,6 +10,7 @@ export interface MallowAPI {
   history?: History
   createRequest?: CreateRequest
   saveRequest?: SaveRequest
+  tapeRequest?: TapeRequest
   tableRequest?: TableRequest
   tableRows?: TableRows
   editRequest?: EditRequest
@@ -3735,6 +3736,11 @@ export interface SaveRequest {
   from?: Job
   doc: Job
   what: string
+}
+export interface TapeRequest {
+  text: string
+  system: 'imperial' | 'metric'
+  field?: string
 }
 export interface TableRequest {
   doc: Job

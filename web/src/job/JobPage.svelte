@@ -9,6 +9,7 @@
   import { View } from '../drawing/view.svelte'
   import { provideAsking } from '../lib/asking.svelte'
   import { Gone, Refused } from '../lib/api'
+  import { core } from '../lib/core'
   import { Session, Unplannable } from '../lib/session.svelte'
   import type { JobState } from '../gen/api'
   import { addressOf, showAddress, type Spot } from '../lib/address'
@@ -86,6 +87,12 @@
       if (session && addressOf(session.id, session.spot) !== location.pathname + location.search)
         session.goTo(spot())
     })
+  })
+  // The page is seen first; then the core is loaded beside it.
+  $effect(() => {
+    if (!session) return
+    const later = setTimeout(() => core.start(), 0)
+    return () => clearTimeout(later)
   })
   // What is picked here shows in the address.
   $effect(() => {

@@ -44,6 +44,7 @@ import type {
   WalkReading,
   WalkRequest,
 } from '../gen/api'
+import { core } from './core'
 
 /** The server answered, and said no. */
 export class Refused extends Error {
@@ -85,6 +86,38 @@ async function call<T>(method: string, path: string, body?: unknown, signal?: Ab
   throw no(problem)
 }
 
+/** Asks the core: here where it runs, else on the server. */
+async function asked<T>(name: string, body: unknown, signal?: AbortSignal): Promise<T> {
+  if (core.here) {
+    let answer: unknown
+    const problem = await core.ask(name, body, signal, (a) => (answer = a))
+    if (!problem) return answer as T
+    if (problem.status < 500) throw new Refused(problem)
+  }
+  return call<T>('POST', '/' + name, body, signal)
+}
+
+/** Asks for what takes longer: the server, which works out many things at once; here where it is not there. */
+async function askedLong<T>(name: string, body: unknown, signal?: AbortSignal): Promise<T> {
+  try {
+    return await call<T>('POST', '/' + name, body, signal)
+  } catch (e) {
+    if (e instanceof Gone && core.here) return asked<T>(name, body, signal)
+    throw e
+  }
+}
+
+/** The same for a call that answers bit by bit. */
+async function askedEach<T>(name: string, body: unknown, signal: AbortSignal, each: (one: T) => void) {
+  try {
+    await stream<T>('/' + name, body, signal, each)
+  } catch (e) {
+    if (!(e instanceof Gone && core.here)) throw e
+    const problem = await core.ask(name, body, signal, (a) => each(a as T))
+    if (problem) throw no(problem)
+  }
+}
+
 /** Takes an answer that comes line by line, each as soon as it is there. */
 async function stream<T>(path: string, body: unknown, signal: AbortSignal, each: (one: T) => void) {
   let answer: Response
@@ -116,11 +149,11 @@ async function stream<T>(path: string, body: unknown, signal: AbortSignal, each:
 }
 
 export const api = {
-  reshape: (req: ReshapeRequest) => call<Changed>('POST', '/reshape', req),
-  looks: (req: AlternativesRequest) => call<Looks>('POST', '/looks', req),
-  alternatives: (req: AlternativesRequest) => call<Alternatives>('POST', '/alternatives', req),
-  square: (req: SquareRequest) => call<Squared>('POST', '/square', req),
-  pegs: (req: PegRequest) => call<PegTest>('POST', '/pegs', req),
+  reshape: (req: ReshapeRequest) => asked<Changed>('reshape', req),
+  looks: (req: AlternativesRequest) => askedLong<Looks>('looks', req),
+  alternatives: (req: AlternativesRequest) => askedLong<Alternatives>('alternatives', req),
+  square: (req: SquareRequest) => asked<Squared>('square', req),
+  pegs: (req: PegRequest) => asked<PegTest>('pegs', req),
   askOffice: (req: OfficeRequest) => call<Changed>('POST', '/office/ask', req),
   officeMarks: (req: OfficeRequest) => call<Changed>('POST', '/office/marks', req),
   importFile: (req: ImportRequest) => call<ImportPreview>('POST', '/import', req),
@@ -156,18 +189,20 @@ export const api = {
   print: (id: string, query: string, signal: AbortSignal, each: (p: Printing) => void) =>
     stream(`/jobs/${id}/print?${query}`, {}, signal, each),
   /** A plan's figures and findings. */
-  plan: (doc: Job) => call<Plan>('POST', '/plan', doc),
+  plan: (doc: Job) => asked<Plan>('plan', doc),
   /** What is said beside them. */
-  tell: (doc: Job, signal?: AbortSignal) => call<Told>('POST', '/tell', doc, signal),
-  bill: (doc: Job, signal?: AbortSignal) => call<Bill>('POST', '/bill', doc, signal),
+  tell: (doc: Job, signal?: AbortSignal) => asked<Told>('tell', doc, signal),
+  bill: (doc: Job, signal?: AbortSignal) => asked<Bill>('bill', doc, signal),
   /** The ways out of findings, each as soon as it is worked out. */
   advise: (req: AdviseRequest, signal: AbortSignal, each: (one: Advised) => void) =>
-    stream('/advise', req, signal, each),
-  table: (req: TableRequest, signal?: AbortSignal) => call<TableRows>('POST', '/table', req, signal),
-  explain: (req: ExplainRequest, signal?: AbortSignal) => call<Explained>('POST', '/explain', req, signal),
-  ways: (req: WaysRequest, signal?: AbortSignal) => call<Ways>('POST', '/ways', req, signal),
+    askedEach('advise', req, signal, each),
+  table: (req: TableRequest, signal?: AbortSignal) => asked<TableRows>('table', req, signal),
+  explain: (req: ExplainRequest, signal?: AbortSignal) => asked<Explained>('explain', req, signal),
+  ways: (req: WaysRequest, signal?: AbortSignal) => askedLong<Ways>('ways', req, signal),
   catalogue: () => call<Catalogue>('GET', '/catalogue'),
   /** Reads an entry as the field that it is typed into asks. */
   tape: (text: string, system: string, field: string, signal?: AbortSignal) =>
-    call<Reading>('GET', `/tape?${new URLSearchParams({ text, system, field })}`, undefined, signal),
+    core.here
+      ? asked<Reading>('tape', { text, system, field }, signal)
+      : call<Reading>('GET', `/tape?${new URLSearchParams({ text, system, field })}`, undefined, signal),
 }

@@ -1,12 +1,10 @@
-package server
+package calls
 
 import (
 	"bytes"
 	"encoding/json"
 	"strconv"
 	"sync"
-
-	"github.com/gofiber/fiber/v3"
 )
 
 // answerDigits is how many digits of a number are sent: of a fence as long as
@@ -16,16 +14,15 @@ const answerDigits = 10
 
 var buffers = sync.Pool{New: func() any { return new(bytes.Buffer) }}
 
-// figures answers with what is mostly numbers.
-func figures(c fiber.Ctx, v any) error {
+// figures is what is mostly numbers, as it is sent.
+func figures(v any) ([]byte, error) {
 	buf := buffers.Get().(*bytes.Buffer)
 	defer buffers.Put(buf)
 	buf.Reset()
 	if err := json.NewEncoder(buf).Encode(v); err != nil {
-		return err
+		return nil, err
 	}
-	c.Set(fiber.HeaderContentType, fiber.MIMEApplicationJSONCharsetUTF8)
-	return c.Send(shorten(make([]byte, 0, buf.Len()), bytes.TrimRight(buf.Bytes(), "\n")))
+	return shorten(make([]byte, 0, buf.Len()), bytes.TrimRight(buf.Bytes(), "\n")), nil
 }
 
 // shorten appends a JSON document in which no number has more digits than are

@@ -1,0 +1,63 @@
+package server
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+
+	"github.com/gofiber/fiber/v3"
+
+	"mallow/core/calls"
+	"mallow/core/document"
+	"mallow/core/length"
+)
+
+// Messages of calls that others answer with too.
+type (
+	Document = calls.Document
+	Changed  = calls.Changed
+)
+
+// call answers a call of the core that has one answer.
+func (s *Server) call(name string) fiber.Handler {
+	return func(c fiber.Ctx) error { return s.answer1(c, name, c.Body()) }
+}
+
+func (s *Server) answer1(c fiber.Ctx, name string, request []byte) error {
+	return s.planning(c, name, planBudget, func(stop func() error) error {
+		return s.core.Answer(stop, name, request, func(out []byte) error {
+			c.Set(fiber.HeaderContentType, fiber.MIMEApplicationJSONCharsetUTF8)
+			return c.Send(out)
+		})
+	})
+}
+
+// advise answers with the ways out of findings, one finding a line, each as
+// soon as it is worked out.
+func (s *Server) advise(c fiber.Ctx) error {
+	var req calls.AdviseRequest
+	if err := read(c, &req); err != nil {
+		return err
+	}
+	if _, _, err := document.Decode(req.Doc, s.Catalog); err != nil {
+		return err // while it can still be said as an error
+	}
+	body := append([]byte{}, c.Body()...) // the stream outlives the request
+	return s.stream(c, "application/x-ndjson", mostWait+planBudget, func(ctx context.Context, out pipe) error {
+		return s.planned(ctx, "advise", planBudget, func(stop func() error) error {
+			return s.core.Answer(stop, "advise", body, func(line []byte) error {
+				_, err := out.Write(append(line, '\n'))
+				return errors.Join(err, out.Flush())
+			})
+		})
+	}, nil)
+}
+
+// tape reads an entry while it is being typed.
+func (s *Server) tape(c fiber.Ctx) error {
+	request, err := json.Marshal(calls.TapeRequest{Text: c.Query("text"), System: length.System(c.Query("system")), Field: c.Query("field")})
+	if err != nil {
+		return err
+	}
+	return s.answer1(c, "tape", request)
+}

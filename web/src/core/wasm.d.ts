@@ -1,0 +1,5 @@
+declare module '*/wasm_exec.js'
+declare module '*.wasm?url' {
+  const url: string
+  export default url
+}
