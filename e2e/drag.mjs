@@ -60,36 +60,29 @@ async function cold(slowed) {
   return address
 }
 
-async function drag(slowed, address) {
+async function drag(slowed, address, mode) {
   const { context, page } = await fresh(slowed)
+  if (mode === 'server') await context.route('**/*.wasm', (route) => route.abort())
   await page.addInitScript(() => {
     window.frames_ = []
     window.drawn_ = []
-    const fetched = window.fetch
-    window.fetch = async (...given) => {
-      const began = performance.now()
-      const answer = await fetched(...given)
-      if (String(given[0]?.url ?? given[0]).endsWith('/api/plan')) {
-        // The frame after the one in which the answer was put on the page.
-        const read = answer.json.bind(answer)
-        const shown = () => requestAnimationFrame(() => setTimeout(() => window.drawn_.push(performance.now() - began)))
-        answer.json = () => read().then((v) => (shown(), v))
-        const text = answer.text.bind(answer)
-        answer.text = () => text().then((v) => (shown(), v))
-      }
-      return answer
-    }
+    window.planned_ = []
+    new PerformanceObserver((list) => {
+      for (const e of list.getEntries()) if (e.name === 'plan drawn') window.drawn_.push(e.duration)
+        else if (e.name === 'plan') window.planned_.push(e.duration)
+    }).observe({ type: 'measure' })
   })
   await page.goto(address)
   const gate = page.getByRole('slider', { name: /gate/ }).first()
   await gate.waitFor()
+  if (mode === 'core') await page.waitForSelector('[data-core="ready"]', { state: 'attached' })
   await page.waitForTimeout(1500)
   const box = await gate.boundingBox()
   const [x, y] = [box.x + box.width / 2, box.y + 20]
   await page.mouse.move(x, y)
   await page.mouse.down()
   await page.evaluate(() => {
-    window.drawn_.length = 0
+    window.drawn_.length = window.planned_.length = 0
     let last = performance.now()
     const tick = (now) => {
       window.frames_.push(now - last)
@@ -103,16 +96,21 @@ async function drag(slowed, address) {
     await page.mouse.move(x + 110 * Math.sin(n / 25), y)
     await page.waitForTimeout(12)
   }
-  const { frames, drawn } = await page.evaluate(() => (cancelAnimationFrame(window.ticking_), { frames: window.frames_, drawn: window.drawn_ }))
+  const { frames, drawn, planned } = await page.evaluate(
+    () => (cancelAnimationFrame(window.ticking_), { frames: window.frames_, drawn: window.drawn_, planned: window.planned_ }),
+  )
   await page.mouse.up()
   console.log(
-    `slowed ${slowed}: gate dragged, frame p50 ${ms(at(frames, 0.5))} p95 ${ms(at(frames, 0.95))} of ${frames.length}; request to plan drawn p50 ${ms(at(drawn, 0.5))} p95 ${ms(at(drawn, 0.95))} of ${drawn.length}`,
+    `slowed ${slowed}, planned by the ${mode}: gate dragged, frame p50 ${ms(at(frames, 0.5))} p95 ${ms(at(frames, 0.95))} of ${frames.length}; asked to planned p50 ${ms(at(planned, 0.5))}, to drawn p50 ${ms(at(drawn, 0.5))} p95 ${ms(at(drawn, 0.95))} of ${drawn.length}`,
   )
   await context.close()
 }
 
 try {
-  for (const slowed of [1, 4]) await drag(slowed, await cold(slowed))
+  for (const slowed of [1, 4]) {
+    const address = await cold(slowed)
+    for (const mode of ['server', 'core']) await drag(slowed, address, mode)
+  }
 } finally {
   await browser.close()
   server.kill()

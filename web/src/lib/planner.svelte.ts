@@ -66,6 +66,12 @@ export function worded(plan: Plan, told: Told): Whole {
   return { ...plan, runs, cautions: told.cautions, levels: told.levels }
 }
 
+/** Puts a time into the browser's own timeline, for who observes it. */
+function timed(what: string, start: number) {
+  performance.measure(what, { start })
+  performance.clearMeasures(what)
+}
+
 /** What a planner plans, and whom it tells. */
 export interface Planned {
   /** The document as it stands. */
@@ -136,7 +142,10 @@ export class Planner {
         this.again = false
         const doc = this.job.doc()
         try {
+          const asked = performance.now()
           this.figures = await api.plan(doc)
+          timed('plan', asked)
+          requestAnimationFrame(() => setTimeout(() => timed('plan drawn', asked)))
           this.of = doc
           this.behind = false
           this.job.planned()

@@ -1,0 +1,130 @@
+import { readFileSync } from 'node:fs'
+import { expect, load, Mallow, open, saved, stage, test } from './mallow'
+
+const demo = ['1-tansy-bank', '2-pipit-yard'].map(
+  (n) => JSON.parse(readFileSync(new URL(`../demo/jobs/${n}.json`, import.meta.url), 'utf8')) as Doc,
+)
+interface Doc {
+  site: Record<string, unknown>
+  lines: { runs: { id: string; length: number; fence: { height: number }; spacing: { most?: number }; grade: { look: string }; gates?: { at: number }[]; ground?: { height: number }[] }[] }[]
+}
+
+/** A generator of numbers that are the same every time (mulberry32, a published one). */
+function numbers(seed: number) {
+  return () => {
+    seed = (seed + 0x6d2b79f5) | 0
+    let t = Math.imul(seed ^ (seed >>> 15), 1 | seed)
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
+  }
+}
+
+/** The demo's jobs with other measures, some of them out of all reason. */
+function changed(n: number): Doc {
+  const of = numbers(n)
+  const doc = structuredClone(demo[n % 2]!)
+  doc.site['frostDepth'] = of() < 0.2 ? undefined : Math.round(of() * 1500)
+  for (const run of doc.lines[0]!.runs) {
+    run.length *= 1 + of() * 0.3
+    run.fence.height = 600 + of() * 1800
+    if (of() < 0.7) run.spacing.most = 900 + of() * 2500
+    if (of() < 0.7) run.grade.look = ['level', 'stepped', 'raked', 'rolling'][Math.floor(of() * 4)]!
+    for (const gate of run.gates ?? []) gate.at += (of() - 0.5) * 1500
+    for (const h of run.ground ?? []) h.height += (of() - 0.5) * 600
+  }
+  return doc
+}
+
+// The server is the reference: the core in the browser says the same, byte for
+// byte, of the demo's jobs and of two hundred others, right or wrong.
+test('the core in the browser answers as the server does, byte for byte', { tag: '@refused' }, async ({ page, mallow }) => {
+  test.slow()
+  await open(page, mallow)
+  await expect(page.locator('html')).toHaveAttribute('data-core', 'ready')
+  const jobs = [...demo, ...Array.from({ length: 200 }, (_, n) => changed(n))].map((d) => JSON.stringify(d))
+  const run = demo[0]!.lines[0]!.runs[0]!.id
+  const asks: [call: string, request: string][] = [
+    ...jobs.map((doc): [string, string] => ['plan', doc]),
+    ...jobs.slice(0, 12).flatMap((doc): [string, string][] => [
+      ['tell', doc],
+      ['bill', doc],
+      ['table', `{"doc":${doc},"table":"setout","run":"${run}","from":0,"most":60}`],
+      ['explain', `{"doc":${doc},"figure":{"run":"${run}","of":"totals","what":"concrete"}}`],
+      ['reshape', `{"doc":${doc},"op":{"do":"reverse","line":"L1"}}`],
+    ]),
+    ['plan', '{"mallow":3}'],
+    ['plan', 'no JSON'],
+    ['table', `{"doc":${jobs[0]},"table":"moods","run":"R1","from":0,"most":60}`],
+    ['square', '{"legA":1000,"legB":2000,"angle":90,"far":9000,"mark":1,"system":"metric"}'],
+    ['pegs', '{"midA":1,"midB":2,"endA":3,"endB":4,"farA":1000,"farB":31000}'],
+  ]
+  const differ = await page.evaluate(async (asks) => {
+    const script = performance.getEntriesByType('resource').find((e) => /worker-[^/]*\.js$/.test(e.name))!.name
+    const worker = new Worker(script, { type: 'module' })
+    const decode = new TextDecoder()
+    const heard = new Map<number, (answer: { ok: string } | { problem: string }) => void>()
+    const said = new Map<number, string>()
+    await new Promise<void>((ready) => {
+      worker.onmessage = ({ data }) => {
+        if (data.ready) ready()
+        else if (data.answer) said.set(data.id, decode.decode(data.answer))
+        else if (data.done) heard.get(data.id)!(data.problem ? { problem: data.problem } : { ok: said.get(data.id)! })
+      }
+    })
+    const out: string[] = []
+    let same = 0
+    let refused = 0
+    for (const [id, [call, request]] of asks.entries()) {
+      const here = await new Promise<{ ok: string } | { problem: string }>((answer) => {
+        heard.set(id, answer)
+        worker.postMessage({ id, call, request })
+      })
+      const there = await fetch(`/api/${call}`, { method: 'POST', body: request })
+      const text = await there.text()
+      if ('ok' in here ? there.ok && here.ok === text : !there.ok && JSON.stringify(JSON.parse(here.problem)) === JSON.stringify(JSON.parse(text))) same++
+      else {
+        const mine = 'ok' in here ? here.ok : here.problem
+        let at = 0
+        while (mine[at] === text[at] && at < mine.length) at++
+        out.push(`${id} ${call}: …${mine.slice(Math.max(0, at - 120), at + 60)}… there …${text.slice(Math.max(0, at - 20), at + 60)}…`)
+      }
+      if ('problem' in here) refused++
+    }
+    worker.terminate()
+    return { out, same, refused }
+  }, asks)
+  expect(differ.out.slice(0, 5)).toEqual([])
+  expect(differ.same).toBe(asks.length)
+  expect(differ.refused).toBeGreaterThanOrEqual(3)
+  expect(differ.refused).toBeLessThan(60)
+})
+
+test('with the server stopped, what is changed is still planned', { tag: '@refused' }, async ({ page }) => {
+  const mallow = await Mallow.start()
+  try {
+    await open(page, mallow)
+    await stage(page, 'Space')
+    await expect(page.locator('html')).toHaveAttribute('data-core', 'ready')
+    const bags = load(page, 'bags').first()
+    const before = await bags.innerText()
+    await mallow.stop()
+    await page.getByLabel('Most spacing, centre to centre').fill('5ft')
+    await page.keyboard.press('Enter')
+    await expect(bags).not.toHaveText(before)
+    await expect(bags).toContainText('205 bags')
+    await expect(page.locator('[data-saving="gone"]')).toBeAttached()
+  } finally {
+    await mallow.stop()
+  }
+})
+
+test('where the core cannot run, the server plans', { tag: '@refused' }, async ({ page, mallow }) => {
+  await page.route('**/*.wasm', (route) => route.abort())
+  await open(page, mallow)
+  await stage(page, 'Space')
+  await expect(page.locator('html')).toHaveAttribute('data-core', 'lost')
+  await page.getByLabel('Most spacing, centre to centre').fill('5ft')
+  await page.keyboard.press('Enter')
+  await saved(page)
+  await expect(load(page, 'bags').first()).toContainText('205 bags')
+})
