@@ -72,6 +72,7 @@ quick:
 go-lint:
 	@test -z "$$(gofmt -l $$(git ls-files '*.go'))" || { echo "run make fmt on:"; gofmt -l $$(git ls-files '*.go'); exit 1; }
 	go vet ./...
+	GOOS=js GOARCH=wasm go vet ./cmd/core
 	go tool staticcheck ./...
 
 # Races are looked for where there are goroutines.

@@ -15,4 +15,5 @@ printf 'all scripts: %s bytes gzipped\n' "$(cat web/dist/app/assets/*.js | gzip 
 echo "== A gate dragged in the browser"
 (cd e2e && node drag.mjs)
 echo "== Core as WebAssembly"
-sh scripts/core-size.sh run
+sh scripts/core-size.sh
+node scripts/core-time.mjs

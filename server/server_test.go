@@ -99,7 +99,7 @@ func (c *client) ask(method, path, body string, header ...string) (int, http.Hea
 		}
 		req.Header.Set(header[i], header[i+1])
 	}
-	res, err := c.app.Test(req)
+	res, err := c.app.Test(req, fiber.TestConfig{Timeout: 30 * time.Second, FailOnTimeout: true})
 	if err != nil {
 		c.t.Fatal(err)
 	}
