@@ -103,6 +103,8 @@ test.describe('more than one window', { tag: '@refused' }, () => {
 test('the server goes away and comes back; the change is kept and saved', { tag: '@refused' }, async ({ page }) => {
   const data = mkdtempSync(join(tmpdir(), 'mallow-e2e-'))
   let own = await Mallow.start(['serve', '--listen', '127.0.0.1:0', '--data', data])
+  // A window without a core of its own, which can do nothing meanwhile.
+  await page.route('**/*.wasm', (route) => route.abort())
   try {
     await page.goto(own.url)
     await expect(page.getByText('No jobs yet')).toBeVisible()

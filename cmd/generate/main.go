@@ -36,6 +36,8 @@ type api struct {
 	History       server.History       `json:"history"`
 	CreateRequest server.CreateRequest `json:"createRequest"`
 	SaveRequest   server.SaveRequest   `json:"saveRequest"`
+	ReplanRequest calls.ReplanRequest  `json:"replanRequest"`
+	Replanned     calls.Replanned      `json:"replanned"`
 	TapeRequest   calls.TapeRequest    `json:"tapeRequest"`
 	TableRequest  calls.TableRequest   `json:"tableRequest"`
 	TableRows     calls.TableRows      `json:"tableRows"`

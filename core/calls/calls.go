@@ -19,6 +19,7 @@ import (
 type Core struct {
 	Catalog materials.Catalog
 	results results
+	last    lastPlan
 }
 
 // answer answers a call: its request as JSON. What it sends is JSON too, mostly
@@ -26,7 +27,7 @@ type Core struct {
 type answer func(c *Core, stop func() error, request []byte, send func([]byte) error) error
 
 var answers = map[string]answer{
-	"plan": whole(planned), "tell": whole(told), "bill": whole(billed),
+	"plan": whole(planned), "replan": replanned, "tell": whole(told), "bill": whole(billed),
 	"explain": asked(explained), "table": asked(tabled), "ways": asked(waysOf), "advise": advised,
 	"alternatives": asked(alternatives), "looks": asked(looks),
 	"reshape": asked(reshaped), "square": asked(squared), "pegs": asked(pegged), "tape": asked(read),

@@ -5,7 +5,9 @@ import (
 	"encoding/json"
 	"errors"
 	"math"
+	"reflect"
 	"slices"
+	"strconv"
 	"strings"
 	"sync"
 	"testing"
@@ -179,5 +181,69 @@ func TestRowsOfATable(t *testing.T) {
 	}
 	if past := rows("99", "3"); len(past.Rows) != 0 || past.Rows == nil {
 		t.Errorf("%+v", past.Rows)
+	}
+}
+
+// A plan that is put together of what changed is the whole plan, whoever asks
+// in between; and most of a drag is left out.
+func TestReplannedIsPlanned(t *testing.T) {
+	used, whole := core(t), core(t)
+	type run struct {
+		ID string `json:"id"`
+	}
+	var had map[string]json.RawMessage
+	after, sent, full := 0, 0, 0
+	for i, doc := range slices.Concat(dragged(t, 12), dragged(t, 3)) {
+		if i == 7 { // somebody else asks
+			answered(t, used, "replan", []byte(`{"doc":`+string(doc)+`,"after":0}`))
+		}
+		raw := answered(t, used, "replan", []byte(`{"doc":`+string(doc)+`,"after":`+strconv.Itoa(after)+`}`))
+		var re struct {
+			Number int
+			Runs   []string
+			Plan   map[string]json.RawMessage
+		}
+		if err := json.Unmarshal(raw, &re); err != nil {
+			t.Fatal(err)
+		}
+		var changed []json.RawMessage
+		if err := json.Unmarshal(re.Plan["runs"], &changed); err != nil {
+			t.Fatal(err)
+		}
+		fresh := map[string]json.RawMessage{}
+		for _, one := range changed {
+			var r run
+			if err := json.Unmarshal(one, &r); err != nil {
+				t.Fatal(err)
+			}
+			fresh[r.ID] = one
+		}
+		runs := []json.RawMessage{}
+		for _, id := range re.Runs {
+			if fresh[id] == nil {
+				fresh[id] = had[id]
+			}
+			runs = append(runs, fresh[id])
+		}
+		var err error
+		if re.Plan["runs"], err = json.Marshal(runs); err != nil {
+			t.Fatal(err)
+		}
+		var got, want any
+		put, err := json.Marshal(re.Plan)
+		if err != nil {
+			t.Fatal(err)
+		}
+		all := answered(t, whole, "plan", doc)
+		if json.Unmarshal(put, &got) != nil || json.Unmarshal(all, &want) != nil || !reflect.DeepEqual(got, want) {
+			t.Fatalf("document %d: what is put together is another plan", i)
+		}
+		if i > 0 && i != 7 {
+			sent, full = sent+len(raw), full+len(all)
+		}
+		had, after = fresh, re.Number
+	}
+	if sent > full*2/3 {
+		t.Errorf("%d bytes are sent of %d", sent, full)
 	}
 }

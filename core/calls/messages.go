@@ -152,3 +152,16 @@ type TapeRequest struct {
 	System length.System `json:"system" jsonschema:"required,enum=imperial,enum=metric"`
 	Field  string        `json:"field,omitempty"`
 }
+
+// ReplanRequest asks for a plan of somebody who has the one before.
+type ReplanRequest struct {
+	Doc   Document `json:"doc" jsonschema:"required"`
+	After int      `json:"after" jsonschema:"required" jsonschema_description:"Number of the plan that the asker has; 0 for none."`
+}
+
+// Replanned is a plan without the runs that are as they were.
+type Replanned struct {
+	Number int       `json:"number" jsonschema:"required"`
+	Runs   []string  `json:"runs" jsonschema:"required" jsonschema_description:"Ids of all runs, in their order."`
+	Plan   plan.Plan `json:"plan" jsonschema:"required" jsonschema_description:"Its runs are those that changed only."`
+}

@@ -10,6 +10,8 @@ export interface MallowAPI {
   history?: History
   createRequest?: CreateRequest
   saveRequest?: SaveRequest
+  replanRequest?: ReplanRequest
+  replanned?: Replanned
   tapeRequest?: TapeRequest
   tableRequest?: TableRequest
   tableRows?: TableRows
@@ -3736,6 +3738,21 @@ export interface SaveRequest {
   from?: Job
   doc: Job
   what: string
+}
+export interface ReplanRequest {
+  doc: Job
+  /**
+   * Number of the plan that the asker has; 0 for none.
+   */
+  after: number
+}
+export interface Replanned {
+  number: number
+  /**
+   * Ids of all runs, in their order.
+   */
+  runs: string[]
+  plan: Plan
 }
 export interface TapeRequest {
   text: string

@@ -189,7 +189,14 @@ export const api = {
   print: (id: string, query: string, signal: AbortSignal, each: (p: Printing) => void) =>
     stream(`/jobs/${id}/print?${query}`, {}, signal, each),
   /** A plan's figures and findings. */
-  plan: (doc: Job) => asked<Plan>('plan', doc),
+  plan: async (doc: Job): Promise<Plan> => {
+    if (core.here) {
+      const { plan, problem } = await core.plan(doc)
+      if (plan) return plan
+      if (problem && problem.status < 500) throw new Refused(problem)
+    }
+    return call<Plan>('POST', '/plan', doc)
+  },
   /** What is said beside them. */
   tell: (doc: Job, signal?: AbortSignal) => asked<Told>('tell', doc, signal),
   bill: (doc: Job, signal?: AbortSignal) => asked<Bill>('bill', doc, signal),

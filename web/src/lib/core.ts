@@ -1,6 +1,6 @@
 // The core of this window: until it is there, and where it cannot run, the
 // server answers the same calls.
-import type { Problem } from '../gen/api'
+import type { Job, Plan, Problem, Replanned } from '../gen/api'
 import type { Answer, Ask } from '../core/messages'
 
 /** Whoever waits for a call. */
@@ -51,6 +51,7 @@ class Core {
     document.documentElement.dataset['core'] = 'lost'
     for (const w of this.waiting.values()) w.done({ status: 500, title: '', detail: '' })
     this.waiting.clear()
+    this.had = undefined
   }
 
   private post(ask: Ask) {
@@ -85,6 +86,23 @@ class Core {
       })
       this.post({ id, call, request: JSON.stringify(request) })
     })
+  }
+
+  private had: { number: number; plan: Plan } | undefined
+
+  /** A plan: its runs that did not change are the very ones of the plan before. */
+  async plan(doc: Job): Promise<{ plan?: Plan; problem?: Problem }> {
+    const had = this.had
+    let next: Replanned | undefined
+    const problem = await this.ask('replan', { doc, after: had?.number ?? 0 }, undefined, (a) => {
+      next = a as Replanned
+    })
+    if (problem || !next) return { problem }
+    const { number, runs, plan } = next
+    const of = (id: string, among: Plan | undefined) => among?.runs.find((r) => r.id === id)
+    const whole = { ...plan, runs: runs.map((id) => of(id, plan) ?? of(id, had?.plan)!) }
+    this.had = { number, plan: whole }
+    return { plan: whole }
   }
 }
 

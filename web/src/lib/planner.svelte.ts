@@ -39,31 +39,41 @@ const SHOWN = 200
 export function worded(plan: Plan, told: Told): Whole {
   const runs = plan.runs.map((run): WholeRun => {
     const t = told.runs.find((r) => r.run === run.id)
-    return {
-      ...run,
-      reminders: t?.reminders ?? [],
-      levels: t?.levels ?? [told.levels],
-      addGate: t?.addGate ?? [],
-      cards: run.cards.map((card, i) => ({ ...card, steps: t?.cards[i] ?? [] })),
-      gates: run.gates.map((gate, i) => {
-        const said = t?.gates[i]
-        return {
-          ...gate,
-          checks: said?.checks ?? [],
-          steps: said?.steps ?? [],
-          after: said?.after ?? [],
-          order: said?.order ?? [],
-          leaves: gate.leaves.map((leaf, k) => ({
-            ...leaf,
-            brace: leaf.brace && { ...leaf.brace, says: said?.braces[k]?.says },
-            adjust: leaf.adjust && { ...leaf.adjust, says: said?.adjust[k]?.says },
-          })),
-        }
-      }),
-      topLine: run.topLine && { ...run.topLine, steps: t?.tops ?? [] },
-    }
+    const before = said.get(run)
+    if (before?.told === told) return before.whole // neither changed: nothing that shows it has to look again
+    const whole = wordedRun(run, t, told)
+    said.set(run, { told, whole })
+    return whole
   })
   return { ...plan, runs, cautions: told.cautions, levels: told.levels }
+}
+
+const said = new WeakMap<PlannedRun, { told: Told; whole: WholeRun }>()
+
+function wordedRun(run: PlannedRun, t: Told['runs'][number] | undefined, told: Told): WholeRun {
+  return {
+    ...run,
+    reminders: t?.reminders ?? [],
+    levels: t?.levels ?? [told.levels],
+    addGate: t?.addGate ?? [],
+    cards: run.cards.map((card, i) => ({ ...card, steps: t?.cards[i] ?? [] })),
+    gates: run.gates.map((gate, i) => {
+      const hung = t?.gates[i]
+      return {
+        ...gate,
+        checks: hung?.checks ?? [],
+        steps: hung?.steps ?? [],
+        after: hung?.after ?? [],
+        order: hung?.order ?? [],
+        leaves: gate.leaves.map((leaf, k) => ({
+          ...leaf,
+          brace: leaf.brace && { ...leaf.brace, says: hung?.braces[k]?.says },
+          adjust: leaf.adjust && { ...leaf.adjust, says: hung?.adjust[k]?.says },
+        })),
+      }
+    }),
+    topLine: run.topLine && { ...run.topLine, steps: t?.tops ?? [] },
+  }
 }
 
 /** Puts a time into the browser's own timeline, for who observes it. */
