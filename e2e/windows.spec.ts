@@ -104,7 +104,7 @@ test('the server goes away and comes back; the change is kept and saved', { tag:
   const data = mkdtempSync(join(tmpdir(), 'mallow-e2e-'))
   let own = await Mallow.start(['serve', '--listen', '127.0.0.1:0', '--data', data])
   // A window without a core of its own, which can do nothing meanwhile.
-  await page.route('**/*.wasm', (route) => route.abort())
+  await page.addInitScript(() => Object.defineProperty(window, 'WebAssembly', { value: undefined }))
   try {
     await page.goto(own.url)
     await expect(page.getByText('No jobs yet')).toBeVisible()
