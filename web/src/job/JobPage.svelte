@@ -8,8 +8,7 @@
   import ViewControls from '../drawing/ViewControls.svelte'
   import { View } from '../drawing/view.svelte'
   import { provideAsking } from '../lib/asking.svelte'
-  import { Gone, Refused } from '../lib/api'
-  import { core } from '../lib/core'
+  import { Gone, own, Refused } from '../lib/api'
   import { Session, Unplannable } from '../lib/session.svelte'
   import type { JobState } from '../gen/api'
   import { addressOf, showAddress, type Spot } from '../lib/address'
@@ -90,8 +89,11 @@
   })
   // The page is seen first; then the core is loaded beside it.
   $effect(() => {
-    if (!session) return
-    const later = setTimeout(() => core.start(), 0)
+    if (!session || own.core || typeof WebAssembly !== 'object') return
+    const later = setTimeout(async () => {
+      const { Core } = await import('../lib/core').catch(() => ({ Core: undefined })) // the server is gone
+      if (Core) own.core ??= new Core()
+    })
     return () => clearTimeout(later)
   })
   // What is picked here shows in the address.

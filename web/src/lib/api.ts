@@ -44,7 +44,11 @@ import type {
   WalkReading,
   WalkRequest,
 } from '../gen/api'
-import { core } from './core'
+import type { Core } from './core'
+
+/** The core of this window: loaded once the page has been seen, where it can run. */
+export const own: { core?: Core } = {}
+const core = () => (own.core?.ready ? own.core : undefined)
 
 /** The server answered, and said no. */
 export class Refused extends Error {
@@ -88,9 +92,10 @@ async function call<T>(method: string, path: string, body?: unknown, signal?: Ab
 
 /** Asks the core: here where it runs, else on the server. */
 async function asked<T>(name: string, body: unknown, signal?: AbortSignal): Promise<T> {
-  if (core.here) {
+  const here = core()
+  if (here) {
     let answer: unknown
-    const problem = await core.ask(name, body, signal, (a) => (answer = a))
+    const problem = await here.ask(name, body, signal, (a) => (answer = a))
     if (!problem) return answer as T
     if (problem.status < 500) throw new Refused(problem)
   }
@@ -102,7 +107,7 @@ async function askedLong<T>(name: string, body: unknown, signal?: AbortSignal): 
   try {
     return await call<T>('POST', '/' + name, body, signal)
   } catch (e) {
-    if (e instanceof Gone && core.here) return asked<T>(name, body, signal)
+    if (e instanceof Gone && core()) return asked<T>(name, body, signal)
     throw e
   }
 }
@@ -112,8 +117,9 @@ async function askedEach<T>(name: string, body: unknown, signal: AbortSignal, ea
   try {
     await stream<T>('/' + name, body, signal, each)
   } catch (e) {
-    if (!(e instanceof Gone && core.here)) throw e
-    const problem = await core.ask(name, body, signal, (a) => each(a as T))
+    const here = core()
+    if (!(e instanceof Gone && here)) throw e
+    const problem = await here.ask(name, body, signal, (a) => each(a as T))
     if (problem) throw no(problem)
   }
 }
@@ -190,8 +196,9 @@ export const api = {
     stream(`/jobs/${id}/print?${query}`, {}, signal, each),
   /** A plan's figures and findings. */
   plan: async (doc: Job): Promise<Plan> => {
-    if (core.here) {
-      const { plan, problem } = await core.plan(doc)
+    const here = core()
+    if (here) {
+      const { plan, problem } = await here.plan(doc)
       if (plan) return plan
       if (problem && problem.status < 500) throw new Refused(problem)
     }
@@ -209,7 +216,7 @@ export const api = {
   catalogue: () => call<Catalogue>('GET', '/catalogue'),
   /** Reads an entry as the field that it is typed into asks. */
   tape: (text: string, system: string, field: string, signal?: AbortSignal) =>
-    core.here
+    core()
       ? asked<Reading>('tape', { text, system, field }, signal)
       : call<Reading>('GET', `/tape?${new URLSearchParams({ text, system, field })}`, undefined, signal),
 }

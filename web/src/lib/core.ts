@@ -11,20 +11,14 @@ interface Waiting {
 
 const text = new TextDecoder()
 
-class Core {
+export class Core {
   private worker: Worker | undefined
-  private ready = false
+  /** The core answers here. */
+  ready = false
   private last = 0
   private readonly waiting = new Map<number, Waiting>()
 
-  /** The core answers here. */
-  get here(): boolean {
-    return this.ready
-  }
-
-  /** Loads the core, once the page has been seen. */
-  start() {
-    if (this.worker || typeof WebAssembly !== 'object') return
+  constructor() {
     this.worker = new Worker(new URL('../core/worker.ts', import.meta.url), { type: 'module' })
     this.worker.onmessage = ({ data }: MessageEvent<Answer>) => this.heard(data)
     this.worker.onerror = () => this.lost()
@@ -105,5 +99,3 @@ class Core {
     return { plan: whole }
   }
 }
-
-export const core = new Core()
