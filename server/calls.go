@@ -20,10 +20,11 @@ type (
 
 // call answers a call of the core that has one answer.
 func (s *Server) call(name string) fiber.Handler {
-	return func(c fiber.Ctx) error { return s.answer1(c, name, c.Body()) }
+	return func(c fiber.Ctx) error { return s.answerCall(c, name, c.Body()) }
 }
 
-func (s *Server) answer1(c fiber.Ctx, name string, request []byte) error {
+// answerCall answers it to a request that is at hand.
+func (s *Server) answerCall(c fiber.Ctx, name string, request []byte) error {
 	return s.planning(c, name, planBudget, func(stop func() error) error {
 		return s.core.Answer(stop, name, request, func(out []byte) error {
 			c.Set(fiber.HeaderContentType, fiber.MIMEApplicationJSONCharsetUTF8)
@@ -59,5 +60,5 @@ func (s *Server) tape(c fiber.Ctx) error {
 	if err != nil {
 		return err
 	}
-	return s.answer1(c, "tape", request)
+	return s.answerCall(c, "tape", request)
 }

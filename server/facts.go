@@ -90,8 +90,8 @@ func (s *Server) describeAll() {
 	}
 }
 
-// factsOfRevision plans a document, unless it is open and computed still. One that cannot be read, or that takes too
-// long, is described by the reason.
+// factsOfRevision plans a document, unless it is open and computed still. One
+// that cannot be read, or that takes too long, is described by the reason.
 func (s *Server) factsOfRevision(r store.Revision) (name string, f Facts, err error) {
 	f = Facts{Units: length.Usual(length.Imperial), Outline: plan.Plan{}.Outline()}
 	head, open := s.heads.find(r.Job, r.Number)

@@ -3,6 +3,7 @@ package server
 import (
 	"bytes"
 	"cmp"
+	"context"
 	"encoding/json"
 	"errors"
 	"slices"
@@ -147,20 +148,30 @@ func (s *Server) save(c fiber.Ctx) error {
 	if err != nil {
 		return err
 	}
-	r, err := s.Store.Save(c.Context(), c.Params("id"), req.Base, d)
+	r, over, err := s.put(c, req, d, o, result)
+	switch {
+	case err != nil:
+		return err
+	case over != nil:
+		return sendJob(c, fiber.StatusOK, *over)
+	}
+	return sendJob(c, fiber.StatusOK, stateOf(r, o, nil))
+}
+
+// put saves a change on top of its base and keeps it open; or lays it over what
+// another window saved since, and returns the job that came of both.
+func (s *Server) put(c fiber.Ctx, req SaveRequest, d store.Draft, o document.Opened, result *plan.Result) (r store.Revision, over *JobState, err error) {
+	r, err = s.Store.Save(c.Context(), c.Params("id"), req.Base, d)
 	var stale *store.StaleError
 	if errors.As(err, &stale) {
-		var state JobState
-		if state, err = s.saveOver(c, req, stale.Head); err == nil {
-			return sendJob(c, fiber.StatusOK, state)
-		}
+		state, err := s.saveOver(c, req, stale.Head)
+		return r, &state, err
 	}
-	if err != nil {
-		return err
+	if err == nil {
+		s.heads.keep(r, o, result)
+		s.tellSaved(r)
 	}
-	s.heads.keep(r, o, result)
-	s.tellSaved(r)
-	return sendJob(c, fiber.StatusOK, stateOf(r, o, nil))
+	return r, nil, err
 }
 
 // mostEdits is how many edits are saved in one request; a document that was
@@ -179,15 +190,8 @@ func (s *Server) edit(c fiber.Ctx) error {
 	}
 	head := s.open(c.Context(), id, req.Base)
 	before := head.opened
-	if before.Doc == nil { // there is nothing to edit: why not?
-		if _, err := s.Store.Head(c.Context(), id); err != nil {
-			return err
-		}
-		raw, err := s.Store.Doc(c.Context(), id, req.Base)
-		if err == nil {
-			_, err = document.Open(raw, s.Catalog)
-		}
-		return err
+	if before.Doc == nil {
+		return s.nothingToEdit(c.Context(), id, req.Base)
 	}
 	o, err := before.Edited(req.Edits, s.Catalog)
 	if err == nil {
@@ -202,20 +206,29 @@ func (s *Server) edit(c fiber.Ctx) error {
 	if d.Ops, err = json.Marshal(slices.Concat(req.Edits, laid)); err != nil {
 		return err
 	}
-	r, err := s.Store.Save(c.Context(), id, req.Base, d)
-	var stale *store.StaleError
-	if errors.As(err, &stale) {
-		var state JobState
-		if state, err = s.saveOver(c, SaveRequest{Base: req.Base, From: before.Doc, Doc: mine, What: req.What}, stale.Head); err == nil {
-			return c.JSON(Saved{Revision: state.Revision, SavedAt: state.SavedAt, CanUndo: state.CanUndo, CanRedo: state.CanRedo, Unknown: state.Unknown, Made: []job.Edit{}, State: &state})
-		}
+	r, over, err := s.put(c, SaveRequest{Base: req.Base, From: before.Doc, Doc: mine, What: req.What}, d, o, result)
+	switch {
+	case err != nil:
+		return err
+	case over != nil:
+		return c.JSON(Saved{Revision: over.Revision, SavedAt: over.SavedAt, CanUndo: over.CanUndo, CanRedo: over.CanRedo, Unknown: over.Unknown, Made: []job.Edit{}, State: over})
 	}
+	return c.JSON(Saved{Revision: r.Number, SavedAt: r.SavedAt, CanUndo: r.CanUndo, CanRedo: r.CanRedo, Unknown: append([]string{}, o.Unknown...), Made: append([]job.Edit{}, laid...)})
+}
+
+// nothingToEdit says why a revision cannot be edited.
+func (s *Server) nothingToEdit(ctx context.Context, id string, number int) error {
+	if _, err := s.Store.Head(ctx, id); err != nil {
+		return err
+	}
+	raw, err := s.Store.Doc(ctx, id, number)
 	if err != nil {
 		return err
 	}
-	s.heads.keep(r, o, result)
-	s.tellSaved(r)
-	return c.JSON(Saved{Revision: r.Number, SavedAt: r.SavedAt, CanUndo: r.CanUndo, CanRedo: r.CanRedo, Unknown: append([]string{}, o.Unknown...), Made: append([]job.Edit{}, laid...)})
+	if _, err = document.Open(raw, s.Catalog); err != nil {
+		return err
+	}
+	return fiber.NewError(fiber.StatusServiceUnavailable, "The revision could not be read a moment ago. Try again.")
 }
 
 // mostMerges is how often a save that another one came before is tried again.
