@@ -316,3 +316,37 @@ func TestRotationKeepsDaysWeeksAndMonths(t *testing.T) {
 		t.Errorf("kept %v\nwant %v", got, want)
 	}
 }
+
+// A large document is packed as it is saved, comes back byte for byte, and is
+// packed for good with the others once a newer one is there.
+func TestLargeDocumentsArePackedAtOnce(t *testing.T) {
+	ctx := context.Background()
+	s, _ := open(t)
+	large := func(n int) []byte {
+		return append(bytes.Repeat([]byte(`{"on":"post/R1.7","what":"dug"},`), 20_000), fmt.Sprint(n)...)
+	}
+	r := must1(s.Create(ctx, draft(large(1), "one")))(t)
+	if size := must1(s.Size(ctx))(t); size.Documents*20 > int64(len(large(1))) {
+		t.Errorf("%d bytes are kept as %d", len(large(1)), size.Documents)
+	}
+	for n := 2; n <= 4; n++ {
+		r = must1(s.Save(ctx, r.Job, r.Number, draft(large(n), "more")))(t)
+	}
+	read := func() {
+		t.Helper()
+		for n := 1; n <= 4; n++ {
+			if got := must1(s.Doc(ctx, r.Job, n))(t); !bytes.Equal(got, large(n)) {
+				t.Fatalf("revision %d came back with %d bytes of %d", n, len(got), len(large(n)))
+			}
+		}
+	}
+	read()
+	before := must1(s.Size(ctx))(t)
+	if n := must1(s.Pack(ctx, 100))(t); n != 3 {
+		t.Errorf("%d documents were packed for good, not the 3 that are old", n)
+	}
+	read()
+	if after := must1(s.Size(ctx))(t); after.Documents >= before.Documents {
+		t.Errorf("%d bytes before, %d after", before.Documents, after.Documents)
+	}
+}

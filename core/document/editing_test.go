@@ -28,7 +28,7 @@ func TestEditedIsWhatReadingAgainGives(t *testing.T) {
 	added, other, refused := 0, 0, 0
 	for _, doc := range docs {
 		o := opened(t, doc)
-		for n := range 400 {
+		for n := range 500 {
 			edits := someEdits(rng, o.Job, n)
 			was := bytes.Clone(o.Doc)
 			got, err := o.Edited(edits, cat)
@@ -86,6 +86,9 @@ func someEdits(rng *rand.Rand, j job.Job, n int) []job.Edit {
 		switch rng.IntN(6) {
 		case 0:
 			f = job.Fact{ID: id, On: on, What: job.MarkDug}
+			if rng.IntN(3) == 0 {
+				f.What = job.DepthDug // of no depth, which is refused though nothing moves
+			}
 		case 1:
 			if k := len(j.Observed); k > 0 {
 				f = job.Fact{ID: id, On: "job", What: job.StruckOut, Strikes: j.Observed[rng.IntN(k)].ID}

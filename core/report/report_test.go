@@ -155,6 +155,7 @@ func TestRise(t *testing.T) {
 // length, the far-end check adds up to it, bays make it up, volumes are the
 // totals, and every hole is in one run's table only.
 func TestTablesAddUp(t *testing.T) {
+	cut := 0
 	for n := range 2 {
 		p := planned(t, n)
 		for i := range p.Runs {
@@ -179,6 +180,24 @@ func TestTablesAddUp(t *testing.T) {
 					t.Errorf("%s, row %d: the bays before it miss it by %v", r.Name, k, d)
 				}
 			}
+			// A post is what stands above the ground, what stands in it, and what is cut off.
+			tops := report.Posts(p, r)
+			for k := range tops.Rows {
+				if off := at(tops, k, "cut_off"); off > 0 {
+					if d := at(tops, k, "stock") - at(tops, k, "top_above_ground") - at(tops, k, "in_ground") - off; math.Abs(d) > 1e-6 {
+						t.Errorf("%s, row %d: its post is cut %v wrong", r.Name, k, d)
+					}
+					cut++
+				}
+			}
+			// A rail lies between the faces, as much longer as it leans.
+			for k := range bays.Rows {
+				if rail, clear, centres := at(bays, k, "rail"), at(bays, k, "between_faces"), at(bays, k, "centres"); rail > 0 {
+					if d := rail - math.Hypot(clear, clear*at(bays, k, "lean")/centres); math.Abs(d) > 0.5 {
+						t.Errorf("%s, row %d: its rail is %v off", r.Name, k, d)
+					}
+				}
+			}
 			long, concrete, spoil := 0.0, 0.0, 0.0
 			for k := range bays.Rows {
 				long += at(bays, k, "centres")
@@ -190,5 +209,8 @@ func TestTablesAddUp(t *testing.T) {
 				t.Errorf("%s: bays of %v on %v; concrete %v of %v; spoil %v of %v", r.Name, long, r.Length, concrete, r.Totals.Concrete, spoil, r.Totals.Spoil)
 			}
 		}
+	}
+	if cut < 40 {
+		t.Errorf("%d posts are cut: too few to tell", cut)
 	}
 }
