@@ -117,6 +117,9 @@ func someEdits(rng *rand.Rand, j job.Job, n int) []job.Edit {
 	case 5:
 		return []job.Edit{job.Set("/units/system", "cubits")}
 	}
+	if rng.IntN(2) == 0 { // facts alone
+		return []job.Edit{fact(fmt.Sprint("f", 1000+n))}
+	}
 	return []job.Edit{fact(fmt.Sprint("f", 1000+n)), fact(fmt.Sprint("g", n)), job.Set(at+"/name", fmt.Sprint("Run ", n))}
 }
 

@@ -207,7 +207,7 @@ func (j Job) Settled() Job {
 // Planned is the run as it is meant, without what its facts have put on it.
 func (r Run) Planned() Run {
 	if slices.ContainsFunc(r.FixedPosts, func(f FixedPost) bool { return f.Fact != "" || f.Landed }) {
-		fixed := r.FixedPosts[:0:0]
+		var fixed []FixedPost // none, where facts are all there is
 		for _, f := range r.FixedPosts {
 			if f.Fact == "" {
 				f.Landed = false
@@ -217,7 +217,7 @@ func (r Run) Planned() Run {
 		r.FixedPosts = fixed
 	}
 	if slices.ContainsFunc(r.Overrides, func(o HoleOverride) bool { return o.Fact != "" || o.Hit != nil }) {
-		overrides := r.Overrides[:0:0]
+		var overrides []HoleOverride
 		for _, o := range r.Overrides {
 			if o.Fact == "" {
 				o.Hit = nil
