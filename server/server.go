@@ -148,6 +148,7 @@ func (s *Server) routes(app *fiber.App) {
 		{fiber.MethodPost, "/api/tell", s.call("tell")},
 		{fiber.MethodPost, "/api/bill", s.call("bill")},
 		{fiber.MethodPost, "/api/table", s.call("table")},
+		{fiber.MethodPost, "/api/draw", s.call("draw")},
 		{fiber.MethodPost, "/api/explain", s.call("explain")},
 		{fiber.MethodPost, "/api/advise", s.advise},
 		{fiber.MethodPost, "/api/ways", s.call("ways")},

@@ -21,6 +21,7 @@ import (
 	"mallow/core/materials"
 	"mallow/core/plan"
 	"mallow/core/reason"
+	"mallow/core/scene"
 	"mallow/core/stringline"
 	"mallow/core/survey"
 	"mallow/exchange"
@@ -38,6 +39,8 @@ type api struct {
 	SaveRequest   server.SaveRequest   `json:"saveRequest"`
 	ReplanRequest calls.ReplanRequest  `json:"replanRequest"`
 	Replanned     calls.Replanned      `json:"replanned"`
+	DrawRequest   calls.DrawRequest    `json:"drawRequest"`
+	Drawn         calls.Drawn          `json:"drawn"`
 	TapeRequest   calls.TapeRequest    `json:"tapeRequest"`
 	TableRequest  calls.TableRequest   `json:"tableRequest"`
 	TableRows     calls.TableRows      `json:"tableRows"`
@@ -149,6 +152,8 @@ func named(t reflect.Type) string {
 	switch t {
 	case reflect.TypeFor[plan.Run](), reflect.TypeFor[plan.Post](), reflect.TypeFor[plan.Gate](), reflect.TypeFor[plan.Bay](), reflect.TypeFor[plan.Line](), reflect.TypeFor[plan.Corner]():
 		return "Planned" + t.Name()
+	case reflect.TypeFor[scene.Shape](), reflect.TypeFor[scene.Layer](), reflect.TypeFor[scene.Mark](), reflect.TypeFor[scene.Point]():
+		return "Drawn" + t.Name()
 	case reflect.TypeFor[plan.Card]():
 		return "HoleCard"
 	case reflect.TypeFor[footing.Layer]():

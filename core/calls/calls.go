@@ -28,7 +28,7 @@ type answer func(c *Core, stop func() error, request []byte, send func([]byte) e
 
 var answers = map[string]answer{
 	"plan": whole(planned), "replan": replanned, "tell": whole(told), "bill": whole(billed),
-	"explain": asked(explained), "table": asked(tabled), "ways": asked(waysOf), "advise": advised,
+	"explain": asked(explained), "table": asked(tabled), "draw": asked(drawn), "ways": asked(waysOf), "advise": advised,
 	"alternatives": asked(alternatives), "looks": asked(looks),
 	"reshape": asked(reshaped), "square": asked(squared), "pegs": asked(pegged), "tape": asked(read),
 }

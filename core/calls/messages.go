@@ -7,6 +7,7 @@ import (
 	"mallow/core/reason"
 	"mallow/core/report"
 	"mallow/core/reshape"
+	"mallow/core/scene"
 	"mallow/core/stringline"
 )
 
@@ -157,11 +158,28 @@ type TapeRequest struct {
 type ReplanRequest struct {
 	Doc   Document `json:"doc" jsonschema:"required"`
 	After int      `json:"after" jsonschema:"required" jsonschema_description:"Number of the plan that the asker has; 0 for none."`
+	Views []View   `json:"views,omitempty" jsonschema_description:"Drawings of it that are wanted with it."`
+}
+
+// View is which drawing of a plan, and the frame that it is put into.
+type View = scene.View
+
+// DrawRequest asks for drawings of a job's plan.
+type DrawRequest struct {
+	Doc   Document `json:"doc" jsonschema:"required"`
+	Views []View   `json:"views" jsonschema:"required"`
+}
+
+// Drawn are the drawings, in the order of their views; null where there is
+// nothing to draw any more, as of a gate that was taken out.
+type Drawn struct {
+	Drawings []*scene.Drawing `json:"drawings" jsonschema:"required"`
 }
 
 // Replanned is a plan without the runs that are as they were.
 type Replanned struct {
-	Number int       `json:"number" jsonschema:"required"`
-	Runs   []string  `json:"runs" jsonschema:"required" jsonschema_description:"Ids of all runs, in their order."`
-	Plan   plan.Plan `json:"plan" jsonschema:"required" jsonschema_description:"Its runs are those that changed only."`
+	Number   int              `json:"number" jsonschema:"required"`
+	Runs     []string         `json:"runs" jsonschema:"required" jsonschema_description:"Ids of all runs, in their order."`
+	Plan     plan.Plan        `json:"plan" jsonschema:"required" jsonschema_description:"Its runs are those that changed only."`
+	Drawings []*scene.Drawing `json:"drawings,omitempty" jsonschema_description:"The drawings that were asked for, in their order."`
 }

@@ -27,7 +27,13 @@ func replanned(c *Core, stop func() error, body []byte, send func([]byte) error)
 	if err != nil {
 		return err
 	}
-	out, err := figures(c.last.since(req.After, r.Figures()))
+	drawings, err := draw(stop, r.Figures(), req.Views)
+	if err != nil {
+		return err
+	}
+	next := c.last.since(req.After, r.Figures())
+	next.Drawings = drawings
+	out, err := figures(next)
 	if err != nil {
 		return err
 	}

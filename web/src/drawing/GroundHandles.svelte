@@ -18,15 +18,6 @@
   /** More than fingers can tell apart are not offered: zoom in on them. */
   const MOST = 120
   const seen = $derived(inSight.length > MOST ? [] : inSight)
-  /** Heights are printed where they do not lie on each other. */
-  const printed = $derived.by(() => {
-    let end = -Infinity
-    return seen.map((p) => {
-      const free = view.x(p.at) - end > 58
-      if (free) end = view.x(p.at)
-      return free
-    })
-  })
   /** Heights at stations of this run, taped level, can be moved along it. */
   const own = (p: PlannedGround) => p.path!.startsWith(`${run.path}/ground/`)
   const station = (p: PlannedGround) => p.path!.replace(/\/height$/, '/at')
@@ -96,7 +87,7 @@
   }
 </script>
 
-{#each seen as p, i (p.path)}
+{#each seen as p (p.path)}
   <g
     {@attach drag(p.path!)}
     class="cursor-move touch-none"
@@ -118,14 +109,6 @@
       stroke-width="2.6"
     />
   </g>
-  {#if printed[i]}
-    <Measure
-      x={Math.min(Math.max(view.x(p.at), 34), view.width - 34)}
-      y={view.y(p.height) + 26}
-      {units}
-      mm={p.height}
-    />
-  {/if}
 {/each}
 {#if inSight.length > MOST}
   <Measure

@@ -3,7 +3,7 @@
   import type { Session } from '../lib/session.svelte'
   import { rulerLabel, rulerScale } from '../lib/tape'
   import Measure from './Measure.svelte'
-  import { inSight } from './paths'
+  import { inSight } from './sight'
   import { TAPE_HEIGHT, type View } from './view.svelte'
 
   let { session, view }: { session: Session; view: View } = $props()
@@ -26,9 +26,12 @@
     if (!run.posts.length) return ''
     const { first, last } = inSight(run, view)
     let d = ''
+    let free = -Infinity
     for (let i = first; i <= last; i++) {
       const x = view.x(run.posts[i]!.station)
+      if (x < free) continue // less than a pixel from the one before
       d += `M${x.toFixed(1)} ${top + 15}l-5 -15h10z`
+      free = x + 1
     }
     return d
   })

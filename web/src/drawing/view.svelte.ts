@@ -73,6 +73,12 @@ export class View {
     )
   })
 
+  /** Where millimetres lie on the drawing. */
+  readonly place = $derived({
+    x: { zero: this.width / 2 - this.center * this.scale, scale: this.scale },
+    y: { zero: this.base, scale: this.rise },
+  })
+
   y = (mm: number) => this.base - mm * this.rise
   heightAt = (y: number) => (this.base - y) / this.rise
 

@@ -12,6 +12,8 @@ export interface MallowAPI {
   saveRequest?: SaveRequest
   replanRequest?: ReplanRequest
   replanned?: Replanned
+  drawRequest?: DrawRequest
+  drawn?: Drawn
   tapeRequest?: TapeRequest
   tableRequest?: TableRequest
   tableRows?: TableRows
@@ -3745,6 +3747,108 @@ export interface ReplanRequest {
    * Number of the plan that the asker has; 0 for none.
    */
   after: number
+  /**
+   * Drawings of it that are wanted with it.
+   */
+  views?: View[]
+}
+export interface View {
+  of:
+    'elevation' | 'map' | 'hole' | 'front' | 'above' | 'side' | 'swing' | 'drop' | 'stick' | 'along'
+  run: string
+  /**
+   * From the side: the whole line that the run is on, corner after corner.
+   */
+  whole?: boolean
+  /**
+   * What it stresses.
+   */
+  stress?: 'walk' | 'string' | 'space' | 'grade' | 'gates' | 'dig' | 'pour' | 'paper'
+  /**
+   * From the side: the stretch that is drawn, of which what is beyond is left out.
+   */
+  from?: number
+  to?: number
+  /**
+   * The corridor that the fence's bottom runs in.
+   */
+  least?: number
+  most?: number
+  /**
+   * The hole, by its place among the run's cards.
+   */
+  card?: number
+  /**
+   * The bottom that the rules ask for, of a hole that was stopped.
+   */
+  wanted?: number
+  /**
+   * Nothing is said beside it.
+   */
+  bare?: boolean
+  gate?: string
+  /**
+   * A gate's front shows what is needed to hang it; else the measures of its opening.
+   */
+  hang?: boolean
+  /**
+   * The leaf, by the post that it hangs on.
+   */
+  leaf?: string
+  /**
+   * How far it is open, degrees: in is positive, out negative.
+   */
+  angle?: number
+  /**
+   * From the line to the kerb.
+   */
+  road?: number
+  /**
+   * From the line to what ends the room inside.
+   */
+  room?: number
+  /**
+   * Along the line: from its last post.
+   */
+  fromEnd?: boolean
+  /**
+   * 1 shows all of it.
+   */
+  closer?: number
+  /**
+   * How far the eye stands beside the line.
+   */
+  aside?: number
+  /**
+   * How far it stands back from the end post.
+   */
+  back?: number
+  frame: Frame
+}
+export interface Frame {
+  width: number
+  height: number
+  x?: Axis
+  y?: Axis
+  /**
+   * Kept free over the drawing.
+   */
+  top?: number
+  bottom?: number
+  /**
+   * Most times that heights may be drawn larger than lengths; left out: 1.
+   */
+  stretch?: number
+}
+export interface Axis {
+  /**
+   * Where the zero lies.
+   */
+  zero: number
+  /**
+   * Pixels of a millimetre.
+   */
+  scale: number
 }
 export interface Replanned {
   number: number
@@ -3753,6 +3857,111 @@ export interface Replanned {
    */
   runs: string[]
   plan: Plan
+  /**
+   * The drawings that were asked for, in their order.
+   */
+  drawings?: Drawing[]
+}
+export interface Drawing {
+  width: number
+  /**
+   * What the drawing takes of the frame's.
+   */
+  height: number
+  x: Axis
+  y: Axis
+  layers: DrawnLayer[]
+  marks: DrawnMark[]
+  labels: Placed[]
+  /**
+   * Labels that there was no room for.
+   */
+  left?: number
+}
+export interface DrawnLayer {
+  class: string
+  material?: string
+  /**
+   * Name of the colour of a service's marks.
+   */
+  hue?: string
+  /**
+   * Closed shapes; else lines.
+   */
+  area?: boolean
+  /**
+   * Of its lines, millimetres of the real thing; left out where that is a matter of looks.
+   */
+  thick?: number
+  /**
+   * Least width that a shape is drawn with, pixels.
+   */
+  least?: number
+  shapes: DrawnShape[]
+}
+export interface DrawnShape {
+  of?: string
+  /**
+   * x and y by turns, millimetres; up is positive.
+   */
+  points: number[]
+}
+export interface DrawnMark {
+  class: string
+  hue?: string
+  of?: string
+  at: DrawnPoint
+  /**
+   * Degrees, leftward.
+   */
+  turn?: number
+}
+export interface DrawnPoint {
+  x: number
+  y: number
+}
+export interface Placed {
+  class: string
+  of?: string
+  /**
+   * What it says; a second line is set smaller.
+   */
+  lines: Text[]
+  strong?: boolean
+  at: DrawnPoint
+  to?: DrawnPoint
+  /**
+   * Where the line of the measure lies, pixels: down the frame, or across it for an upright one; left out: on the drawing.
+   */
+  rule?: number
+  /**
+   * Which way it does not go along.
+   */
+  fixed?: 'x' | 'y'
+  /**
+   * Of its anchor.
+   */
+  x: number
+  /**
+   * Of the first line's foot.
+   */
+  y: number
+  anchor: 'start' | 'middle' | 'end'
+  /**
+   * Degrees rightward, about its anchor.
+   */
+  turn?: number
+  /**
+   * Line to its place, x and y by turns.
+   */
+  lead?: number[]
+}
+export interface DrawRequest {
+  doc: Job
+  views: View[]
+}
+export interface Drawn {
+  drawings: Drawing[]
 }
 export interface TapeRequest {
   text: string

@@ -3,8 +3,8 @@
   import MapIcon from '@lucide/svelte/icons/map'
   import { onMount, untrack } from 'svelte'
   import Bench from '../bench/Bench.svelte'
-  import StringLayer from '../bench/string/StringLayer.svelte'
   import Elevation from '../drawing/Elevation.svelte'
+  import Patterns from '../drawing/Patterns.svelte'
   import ViewControls from '../drawing/ViewControls.svelte'
   import { View } from '../drawing/view.svelte'
   import { provideAsking } from '../lib/asking.svelte'
@@ -168,11 +168,7 @@
           aria-label="From above"
           role="group"
         >
-          <SiteMap {session} view={mapView!} clear={stage === 'string' ? 34 : 15}>
-            {#snippet layer()}
-              {#if stage === 'string'}<StringLayer session={session!} view={mapView!} />{/if}
-            {/snippet}
-          </SiteMap>
+          {#key session}<SiteMap {session} view={mapView!} strings={stage === 'string'} />{/key}
           <div
             class="absolute right-1 bottom-1 flex border border-line bg-sheet"
             role="group"
@@ -199,6 +195,7 @@
         <Load {session} />
       </div>
     </main>
+    <Patterns />
     {#if asking.asked}
       <Later load={() => import('../parts/WhyPopover.svelte')} props={{ session }} />
     {/if}

@@ -16,6 +16,9 @@ import type {
   Looks,
   Catalogue,
   CreateRequest,
+  Drawing,
+  Drawn,
+  DrawRequest,
   Head,
   History,
   Job,
@@ -40,6 +43,7 @@ import type {
   PegTest,
   ReshapeRequest,
   Squared,
+  View,
   SquareRequest,
   WalkReading,
   WalkRequest,
@@ -195,15 +199,21 @@ export const api = {
   print: (id: string, query: string, signal: AbortSignal, each: (p: Printing) => void) =>
     stream(`/jobs/${id}/print?${query}`, {}, signal, each),
   /** A plan's figures and findings. */
-  plan: async (doc: Job): Promise<Plan> => {
+  plan: async (doc: Job, views: View[]): Promise<{ plan: Plan; drawings: (Drawing | null)[] }> => {
     const here = core()
     if (here) {
-      const { plan, problem } = await here.plan(doc)
-      if (plan) return plan
+      const { plan, drawings, problem } = await here.plan(doc, views)
+      if (plan) return { plan, drawings: drawings ?? [] }
       if (problem && problem.status < 500) throw new Refused(problem)
     }
-    return call<Plan>('POST', '/plan', doc)
+    const [plan, drawn] = await Promise.all([
+      call<Plan>('POST', '/plan', doc),
+      views.length ? call<Drawn>('POST', '/draw', { doc, views } satisfies DrawRequest) : { drawings: [] },
+    ])
+    return { plan, drawings: drawn.drawings }
   },
+  /** Drawings of a plan, in the order of their views. */
+  draw: (req: DrawRequest) => asked<Drawn>('draw', req),
   /** What is said beside them. */
   tell: (doc: Job, signal?: AbortSignal) => asked<Told>('tell', doc, signal),
   bill: (doc: Job, signal?: AbortSignal) => asked<Bill>('bill', doc, signal),

@@ -1,6 +1,6 @@
 // The core of this window: until it is there, and where it cannot run, the
 // server answers the same calls.
-import type { Job, Plan, Problem, Replanned } from '../gen/api'
+import type { Drawing, Job, Plan, Problem, Replanned, View } from '../gen/api'
 import type { Answer, Ask } from '../core/messages'
 
 /** Whoever waits for a call. */
@@ -85,17 +85,20 @@ export class Core {
   private had: { number: number; plan: Plan } | undefined
 
   /** A plan: its runs that did not change are the very ones of the plan before. */
-  async plan(doc: Job): Promise<{ plan?: Plan; problem?: Problem }> {
+  async plan(
+    doc: Job,
+    views: View[],
+  ): Promise<{ plan?: Plan; drawings?: (Drawing | null)[]; problem?: Problem }> {
     const had = this.had
     let next: Replanned | undefined
-    const problem = await this.ask('replan', { doc, after: had?.number ?? 0 }, undefined, (a) => {
+    const problem = await this.ask('replan', { doc, after: had?.number ?? 0, views }, undefined, (a) => {
       next = a as Replanned
     })
     if (problem || !next) return { problem }
-    const { number, runs, plan } = next
+    const { number, runs, plan, drawings } = next
     const of = (id: string, among: Plan | undefined) => among?.runs.find((r) => r.id === id)
     const whole = { ...plan, runs: runs.map((id) => of(id, plan) ?? of(id, had?.plan)!) }
     this.had = { number, plan: whole }
-    return { plan: whole }
+    return { plan: whole, drawings }
   }
 }

@@ -19,6 +19,7 @@ import type {
   WayOut,
 } from '../gen/api'
 import { api, Gone, Refused } from './api'
+import { Drawings } from './drawings.svelte'
 
 /** A run with what is said of it. */
 export type WholeRun = PlannedRun & { reminders: Caution[]; levels: RuleLevel[]; addGate: NewGate[] }
@@ -115,6 +116,9 @@ export class Planner {
     return [...this.figures.findings.map((f) => ({ ...f, remedies: this.advice[f.id!]?.remedies })), ...more]
   })
 
+  /** The drawings that are open. */
+  readonly drawings = new Drawings(() => this.of)
+
   constructor(private readonly job: Planned) {}
 
   private of: Job | undefined
@@ -123,7 +127,11 @@ export class Planner {
 
   /** Plans a document for the first time, with all that is said of it. */
   async open(doc: Job) {
-    const [figures, told, bill] = await Promise.all([api.plan(doc), api.tell(doc), api.bill(doc)])
+    const [{ plan: figures }, told, bill] = await Promise.all([
+      api.plan(doc, []),
+      api.tell(doc),
+      api.bill(doc),
+    ])
     this.told = told
     this.bill = bill
     this.figures = figures
@@ -153,10 +161,13 @@ export class Planner {
         const doc = this.job.doc()
         try {
           const asked = performance.now()
-          this.figures = await api.plan(doc)
+          const wanted = this.drawings.wanted()
+          const { plan, drawings } = await api.plan(doc, wanted.views)
+          this.figures = plan
           timed('plan', asked)
           requestAnimationFrame(() => setTimeout(() => timed('plan drawn', asked)))
           this.of = doc
+          this.drawings.show(doc, wanted, drawings)
           this.behind = false
           this.job.planned()
         } catch (e) {

@@ -105,6 +105,11 @@ export class Session {
     return this.planner.ways(run, post, signal)
   }
 
+  /** The drawings that are open. */
+  get drawings() {
+    return this.planner.drawings
+  }
+
   // What is worked on.
   get run(): WholeRun {
     return this.selection.run

@@ -1,27 +1,24 @@
 <script lang="ts">
   // The whole line from above, to scale: pick a run, turn a corner.
-  import type { Snippet } from 'svelte'
-  import type { Op, PlannedCorner } from '../gen/api'
+  import type { Op, PlannedCorner, View as Asked } from '../gen/api'
   import { snap } from '../drawing/drag'
   import { gestures } from '../drawing/gestures'
   import { Later } from '../lib/later'
   import type { Session } from '../lib/session.svelte'
   import { tape } from '../lib/tape'
-  import { degrees, turnText } from '../lib/turn'
+  import { turnText } from '../lib/turn'
   import Measure from '../drawing/Measure.svelte'
+  import Scene from '../drawing/Scene.svelte'
   import CornerHandle from './CornerHandle.svelte'
-  import MapLines from './MapLines.svelte'
   import type { MapView, Spot } from './mapview.svelte'
 
   interface Props {
     session: Session
     view: MapView
-    /** More to draw, such as strings. */
-    layer?: Snippet
-    /** Pixels that the runs' names keep from them. */
-    clear?: number
+    /** The strings are drawn too. */
+    strings?: boolean
   }
-  let { session, view, layer, clear = 15 }: Props = $props()
+  let { session, view, strings = false }: Props = $props()
   const units = $derived(session.units)
   const line = $derived(session.line)
   let svg: SVGSVGElement
@@ -29,6 +26,19 @@
   let dragged = $state<{ i: number; to: Spot } | null>(null)
   /** The corner that keys move, and by how much. */
   let nudged = $state<{ i: number; by: Spot } | null>(null)
+
+  const asked = $derived<Asked | undefined>(
+    view.width > 40 && view.height > 40
+      ? {
+          of: 'map',
+          run: session.run.id,
+          stress: strings ? 'string' : undefined,
+          frame: { width: view.width, height: view.height, x: view.place.x, y: view.place.y },
+        }
+      : undefined,
+  )
+  // svelte-ignore state_referenced_locally -- a session is for the component's life
+  const drawing = session.drawings.keep(() => asked)
 
   const north = $derived(session.value<number>(session.lineAt('/bearing')) !== undefined)
   const bar = $derived.by(() => {
@@ -119,22 +129,6 @@
     else return
     e.preventDefault()
   }
-  /** Beside a corner, on the outer side of its angle. */
-  function beside(i: number): Spot {
-    const c = line.corners[i]!.place
-    const near = neighbours(i)
-    let [dx, dy] = [0, 0]
-    for (const p of near) {
-      const [x, y] = [view.x(p) - view.x(c), view.y(p) - view.y(c)]
-      const l = Math.hypot(x, y) || 1
-      dx -= x / l
-      dy -= y / l
-    }
-    const l = Math.hypot(dx, dy)
-    if (l < 0.2) [dx, dy] = [0, -1]
-    else [dx, dy] = [dx / l, dy / l]
-    return { x: view.x(c) + dx * 30, y: view.y(c) + dy * 24 + 5 }
-  }
 </script>
 
 <div
@@ -156,16 +150,10 @@
     onkeydown={key}
     data-map={session.run.id}
   >
-    <MapLines {session} {view} {clear} />
-    {@render layer?.()}
-    {#if line.closing && !line.closing.spread && line.closing.miss * view.scale > 2}
-      {@const end = line.closing.legs.at(-1)!.endBefore}
-      <path
-        d="M{view.x(line.corners[0]!.place)} {view.y(line.corners[0]!.place)}L{view.x(end)} {view.y(end)}"
-        class="stroke-(--stop)"
-        stroke-width="2.4"
-        stroke-dasharray="4 3"
-      />
+    {#if drawing()}
+      <g opacity={dragged ? 0.55 : 1}>
+        <Scene drawing={drawing()!} {units} place={view.place} stress={strings ? 'string' : undefined} />
+      </g>
     {/if}
     {#if dragged}
       {#each neighbours(dragged.i) as p, k (k)}
@@ -186,15 +174,6 @@
       {/each}
     {/if}
     {#each line.corners as c, i (i)}
-      {#if c.turn !== undefined && !dragged}
-        {@const at = beside(i)}
-        <Measure
-          x={Math.min(Math.max(at.x, 26), view.width - 26)}
-          y={Math.min(Math.max(at.y, 14), view.height - 6)}
-          {units}
-          words={degrees(c.interior ?? 0)}
-        />
-      {/if}
       <CornerHandle
         corner={c}
         {view}

@@ -42,6 +42,12 @@ export class MapView {
     this.middle ?? { x: (this.box.left + this.box.right) / 2, y: (this.box.low + this.box.high) / 2 },
   )
 
+  /** Where millimetres lie on the map. */
+  readonly place = $derived({
+    x: { zero: this.width / 2 - this.center.x * this.scale, scale: this.scale },
+    y: { zero: this.height / 2 + this.center.y * this.scale, scale: this.scale },
+  })
+
   x = (p: Spot) => this.width / 2 + (p.x - this.center.x) * this.scale
   y = (p: Spot) => this.height / 2 - (p.y - this.center.y) * this.scale
   spot = (x: number, y: number): Spot => ({

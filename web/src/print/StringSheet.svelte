@@ -4,15 +4,10 @@
   // hold at every post.
   import Printer from '@lucide/svelte/icons/printer'
   import { onMount, untrack } from 'svelte'
-  import StringLayer from '../bench/string/StringLayer.svelte'
-  import HangingString from '../drawing/HangingString.svelte'
-  import { draw } from '../drawing/paths'
-  import { TAPE_HEIGHT, View } from '../drawing/view.svelte'
-  import Measure from '../drawing/Measure.svelte'
+  import Patterns from '../drawing/Patterns.svelte'
+  import Picture from '../drawing/Picture.svelte'
   import { Session } from '../lib/session.svelte'
   import { turnText } from '../lib/turn'
-  import MapLines from '../map/MapLines.svelte'
-  import { MapView } from '../map/mapview.svelte'
   import Fraction from '../parts/Fraction.svelte'
   import Masthead from '../parts/Masthead.svelte'
   import Words from '../parts/Words.svelte'
@@ -20,18 +15,12 @@
   let { params }: { params: { id: string; run: string } } = $props()
   const W = 720
   let session = $state.raw<Session | null>(null)
-  let view = $state.raw<View | null>(null)
-  let map = $state.raw<MapView | null>(null)
   let trouble = $state('')
 
   async function open(id: string, run: string) {
     try {
       const s = await Session.open(id)
       if (s.plan.runs.some((r) => r.id === run)) s.runID = run
-      view = new View(() => s.run)
-      map = new MapView(() => s.plan)
-      Object.assign(view, { width: W, height: 240 })
-      Object.assign(map, { width: W, height: 400 })
       session = s
       document.title = `${s.doc.name}, strings · Mallow`
     } catch (e) {
@@ -45,7 +34,6 @@
   onMount(() => () => session?.close())
   const run = $derived(session?.run)
   const s = $derived(run?.string)
-  const d = $derived(session && view && run ? draw(run, view) : null)
   const today = new Date().toLocaleDateString(undefined, { dateStyle: 'medium' })
 </script>
 
@@ -65,7 +53,8 @@
     <h1 class="text-2xl font-bold">This sheet cannot be drawn</h1>
     <p class="mt-2">{trouble}</p>
   </main>
-{:else if session && view && map && run}
+{:else if session && run}
+  <Patterns />
   {@const units = session.units}
   <main class="sheet mx-auto my-4 max-w-[46rem] bg-white p-5 text-black print:m-0 print:max-w-none print:p-0">
     <header class="flex items-start justify-between gap-4 border-b-2 border-black pb-1">
@@ -82,42 +71,28 @@
         </p>
       {/if}
     </header>
-    <svg
-      viewBox="0 0 {W} 400"
-      class="mt-2 block w-full"
-      role="img"
-      aria-label="The line from above with its strings"
-    >
-      <MapLines {session} view={map} clear={40} />
-      <StringLayer {session} view={map} large />
-      {#each session.line.corners as c, i (i)}
-        <rect
-          x={map.x(c.place) - 4}
-          y={map.y(c.place) - 4}
-          width="8"
-          height="8"
-          class="fill-(--sheet) stroke-(--ink)"
-          stroke-width="2"
+    <div class="mt-2">
+      <Picture
+        {session}
+        view={{ of: 'map', stress: 'string' }}
+        wide={W}
+        tall={400}
+        label="The line from above with its strings"
+        of="map"
+      />
+    </div>
+    {#if s}
+      <div class="mt-1 border-y border-black">
+        <Picture
+          {session}
+          view={{ of: 'elevation', stress: 'string' }}
+          wide={W}
+          tall={190}
+          stretch={40}
+          label="The run from the side with its hanging string"
+          of="elevation"
         />
-      {/each}
-    </svg>
-    {#if s && d}
-      <svg
-        viewBox="0 0 {W} {240 - TAPE_HEIGHT}"
-        class="mt-1 block w-full border-y border-black"
-        role="img"
-        aria-label="The run from the side with its hanging string"
-      >
-        <path d={d.panels} fill="none" class="stroke-(--line)" stroke-width="0.7" />
-        <path d={d.postsAbove} class="fill-(--sheet) stroke-(--ink)" stroke-width="1.2" />
-        <path d={d.surface} fill="none" class="stroke-(--ink)" stroke-width="2" />
-        <HangingString {session} {view} />
-        {#each run.posts as p, i (p.label)}
-          {#if run.posts.length < 24 || i % 4 === 0 || i === run.posts.length - 1}
-            <Measure x={view.x(p.station)} y={view.y(p.ground) + 16} {units} words={p.label} />
-          {/if}
-        {/each}
-      </svg>
+      </div>
       <section class="mt-2 text-[1.12rem] leading-snug">
         {#if s.sight}
           <p>

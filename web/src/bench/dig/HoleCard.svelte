@@ -34,13 +34,7 @@
     data-testid="hole-card"
   >
     <div class="self-start border border-line bg-sheet p-2 lg:sticky lg:top-0">
-      <HolePicture
-        {card}
-        {units}
-        frost={card.frost}
-        estimated={session.run.frostEstimated}
-        wanted={p.stopped?.wanted}
-      />
+      <HolePicture {session} {card} wanted={p.stopped?.wanted} />
     </div>
     <div class="grid content-start gap-4">
       {#if dugWith}

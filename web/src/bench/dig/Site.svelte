@@ -110,12 +110,7 @@
     {#if line}
       <div class="mt-4 flex gap-4 border border-line bg-sheet p-2">
         <div class="w-40 flex-none">
-          <HolePicture
-            card={session.run.cards[line.card]!}
-            {units}
-            frost={session.run.cards[line.card]!.frost}
-            bare
-          />
+          <HolePicture {session} card={session.run.cards[line.card]!} bare />
         </div>
         <p class="self-center leading-snug">
           {line.label}: the concrete's bottom, <strong>{short(line.underFinished, units)}</strong> under the

@@ -63,7 +63,7 @@
     const mine = ++asking
     const timer = setTimeout(async () => {
       try {
-        const plan = await api.plan(change(doc, list))
+        const { plan } = await api.plan(change(doc, list), [])
         if (mine === asking) {
           tried = plan
           refused = ''

@@ -136,13 +136,7 @@
       <section class="border border-line bg-sheet p-3" aria-label="{p.label}, {role(p.hung)}">
         <h2 class="font-bold">{p.label}, {role(p.hung)}</h2>
         <div class="mt-1 grid gap-3 sm:grid-cols-[9.5rem_minmax(0,1fr)]">
-          {#if card}<HolePicture
-              {card}
-              {units}
-              frost={card.frost}
-              estimated={session.run.frostEstimated}
-              bare
-            />{/if}
+          {#if card}<HolePicture {session} {card} bare />{/if}
           <div class="grid content-start gap-2">
             {#if card}
               <p class="text-[1.05rem] leading-snug">

@@ -60,7 +60,7 @@
   </div>
 {:else}
   <div class="grid max-w-6xl gap-3 border border-line bg-sheet p-2 md:grid-cols-2">
-    <SideView {session} {gate} {leaf} {side} angle={Math.abs(angle)} />
+    <SideView {session} {gate} {leaf} {side} {angle} />
     <PlanView {session} {gate} {angle} onswing={(a) => (swung = a)} />
   </div>
   <div class="mt-3 grid max-w-6xl gap-x-8 gap-y-4 lg:grid-cols-2">

@@ -115,7 +115,7 @@
             error={wrongFact(session)}
             oncommit={drop}
           />
-          {#if adjust?.adjust}<DropPicture leaf={adjust} adjust={adjust.adjust} {units} />{/if}
+          {#if adjust?.adjust}<DropPicture {session} {gate} leaf={adjust} adjust={adjust.adjust} />{/if}
         </div>
         {#each gate.leaves as l (l.post)}
           {#if l.adjust}

@@ -1,8 +1,7 @@
 <script lang="ts">
   // The story stick: every mark that is the same on all posts, from the
   // reference mark, drawn to scale.
-  import type { StickMark } from '../../gen/api'
-  import Measure from '../../drawing/Measure.svelte'
+  import Picture from '../../drawing/Picture.svelte'
   import type { Session } from '../../lib/session.svelte'
   import { short } from '../../lib/tape'
   import Fraction from '../../parts/Fraction.svelte'
@@ -13,23 +12,6 @@
   let { session }: { session: Session } = $props()
   const units = $derived(session.units)
   const t = $derived(session.run.topLine)
-  const HIGH = 560
-  const PAD = 26
-  const span = $derived.by(() => {
-    const all = t?.stick.flatMap((m) => [m.up, m.to]) ?? [0]
-    return { top: Math.max(...all), bottom: Math.min(...all) }
-  })
-  const y = (up: number) => PAD + ((span.top - up) / Math.max(1, span.top - span.bottom)) * (HIGH - 2 * PAD)
-  /** Labels are moved apart where marks lie close. */
-  const labels = $derived.by(() => {
-    let free = -Infinity
-    return (t?.stick ?? []).map((m) => {
-      const at = Math.max(y((m.up + m.to) / 2), free)
-      free = at + 21
-      return at
-    })
-  })
-  const thick = (m: StickMark) => Math.abs(m.up - m.to) > 0.01 && m.kind !== 'ground'
   const rails = $derived(session.at('/fence/rails'))
   const byHand = $derived(session.value<number[]>(rails))
   const steps = $derived(session.run.totals.steps)
@@ -39,63 +21,16 @@
   <p class="text-pencil">First, how long is the run?</p>
 {:else}
   <div class="grid max-w-5xl gap-6 lg:grid-cols-[26rem_1fr]">
-    <svg
-      viewBox="0 0 420 {HIGH}"
-      class="w-full max-w-[26rem] border border-line bg-sheet"
-      role="img"
-      aria-label="Story stick of {session.run.name || session.run.id}"
-    >
-      <rect
-        x="60"
-        y={PAD - 12}
-        width="46"
-        height={HIGH - 2 * PAD + 24}
-        class="fill-(--timber) stroke-(--timber-edge)"
-        fill-opacity="0.5"
-        stroke-width="1.5"
+    <div class="border border-line bg-sheet">
+      <Picture
+        {session}
+        view={{ of: 'stick' }}
+        wide={420}
+        tall={560}
+        label="Story stick of {session.run.name || session.run.id}"
+        of="stick"
       />
-      {#each t.stick as m, i (i)}
-        {#if m.kind === 'ground'}
-          <rect
-            x="20"
-            y={y(m.up)}
-            width="126"
-            height={Math.max(2, y(m.to) - y(m.up))}
-            class="fill-(--ground)"
-          />
-          <path d="M20 {y(m.up)}H146" class="stroke-(--ground-edge)" stroke-width="2" />
-        {:else if thick(m)}
-          <rect
-            x="60"
-            y={y(m.up)}
-            width="46"
-            height={y(m.to) - y(m.up)}
-            class="fill-(--sheet) stroke-(--ink)"
-            stroke-width="2"
-          />
-          {#if m.kind === 'hole'}<path
-              d="M60 {y(m.up)}L106 {y(m.to)}M106 {y(m.up)}L60 {y(m.to)}"
-              class="stroke-(--ink)"
-              stroke-width="1.2"
-            />{/if}
-        {:else if m.kind === 'mark'}
-          <path d="M40 {y(m.up)}H126" class="stroke-(--mallow)" stroke-width="4" />
-          <path d="M40 {y(m.up)}l-12 -8v16z" class="fill-(--mallow)" />
-        {:else}
-          <path d="M54 {y(m.up)}H112" class="stroke-(--ink)" stroke-width="3" />
-        {/if}
-        <path d="M114 {y((m.up + m.to) / 2)}L150 {labels[i]}" class="stroke-(--ink)" stroke-width="1" />
-        <Measure
-          x={156}
-          y={labels[i]! + 5}
-          anchor="start"
-          {units}
-          strong={m.kind === 'mark' || m.kind === 'cut'}
-          words={m.kind === 'mark' ? m.name : `${m.name}  ${m.up > 0 ? '+' : ''}`}
-          mm={m.kind === 'mark' ? undefined : m.up}
-        />
-      {/each}
-    </svg>
+    </div>
     <div class="grid min-w-0 content-start gap-3">
       <p>
         Cut a straight stick, mark it once, and hold its reference mark to that of every post: all else is

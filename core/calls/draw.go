@@ -1,0 +1,45 @@
+package calls
+
+import (
+	"fmt"
+
+	"mallow/core/document"
+	"mallow/core/plan"
+	"mallow/core/scene"
+)
+
+// mostViews is how many drawings are asked for at once.
+const mostViews = 60
+
+// drawn are drawings of a job's plan.
+func drawn(c *Core, stop func() error, req DrawRequest) (any, error) {
+	r, err := c.computed(stop, req.Doc)
+	if err != nil {
+		return nil, err
+	}
+	all, err := draw(stop, r.Figures(), req.Views)
+	return Drawn{Drawings: all}, err
+}
+
+// draw draws views of a plan. What is not there any more is left out: a hand
+// that removes a gate has its drawings still open. What makes no sense is
+// refused.
+func draw(stop func() error, p plan.Plan, views []View) ([]*scene.Drawing, error) {
+	if len(views) > mostViews {
+		return nil, document.Errors{{Field: "/views", Given: fmt.Sprintf("%d views", len(views)), Allowed: fmt.Sprintf("at most %d", mostViews)}}
+	}
+	all := make([]*scene.Drawing, len(views))
+	for i, v := range views {
+		if err := stop(); err != nil {
+			return nil, err
+		}
+		d, err := scene.Of(p, v, scene.Screen)
+		switch {
+		case err == nil:
+			all[i] = &d
+		case !scene.IsGone(err):
+			return nil, err
+		}
+	}
+	return all, nil
+}

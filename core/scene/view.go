@@ -1,0 +1,192 @@
+package scene
+
+import (
+	"errors"
+	"slices"
+
+	"mallow/core/document"
+	"mallow/core/length"
+	"mallow/core/plan"
+)
+
+// Kind is what a drawing shows.
+type Kind string
+
+// Kinds of drawings.
+const (
+	OfElevation Kind = "elevation"
+	OfMap       Kind = "map"
+	OfHole      Kind = "hole"
+	OfFront     Kind = "front"
+	OfAbove     Kind = "above"
+	OfSide      Kind = "side"
+	OfSwing     Kind = "swing"
+	OfDrop      Kind = "drop"
+	OfStick     Kind = "stick"
+	OfAlong     Kind = "along"
+)
+
+// Kinds are all of them.
+var Kinds = []Kind{OfElevation, OfMap, OfHole, OfFront, OfAbove, OfSide, OfSwing, OfDrop, OfStick, OfAlong}
+
+// Stress is what a drawing of the fence stresses: a stage of the work, or a
+// sheet of paper.
+type Stress string
+
+// What drawings stress.
+const (
+	Walking  Stress = "walk"
+	Strings  Stress = "string"
+	Spacing  Stress = "space"
+	Grading  Stress = "grade"
+	Gates    Stress = "gates"
+	Digging  Stress = "dig"
+	Pouring  Stress = "pour"
+	OnPaper  Stress = "paper"
+	Plainly  Stress = ""
+	mostWide        = 100_000 // pixels of a frame
+)
+
+// View is which drawing of a plan, and the frame that it is put into.
+type View struct {
+	Of     Kind   `json:"of" jsonschema:"required,enum=elevation,enum=map,enum=hole,enum=front,enum=above,enum=side,enum=swing,enum=drop,enum=stick,enum=along"`
+	Run    string `json:"run" jsonschema:"required"`
+	Whole  bool   `json:"whole,omitempty" jsonschema_description:"From the side: the whole line that the run is on, corner after corner."`
+	Stress Stress `json:"stress,omitempty" jsonschema:"enum=walk,enum=string,enum=space,enum=grade,enum=gates,enum=dig,enum=pour,enum=paper" jsonschema_description:"What it stresses."`
+
+	From *length.Length `json:"from,omitempty" jsonschema_description:"From the side: the stretch that is drawn, of which what is beyond is left out."`
+	To   *length.Length `json:"to,omitempty"`
+
+	Least *length.Length `json:"least,omitempty" jsonschema_description:"The corridor that the fence's bottom runs in."`
+	Most  *length.Length `json:"most,omitempty"`
+
+	Card   int            `json:"card,omitempty" jsonschema_description:"The hole, by its place among the run's cards."`
+	Wanted *length.Length `json:"wanted,omitempty" jsonschema_description:"The bottom that the rules ask for, of a hole that was stopped."`
+	Bare   bool           `json:"bare,omitempty" jsonschema_description:"Nothing is said beside it."`
+
+	Gate  string         `json:"gate,omitempty"`
+	Hang  bool           `json:"hang,omitempty" jsonschema_description:"A gate's front shows what is needed to hang it; else the measures of its opening."`
+	Leaf  string         `json:"leaf,omitempty" jsonschema_description:"The leaf, by the post that it hangs on."`
+	Angle float64        `json:"angle,omitempty" jsonschema_description:"How far it is open, degrees: in is positive, out negative."`
+	Road  *length.Length `json:"road,omitempty" jsonschema_description:"From the line to the kerb."`
+	Room  *length.Length `json:"room,omitempty" jsonschema_description:"From the line to what ends the room inside."`
+
+	FromEnd bool          `json:"fromEnd,omitempty" jsonschema_description:"Along the line: from its last post."`
+	Closer  float64       `json:"closer,omitempty" jsonschema_description:"1 shows all of it."`
+	Aside   length.Length `json:"aside,omitempty" jsonschema_description:"How far the eye stands beside the line."`
+	Back    length.Length `json:"back,omitempty" jsonschema_description:"How far it stands back from the end post."`
+
+	Frame Frame `json:"frame" jsonschema:"required"`
+}
+
+// Frame is the sheet that a drawing is put on, in pixels. On paper a pixel is
+// what makes the type as large as it is to be.
+type Frame struct {
+	Width  float64 `json:"width" jsonschema:"required"`
+	Height float64 `json:"height" jsonschema:"required"`
+	X      *Axis   `json:"x,omitempty" jsonschema_description:"Where millimetres lie across; left out: as large as it fits."`
+	Y      *Axis   `json:"y,omitempty" jsonschema_description:"Where heights lie."`
+	Top    float64 `json:"top,omitempty" jsonschema_description:"Kept free over the drawing."`
+	Bottom float64 `json:"bottom,omitempty"`
+
+	Stretch float64 `json:"stretch,omitempty" jsonschema_description:"Most times that heights may be drawn larger than lengths; left out: 1."`
+}
+
+// Axis turns millimetres into pixels.
+type Axis struct {
+	Zero  float64 `json:"zero" jsonschema:"required" jsonschema_description:"Where the zero lies."`
+	Scale float64 `json:"scale" jsonschema:"required" jsonschema_description:"Pixels of a millimetre."`
+}
+
+// Of draws a view of a plan. The error says what in the view there is not.
+func Of(p plan.Plan, v View, t Type) (Drawing, error) {
+	s, err := build(p, v)
+	if err != nil {
+		return Drawing{}, err
+	}
+	return Arrange(s, v.Frame, p.Units, t), nil
+}
+
+func build(p plan.Plan, v View) (Scene, error) {
+	if !(v.Frame.Width > 0 && v.Frame.Height > 0 && v.Frame.Width <= mostWide && v.Frame.Height <= mostWide) {
+		return Scene{}, document.Errors{{Field: "/frame", Given: document.Brief(number(v.Frame.Width) + " × " + number(v.Frame.Height)), Allowed: "pixels above 0, up to " + number(mostWide)}}
+	}
+	for _, a := range []*Axis{v.Frame.X, v.Frame.Y} {
+		if a != nil && !(a.Scale > 0 && a.Scale < 1e6 && a.Zero > -1e12 && a.Zero < 1e12) {
+			return Scene{}, document.Errors{{Field: "/frame", Given: document.Brief(number(a.Scale)), Allowed: "a scale above 0"}}
+		}
+	}
+	i := slices.IndexFunc(p.Runs, func(r plan.Run) bool { return r.ID == v.Run })
+	if i < 0 {
+		return Scene{}, document.Errors{{Field: "/run", Given: document.Brief(v.Run), Allowed: "a run of the job"}}
+	}
+	r := &p.Runs[i]
+	var s Scene
+	switch v.Of {
+	case OfElevation:
+		s = elevation(p, i, v)
+	case OfMap:
+		s = site(p, i, v)
+	case OfAlong: // in its own order, from far to near
+		return along(r, v), nil
+	case OfStick:
+		s = stick(r)
+	case OfHole:
+		if v.Card < 0 || v.Card >= len(r.Cards) {
+			return s, document.Errors{{Field: "/card", Given: number(float64(v.Card)), Allowed: "a hole of the run"}}
+		}
+		s = hole(r, &r.Cards[v.Card], v)
+	case OfFront, OfAbove, OfSide, OfSwing, OfDrop:
+		return ofGate(r, v)
+	default:
+		return s, document.Errors{{Field: "/of", Given: document.Brief(string(v.Of)), Allowed: kinds()}}
+	}
+	s.sorted()
+	return s, nil
+}
+
+func ofGate(r *plan.Run, v View) (s Scene, err error) {
+	i := slices.IndexFunc(r.Gates, func(g gate) bool { return g.ID == v.Gate })
+	if i < 0 {
+		return s, document.Errors{{Field: "/gate", Given: document.Brief(v.Gate), Allowed: "a gate of the run"}}
+	}
+	g := &r.Gates[i]
+	switch v.Of {
+	case OfFront:
+		s = front(r, g, v)
+	case OfAbove:
+		s = above(r, g, v)
+	default:
+		k := slices.IndexFunc(g.Leaves, func(l leaf) bool { return l.Post == v.Leaf })
+		if k < 0 {
+			return s, document.Errors{{Field: "/leaf", Given: document.Brief(v.Leaf), Allowed: "a post that a leaf of the gate hangs on"}}
+		}
+		l := &g.Leaves[k]
+		switch {
+		case v.Of == OfDrop && l.Adjust == nil:
+			return s, document.Errors{{Field: "/leaf", Given: document.Brief(v.Leaf), Allowed: "a leaf whose tip has dropped"}}
+		case v.Of == OfDrop:
+			s = dropped(l)
+		case v.Of == OfSide:
+			s = side(l, v.Angle)
+		default:
+			s = swing(g, l, v.Angle)
+		}
+	}
+	s.sorted()
+	return s, nil
+}
+
+// IsGone tells whether an error says that what a view shows is not there.
+func IsGone(err error) bool {
+	var fields document.Errors
+	return errors.As(err, &fields) && len(fields) > 0 && slices.Contains([]string{"/run", "/card", "/gate", "/leaf"}, fields[0].Field)
+}
+
+// per is how many millimetres a pixel of the view is.
+func (v View) per(fallback float64) float64 {
+	if v.Frame.X != nil {
+		return 1 / v.Frame.X.Scale
+	}
+	return fallback
+}

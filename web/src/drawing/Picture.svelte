@@ -1,0 +1,56 @@
+<script lang="ts">
+  // A drawing that stands by itself: as wide as its place, drawn by the core.
+  import type { Snippet } from 'svelte'
+  import type { Drawing, View } from '../gen/api'
+  import type { Session } from '../lib/session.svelte'
+  import Scene from './Scene.svelte'
+
+  interface Props {
+    session: Session
+    view: Omit<View, 'run' | 'frame'> & { run?: string }
+    /** The most that it takes, pixels. */
+    wide: number
+    tall: number
+    stretch?: number
+    label: string
+    /** What hands do on it. */
+    hands?: Snippet<[Drawing]>
+    of?: string
+  }
+  let { session, view, wide, tall, stretch, label, hands, of }: Props = $props()
+  let width = $state(0)
+  const asked = $derived<View | undefined>(
+    width > 60
+      ? {
+          run: session.run.id,
+          ...view,
+          frame: { width: Math.min(wide, Math.floor(width)), height: tall, stretch },
+        }
+      : undefined,
+  )
+  // svelte-ignore state_referenced_locally -- a session is for the component's life
+  const drawing = session.drawings.keep(() => asked)
+  const d = $derived(drawing())
+</script>
+
+<div bind:clientWidth={width} style:max-width="{wide}px" style:min-height="{d ? 0 : tall * 0.6}px">
+  {#if d}
+    <svg
+      width={d.width}
+      height={d.height}
+      viewBox="0 0 {d.width} {d.height}"
+      class="block h-auto max-w-full {hands ? 'touch-pan-y' : ''}"
+      role={hands ? 'group' : 'img'}
+      aria-label={label}
+      data-picture={of}
+    >
+      <Scene
+        drawing={d}
+        units={session.units}
+        stress={view.stress}
+        side={view.of !== 'above' && view.of !== 'map'}
+      />
+      {@render hands?.(d)}
+    </svg>
+  {/if}
+</div>
