@@ -11,7 +11,8 @@ import (
 	"testing"
 
 	"mallow/core/length"
-	"mallow/drawing"
+	"mallow/core/reason"
+	"mallow/core/scene"
 	"mallow/exchange"
 )
 
@@ -33,9 +34,9 @@ func pairs(t *testing.T, data []byte) [][2]string {
 // A DXF file is pairs of codes and values in sections that end, with real
 // lengths in the job's unit; words in any script are ASCII in it.
 func TestDXFInRealUnits(t *testing.T) {
-	var pic drawing.Picture
-	pic.Paths = []drawing.Path{{Layer: drawing.Posts, Points: []drawing.Point{{X: 0, Y: 0}, {X: 3048, Y: -1524}}}}
-	pic.Texts = []drawing.Text{{Layer: drawing.Names, At: drawing.Point{X: 304.8, Y: 609.6}, Words: "P1 果\n½", Size: 8}}
+	pic := scene.Drawing{X: scene.Axis{Zero: 5, Scale: 0.1}, Y: scene.Axis{Zero: 7, Scale: 0.1}}
+	pic.Layers = []scene.Layer{{Class: scene.Post, Shapes: []scene.Shape{{Points: []float64{0, 0, 3048, -1524}}}}}
+	pic.Labels = []scene.Placed{{Class: scene.Name, X: 35.48, Y: -53.96, Lines: []reason.Text{reason.Say("P1 果\n½")}}}
 	for system, per := range map[length.System]float64{length.Imperial: 304.8, length.Metric: 1000} {
 		list := pairs(t, exchange.DXF("x.dxf", pic, length.Usual(system)).Data)
 		sections, ends := 0, 0
@@ -61,6 +62,9 @@ func TestDXFInRealUnits(t *testing.T) {
 		if got, _ := strconv.ParseFloat(x[1], 64); len(x) != 3 || got < 3048/per-1e-6 || got > 3048/per+1e-6 {
 			t.Errorf("%s: stations %v", system, x)
 		}
+		if at, _ := strconv.ParseFloat(x[2], 64); at < 304.8/per-1e-6 || at > 304.8/per+1e-6 {
+			t.Errorf("%s: the name stands at %v", system, x[2])
+		}
 		if len(words) != 1 || words[0] != `P1 \U+679C \U+00BD` {
 			t.Errorf("words %q", words)
 		}
@@ -69,9 +73,9 @@ func TestDXFInRealUnits(t *testing.T) {
 
 // SVG is well-formed whatever a run is called, with a group for each layer.
 func TestSVGIsWellFormed(t *testing.T) {
-	pic := drawing.Picture{Texts: []drawing.Text{{Layer: drawing.Names, Words: `<b> & "果" ]]>`, Size: 8}}}
-	for _, p := range []drawing.Picture{pic, {}} {
-		dec := xml.NewDecoder(bytes.NewReader(exchange.SVG("x.svg", p).Data))
+	pic := scene.Drawing{Width: 10, Height: 10, X: scene.Axis{Scale: 1}, Y: scene.Axis{Scale: 1}, Labels: []scene.Placed{{Class: scene.Name, Lines: []reason.Text{reason.Say(`<b> & "果" ]]>`)}}}}
+	for _, p := range []scene.Drawing{pic, {X: scene.Axis{Scale: 1}, Y: scene.Axis{Scale: 1}}} {
+		dec := xml.NewDecoder(bytes.NewReader(exchange.SVG("x.svg", p, length.Usual(length.Metric)).Data))
 		groups, said := 0, ""
 		for {
 			token, err := dec.Token()
@@ -90,7 +94,7 @@ func TestSVGIsWellFormed(t *testing.T) {
 				said += strings.TrimSpace(string(v))
 			}
 		}
-		if groups != len(drawing.Layers) || len(p.Texts) > 0 && said != pic.Texts[0].Words {
+		if groups != 11 || len(p.Labels) > 0 && said != `<b> & "果" ]]>` {
 			t.Errorf("%d groups, words %q", groups, said)
 		}
 	}

@@ -11,7 +11,7 @@ import (
 	"mallow/core/job"
 	"mallow/core/plan"
 	"mallow/core/report"
-	"mallow/drawing"
+	"mallow/core/scene"
 	"mallow/paper"
 )
 
@@ -157,19 +157,23 @@ func (s Source) drawn(w Want, run int) (Written, error) {
 	if view == "" {
 		view = "elevation"
 	}
-	var pic drawing.Picture
+	v := scene.View{Run: s.Plan.Runs[run].ID, Stress: scene.OnPaper}
 	switch view {
 	case "map":
-		pic = drawing.Map(s.Plan)
+		v.Of = scene.OfMap
 	case "elevation":
-		pic = drawing.Elevation(s.Plan, run, 0, s.Plan.Runs[run].Length)
+		v.Of = scene.OfElevation
 		if w.Run == "" {
-			w.Run = s.Plan.Runs[run].ID
+			w.Run = v.Run
 		}
 	default:
 		return Written{}, refuse("%q is no view; there are elevation and map.", view)
 	}
-	if _, _, ok := pic.Bounds(); !ok {
+	pic, err := scene.FullSize(s.Plan, v, scene.Screen)
+	if err != nil {
+		return Written{}, err
+	}
+	if pic.Empty() {
 		return Written{}, refuse("Nothing is measured yet that could be drawn.")
 	}
 	if view == "map" {
@@ -179,7 +183,7 @@ func (s Source) drawn(w Want, run int) (Written, error) {
 	if w.What == "dxf" {
 		return DXF(name, pic, s.Plan.Units), nil
 	}
-	return SVG(name, pic), nil
+	return SVG(name, pic, s.Plan.Units), nil
 }
 
 // name is a file's name: job, run, what it is, and revision.

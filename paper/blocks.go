@@ -2,10 +2,10 @@ package paper
 
 import (
 	"fmt"
-	"math"
 	"strings"
 
-	"mallow/drawing"
+	"mallow/core/plan"
+	"mallow/core/scene"
 )
 
 // Sheet is one kind of sheet, on as many pages as it takes.
@@ -43,15 +43,10 @@ type Table struct {
 	Bold int  // column that is set bold; -1 for none
 }
 
-// Figure is a picture, as large as it fits.
-type Figure struct {
-	Picture drawing.Picture
-	Height  float64 // most, millimetres
-	Stretch float64 // heights may be stretched so much; 0 or 1: true to scale
-}
-
-// Grid is small pictures side by side, each with a title and lines under it.
+// Grid is small drawings of a plan side by side, each with a title and lines
+// under it.
 type Grid struct {
+	Plan   plan.Plan
 	Across int
 	Cells  []Cell
 	Height float64 // of a picture
@@ -59,9 +54,9 @@ type Grid struct {
 
 // Cell is one of a grid.
 type Cell struct {
-	Title   string
-	Picture drawing.Picture
-	Lines   []string
+	Title string
+	View  scene.View
+	Lines []string
 }
 
 const body = 9.5 // points
@@ -202,52 +197,6 @@ func (t Table) lay(l *layout) {
 	l.y += 3
 }
 
-func (f Figure) lay(l *layout) {
-	height := f.Height
-	l.need(height + 2)
-	height = l.draw(f.Picture, margin, l.y, l.wide(), height, max(1, f.Stretch))
-	l.y += height + 3
-}
-
-// draw puts a picture into a box, as large as it fits, and returns the height
-// that it takes. Words keep their size, so there is room left round it.
-func (l *layout) draw(pic drawing.Picture, left, top, wide, tall, stretch float64) float64 {
-	low, high, ok := pic.Bounds()
-	if !ok {
-		return 0
-	}
-	const room = 9.0
-	w, h := math.Max(1, high.X-low.X), math.Max(1, high.Y-low.Y)
-	scale := math.Min((wide-2*room)/w, (tall-1.4*room)/h)
-	up := math.Min(scale*stretch, (tall-1.4*room)/h)
-	offX := left + (wide-w*scale)/2
-	x := func(p drawing.Point) float64 { return offX + (p.X-low.X)*scale }
-	y := func(p drawing.Point) float64 { return top + 0.7*room + (high.Y-p.Y)*up }
-	for _, path := range pic.Paths {
-		line := Line{Closed: path.Closed, Fill: path.Fill, Width: path.Width, Dash: path.Dash}
-		for _, p := range path.Points {
-			line.Points = append(line.Points, [2]float64{x(p), y(p)})
-		}
-		l.page().Lines = append(l.page().Lines, line)
-	}
-	for _, t := range pic.Texts {
-		at := x(t.At)
-		w := l.measure(t.Words, t.Size, t.Bold)
-		switch t.Anchor {
-		case drawing.Middle:
-			at -= w / 2
-		case drawing.End:
-			at -= w
-		}
-		at = math.Max(left, math.Min(at, left+wide-w))
-		l.word(at, y(t.At)-t.Up, t.Words, t.Size, t.Bold)
-	}
-	if up > scale*1.05 {
-		l.word(left, top+h*up+1.4*room, fmt.Sprintf("heights × %.1f", up/scale), 7, false)
-	}
-	return h*up + 1.4*room
-}
-
 func (g Grid) lay(l *layout) {
 	wide := l.wide() / float64(g.Across)
 	for i := 0; i < len(g.Cells); i += g.Across {
@@ -266,7 +215,7 @@ func (g Grid) lay(l *layout) {
 			x := margin + float64(k)*wide
 			l.page().Lines = append(l.page().Lines, Line{Points: [][2]float64{{x, l.y}, {x + wide, l.y}, {x + wide, l.y + height - 2}, {x, l.y + height - 2}}, Closed: true, Width: 0.25})
 			l.word(x+2, l.y+4.6, l.fit(c.Title, 10, true, wide-4), 10, true)
-			l.draw(c.Picture, x+1, l.y+6, wide-2, g.Height, 1)
+			l.draw(g.Plan, c.View, x+1, l.y+6, wide-2, g.Height, 1)
 			for n, line := range lines[k] {
 				l.word(x+2, l.y+g.Height+9+float64(n)*4, line, 8.5, false)
 			}

@@ -5,6 +5,7 @@ package paper
 
 import (
 	"fmt"
+	"math"
 	"strings"
 	"time"
 
@@ -51,10 +52,13 @@ type Line struct {
 	Fill   float64 // grey, 0 for none to 1 for black
 	Width  float64
 	Dash   bool
+	White  bool // an area that hides what lies under it
 }
 
-// Word is words on a page; X and Y are the left end of their base line.
+// Word is words on a page; X and Y are the left end of their base line, about
+// which they are turned, degrees rightward.
 type Word struct {
+	Turn  float64
 	X, Y  float64
 	Text  string
 	Size  float64 // points
@@ -164,7 +168,7 @@ func (l *layout) print(p *Page) {
 		}
 	}
 	if lacking {
-		p.Words = append(p.Words, Word{margin, l.size.Height - margin + 4, substituted, 8, false, l.measure(substituted, 8, false)})
+		p.Words = append(p.Words, Word{X: margin, Y: l.size.Height - margin + 4, Text: substituted, Size: 8, Width: l.measure(substituted, 8, false)})
 	}
 }
 
@@ -194,7 +198,15 @@ func (l *layout) need(height float64) {
 }
 
 func (l *layout) word(x, y float64, text string, size float64, bold bool) {
-	l.page().Words = append(l.page().Words, Word{x, y, text, size, bold, l.measure(text, size, bold)})
+	l.page().Words = append(l.page().Words, Word{X: x, Y: y, Text: text, Size: size, Bold: bold, Width: l.measure(text, size, bold)})
+}
+
+// turned puts words turned about a place, so much of them before it.
+func (l *layout) turned(x, y, before float64, text string, size float64, bold bool, turn float64) {
+	sin, cos := math.Sincos(turn * math.Pi / 180)
+	l.word(x-before*cos, y-before*sin, text, size, bold)
+	words := l.page().Words
+	words[len(words)-1].Turn = turn
 }
 
 func (l *layout) rule(x1, y1, x2, y2, width float64) {
@@ -209,7 +221,7 @@ func (l *layout) head(p *Page, s Sheet, n, of int) {
 		if right {
 			x -= w
 		}
-		p.Words = append(p.Words, Word{x, y, text, size, bold, w})
+		p.Words = append(p.Words, Word{X: x, Y: y, Text: text, Size: size, Bold: bold, Width: w})
 	}
 	left, right := margin, l.size.Width-margin
 	put(left, margin+5, l.fit(l.stamp.Job, 13, true, l.wide()*0.62), 13, true, false)

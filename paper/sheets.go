@@ -11,7 +11,7 @@ import (
 	"mallow/core/plan"
 	"mallow/core/reason"
 	"mallow/core/report"
-	"mallow/drawing"
+	"mallow/core/scene"
 )
 
 // Kind is a kind of sheet.
@@ -113,7 +113,7 @@ func (w writer) stakeOut(i int) []Sheet {
 		if len(r.Posts)-1-to < 4 {
 			to = len(r.Posts) - 1
 		}
-		s.Blocks = append(s.Blocks, Figure{Picture: drawing.Elevation(w.plan, i, r.Posts[from].Station, r.Posts[to].Station), Height: 56, Stretch: 3})
+		s.Blocks = append(s.Blocks, Figure{Plan: w.plan, View: scene.View{Of: scene.OfElevation, Run: r.ID, Stress: scene.OnPaper, From: &r.Posts[from].Station, To: &r.Posts[to].Station}, Height: 60, Stretch: 3})
 		start := from
 		if from > 0 {
 			start++
@@ -172,7 +172,7 @@ func (w writer) strings(i int) []Sheet {
 		return nil
 	}
 	s := Sheet{ID: "strings/" + r.ID, Title: "String picture", Run: w.name(i)}
-	s.Blocks = append(s.Blocks, Figure{Picture: drawing.StringMap(w.plan, i), Height: 85})
+	s.Blocks = append(s.Blocks, Figure{Plan: w.plan, View: scene.View{Of: scene.OfMap, Run: r.ID, Stress: scene.Strings}, Height: 100})
 	lead := fmt.Sprintf("%s, pulled with %s, %s tie to tie. Hold %s to the near face of every post.", str.Kind, w.units.Force(str.Pull), w.units.Tape(str.Span), w.units.Short(str.ToFace))
 	if str.Sight {
 		lead = "Sight along both sides of the posts at " + str.Target + ": a string this long does not hold its line here."
@@ -233,7 +233,7 @@ func (w writer) posts(i int) []Sheet {
 	for _, step := range top.Steps {
 		steps = append(steps, w.say(step))
 	}
-	s.Blocks = append(s.Blocks, List{Items: steps, Numbered: true}, Heading("Story stick, from the reference mark"), Figure{Picture: drawing.Stick(w.plan, *top), Height: 88})
+	s.Blocks = append(s.Blocks, List{Items: steps, Numbered: true}, Heading("Story stick, from the reference mark"), Figure{Plan: w.plan, View: scene.View{Of: scene.OfStick, Run: r.ID}, Height: 88})
 	return []Sheet{s}
 }
 
@@ -241,7 +241,7 @@ func (w writer) posts(i int) []Sheet {
 func (w writer) holes(i int) []Sheet {
 	r := w.plan.Runs[i]
 	s := Sheet{ID: "holes/" + r.ID, Title: "Hole cards", Run: w.name(i)}
-	g := Grid{Across: 2, Height: 46}
+	g := Grid{Plan: w.plan, Across: 2, Height: 56}
 	var counts []int
 	for k, c := range r.Cards {
 		ids := ""
@@ -272,7 +272,7 @@ func (w writer) holes(i int) []Sheet {
 		for n, step := range c.Steps {
 			lines = append(lines, fmt.Sprintf("%d. %s", n+1, w.say(step)))
 		}
-		g.Cells = append(g.Cells, Cell{Title: fmt.Sprintf("%s (%d)", title, count), Picture: drawing.Hole(w.plan, i, c), Lines: lines})
+		g.Cells = append(g.Cells, Cell{Title: fmt.Sprintf("%s (%d)", title, count), View: scene.View{Of: scene.OfHole, Run: r.ID, Card: k}, Lines: lines})
 		counts = append(counts, count)
 		// Kinds of post whose holes are dug and filled alike share a card.
 		for n := range len(g.Cells) - 1 {

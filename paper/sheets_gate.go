@@ -2,7 +2,7 @@ package paper
 
 import (
 	"mallow/core/plan"
-	"mallow/drawing"
+	"mallow/core/scene"
 )
 
 // gates are the cards of a run's gates, each on a sheet of its own.
@@ -11,7 +11,10 @@ func (w writer) gates(i int) []Sheet {
 	r := w.plan.Runs[i]
 	for _, g := range r.Gates {
 		s := Sheet{ID: "gate/" + r.ID + "/" + g.ID, Title: "Gate card", Run: gateName(g) + ", " + w.name(i)}
-		s.Blocks = append(s.Blocks, Figure{Picture: drawing.GateFront(w.plan, i, g), Height: 82})
+		s.Blocks = append(s.Blocks, Grid{Plan: w.plan, Across: 2, Height: 76, Cells: []Cell{
+			{Title: "Opening", View: scene.View{Of: scene.OfFront, Run: r.ID, Gate: g.ID}},
+			{Title: "Hanging", View: scene.View{Of: scene.OfFront, Run: r.ID, Gate: g.ID, Hang: true}},
+		}})
 		t := Table{Head: []string{"Measure", "Length", "How"}, Bold: 1, Tick: true}
 		for _, c := range g.Checks {
 			t.Rows = append(t.Rows, []string{c.Name, w.units.Short(c.Length), w.say(c.Says)})

@@ -8,7 +8,7 @@ import (
 	"mallow/core/job"
 	"mallow/core/plan"
 	"mallow/core/report"
-	"mallow/drawing"
+	"mallow/core/scene"
 )
 
 // cover is the check-list: what must be settled, what cannot be built as
@@ -57,7 +57,7 @@ func (w writer) warned(s Sheet, title string, stages ...string) Sheet {
 // reckoned from. Nothing of hours, loads or money.
 func (w writer) summary() Sheet {
 	s := Sheet{ID: "summary", Title: "Job summary"}
-	s.Blocks = append(s.Blocks, Figure{Picture: drawing.Map(w.plan), Height: 105})
+	s.Blocks = append(s.Blocks, Figure{Plan: w.plan, View: scene.View{Of: scene.OfMap, Run: w.plan.Runs[0].ID, Stress: scene.OnPaper}, Height: 105})
 	t := Table{Head: []string{"Run", "Length", "Height", "Posts", "Follows the ground", "Gates"}, Bold: 0}
 	looks := map[job.Look]string{job.Level: "level", job.Stepped: "in level steps", job.Raked: "leaning with it", job.Rolling: "in long straight lines"}
 	for i, r := range w.plan.Runs {

@@ -36,7 +36,14 @@ func (d Document) PDF(told func(done, of int) error) ([]byte, error) {
 				style = "B"
 			}
 			f.SetFont("go", style, w.Size)
+			if w.Turn == 0 {
+				f.Text(w.X, w.Y, w.Text)
+				continue
+			}
+			f.TransformBegin()
+			f.TransformRotate(-w.Turn, w.X, w.Y)
 			f.Text(w.X, w.Y, w.Text)
+			f.TransformEnd()
 		}
 		if told != nil {
 			if err := told(i+1, len(d.Pages)); err != nil {
@@ -66,6 +73,12 @@ func pdfLine(f *fpdf.Fpdf, line Line) {
 		f.LineTo(p[0], p[1])
 	}
 	style := "D"
+	if line.White {
+		f.ClosePath()
+		f.SetFillColor(255, 255, 255)
+		f.DrawPath("F")
+		return
+	}
 	if line.Closed {
 		f.ClosePath()
 		if line.Fill > 0 {
@@ -98,6 +111,9 @@ func (d Document) SVG(page int) []byte {
 			path.WriteString(n(q[0]) + " " + n(q[1]))
 		}
 		fill := "none"
+		if line.White {
+			fill = "#fff"
+		}
 		if line.Closed {
 			path.WriteString("z")
 			if line.Fill > 0 {
@@ -109,14 +125,18 @@ func (d Document) SVG(page int) []byte {
 		if line.Dash {
 			dash = ` stroke-dasharray="1.6 1.2"`
 		}
-		fmt.Fprintf(&b, `<path d="%s" fill="%s" stroke="#000" stroke-width="%s"%s/>`, path.String(), fill, n(line.Width), dash)
+		fmt.Fprintf(&b, `<path d="%s" fill="%s" stroke="%s" stroke-width="%s"%s/>`, path.String(), fill, map[bool]string{true: "none", false: "#000"}[line.White], n(line.Width), dash)
 	}
 	for _, w := range p.Words {
 		weight := ""
 		if w.Bold {
 			weight = ` font-weight="700"`
 		}
-		fmt.Fprintf(&b, `<text x="%s" y="%s" font-size="%s"%s textLength="%s" lengthAdjust="spacingAndGlyphs">`, n(w.X), n(w.Y), n(w.Size*point), weight, n(w.Width))
+		turn := ""
+		if w.Turn != 0 {
+			turn = fmt.Sprintf(` transform="rotate(%s %s %s)"`, n(w.Turn), n(w.X), n(w.Y))
+		}
+		fmt.Fprintf(&b, `<text x="%s" y="%s" font-size="%s"%s%s textLength="%s" lengthAdjust="spacingAndGlyphs">`, n(w.X), n(w.Y), n(w.Size*point), weight, turn, n(w.Width))
 		_ = xml.EscapeText(&b, []byte(w.Text)) // a buffer takes what it is given
 		b.WriteString("</text>")
 	}

@@ -30,8 +30,10 @@ func draw(stop func() error, p plan.Plan, views []View) ([]*scene.Drawing, error
 	}
 	all := make([]*scene.Drawing, len(views))
 	for i, v := range views {
-		if err := stop(); err != nil {
-			return nil, err
+		if stop != nil {
+			if err := stop(); err != nil {
+				return nil, err
+			}
 		}
 		d, err := scene.Of(p, v, scene.Screen)
 		switch {

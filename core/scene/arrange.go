@@ -11,14 +11,15 @@ import (
 
 // Drawing is a scene in its frame, its labels placed.
 type Drawing struct {
-	Width  float64  `json:"width" jsonschema:"required"`
-	Height float64  `json:"height" jsonschema:"required" jsonschema_description:"What the drawing takes of the frame's."`
-	X      Axis     `json:"x" jsonschema:"required"`
-	Y      Axis     `json:"y" jsonschema:"required" jsonschema_description:"Heights go up from its zero, pixels down."`
-	Layers []Layer  `json:"layers" jsonschema:"required"`
-	Marks  []Mark   `json:"marks" jsonschema:"required"`
-	Labels []Placed `json:"labels" jsonschema:"required"`
-	Left   int      `json:"left,omitempty" jsonschema_description:"Labels that there was no room for."`
+	Width  float64          `json:"width" jsonschema:"required"`
+	Height float64          `json:"height" jsonschema:"required" jsonschema_description:"What the drawing takes of the frame's."`
+	X      Axis             `json:"x" jsonschema:"required"`
+	Y      Axis             `json:"y" jsonschema:"required" jsonschema_description:"Heights go up from its zero, pixels down."`
+	Layers []Layer          `json:"layers" jsonschema:"required"`
+	Marks  []Mark           `json:"marks" jsonschema:"required"`
+	Signs  map[Class]string `json:"signs" jsonschema:"required" jsonschema_description:"What its marks look like, by their class: paths in pixels about their place."`
+	Labels []Placed         `json:"labels" jsonschema:"required"`
+	Left   int              `json:"left,omitempty" jsonschema_description:"Labels that there was no room for."`
 }
 
 // Placed is a label in its place, in pixels of the frame.
@@ -48,7 +49,7 @@ const (
 	overRows = 12 // from the drawing's top to the nearest row
 	tries    = 24 // lines that a label is moved away before it is given up
 	margin   = 10 // at the sides, for words at the drawing's edges
-	overhead = 20 // kept free where labels stand over a drawing
+	overhead = 27 // kept free where labels stand over a drawing
 )
 
 // Arrange puts a scene into a frame, as large as it fits unless the frame says
@@ -56,7 +57,7 @@ const (
 // then each where it is free, the most important first. None crosses another
 // or the frame; what has no room is left out and counted.
 func Arrange(s Scene, f Frame, u length.Units, t Type) Drawing {
-	a := arranger{s: &s, f: f, letters: t, d: Drawing{Width: f.Width, Height: f.Height, Layers: s.Layers, Marks: s.Marks, Labels: []Placed{}}}
+	a := arranger{s: &s, f: f, letters: t, d: Drawing{Width: f.Width, Height: f.Height, Layers: s.Layers, Marks: s.Marks, Signs: signsOf(s.Marks), Labels: []Placed{}}}
 	if a.d.Layers == nil {
 		a.d.Layers = []Layer{}
 	}
@@ -508,4 +509,30 @@ func (s spot) hits(o spot) bool {
 // span is half of how long the spot is along an axis.
 func (s spot) span(axis [2]float64) float64 {
 	return s.w*math.Abs(s.cos*axis[0]+s.sin*axis[1]) + s.h*math.Abs(-s.sin*axis[0]+s.cos*axis[1])
+}
+
+// Rules are the line of what a label measures, with its two ends: each from
+// one place of the frame to another, pixels.
+func (p *Placed) Rules(d *Drawing) [][4]float64 {
+	if p.To == nil {
+		return nil
+	}
+	x1, y1 := d.X.Zero+p.At.X*d.X.Scale, d.Y.Zero-p.At.Y*d.Y.Scale
+	x2, y2 := d.X.Zero+p.To.X*d.X.Scale, d.Y.Zero-p.To.Y*d.Y.Scale
+	const end = 5
+	if p.At.X == p.To.X {
+		x := x1
+		if p.Rule != nil {
+			x = *p.Rule
+		}
+		return [][4]float64{{x, y1, x, y2}, {x - end, y1, x + end, y1}, {x - end, y2, x + end, y2}}
+	}
+	y := y1
+	switch {
+	case p.Rule != nil:
+		y = *p.Rule
+	case p.Y > y1: // under what it measures
+		y = y1 + end + 3
+	}
+	return [][4]float64{{x1, y, x2, y}, {x1, y - end, x1, y + end}, {x2, y - end, x2, y + end}}
 }

@@ -285,17 +285,14 @@ func (r *run) bays(g group) {
 	of := r.of(b.ID)
 	start, stop := float64(b.TopStart), float64(end.TopEnd)
 	low, foot := float64(b.BottomStart), float64(end.BottomEnd)
-	if g.to > g.from+1 { // together, as high and as low as any of them
-		for i := g.from; i < g.to; i++ {
-			c := &r.Bays[i]
-			start, stop = max(start, float64(c.TopStart)), max(stop, float64(c.TopEnd))
-			low, foot = min(low, float64(c.BottomStart)), min(foot, float64(c.BottomEnd))
-		}
+	tops, feet := []float64{x1, start, x2, stop}, []float64{x1, low, x2, foot}
+	if g.to > g.from+1 {
+		tops, feet = r.together(g)
 	}
 	if m := r.faced(); m != "" {
-		r.s.area(Bay, m, of, x1, low, x2, foot, x2, stop, x1, start)
+		r.s.area(Bay, m, of, append(append([]float64{}, feet...), backwards(tops)...)...)
 	}
-	r.s.line(Top, of, x1, start, x2, stop)
+	r.s.line(Top, of, tops...)
 	if g.to > g.from+1 {
 		return
 	}
@@ -321,6 +318,37 @@ func (r *run) bays(g group) {
 		out := r.surface(r.Ground, from, to)
 		r.s.area(Earth, Earthen, of, append(out, x2, foot, x1, low)...)
 	}
+}
+
+// together are the tops and the feet of bays that are drawn as one: their
+// ends, and between them the highest top and the lowest foot.
+func (r *run) together(g group) (tops, feet []float64) {
+	first, last := &r.Bays[g.from], &r.Bays[g.to-1]
+	x1, x2 := r.x(r.Posts[g.from].Station), r.x(r.Posts[g.to].Station)
+	tops, feet = []float64{x1, float64(first.TopStart)}, []float64{x1, float64(first.BottomStart)}
+	high, low := g.from+1, g.from+1
+	top := func(i int) float64 { return max(float64(r.Bays[i-1].TopEnd), float64(r.Bays[i].TopStart)) }
+	bottom := func(i int) float64 { return min(float64(r.Bays[i-1].BottomEnd), float64(r.Bays[i].BottomStart)) }
+	for i := g.from + 1; i < g.to; i++ {
+		if top(i) > top(high) {
+			high = i
+		}
+		if bottom(i) < bottom(low) {
+			low = i
+		}
+	}
+	tops = append(tops, r.x(r.Posts[high].Station), top(high), x2, float64(last.TopEnd))
+	feet = append(feet, r.x(r.Posts[low].Station), bottom(low), x2, float64(last.BottomEnd))
+	return tops, feet
+}
+
+// backwards are the points of a line from its end to its start.
+func backwards(line []float64) []float64 {
+	out := make([]float64, 0, len(line))
+	for i := len(line) - 2; i >= 0; i -= 2 {
+		out = append(out, line[i], line[i+1])
+	}
+	return out
 }
 
 // of is the id of something on this run.
@@ -514,7 +542,7 @@ func (r *run) obstacles() {
 			r.s.mark(OldPost, o.ID, x, y, 0)
 		case o.Kind == job.Service:
 			r.s.put(Layer{Class: Service, Hue: o.Colour}, o.ID, []float64{x, deep, x, y})
-			r.s.Marks = append(r.s.Marks, Mark{Class: Service, Hue: o.Colour, Of: o.ID, At: Point{round(x), round(y)}})
+			r.s.Marks = append(r.s.Marks, Mark{Class: Flag, Hue: o.Colour, Of: o.ID, At: Point{round(x), round(y)}})
 		default:
 			top := y
 			if o.Depth != nil {

@@ -56,6 +56,7 @@ const (
 	OldPost       Class = "old-post"
 	InTheWay      Class = "in-the-way"
 	Service       Class = "service"
+	Flag          Class = "flag" // over a service
 	Hits          Class = "hits" // a hole that runs into something
 	Top           Class = "top"  // the line of the tops
 	Straight      Class = "straight"
@@ -110,7 +111,7 @@ var order = func() map[Class]int {
 var Classes = []Class{
 	Ground, Frost, Soil, FrostLine, Hand, Fill, Pin, Below, Inside, Core, GroundLine, Finished, Corridor, Earth,
 	Wall, Kerb, Swept, RunBack, Was, Bay, Rail, Joint, Board, Infill, Leaf, Strut, Tie, Line, Hole, Current, Odd, Post, Broken,
-	Stays, OldPost, InTheWay, Service, Hits, Struck, Stick, Cut, RailHole, Reference, Block, Hinge, HingeUp, HingeDown, Latch,
+	Stays, OldPost, InTheWay, Service, Flag, Hits, Struck, Stick, Cut, RailHole, Reference, Block, Hinge, HingeUp, HingeDown, Latch,
 	Top, Straight, Sight, Prop, Stake, LowString, String, Diagonal, Miss, Fold, Curve, Wanted, Now,
 	Ring, Held, Jamb, Corner, Tied, BatterBoard, Cross, Gap, Moves, Measure, StrongMeasure, Name,
 }

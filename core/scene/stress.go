@@ -34,20 +34,25 @@ func (r *run) stress() {
 	}
 }
 
+// wideEnough is how wide a bay is that words stand in.
+const wideEnough = 2000
+
 // frosted says how deep frost goes, between two posts of the stretch, clear
 // of their holes.
 func (r *run) frosted() {
 	if r.Frost == nil {
 		return
 	}
+	best := 0 // the first one that is wide enough, or else the widest
+	wide := func(i int) length.Length { return min(r.Posts[i].Station-r.Posts[i-1].Station, wideEnough) }
 	for i := max(1, r.first+1); i < r.last; i++ {
-		a, b := r.Posts[i-1].Station, r.Posts[i].Station
-		if a < r.left-1 || b > r.right+1 || r.Bays[i-1].Gate != "" {
-			continue
+		if r.Posts[i-1].Station >= r.left-1 && r.Posts[i].Station <= r.right+1 && r.Bays[i-1].Gate == "" && (best == 0 || wide(i) > wide(best)) {
+			best = i
 		}
-		mid := (a + b) / 2
+	}
+	if best > 0 {
+		mid := (r.Posts[best-1].Station + r.Posts[best].Station) / 2
 		r.s.say(Label{Class: FrostLine, Of: r.ID, At: Point{r.x(mid), r.height(mid) - float64(*r.Frost)}, Put: Over, Off: 4, Rank: 1, Keys: []string{"frost"}, Size: r.Frost})
-		return
 	}
 }
 

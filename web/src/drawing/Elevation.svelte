@@ -57,7 +57,8 @@
       },
     }
   })
-  // svelte-ignore state_referenced_locally -- a session is for the component's life
+  // A session is for the component's life.
+  // svelte-ignore state_referenced_locally
   const drawing = session.drawings.keep(() => asked)
   const current = $derived(run.posts[session.drawnPost])
   const stale = $derived(session.store.errors.length > 0 || session.behind)
@@ -161,7 +162,7 @@
     </defs>
 
     <g clip-path="url(#sheet)">
-      {#if drawing()}<Scene drawing={drawing()!} {units} place={view.place} {stress} side />{/if}
+      {#if drawing()}<Scene drawing={drawing()!} {units} place={view.place} {stress} />{/if}
       {#if current}
         {@const x = view.x(current.station)}
         {@const wide = Math.max(current.holeWidth * view.scale, 5) + 6}

@@ -28,7 +28,8 @@
         }
       : undefined,
   )
-  // svelte-ignore state_referenced_locally -- a session is for the component's life
+  // A session is for the component's life.
+  // svelte-ignore state_referenced_locally
   const drawing = session.drawings.keep(() => asked)
   const d = $derived(drawing())
 </script>
@@ -44,12 +45,7 @@
       aria-label={label}
       data-picture={of}
     >
-      <Scene
-        drawing={d}
-        units={session.units}
-        stress={view.stress}
-        side={view.of !== 'above' && view.of !== 'map'}
-      />
+      <Scene drawing={d} units={session.units} stress={view.stress} />
       {@render hands?.(d)}
     </svg>
   {/if}

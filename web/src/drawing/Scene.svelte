@@ -4,7 +4,7 @@
   import type { Drawing, Placed, Units } from '../gen/api'
   import { say } from '../lib/say'
   import Length from './Length.svelte'
-  import { across, down, path, sign, thickness, turned, type Place } from './scene'
+  import { across, down, path, thickness, turned, type Place } from './scene'
   import './scene.css'
 
   interface Props {
@@ -13,10 +13,8 @@
     /** Where it lies now; else as it was drawn. */
     place?: Place
     stress?: string
-    /** Seen from the side, not from above. */
-    side?: boolean
   }
-  let { drawing, units, place, stress, side = false }: Props = $props()
+  let { drawing, units, place, stress }: Props = $props()
   const now = $derived<Place>(place ?? drawing)
   const moved = $derived(
     now.x.zero !== drawing.x.zero ||
@@ -75,7 +73,7 @@
     {/if}
   {/each}
   {#each drawing.marks as m, i (i)}
-    {@const d = sign(m, side)}
+    {@const d = drawing.signs[m.class]}
     {#if d}
       <path
         {d}

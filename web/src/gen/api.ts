@@ -3872,6 +3872,12 @@ export interface Drawing {
   y: Axis
   layers: DrawnLayer[]
   marks: DrawnMark[]
+  /**
+   * What its marks look like, by their class: paths in pixels about their place.
+   */
+  signs: {
+    [k: string]: string
+  }
   labels: Placed[]
   /**
    * Labels that there was no room for.

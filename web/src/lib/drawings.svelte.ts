@@ -12,7 +12,7 @@ interface Open {
 }
 
 export class Drawings {
-  private readonly open = new Map<number, Open>()
+  private readonly open: Record<number, Open> = {}
   private shown = $state.raw<Record<number, Drawing | null>>({})
   private last = 0
   private asking = false
@@ -28,32 +28,36 @@ export class Drawings {
     const id = ++this.last
     $effect.pre(() => {
       const v = view()
-      if (!v) this.open.delete(id)
+      if (!v) delete this.open[id]
       else {
-        const known = this.open.get(id)
+        const known = this.open[id]
         if (known) known.view = v
-        else this.open.set(id, { view: v })
+        else this.open[id] = { view: v }
         this.ask()
       }
     })
     $effect(() => () => {
-      this.open.delete(id)
+      delete this.open[id]
     })
     return () => this.shown[id] ?? undefined
   }
 
-  /** What is open, for who plans anew. */
+  private ids(): number[] {
+    return Object.keys(this.open).map(Number)
+  }
+
+  /** What is open, for who plans again. */
   wanted(): { ids: number[]; views: View[] } {
-    const all = [...this.open]
-    return { ids: all.map(([id]) => id), views: all.map(([, o]) => o.view) }
+    const ids = this.ids()
+    return { ids, views: ids.map((id) => this.open[id]!.view) }
   }
 
   /** Shows drawings of a document, in the order of what was wanted. */
   show(doc: Job, wanted: { ids: number[]; views: View[] }, drawings: (Drawing | null)[]) {
     const next: Record<number, Drawing | null> = {}
-    for (const id of this.open.keys()) next[id] = this.shown[id] ?? null
+    for (const id of this.ids()) next[id] = this.shown[id] ?? null
     wanted.ids.forEach((id, i) => {
-      const o = this.open.get(id)
+      const o = this.open[id]
       if (!o) return
       next[id] = drawings[i] ?? null
       o.asked = wanted.views[i]
@@ -74,9 +78,11 @@ export class Drawings {
     try {
       for (;;) {
         const doc = this.doc()
-        const stale = [...this.open].filter(([, o]) => o.asked !== o.view || o.of !== doc)
-        if (!doc || !stale.length) return
-        const wanted = { ids: stale.map(([id]) => id), views: stale.map(([, o]) => o.view) }
+        const ids = this.ids().filter(
+          (id) => this.open[id]!.asked !== this.open[id]!.view || this.open[id]!.of !== doc,
+        )
+        if (!doc || !ids.length) return
+        const wanted = { ids, views: ids.map((id) => this.open[id]!.view) }
         const { drawings } = await api.draw({ doc, views: wanted.views })
         if (doc === this.doc()) this.show(doc, wanted, drawings)
       }

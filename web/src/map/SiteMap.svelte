@@ -37,7 +37,8 @@
         }
       : undefined,
   )
-  // svelte-ignore state_referenced_locally -- a session is for the component's life
+  // A session is for the component's life.
+  // svelte-ignore state_referenced_locally
   const drawing = session.drawings.keep(() => asked)
 
   const north = $derived(session.value<number>(session.lineAt('/bearing')) !== undefined)
