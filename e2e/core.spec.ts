@@ -35,6 +35,24 @@ function changed(n: number): Doc {
   return doc
 }
 
+/** Every kind of drawing of a demo job. */
+function views(n: number): Record<string, unknown>[] {
+  const run = demo[n]!.lines[0]!.runs.find((r) => r.gates?.length)! as { id: string; gates?: { id?: string }[] }
+  const frame = { width: 900, height: 400 }
+  const gate = run.gates![0]!.id
+  return [
+    ...['walk', 'string', 'space', 'grade', 'gates', 'dig', 'pour', 'paper'].map((stress) => ({ of: 'elevation', stress, least: 20, most: 150, frame: { ...frame, stretch: 3 } })),
+    { of: 'elevation', whole: true, frame },
+    { of: 'map', stress: 'string', frame },
+    { of: 'hole', card: 0, frame },
+    { of: 'front', gate, frame },
+    { of: 'front', gate, hang: true, frame },
+    { of: 'above', gate, angle: 33, frame },
+    { of: 'stick', frame },
+    { of: 'along', aside: 2000, back: 3000, frame },
+  ].map((v) => ({ run: run.id, ...v }))
+}
+
 // The server is the reference: the core in the browser says the same, byte for
 // byte, of the demo's jobs and of two hundred others, right or wrong.
 test('the core in the browser answers as the server does, byte for byte', { tag: '@refused' }, async ({ page, mallow }) => {
@@ -45,6 +63,7 @@ test('the core in the browser answers as the server does, byte for byte', { tag:
   const run = demo[0]!.lines[0]!.runs[0]!.id
   const asks: [call: string, request: string][] = [
     ...jobs.map((doc): [string, string] => ['plan', doc]),
+    ...jobs.map((doc, n): [string, string] => ['draw', `{"doc":${doc},"views":${JSON.stringify(views(n % 2))}}`]),
     ...jobs.slice(0, 12).flatMap((doc): [string, string][] => [
       ['tell', doc],
       ['bill', doc],

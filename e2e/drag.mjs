@@ -60,7 +60,7 @@ async function cold(slowed) {
   return address
 }
 
-async function drag(slowed, address, mode) {
+async function drag(slowed, address, mode, what = '') {
   const { context, page } = await fresh(slowed)
   if (mode === 'server') await context.route('**/*.wasm', (route) => route.abort())
   await page.addInitScript(() => {
@@ -101,12 +101,74 @@ async function drag(slowed, address, mode) {
   )
   await page.mouse.up()
   console.log(
-    `slowed ${slowed}, planned by the ${mode}: gate dragged, frame p50 ${ms(at(frames, 0.5))} p95 ${ms(at(frames, 0.95))} of ${frames.length}; asked to planned p50 ${ms(at(planned, 0.5))}, to drawn p50 ${ms(at(drawn, 0.5))} p95 ${ms(at(drawn, 0.95))} of ${drawn.length}`,
+    `${what}slowed ${slowed}, planned by the ${mode}: gate dragged, frame p50 ${ms(at(frames, 0.5))} p95 ${ms(at(frames, 0.95))} of ${frames.length}; asked to planned p50 ${ms(at(planned, 0.5))}, to drawn p50 ${ms(at(drawn, 0.5))} p95 ${ms(at(drawn, 0.95))} of ${drawn.length}`,
   )
   await context.close()
 }
 
+/** A job of one straight run over rolling ground, with a gate in it. */
+async function long(posts) {
+  const bay = 2438.4
+  const ground = []
+  for (let i = 0; i < posts; i += 10) ground.push({ at: i * bay, height: 900 * Math.sin(i / 40) })
+  const doc = {
+    mallow: 2,
+    name: `${posts} posts`,
+    units: { system: 'imperial', smallestMark: 1.5875 },
+    lines: [{ id: 'L1', runs: [{ id: 'R1', name: 'Long', length: (posts - 1) * bay, ground, gates: [{ id: 'G1', name: 'Long gate', at: 20 * bay, opening: 1200 }] }] }],
+  }
+  const made = await fetch(`${url}api/jobs`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ doc }) })
+  if (!made.ok) throw new Error(await made.text())
+  return `${url}jobs/${(await made.json()).id}`
+}
+
+/** Opens a long run, scrolls along it and zooms in and out. */
+async function roam(address, posts) {
+  const { context, page } = await fresh(1)
+  const opened = performance.now()
+  await page.goto(address, { waitUntil: 'commit' })
+  await page.locator('.scene path').first().waitFor({ state: 'attached' })
+  const open = performance.now() - opened
+  await page.waitForSelector('[data-core="ready"]', { state: 'attached' })
+  await page.waitForTimeout(3000)
+  const box = await page.getByRole('application').first().boundingBox()
+  await page.mouse.move(box.x + box.width / 2, box.y + 60)
+  const watched = async (what, wheel) => {
+    await page.evaluate(() => {
+      window.frames_ = []
+      let last = performance.now()
+      const tick = (now) => {
+        window.frames_.push(now - last)
+        last = now
+        window.ticking_ = requestAnimationFrame(tick)
+      }
+      window.ticking_ = requestAnimationFrame((now) => ((last = now), (window.ticking_ = requestAnimationFrame(tick))))
+    })
+    const until = performance.now() + 5000
+    for (let n = 0; performance.now() < until; n++) {
+      await wheel(n)
+      await page.waitForTimeout(8)
+    }
+    const frames = await page.evaluate(() => (cancelAnimationFrame(window.ticking_), window.frames_))
+    console.log(`${posts} posts, ${what}: frame p50 ${ms(at(frames, 0.5))} p95 ${ms(at(frames, 0.95))} of ${frames.length}, ${(1000 / (frames.reduce((a, b) => a + b, 0) / frames.length)).toFixed(0)} frames a second`)
+  }
+  console.log(`${posts} posts: drawn after ${ms(open)}`)
+  await page.keyboard.down('Control')
+  await watched('zooming in', () => page.mouse.wheel(0, -12))
+  await page.keyboard.up('Control')
+  await watched('scrolling', (n) => page.mouse.wheel(n % 200 < 100 ? 40 : -40, 0))
+  await page.keyboard.down('Control')
+  await watched('zooming out', () => page.mouse.wheel(0, 12))
+  await page.keyboard.up('Control')
+  await context.close()
+}
+
 try {
+  if (!process.argv.includes('--short')) {
+    await drag(1, await long(300), 'core', '300 posts, ')
+    await drag(4, await long(300), 'core', '300 posts, ')
+    await roam(await long(10_000), 10_000)
+  }
   for (const slowed of [1, 4]) {
     const address = await cold(slowed)
     for (const mode of ['server', 'core']) await drag(slowed, address, mode)

@@ -212,9 +212,11 @@ test('the line is seen from either end, near or far', async ({ page, mallow }) =
   const lowest = () => picture.locator('path').nth(1).getAttribute('d')
   const first = await lowest()
   await page.getByLabel('Look closer').fill('4')
-  expect(await lowest()).not.toBe(first)
+  await expect.poll(lowest).not.toBe(first)
+  const closer = await lowest()
   await page.getByRole('radio', { name: 'last post' }).click()
-  await expect(picture).toHaveAttribute('aria-label', /from its last post/)
+  await expect(picture.getByRole('img')).toHaveAttribute('aria-label', /from its last post/)
+  await expect.poll(lowest).not.toBe(closer)
   expect(await lowest()).not.toContain('NaN')
 })
 

@@ -83,7 +83,7 @@ test('a closed yard: two diagonals, string drops, a slip, and the string picture
   await page.getByRole('link', { name: 'String picture' }).click()
   await expect(page.getByRole('heading', { name: 'Square yard: strings' })).toBeVisible()
   await expect(page.getByTestId('not-cleared')).toHaveText('NOT CLEARED TO DIG')
-  await expect(page.locator('[data-string="R1"]')).toBeAttached()
+  await expect(page.locator('[data-picture="map"] [data-class="string"]')).toBeAttached()
   await expect(page.getByRole('row', { name: /Run 1 to Run 2/ })).toContainText('15.000 m')
   const pdf = await page.pdf({ format: 'A4' })
   expect(pdf.subarray(0, 5).toString()).toBe('%PDF-')

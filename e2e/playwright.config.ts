@@ -3,6 +3,7 @@ import { defineConfig } from '@playwright/test'
 export default defineConfig({
   testDir: '.',
   outputDir: 'results',
+  snapshotPathTemplate: '{testDir}/pictures/{arg}{ext}',
   forbidOnly: !!process.env.CI,
   // A test that fails once and then passes is listed as flaky, to be mended; it does not stop a run of an hour.
   retries: 1,

@@ -38,6 +38,7 @@ func draw(stop func() error, p plan.Plan, views []View) ([]*scene.Drawing, error
 		d, err := scene.Of(p, v, scene.Screen)
 		switch {
 		case err == nil:
+			d.Short()
 			all[i] = &d
 		case !scene.IsGone(err):
 			return nil, err

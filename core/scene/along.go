@@ -59,7 +59,7 @@ func along(r *plan.Run, v View) Scene {
 			points = append(points, x, y)
 		}
 		// What is farther is drawn first: every face is a layer of its own.
-		s.Layers = append(s.Layers, Layer{Class: c, Material: m, Area: true, Shapes: []Shape{{of, fine(points)}}})
+		s.Layers = append(s.Layers, Layer{Class: c, Material: m, Area: true, Shapes: []Shape{{of, points}}})
 	}
 	surface := func(c Class, area bool) {
 		var points []float64
@@ -76,7 +76,7 @@ func along(r *plan.Run, v View) Scene {
 			l.Material = Earthen
 			points = append(points, points[len(points)-2], -pane, points[0], -pane)
 		}
-		l.Shapes = []Shape{{r.ID, fine(points)}}
+		l.Shapes = []Shape{{r.ID, points}}
 		s.Layers = append(s.Layers, l)
 	}
 	surface(Ground, true)
@@ -98,7 +98,7 @@ func along(r *plan.Run, v View) Scene {
 			x1, y1, ok1 := e.sees(a, float64(b.TopStart), 0)
 			x2, y2, ok2 := e.sees(z, float64(b.TopEnd), 0)
 			if ok1 && ok2 {
-				s.Layers = append(s.Layers, Layer{Class: Top, Shapes: []Shape{{b.ID, fine([]float64{x1, y1, x2, y2})}}})
+				s.Layers = append(s.Layers, Layer{Class: Top, Shapes: []Shape{{b.ID, []float64{x1, y1, x2, y2}}}})
 			}
 		}})
 	}
@@ -129,14 +129,6 @@ func along(r *plan.Run, v View) Scene {
 	return s
 }
 
-// fine rounds to a thousandth: the pane is a metre away.
-func fine(points []float64) []float64 {
-	for i, v := range points {
-		points[i] = math.Round(v*1000) / 1000
-	}
-	return points
-}
-
 // closer is what of the picture is shown: all of it at first, and then less,
 // about a place further on.
 func closer(r *plan.Run, e eye, at func(length.Length) float64, times float64) *Box {
@@ -160,6 +152,7 @@ func closer(r *plan.Run, e eye, at func(length.Length) float64, times float64) *
 	}
 	part := 1 - 1/times
 	centre := Point{middle.X + (x-middle.X)*part, middle.Y + (y-middle.Y)*part}
-	wide, tall := (all.High.X-all.Low.X)/times/2, (all.High.Y-all.Low.Y)/times/2
+	const room = 0.53 // half of it, and a little
+	wide, tall := (all.High.X-all.Low.X)/times*room, (all.High.Y-all.Low.Y)/times*room
 	return &Box{Point{centre.X - wide, centre.Y - tall}, Point{centre.X + wide, centre.Y + tall}}
 }

@@ -306,7 +306,7 @@ func (a *arranger) candidates(l *label) []Placed {
 		}
 		rule := a.top - overRows - rowHigh*float64(l.Row)
 		if a.f.X != nil {
-			rule = a.f.Top - overRows - 20*float64(l.Row)
+			rule = a.f.Top - 8 - 19*float64(l.Row)
 		}
 		if l.Put == RowUnder {
 			rule = a.bottom + rowHigh*float64(l.Row+1) - 6
@@ -426,14 +426,7 @@ func (a *arranger) alongLine(l *label) {
 }
 
 func (l *label) placed() Placed {
-	return Placed{Class: l.Class, Of: l.Of, Lines: l.lines, Strong: l.Strong, At: Point{round(l.At.X), round(l.At.Y)}, To: l.Label.to()}
-}
-
-func (l *Label) to() *Point {
-	if l.To == nil {
-		return nil
-	}
-	return &Point{round(l.To.X), round(l.To.Y)}
+	return Placed{Class: l.Class, Of: l.Of, Lines: l.lines, Strong: l.Strong, At: l.At, To: l.To}
 }
 
 // foot is where the first line's letters stand.
@@ -535,4 +528,40 @@ func (p *Placed) Rules(d *Drawing) [][4]float64 {
 		y = y1 + end + 3
 	}
 	return [][4]float64{{x1, y, x2, y}, {x1, y - end, x1, y + end}, {x2, y - end, x2, y + end}}
+}
+
+// Short rounds the drawing's places to what is seen of them: more would only
+// make it longer to send.
+func (d *Drawing) Short() {
+	step := 10.0
+	if max(d.X.Scale, d.Y.Scale) > 0.5 {
+		step = 100
+	}
+	short := func(v *float64) {
+		if *v = math.Round(*v*step) / step; *v == 0 {
+			*v = 0 // never -0
+		}
+	}
+	for i := range d.Layers {
+		for k := range d.Layers[i].Shapes {
+			for n := range d.Layers[i].Shapes[k].Points {
+				short(&d.Layers[i].Shapes[k].Points[n])
+			}
+		}
+	}
+	for i := range d.Marks {
+		short(&d.Marks[i].At.X)
+		short(&d.Marks[i].At.Y)
+	}
+	for i := range d.Labels {
+		l := &d.Labels[i]
+		short(&l.At.X)
+		short(&l.At.Y)
+		if l.To != nil {
+			to := *l.To
+			short(&to.X)
+			short(&to.Y)
+			l.To = &to
+		}
+	}
 }

@@ -542,7 +542,7 @@ func (r *run) obstacles() {
 			r.s.mark(OldPost, o.ID, x, y, 0)
 		case o.Kind == job.Service:
 			r.s.put(Layer{Class: Service, Hue: o.Colour}, o.ID, []float64{x, deep, x, y})
-			r.s.Marks = append(r.s.Marks, Mark{Class: Flag, Hue: o.Colour, Of: o.ID, At: Point{round(x), round(y)}})
+			r.s.Marks = append(r.s.Marks, Mark{Class: Flag, Hue: o.Colour, Of: o.ID, At: Point{x, y}})
 		default:
 			top := y
 			if o.Depth != nil {
@@ -578,7 +578,7 @@ func (r *run) fold(p plan.Plan, turns bool) {
 				case c.Side == "":
 					label.Keys = []string{"turn-straight"}
 				default:
-					label.Keys, label.Count = []string{"turn-" + string(c.Side)}, math.Abs(*c.Turn)
+					label.Keys, label.Count = []string{"turn-" + string(c.Side)}, hundredth(math.Abs(*c.Turn))
 				}
 				r.s.say(label)
 			}

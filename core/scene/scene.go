@@ -245,8 +245,7 @@ func (s *Scene) bounds() Box {
 	return b
 }
 
-// round keeps a tenth of a millimetre: less is not seen, and only makes the
-// drawing longer to send.
+// round keeps a tenth: of a pixel, or of a degree.
 func round(v float64) float64 {
 	r := math.Round(v*10) / 10
 	if r == 0 {
@@ -270,9 +269,6 @@ func (s *Scene) put(l Layer, of string, points []float64) {
 	if len(points) < 4 {
 		return
 	}
-	for i, v := range points {
-		points[i] = round(v)
-	}
 	at := s.layer(l)
 	at.Shapes = append(at.Shapes, Shape{of, points})
 }
@@ -290,7 +286,7 @@ func (s *Scene) box(l Layer, of string, x1, y1, x2, y2 float64) {
 }
 
 func (s *Scene) mark(c Class, of string, x, y, turn float64) {
-	s.Marks = append(s.Marks, Mark{Class: c, Of: of, At: Point{round(x), round(y)}, Turn: round(turn)})
+	s.Marks = append(s.Marks, Mark{Class: c, Of: of, At: Point{x, y}, Turn: round(turn)})
 }
 
 func (s *Scene) say(l Label) { s.Labels = append(s.Labels, l) }

@@ -145,7 +145,7 @@ func TestRailsAreThePlanned(t *testing.T) {
 				for _, l := range of(s, Rail) {
 					for k := 0; k+3 < len(l.Points); k += 2 {
 						if l.Points[k] != l.Points[k+2] { // not up a step
-							got[fmt.Sprint(l.Points[k], l.Points[k+1], l.Points[k+2], l.Points[k+3])] = true
+							got[fmt.Sprint(round(l.Points[k]), round(l.Points[k+1]), round(l.Points[k+2]), round(l.Points[k+3]))] = true
 						}
 					}
 				}

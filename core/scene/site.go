@@ -69,7 +69,7 @@ func site(p plan.Plan, current int, v View) Scene {
 			x, y := float64(c.Place.X), float64(c.Place.Y)
 			s.mark(Corner, c.Post, x, y, 0)
 			if c.Interior != nil && c.Turn != nil {
-				s.say(Label{Class: Corner, Of: c.Post, At: Point{x, y}, Put: Beside, Off: 12, Rank: 6, Keys: []string{"degrees"}, Count: math.Round(*c.Interior*100) / 100})
+				s.say(Label{Class: Corner, Of: c.Post, At: Point{x, y}, Put: Beside, Off: 12, Rank: 6, Keys: []string{"degrees"}, Count: hundredth(*c.Interior)})
 			}
 		}
 		if l.Closing != nil && !l.Closing.Spread && len(l.Closing.Legs) > 0 && len(l.Corners) > 0 && float64(l.Closing.Miss) > 2*per {
@@ -166,7 +166,7 @@ func (s *Scene) fence(w way, current bool, per float64) {
 			continue
 		}
 		x, y := w.on((o.From + o.To) / 2)
-		s.Marks = append(s.Marks, Mark{Class: Service, Hue: o.Colour, Of: o.ID, At: Point{round(x), round(y)}, Turn: round(w.turn())})
+		s.Marks = append(s.Marks, Mark{Class: Service, Hue: o.Colour, Of: o.ID, At: Point{x, y}, Turn: round(w.turn())})
 	}
 	for i := range w.Bays {
 		if b := &w.Bays[i]; (b.Odd || b.PieceCut) && b.Gate == "" && float64(b.CentreToCentre) > per {

@@ -40,7 +40,7 @@ const wideEnough = 2000
 // frosted says how deep frost goes, between two posts of the stretch, clear
 // of their holes.
 func (r *run) frosted() {
-	if r.Frost == nil {
+	if r.Frost == nil || r.whole && r.off > 0 { // said once of a line
 		return
 	}
 	best := 0 // the first one that is wide enough, or else the widest

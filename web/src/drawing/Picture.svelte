@@ -3,6 +3,7 @@
   import type { Snippet } from 'svelte'
   import type { Drawing, View } from '../gen/api'
   import type { Session } from '../lib/session.svelte'
+  import { say } from '../lib/say'
   import Scene from './Scene.svelte'
 
   interface Props {
@@ -32,6 +33,12 @@
   // svelte-ignore state_referenced_locally
   const drawing = session.drawings.keep(() => asked)
   const d = $derived(drawing())
+  /** What is said in it, for who hears it. */
+  const said = $derived(
+    (d?.labels ?? [])
+      .map((l) => l.lines.map((line) => line.map((p) => say(p, session.units)).join('')).join(', '))
+      .join('; '),
+  )
 </script>
 
 <div bind:clientWidth={width} style:max-width="{wide}px" style:min-height="{d ? 0 : tall * 0.6}px">
@@ -42,7 +49,7 @@
       viewBox="0 0 {d.width} {d.height}"
       class="block h-auto max-w-full {hands ? 'touch-pan-y' : ''}"
       role={hands ? 'group' : 'img'}
-      aria-label={label}
+      aria-label={hands ? label : `${label}${said ? ': ' : ''}${said}`}
       data-picture={of}
     >
       <Scene drawing={d} units={session.units} stress={view.stress} />

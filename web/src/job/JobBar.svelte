@@ -53,7 +53,8 @@
     : 'font-semibold text-stop'}"
   role="status"
   data-saving={session.store.saving}
-  data-planned={session.caughtUp && session.advised}>{states[session.store.saving]}</span
+  data-planned={session.caughtUp && session.advised}
+  data-drawn={session.drawings.settled}>{states[session.store.saving]}</span
 >
 <span class="flex-1 max-sm:hidden"></span>
 <button

@@ -1,6 +1,6 @@
 // The drawings that are open, drawn by the core: with every plan, and when
 // what is looked at changes. One question at a time, the latest wins.
-import type { Drawing, Job, View } from '../gen/api'
+import type { Axis, Drawing, Job, View } from '../gen/api'
 import { api, Gone, Refused } from './api'
 
 /** A drawing that is open. */
@@ -11,11 +11,31 @@ interface Open {
   of?: Job
 }
 
+/** A place that differs by less than a pixel is the same: what is drawn goes along by itself. */
+function same(a: View, b: View): boolean {
+  const [{ frame: f, ...rest }, { frame: g, ...others }] = [a, b]
+  const near = (p: Axis | undefined, q: Axis | undefined, length: number) =>
+    p === q ||
+    (!!p &&
+      !!q &&
+      Math.abs(p.zero - q.zero) < 1 &&
+      Math.abs(p.scale - q.scale) * length < p.scale &&
+      Math.abs(p.zero * (1 - q.scale / p.scale)) < 1)
+  return (
+    f.width === g.width &&
+    f.height === g.height &&
+    f.top === g.top &&
+    near(f.x, g.x, f.width) &&
+    near(f.y, g.y, f.height) &&
+    JSON.stringify(rest) === JSON.stringify(others)
+  )
+}
+
 export class Drawings {
   private readonly open: Record<number, Open> = {}
   private shown = $state.raw<Record<number, Drawing | null>>({})
   private last = 0
-  private asking = false
+  private asking = $state(false)
 
   /** The document whose plan is drawn, once there is one. */
   constructor(private readonly doc: () => Job | undefined) {}
@@ -31,6 +51,7 @@ export class Drawings {
       if (!v) delete this.open[id]
       else {
         const known = this.open[id]
+        if (known && same(known.view, v)) return
         if (known) known.view = v
         else this.open[id] = { view: v }
         this.ask()
@@ -44,6 +65,11 @@ export class Drawings {
 
   private ids(): number[] {
     return Object.keys(this.open).map(Number)
+  }
+
+  /** All that is open is drawn as it is looked at. */
+  get settled(): boolean {
+    return !this.asking
   }
 
   /** What is open, for who plans again. */

@@ -15,8 +15,7 @@
   let { session, card, bare = false, wanted }: Props = $props()
   const units = $derived(session.units)
   const said = $derived(
-    `Cut through the hole: ${short(card.width, units)} wide, ${short(card.depth, units)} deep, ` +
-      card.layers.map((l) => `${l.kind} ${short(l.to - l.from, units)}`).join('; '),
+    `Cut through the hole, ${short(card.width, units)} wide, ${short(card.depth, units)} deep`,
   )
 </script>
 
