@@ -90,7 +90,7 @@ func asked[T any](of func(c *Core, stop func() error, request T) (any, error)) a
 		if err != nil {
 			return err
 		}
-		out, err := json.Marshal(v)
+		out, err := figures(v)
 		if err != nil {
 			return err
 		}

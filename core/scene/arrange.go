@@ -533,9 +533,12 @@ func (p *Placed) Rules(d *Drawing) [][4]float64 {
 // Short rounds the drawing's places to what is seen of them: more would only
 // make it longer to send.
 func (d *Drawing) Short() {
-	step := 10.0
-	if max(d.X.Scale, d.Y.Scale) > 0.5 {
+	step := 10.0 // of a millimetre
+	switch scale := max(d.X.Scale, d.Y.Scale); {
+	case scale > 0.5:
 		step = 100
+	case scale < 0.05: // a millimetre is a twentieth of a pixel
+		step = 1
 	}
 	short := func(v *float64) {
 		if *v = math.Round(*v*step) / step; *v == 0 {

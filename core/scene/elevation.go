@@ -24,6 +24,7 @@ type (
 const (
 	leastPost = 3 // pixels that a post is never drawn thinner than
 	leastHole = 5
+	together  = 6  // pixels: bays that are less wide are drawn as one
 	legible   = 30 // pixels between two posts under which nothing is said of each
 )
 
@@ -108,11 +109,11 @@ func (r *run) draw(after, open, close bool) {
 		if n == 0 && after {
 			continue // the corner post stands as the last one of the run before
 		}
-		r.post(&r.Posts[g.from])
+		r.post(&r.Posts[g.from], float64(r.Posts[g.to].Station-r.Posts[g.from].Station) < together*r.per)
 	}
 	r.rails()
 	if len(groups) > 0 {
-		r.post(&r.Posts[groups[len(groups)-1].to])
+		r.post(&r.Posts[groups[len(groups)-1].to], false)
 	}
 	r.obstacles()
 	r.stress()
@@ -244,7 +245,7 @@ func (r *run) groups() []group {
 	for i := r.first; i < r.last-1; {
 		k := i + 1
 		for r.per > 0 && k < r.last-1 && r.Bays[i].Gate == "" && r.Bays[k].Gate == "" &&
-			float64(r.Posts[k+1].Station-r.Posts[i].Station) < 3*r.per {
+			float64(r.Posts[k+1].Station-r.Posts[i].Station) < together*r.per {
 			k++
 		}
 		out = append(out, group{i, k})
@@ -283,14 +284,21 @@ func (r *run) bays(g group) {
 		return
 	}
 	of := r.of(b.ID)
+	if g.to > g.from+1 {
+		of = ""
+	}
 	start, stop := float64(b.TopStart), float64(end.TopEnd)
 	low, foot := float64(b.BottomStart), float64(end.BottomEnd)
 	tops, feet := []float64{x1, start, x2, stop}, []float64{x1, low, x2, foot}
 	if g.to > g.from+1 {
 		tops, feet = r.together(g)
 	}
+	class := Bay
+	if g.to > g.from+1 {
+		class = Far
+	}
 	if m := r.faced(); m != "" {
-		r.s.area(Bay, m, of, append(append([]float64{}, feet...), backwards(tops)...)...)
+		r.s.area(class, m, of, append(append([]float64{}, feet...), backwards(tops)...)...)
 	}
 	r.s.line(Top, of, tops...)
 	if g.to > g.from+1 {
@@ -321,25 +329,28 @@ func (r *run) bays(g group) {
 }
 
 // together are the tops and the feet of bays that are drawn as one: their
-// ends, and between them the highest top and the lowest foot.
+// ends, and in every two pixels between them the highest top and the lowest
+// foot.
 func (r *run) together(g group) (tops, feet []float64) {
 	first, last := &r.Bays[g.from], &r.Bays[g.to-1]
 	x1, x2 := r.x(r.Posts[g.from].Station), r.x(r.Posts[g.to].Station)
 	tops, feet = []float64{x1, float64(first.TopStart)}, []float64{x1, float64(first.BottomStart)}
-	high, low := g.from+1, g.from+1
-	top := func(i int) float64 { return max(float64(r.Bays[i-1].TopEnd), float64(r.Bays[i].TopStart)) }
-	bottom := func(i int) float64 { return min(float64(r.Bays[i-1].BottomEnd), float64(r.Bays[i].BottomStart)) }
-	for i := g.from + 1; i < g.to; i++ {
-		if top(i) > top(high) {
-			high = i
+	for i := g.from + 1; i < g.to; {
+		start := r.Posts[i].Station
+		high, low := math.Inf(-1), math.Inf(1)
+		var atHigh, atLow float64
+		for ; i < g.to && float64(r.Posts[i].Station-start) <= 2*r.per; i++ {
+			before, after, x := &r.Bays[i-1], &r.Bays[i], r.x(r.Posts[i].Station)
+			if top := float64(max(before.TopEnd, after.TopStart)); top > high {
+				high, atHigh = top, x
+			}
+			if foot := float64(min(before.BottomEnd, after.BottomStart)); foot < low {
+				low, atLow = foot, x
+			}
 		}
-		if bottom(i) < bottom(low) {
-			low = i
-		}
+		tops, feet = append(tops, atHigh, high), append(feet, atLow, low)
 	}
-	tops = append(tops, r.x(r.Posts[high].Station), top(high), x2, float64(last.TopEnd))
-	feet = append(feet, r.x(r.Posts[low].Station), bottom(low), x2, float64(last.BottomEnd))
-	return tops, feet
+	return append(tops, x2, float64(last.TopEnd)), append(feet, x2, float64(last.BottomEnd))
 }
 
 // backwards are the points of a line from its end to its start.
@@ -412,13 +423,16 @@ func leaves(s *Scene, g *gate, b *bay, off float64, of string, hollow bool) {
 	}
 }
 
-// post draws a post with its hole.
-func (r *run) post(p *post) {
+// post draws a post with its hole; from far, only what is seen of it.
+func (r *run) post(p *post, far bool) {
 	x, of := r.x(p.Station), r.of(p.ID)
+	if far {
+		of = ""
+	}
 	half, ground := float64(p.Width)/2, float64(p.Ground)
 	m := r.material()
 	r.s.box(Layer{Class: Post, Material: m, Least: leastPost}, of, x-half, ground, x+half, float64(p.Top))
-	if p.Foot > 0 {
+	if p.Foot > 0 && !far {
 		r.s.box(Layer{Class: Below, Material: m, Least: leastPost}, of, x-half, ground-float64(p.Foot), x+half, ground)
 	}
 	if r.v.Stress == OnPaper || r.v.Stress != Spacing && r.spread() && !r.handled(p) {
@@ -428,6 +442,17 @@ func (r *run) post(p *post) {
 		return
 	}
 	c := &r.Cards[p.Card]
+	if far {
+		most := Earthen
+		for _, l := range c.Layers {
+			if l.Kind == footing.ConcreteLayer {
+				most = Concrete
+			}
+		}
+		hole := float64(p.HoleWidth) / 2
+		r.s.box(Layer{Class: Fill, Material: most, Least: leastHole - 2}, "", x-hole, ground-float64(p.HoleDepth), x+hole, ground)
+		return
+	}
 	for _, l := range c.Layers {
 		if m, ok := filled[l.Kind]; ok && l.To > 0 {
 			r.s.put(Layer{Class: Fill, Material: m, Area: true, Least: leastHole}, of, section(c, float64(max(0, l.From)), float64(l.To), x+float64(c.Along), ground))

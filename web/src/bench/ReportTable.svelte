@@ -27,16 +27,26 @@
   $effect(() => {
     void session.plan // it is of the plan that is drawn
     const asking = new AbortController()
-    session
-      .table(table, page * PAGE, PAGE, asking.signal)
-      .then((rows) => {
-        shown = rows
-        gone = false
-      })
-      .catch(() => {
-        if (!asking.signal.aborted) gone = true
-      })
-    return () => asking.abort()
+    const [from, t] = [page * PAGE, table]
+    // The fence follows the hand; its table comes when the hand rests.
+    const rests = setTimeout(
+      () => {
+        session
+          .table(t, from, PAGE, asking.signal)
+          .then((rows) => {
+            shown = rows
+            gone = false
+          })
+          .catch(() => {
+            if (!asking.signal.aborted) gone = true
+          })
+      },
+      session.store.previewing ? 150 : 0,
+    )
+    return () => {
+      clearTimeout(rests)
+      asking.abort()
+    }
   })
 
   const first = $derived(shown?.columns[0]?.id === 'post' ? 2 : 1) // the post says its kind itself

@@ -29,11 +29,11 @@
   const run = $derived(session.drawn)
   const units = $derived(session.units)
   const stress = $derived(stage)
-  /** Of a long run only what is in sight is drawn, and half as much beside it. */
+  /** Of a long run only what is in sight is drawn, and a quarter of that on either side. */
   const LONG = 300
   const asked = $derived.by<Asked | undefined>(() => {
     if (view.width < 40 || view.height < 80) return undefined
-    const side = (view.to - view.from) / 2
+    const side = (view.to - view.from) / 4
     const long = run.posts.length > LONG
     return {
       of: 'elevation',
