@@ -184,7 +184,7 @@
         />
       {/if}
     </g>
-    <Ruler {session} {view} />
+    <Ruler {session} {view} drawing={drawing()} />
     {#if !session.strip}
       {#if stage === 'walk'}<GroundHandles {session} {view} />{/if}
       {#if stage === 'space'}

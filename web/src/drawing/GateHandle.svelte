@@ -4,6 +4,7 @@
   import type { Session } from '../lib/session.svelte'
   import { tape } from '../lib/tape'
   import { dragging, snap } from './drag'
+  import { Held } from './held.svelte'
   import { nudging } from './nudge'
   import { TAPE_HEIGHT, type View } from './view.svelte'
 
@@ -13,7 +14,8 @@
   const least = $derived(half)
   const most = $derived(session.run.length - half)
   const name = $derived(gate.name || gate.id)
-  const x = $derived(view.x(gate.at))
+  const held = new Held()
+  const x = $derived(view.x(held.at(gate.at)))
   const wide = $derived(Math.max(gate.opening * view.scale, 44))
   const y = $derived(view.height - TAPE_HEIGHT)
 
@@ -24,16 +26,21 @@
   let at = 0
   function place(mm: number) {
     at = within(mm)
+    held.put(at)
     session.preview([{ path: `${gate.path}/at`, value: at }])
   }
   function settle() {
+    held.letGo()
     session.commit([{ path: `${gate.path}/at`, value: at }], `${name} to ${tape(at, units)}`)
   }
   const drag = dragging({
     start: () => (from = at = gate.at),
     move: (dx) => place(snap(from + dx / view.scale, 1 / view.scale, units)),
     end: settle,
-    cancel: () => place(from),
+    cancel: () => {
+      place(from)
+      held.letGo()
+    },
   })
 
   const { key } = nudging({

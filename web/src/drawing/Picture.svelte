@@ -49,7 +49,8 @@
       viewBox="0 0 {d.width} {d.height}"
       class="block h-auto max-w-full {hands ? 'touch-pan-y' : ''}"
       role={hands ? 'group' : 'img'}
-      aria-label={hands ? label : `${label}${said ? ': ' : ''}${said}`}
+      aria-label={label}
+      aria-description={said || undefined}
       data-picture={of}
     >
       <Scene drawing={d} units={session.units} stress={view.stress} />

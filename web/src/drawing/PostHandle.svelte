@@ -6,13 +6,15 @@
   import type { Session } from '../lib/session.svelte'
   import { tape } from '../lib/tape'
   import { dragging, snap } from './drag'
+  import { Held } from './held.svelte'
   import { nudging } from './nudge'
   import { TAPE_HEIGHT, type View } from './view.svelte'
 
   let { session, view, post, index }: { session: Session; view: View; post: PlannedPost; index: number } =
     $props()
   const units = $derived(session.units)
-  const x = $derived(view.x(post.station))
+  const held = new Held()
+  const x = $derived(view.x(held.at(post.station)))
   const y = $derived(view.height - TAPE_HEIGHT)
   const current = $derived(index === session.post)
 
@@ -34,9 +36,11 @@
   }
   function place(mm: number) {
     at = within(mm)
+    held.put(at)
     session.preview(holdAt(session, id, at), true)
   }
   function settle() {
+    held.letGo()
     // With a bay more before it the post has another number: the keys go along.
     setTimeout(() => {
       session.followed = ''
@@ -50,7 +54,10 @@
     start,
     move: (dx) => place(snap(from + dx / view.scale, 1 / view.scale, units)),
     end: settle,
-    cancel: () => session.preview([{ path: session.at('/fixedPosts'), value: before }]),
+    cancel: () => {
+      session.preview([{ path: session.at('/fixedPosts'), value: before }])
+      held.letGo()
+    },
   })
 
   const nudge = nudging({ units: () => units, start, by: (mm) => place(at + mm), settle })

@@ -2,11 +2,11 @@
   // The tape: a ruler under the run, with a mark at every post.
   import type { Session } from '../lib/session.svelte'
   import { rulerLabel, rulerScale } from '../lib/tape'
+  import type { Drawing } from '../gen/api'
   import Measure from './Measure.svelte'
-  import { inSight } from './sight'
   import { TAPE_HEIGHT, type View } from './view.svelte'
 
-  let { session, view }: { session: Session; view: View } = $props()
+  let { session, view, drawing }: { session: Session; view: View; drawing?: Drawing } = $props()
   const run = $derived(session.drawn)
   const units = $derived(session.units)
   const top = $derived(view.height - TAPE_HEIGHT)
@@ -23,12 +23,12 @@
     return out
   })
   const marks = $derived.by(() => {
-    if (!run.posts.length) return ''
-    const { first, last } = inSight(run, view)
+    // Where the posts are drawn, which follow the hand.
+    const posts = drawing?.layers.find((l) => l.class === 'post')?.shapes ?? []
     let d = ''
     let free = -Infinity
-    for (let i = first; i <= last; i++) {
-      const x = view.x(run.posts[i]!.station)
+    for (const { points } of posts) {
+      const x = view.x((points[0]! + points[2]!) / 2)
       if (x < free) continue // less than a pixel from the one before
       d += `M${x.toFixed(1)} ${top + 15}l-5 -15h10z`
       free = x + 1

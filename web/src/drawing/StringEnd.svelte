@@ -5,6 +5,7 @@
   import { short } from '../lib/tape'
   import { dragging, snap } from './drag'
   import Measure from './Measure.svelte'
+  import { Held } from './held.svelte'
   import { nudging } from './nudge'
   import type { View } from './view.svelte'
 
@@ -16,9 +17,12 @@
   const bay = $derived(end === 'start' ? run.bays[0]! : run.bays[run.bays.length - 1]!)
   const top = $derived(end === 'start' ? bay.topStart : bay.topEnd)
   const held = $derived(session.value<number>(path))
-  const gap = $derived(held ?? (end === 'start' ? bay.bottomStart : bay.bottomEnd) - post.ground)
+  /** The gap that is planned, which comes after the hand. */
+  const planned = $derived((end === 'start' ? bay.bottomStart : bay.bottomEnd) - post.ground)
+  const gap = $derived(held ?? planned)
   const x = $derived(view.x(post.station))
-  const y = $derived(view.y(top))
+  const grip = new Held()
+  const y = $derived(view.y(grip.at(top)))
 
   const within = (mm: number) => Math.min(Math.max(mm, -2000), 4000)
   let before: number | null = null
@@ -31,14 +35,21 @@
   }
   function place(mm: number) {
     now = within(mm)
+    grip.put(top + now - planned)
     session.preview([{ path, value: now }], true)
   }
-  const settle = () => session.commit([{ path, value: now }], `String's ${end} held ${short(now, units)} up`)
+  const settle = () => {
+    grip.letGo()
+    session.commit([{ path, value: now }], `String's ${end} held ${short(now, units)} up`)
+  }
   const drag = dragging({
     start,
     move: (_, dy) => place(snap(from - dy / view.rise, 1 / view.rise, units)),
     end: settle,
-    cancel: () => session.preview([{ path, value: before }]),
+    cancel: () => {
+      session.preview([{ path, value: before }])
+      grip.letGo()
+    },
   })
   const nudge = nudging({ units: () => units, start, by: (mm) => place(now + mm), settle })
   function key(e: KeyboardEvent) {

@@ -33,6 +33,8 @@ export type Whole = Omit<Plan, 'runs' | 'cautions' | 'levels'> & {
 
 /** How long a hand rests before what takes longer is asked for. */
 const REST = 120
+/** How often figures change under the eye while a hand drags. */
+const READ = 90
 /** How often ways out are shown while more of them are still on their way. */
 const SHOWN = 200
 
@@ -142,6 +144,8 @@ export class Planner {
   /** Settles when the plan is of the document as it stands. */
   planned: Promise<void> = Promise.resolve()
   private planning = false
+  /** When the figures of the benches were last those that are drawn. */
+  private read = 0
   private again = false
 
   /** Plans the document as it stands: one at a time, the latest wins. */
@@ -163,12 +167,15 @@ export class Planner {
           const asked = performance.now()
           const wanted = this.drawings.wanted()
           const { plan, drawings } = await api.plan(doc, wanted.views)
-          this.figures = plan
           timed('plan', asked)
           requestAnimationFrame(() => setTimeout(() => timed('plan drawn', asked)))
           this.of = doc
           this.drawings.show(doc, wanted, drawings)
           this.behind = false
+          // While a hand moves on, the drawing follows it; the benches now and then.
+          if (this.again && asked - this.read < READ) continue
+          this.read = asked
+          this.figures = plan
           this.job.planned()
         } catch (e) {
           this.behind = e instanceof Gone
