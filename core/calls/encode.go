@@ -1,13 +1,13 @@
 package calls
 
 import (
-	"cmp"
 	"encoding"
 	"encoding/json"
 	"fmt"
 	"math"
 	"reflect"
 	"slices"
+	"sort"
 	"strconv"
 	"strings"
 	"sync"
@@ -150,7 +150,7 @@ func mapWrites(t reflect.Type) writes {
 			return
 		}
 		keys := v.MapKeys()
-		slices.SortFunc(keys, func(a, b reflect.Value) int { return strings.Compare(a.String(), b.String()) })
+		sort.Slice(keys, func(i, k int) bool { return keys[i].String() < keys[k].String() })
 		w.b = append(w.b, '{')
 		for i, k := range keys {
 			if i > 0 {
@@ -178,14 +178,14 @@ type field struct {
 func structWrites(t reflect.Type) writes {
 	fields := fieldsOf(t, nil, map[reflect.Type]bool{})
 	// Of two with one name the outer one is written.
-	slices.SortStableFunc(fields, func(a, b field) int { return cmp.Compare(a.depth, b.depth) })
+	sort.SliceStable(fields, func(i, k int) bool { return fields[i].depth < fields[k].depth })
 	var kept []field
 	for _, f := range fields {
 		if !slices.ContainsFunc(kept, func(o field) bool { return o.plain == f.plain }) {
 			kept = append(kept, f)
 		}
 	}
-	slices.SortFunc(kept, func(a, b field) int { return slices.Compare(a.index, b.index) })
+	sort.Slice(kept, func(i, k int) bool { return slices.Compare(kept[i].index, kept[k].index) < 0 })
 	return func(w *writer, v reflect.Value) {
 		w.b = append(w.b, '{')
 		first := true

@@ -1,9 +1,8 @@
 package scene
 
 import (
-	"cmp"
 	"math"
-	"slices"
+	"sort"
 
 	"mallow/core/length"
 	"mallow/core/plan"
@@ -113,7 +112,7 @@ func along(r *plan.Run, v View) Scene {
 			face(Post, material, p.ID, place{at(p.Station - half), low, 0}, place{at(p.Station - half), top, 0}, place{at(p.Station + half), top, 0}, place{at(p.Station + half), low, 0})
 		}})
 	}
-	slices.SortStableFunc(things, func(a, b thing) int { return cmp.Compare(b.far, a.far) })
+	sort.SliceStable(things, func(i, k int) bool { return things[i].far > things[k].far })
 	for _, t := range things {
 		t.draw()
 	}

@@ -1,9 +1,9 @@
 package scene
 
 import (
-	"cmp"
 	"math"
 	"slices"
+	"sort"
 
 	"mallow/core/length"
 	"mallow/core/reason"
@@ -184,7 +184,7 @@ func (a *arranger) columns() {
 			}
 			list = append(list, l)
 		}
-		slices.SortStableFunc(list, func(p, q *label) int { return cmp.Compare(p.y, q.y) })
+		sort.SliceStable(list, func(i, k int) bool { return list[i].y < list[k].y })
 		at := make([]float64, len(list)) // middles
 		least := float64(edge)
 		for i, l := range list {

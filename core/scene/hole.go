@@ -1,9 +1,9 @@
 package scene
 
 import (
-	"cmp"
 	"math"
 	"slices"
+	"sort"
 
 	"mallow/core/footing"
 	"mallow/core/job"
@@ -186,7 +186,7 @@ func (s *Scene) depths(c *dig.Card, v View, off float64, estimated bool) {
 	if v.Wanted != nil {
 		put(*v.Wanted, "rules-ask", Wanted)
 	}
-	slices.SortStableFunc(list, func(a, b Label) int { return cmp.Compare(*a.Size, *b.Size) })
+	sort.SliceStable(list, func(i, k int) bool { return *list[i].Size < *list[k].Size })
 	s.Labels = append(s.Labels, list...)
 }
 

@@ -10,9 +10,8 @@
 package scene
 
 import (
-	"cmp"
 	"math"
-	"slices"
+	"sort"
 
 	"mallow/core/length"
 )
@@ -294,9 +293,9 @@ func (s *Scene) say(l Label) { s.Labels = append(s.Labels, l) }
 
 // sorted puts what is drawn into its order, from the back to the front.
 func (s *Scene) sorted() {
-	slices.SortStableFunc(s.Layers, func(a, b Layer) int { return cmp.Compare(order[a.Class], order[b.Class]) })
-	slices.SortStableFunc(s.Marks, func(a, b Mark) int { return cmp.Compare(order[a.Class], order[b.Class]) })
-	slices.SortStableFunc(s.Labels, func(a, b Label) int { return cmp.Compare(a.Rank, b.Rank) })
+	sort.SliceStable(s.Layers, func(i, k int) bool { return order[s.Layers[i].Class] < order[s.Layers[k].Class] })
+	sort.SliceStable(s.Marks, func(i, k int) bool { return order[s.Marks[i].Class] < order[s.Marks[k].Class] })
+	sort.SliceStable(s.Labels, func(i, k int) bool { return s.Labels[i].Rank < s.Labels[k].Rank })
 }
 
 func size(l length.Length) *length.Length { return &l }

@@ -7,6 +7,7 @@ import (
 	"mallow/core/document"
 	"mallow/core/length"
 	"mallow/core/plan"
+	"mallow/core/words"
 )
 
 // Kind is what a drawing shows.
@@ -109,16 +110,16 @@ func Of(p plan.Plan, v View, t Type) (Drawing, error) {
 
 func build(p plan.Plan, v View) (Scene, error) {
 	if !(v.Frame.Width > 0 && v.Frame.Height > 0 && v.Frame.Width <= mostWide && v.Frame.Height <= mostWide) {
-		return Scene{}, document.Errors{{Field: "/frame", Given: document.Brief(number(v.Frame.Width) + " × " + number(v.Frame.Height)), Allowed: "pixels above 0, up to " + number(mostWide)}}
+		return Scene{}, document.Errors{{Field: "/frame", Given: document.Brief(number(v.Frame.Width) + " × " + number(v.Frame.Height)), Allowed: words.Plain("scene.allowed-frame", words.V{"most": number(mostWide)})}}
 	}
 	for _, a := range []*Axis{v.Frame.X, v.Frame.Y} {
 		if a != nil && !(a.Scale > 0 && a.Scale < 1e6 && a.Zero > -1e12 && a.Zero < 1e12) {
-			return Scene{}, document.Errors{{Field: "/frame", Given: document.Brief(number(a.Scale)), Allowed: "a scale above 0"}}
+			return Scene{}, document.Errors{{Field: "/frame", Given: document.Brief(number(a.Scale)), Allowed: words.Plain("scene.allowed-scale")}}
 		}
 	}
 	i := slices.IndexFunc(p.Runs, func(r plan.Run) bool { return r.ID == v.Run })
 	if i < 0 {
-		return Scene{}, document.Errors{{Field: "/run", Given: document.Brief(v.Run), Allowed: "a run of the job"}}
+		return Scene{}, document.Errors{{Field: "/run", Given: document.Brief(v.Run), Allowed: words.Plain("scene.allowed-run")}}
 	}
 	r := &p.Runs[i]
 	var s Scene
@@ -133,7 +134,7 @@ func build(p plan.Plan, v View) (Scene, error) {
 		s = stick(r)
 	case OfHole:
 		if v.Card < 0 || v.Card >= len(r.Cards) {
-			return s, document.Errors{{Field: "/card", Given: number(float64(v.Card)), Allowed: "a hole of the run"}}
+			return s, document.Errors{{Field: "/card", Given: number(float64(v.Card)), Allowed: words.Plain("scene.allowed-hole")}}
 		}
 		s = hole(r, &r.Cards[v.Card], v)
 	case OfFront, OfAbove, OfSide, OfSwing, OfDrop:
@@ -148,7 +149,7 @@ func build(p plan.Plan, v View) (Scene, error) {
 func ofGate(r *plan.Run, v View) (s Scene, err error) {
 	i := slices.IndexFunc(r.Gates, func(g gate) bool { return g.ID == v.Gate })
 	if i < 0 {
-		return s, document.Errors{{Field: "/gate", Given: document.Brief(v.Gate), Allowed: "a gate of the run"}}
+		return s, document.Errors{{Field: "/gate", Given: document.Brief(v.Gate), Allowed: words.Plain("scene.allowed-gate")}}
 	}
 	g := &r.Gates[i]
 	switch v.Of {
@@ -159,12 +160,12 @@ func ofGate(r *plan.Run, v View) (s Scene, err error) {
 	default:
 		k := slices.IndexFunc(g.Leaves, func(l leaf) bool { return l.Post == v.Leaf })
 		if k < 0 {
-			return s, document.Errors{{Field: "/leaf", Given: document.Brief(v.Leaf), Allowed: "a post that a leaf of the gate hangs on"}}
+			return s, document.Errors{{Field: "/leaf", Given: document.Brief(v.Leaf), Allowed: words.Plain("scene.allowed-leaf")}}
 		}
 		l := &g.Leaves[k]
 		switch {
 		case v.Of == OfDrop && l.Adjust == nil:
-			return s, document.Errors{{Field: "/leaf", Given: document.Brief(v.Leaf), Allowed: "a leaf whose tip has dropped"}}
+			return s, document.Errors{{Field: "/leaf", Given: document.Brief(v.Leaf), Allowed: words.Plain("scene.allowed-dropped")}}
 		case v.Of == OfDrop:
 			s = dropped(l)
 		case v.Of == OfSide:

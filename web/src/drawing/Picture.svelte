@@ -19,6 +19,7 @@
     of?: string
   }
   let { session, view, wide, tall, stretch, label, hands, of }: Props = $props()
+  const id = $props.id()
   let width = $state(0)
   const asked = $derived<View | undefined>(
     width > 60
@@ -50,9 +51,10 @@
       class="block h-auto max-w-full {hands ? 'touch-pan-y' : ''}"
       role={hands ? 'group' : 'img'}
       aria-label={label}
-      aria-description={said || undefined}
+      aria-describedby="{id}-said"
       data-picture={of}
     >
+      <desc id="{id}-said">{said}</desc>
       <Scene drawing={d} units={session.units} stress={view.stress} />
       {@render hands?.(d)}
     </svg>
