@@ -161,3 +161,41 @@ func TestNumbersAreShort(t *testing.T) {
 		}
 	}
 }
+
+// Of what is not there any more nothing is drawn; a frame that makes no sense
+// is refused, and so are too many drawings at once.
+func TestDrawings(t *testing.T) {
+	cat, err := catalog.Load()
+	if err != nil {
+		t.Fatal(err)
+	}
+	docs, err := demo.Jobs()
+	if err != nil {
+		t.Fatal(err)
+	}
+	ask := func(views ...View) (out struct {
+		Drawings []json.RawMessage `json:"drawings"`
+	}, err error) {
+		c := &Core{Catalog: cat}
+		request, err := json.Marshal(DrawRequest{Doc: docs[0], Views: views})
+		if err != nil {
+			t.Fatal(err)
+		}
+		err = c.Answer(nil, "draw", request, func(answer []byte) error { return json.Unmarshal(answer, &out) })
+		return out, err
+	}
+	frame := scene.Frame{Width: 300, Height: 200}
+	out, err := ask(View{Of: scene.OfStick, Run: "R1", Frame: frame}, View{Of: scene.OfFront, Run: "R1", Gate: "gone", Frame: frame})
+	if err != nil || len(out.Drawings) != 2 || string(out.Drawings[0]) == "null" || string(out.Drawings[1]) != "null" {
+		t.Errorf("%v, %s", err, out.Drawings)
+	}
+	var fields document.Errors
+	for _, v := range []View{{Of: scene.OfStick, Run: "R1"}, {Of: "moods", Run: "R1", Frame: frame}} {
+		if _, err := ask(v); !errors.As(err, &fields) || fields[0].Allowed == "" {
+			t.Errorf("%v is answered: %v", v, err)
+		}
+	}
+	if _, err := ask(make([]View, mostViews+1)...); !errors.As(err, &fields) || fields[0].Field != "/views" {
+		t.Errorf("too many views: %v", err)
+	}
+}

@@ -217,7 +217,7 @@ func (a *arranger) column(l *label, side Put, middle float64) {
 	if over := p.Box[0] + l.wide - (a.f.Width - edge); over > 0 {
 		p.Box[0], p.X = p.Box[0]-over, p.X-over
 	}
-	if !a.free(spotOf(p.Box, 0)) && !l.Must {
+	if !a.free(spotOf(p.Box, 0)) { // the column is full
 		a.d.Left++
 		return
 	}
