@@ -60,7 +60,16 @@ async function cold(slowed) {
   return address
 }
 
-async function drag(slowed, address, mode, what = '') {
+/** What can be dragged: the stage that it is dragged in, what is taken, and whether up and down. */
+const hands = {
+  gate: { stage: 'Space', take: '[data-gate]', up: false },
+  post: { stage: 'Space', take: '[data-post="P4"]', up: false },
+  'string end': { stage: 'Grade', take: '[data-string-end="end"]', up: true },
+  'ground point': { stage: 'Walk', take: '[data-ground] >> nth=3', up: true },
+}
+
+async function drag(slowed, address, mode, what = '', hand = 'gate') {
+  const { stage, take, up } = hands[hand]
   const { context, page } = await fresh(slowed)
   if (mode === 'server') await context.route('**/*.wasm', (route) => route.abort())
   await page.addInitScript(() => {
@@ -73,12 +82,13 @@ async function drag(slowed, address, mode, what = '') {
     }).observe({ type: 'measure' })
   })
   await page.goto(address)
-  const gate = page.getByRole('slider', { name: /gate/ }).first()
+  await page.getByRole('tab', { name: new RegExp(`^${stage}`) }).click()
+  const gate = page.locator(take).first()
   await gate.waitFor()
   if (mode === 'core') await page.waitForSelector('[data-core="ready"]', { state: 'attached' })
   await page.waitForTimeout(1500)
   const box = await gate.boundingBox()
-  const [x, y] = [box.x + box.width / 2, box.y + 20]
+  const [x, y] = [box.x + box.width / 2, box.y + (up ? box.height / 2 : 20)]
   await page.mouse.move(x, y)
   await page.mouse.down()
   await page.evaluate(() => {
@@ -93,7 +103,8 @@ async function drag(slowed, address, mode, what = '') {
   })
   const until = performance.now() + 6000
   for (let n = 0; performance.now() < until; n++) {
-    await page.mouse.move(x + 110 * Math.sin(n / 25), y)
+    const by = Math.sin(n / 25)
+    await page.mouse.move(x + (up ? 0 : 110 * by), y + (up ? 30 * by : 0))
     await page.waitForTimeout(12)
   }
   const { frames, drawn, planned } = await page.evaluate(
@@ -101,7 +112,7 @@ async function drag(slowed, address, mode, what = '') {
   )
   await page.mouse.up()
   console.log(
-    `${what}slowed ${slowed}, planned by the ${mode}: gate dragged, frame p50 ${ms(at(frames, 0.5))} p95 ${ms(at(frames, 0.95))} of ${frames.length}; asked to planned p50 ${ms(at(planned, 0.5))}, to drawn p50 ${ms(at(drawn, 0.5))} p95 ${ms(at(drawn, 0.95))} of ${drawn.length}`,
+    `${what}slowed ${slowed}, planned by the ${mode}: ${hand} dragged, frame p50 ${ms(at(frames, 0.5))} p95 ${ms(at(frames, 0.95))} of ${frames.length}; asked to planned p50 ${ms(at(planned, 0.5))}, to drawn p50 ${ms(at(drawn, 0.5))} p95 ${ms(at(drawn, 0.95))} of ${drawn.length}`,
   )
   await context.close()
 }
@@ -165,6 +176,8 @@ async function roam(address, posts) {
 
 try {
   if (!process.argv.includes('--short')) {
+    const demo = await cold(1)
+    for (const hand of ['post', 'string end', 'ground point']) await drag(1, demo, 'core', '', hand)
     await drag(1, await long(300), 'core', '300 posts, ')
     await drag(4, await long(300), 'core', '300 posts, ')
     await roam(await long(10_000), 10_000)

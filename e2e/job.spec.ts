@@ -120,7 +120,13 @@ test('a ground point is dragged, nudged and typed, and the posts follow', async 
   const box = (await point.boundingBox())!
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
   await page.mouse.down()
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 - 10, { steps: 5 })
+  const followed = () => point.getAttribute('aria-valuenow').then(Number)
+  await expect.poll(followed).toBeGreaterThan(34 * 25.4 + 20)
+  const half = await followed()
+  // It goes on after plans have come.
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 - 20, { steps: 5 })
+  await expect.poll(followed).toBeGreaterThan(half + 20)
   await page.mouse.up()
   await page.waitForTimeout(700) // the last of the drag is on its way
   await saved(page)

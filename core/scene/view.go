@@ -112,10 +112,8 @@ func build(p plan.Plan, v View) (Scene, error) {
 	if !(v.Frame.Width > 0 && v.Frame.Height > 0 && v.Frame.Width <= mostWide && v.Frame.Height <= mostWide) {
 		return Scene{}, document.Errors{{Field: "/frame", Given: document.Brief(number(v.Frame.Width) + " × " + number(v.Frame.Height)), Allowed: words.Plain("scene.allowed-frame", words.V{"most": number(mostWide)})}}
 	}
-	for _, a := range []*Axis{v.Frame.X, v.Frame.Y} {
-		if a != nil && !(a.Scale > 0 && a.Scale < 1e6 && a.Zero > -1e12 && a.Zero < 1e12) {
-			return Scene{}, document.Errors{{Field: "/frame", Given: document.Brief(number(a.Scale)), Allowed: words.Plain("scene.allowed-scale")}}
-		}
+	if err := v.bounds(); err != nil {
+		return Scene{}, err
 	}
 	i := slices.IndexFunc(p.Runs, func(r plan.Run) bool { return r.ID == v.Run })
 	if i < 0 {
@@ -144,6 +142,39 @@ func build(p plan.Plan, v View) (Scene, error) {
 	}
 	s.sorted()
 	return s, nil
+}
+
+// farthest is how far off anything that is asked for may lie, millimetres:
+// farther than any run is long.
+const farthest = 1e9
+
+// bounds checks the numbers of a view.
+func (v View) bounds() error {
+	type bound struct {
+		field      string
+		given      float64
+		low, above float64
+	}
+	list := []bound{
+		{"/angle", v.Angle, -360, 360}, {"/closer", v.Closer, 0, 1000}, {"/aside", float64(v.Aside), 0, farthest}, {"/back", float64(v.Back), 0, farthest},
+		{"/frame/stretch", v.Frame.Stretch, 0, 1e6}, {"/frame/top", v.Frame.Top, 0, mostWide}, {"/frame/bottom", v.Frame.Bottom, 0, mostWide},
+	}
+	for field, at := range map[string]*length.Length{"/from": v.From, "/to": v.To, "/least": v.Least, "/most": v.Most, "/wanted": v.Wanted, "/road": v.Road, "/room": v.Room} {
+		if at != nil {
+			list = append(list, bound{field, float64(*at), -farthest, farthest})
+		}
+	}
+	for field, a := range map[string]*Axis{"/frame/x": v.Frame.X, "/frame/y": v.Frame.Y} {
+		if a != nil {
+			list = append(list, bound{field + "/zero", a.Zero, -1e14, 1e14}, bound{field + "/scale", a.Scale, 1e-9, 1e4})
+		}
+	}
+	for _, n := range list {
+		if !(n.given >= n.low && n.given <= n.above) {
+			return document.Errors{{Field: n.field, Given: document.Brief(number(n.given)), Allowed: words.Plain("scene.allowed-number", words.V{"low": number(n.low), "high": number(n.above)})}}
+		}
+	}
+	return nil
 }
 
 func ofGate(r *plan.Run, v View) (s Scene, err error) {

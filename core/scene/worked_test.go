@@ -1,8 +1,10 @@
 package scene
 
 import (
+	"encoding/json"
 	"fmt"
 	"math"
+	"math/rand"
 	"slices"
 	"strings"
 	"testing"
@@ -12,6 +14,7 @@ import (
 	"mallow/core/length"
 	"mallow/core/plan"
 	"mallow/core/stage/dig"
+	"mallow/core/stage/gates"
 )
 
 // changed is a plan with one of its runs changed, the others as they were.
@@ -235,5 +238,77 @@ func TestColumnsAreMovedApart(t *testing.T) {
 		if len(d.Labels)+d.Left != n || n <= 12 && d.Left > 0 {
 			t.Errorf("%d of %d are placed, %d left out", len(d.Labels), n, d.Left)
 		}
+	}
+}
+
+// Whatever is asked for, a drawing has numbers that can be sent, its labels
+// apart, or is refused.
+func TestAnyView(t *testing.T) {
+	rng := rand.New(rand.NewSource(11))
+	all := jobs(t)
+	odd := []float64{0, 1, 1e-9, 17, 1e9, 90, 179.9, 1e4, 3000, 250}
+	some := func(least, most float64) float64 { // within what is allowed, but for now and then
+		if rng.Intn(40) == 0 {
+			return odd[rng.Intn(len(odd))] * -1
+		}
+		return []float64{least, most, least + rng.Float64()*(most-least)}[rng.Intn(3)]
+	}
+	one := func() float64 { return odd[rng.Intn(len(odd))] * []float64{1, 1, 1, -1}[rng.Intn(4)] }
+	size := func() *length.Length {
+		if rng.Intn(3) == 0 {
+			return nil
+		}
+		l := length.Length(one())
+		return &l
+	}
+	refused := 0
+	for n := range 4000 {
+		p := all[n%2]
+		r := &p.Runs[rng.Intn(len(p.Runs))]
+		v := View{Of: Kinds[rng.Intn(len(Kinds))], Run: r.ID, Whole: rng.Intn(4) == 0, Stress: []Stress{Plainly, Walking, Strings, Spacing, Grading, Digging, Pouring, OnPaper, "果"}[rng.Intn(9)],
+			From: size(), To: size(), Least: size(), Most: size(), Wanted: size(), Road: size(), Room: size(), Angle: some(-360, 360), Closer: some(0, 1000), Aside: length.Length(some(0, 1e9)), Back: length.Length(some(0, 1e9)), FromEnd: rng.Intn(2) == 0, Hang: rng.Intn(2) == 0,
+			Card: rng.Intn(3), Frame: Frame{Width: 20 + rng.Float64()*1500, Height: 20 + rng.Float64()*600, Top: rng.Float64() * 50, Stretch: some(0, 1e6)}}
+		if len(r.Gates) > 0 {
+			g := r.Gates[0]
+			v.Gate, v.Leaf = g.ID, g.First
+			if rng.Intn(2) == 0 {
+				v.Leaf = g.Second
+			}
+		}
+		if rng.Intn(2) == 0 {
+			v.Frame.X, v.Frame.Y = &Axis{rng.Float64() * 500, math.Exp(rng.NormFloat64()*3 - 3)}, &Axis{rng.Float64() * 500, math.Exp(rng.NormFloat64()*3 - 3)}
+		}
+		d, err := Of(p, v, Screen)
+		if err != nil {
+			refused++
+			continue
+		}
+		d.Short()
+		if _, err := json.Marshal(d); err != nil {
+			t.Fatalf("%+v: %v", v, err)
+		}
+		clear(t, fmt.Sprintf("%+v", v), d, p.Units)
+		if t.Failed() {
+			return
+		}
+	}
+	if refused > 2500 || refused < 100 {
+		t.Errorf("%d of 4000 are refused", refused)
+	}
+}
+
+// A dropped tip: by how much it is lifted, and how far the bolt goes in.
+func TestDroppedTip(t *testing.T) {
+	p := jobs(t)[0]
+	l := p.Runs[0].Gates[0].Leaves[0]
+	l.Adjust = &gates.Adjusting{Drop: 19.05, In: 12.7}
+	d := Arrange(dropped(&l), Frame{Width: 360, Height: 200}, p.Units, Screen)
+	clear(t, "dropped", d, p.Units)
+	all := ""
+	for _, label := range d.Labels {
+		all += said(label, p.Units) + "\n"
+	}
+	if !strings.Contains(all, "up 3/4\"") || !strings.Contains(all, "in 1/2\"") {
+		t.Errorf("it says %q", all)
 	}
 }

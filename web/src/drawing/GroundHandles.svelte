@@ -67,6 +67,10 @@
     })
   }
 
+  /** One for each point, kept: a drag goes on while plans come and points are other objects. */
+  const grips: Record<string, ReturnType<typeof drag>> = {}
+  const grip = (path: string) => (grips[path] ??= drag(path))
+
   let nudged: { from: PlannedGround; entry: number; now: Put } | null = null
   const later = new Later(() => {
     const n = nudged
@@ -89,7 +93,7 @@
 
 {#each seen as p (p.path)}
   <g
-    {@attach drag(p.path!)}
+    {@attach grip(p.path!)}
     class="cursor-move touch-none"
     role="slider"
     tabindex="0"
