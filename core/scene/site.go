@@ -18,6 +18,7 @@ const (
 	pastEnd   = 16  // a string's tie past the run's end
 	labelled  = 40  // a diagonal, under which it is not drawn
 	ringSides = 24
+	around    = 36 // kept free round the lines
 )
 
 // way is a run from above: where it lies and which way it goes.
@@ -53,8 +54,8 @@ func (w way) turn() float64 { return math.Atan2(w.uy, w.ux) * 180 / math.Pi }
 func site(p plan.Plan, current int, v View) Scene {
 	var s Scene
 	box := ground(p)
-	s.Box = &box
 	per := v.per(max((box.High.X-box.Low.X)/max(1, v.Frame.Width-180), (box.High.Y-box.Low.Y)/max(1, v.Frame.Height-120), 0.5))
+	s.Box = &Box{Point{box.Low.X - around*per, box.Low.Y - around*per}, Point{box.High.X + around*per, box.High.Y + around*per}}
 	for i := range p.Runs {
 		w := wayOf(&p.Runs[i])
 		if w.Length > 0 {
