@@ -58,7 +58,7 @@ func (f Figure) lay(l *layout) {
 func (l *layout) draw(p plan.Plan, v scene.View, left, top, wide, tall, stretch float64) float64 {
 	const note = 4.0 // under a stretched drawing
 	v.Frame = scene.Frame{Width: wide / pixel, Height: (tall - note) / pixel, Stretch: stretch}
-	d, err := scene.Of(p, v, l.type_)
+	d, err := scene.Of(p, v, l.letters)
 	if err != nil || len(d.Layers) == 0 {
 		return 0 // nothing of it is measured yet
 	}
@@ -104,8 +104,8 @@ func (l *layout) draw(p plan.Plan, v scene.View, left, top, wide, tall, stretch 
 	return height
 }
 
-// type_ is how wide words are, set at the size of one.
-func (l *layout) type_(words string, strong bool) float64 {
+// letters is how wide words are, set at the size of one.
+func (l *layout) letters(words string, strong bool) float64 {
 	return l.measure(words, 10, strong) / (10 * point)
 }
 

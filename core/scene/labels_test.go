@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"math"
 	"math/rand"
-	"os"
 	"strings"
 	"testing"
 
@@ -169,9 +168,6 @@ func clear(t *testing.T, name string, d Drawing, u length.Units) {
 // No label crosses another or the frame, in any drawing of the demo's jobs, on
 // a phone, on a laptop and on a large screen; and what must be said is.
 func TestLabelsAreApart(t *testing.T) {
-	if os.Getenv("MALLOW_SCENES") != "" {
-		defer func() { fmt.Println("scenes in", os.Getenv("MALLOW_SCENES")) }()
-	}
 	seen := 0
 	for n, p := range jobs(t) {
 		for _, width := range []float64{390, 1280, 2560} {
