@@ -137,6 +137,34 @@ test('with the server stopped, what is changed is still planned', { tag: '@refus
   }
 })
 
+test('the core is kept for when the server is gone', async ({ browser }) => {
+  const mallow = await Mallow.start()
+  const context = await browser.newContext({ serviceWorkers: 'allow' })
+  try {
+    const page = await context.newPage()
+    await open(page, mallow)
+    await expect(page.locator('html')).toHaveAttribute('data-core', 'ready')
+    await page.evaluate(() => navigator.serviceWorker.ready)
+    await page.reload()
+    await expect(page.locator('html')).toHaveAttribute('data-core', 'ready')
+    const core = () =>
+      page.evaluate(async () => {
+        const file = (await (await caches.open('kept')).keys()).find((k) => k.url.endsWith('.wasm'))
+        if (!file) return ''
+        const answer = await fetch(file.url, { cache: 'no-store' })
+        const bytes = new Uint8Array(await answer.arrayBuffer())
+        return `${answer.headers.get('content-type')} ${[...bytes.slice(0, 4)].join(' ')}`
+      })
+    await expect.poll(core).toBe('application/wasm 0 97 115 109') // how such a file begins
+    await mallow.stop()
+    expect(await core()).toBe('application/wasm 0 97 115 109')
+    expect(await page.evaluate(() => fetch('/api/jobs').then(() => 'answered', () => 'gone'))).toBe('gone') // jobs are never answered from what is kept
+  } finally {
+    await context.close()
+    await mallow.stop()
+  }
+})
+
 test('where the core cannot run, the server plans', { tag: '@refused' }, async ({ page, mallow }) => {
   await page.route('**/*.wasm', (route) => route.abort())
   await open(page, mallow)

@@ -15,6 +15,8 @@ export default defineConfig({
   reporter: [['list']],
   use: {
     viewport: { width: 1280, height: 800 },
+    // Else no test could hold back a file on its way; one test lets it in.
+    serviceWorkers: 'block',
     trace: 'retain-on-failure',
     launchOptions: {
       executablePath: process.env.MALLOW_CHROMIUM ?? '/usr/bin/chromium',

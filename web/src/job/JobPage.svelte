@@ -92,7 +92,10 @@
     if (!session || own.core || typeof WebAssembly !== 'object') return
     const later = setTimeout(async () => {
       const { Core } = await import('../lib/core').catch(() => ({ Core: undefined })) // the server is gone
-      if (Core) own.core ??= new Core()
+      if (!Core) return
+      own.core ??= new Core()
+      // Keeps the core and the scripts; a browser that does not allow it goes on as it was.
+      navigator.serviceWorker?.register('/kept.js').catch(() => undefined)
     })
     return () => clearTimeout(later)
   })
