@@ -1,5 +1,5 @@
 <script lang="ts">
-  // A scene as the core drew it. Moved or zoomed before it is drawn anew, it
+  // A scene as the core drew it. Moved or zoomed before it is drawn again, it
   // goes along with its place.
   import type { Drawing, Placed, Units } from '../gen/api'
   import { say } from '../lib/say'
