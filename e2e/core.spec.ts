@@ -132,6 +132,15 @@ test('with the server stopped, what is changed is still planned', { tag: '@refus
     await expect(bags).not.toHaveText(before)
     await expect(bags).toContainText('205 bags')
     await expect(page.locator('[data-saving="gone"]')).toBeAttached()
+    // A gate is dragged, and drawn where it goes.
+    const leaf = () => page.locator('[data-class="leaf"]').first().getAttribute('d')
+    const was = await leaf()
+    const box = (await page.locator('[data-gate]').first().boundingBox())!
+    await page.mouse.move(box.x + box.width / 2, box.y + 20)
+    await page.mouse.down()
+    await page.mouse.move(box.x + box.width / 2 + 90, box.y + 20, { steps: 6 })
+    await expect.poll(leaf).not.toBe(was)
+    await page.mouse.up()
   } finally {
     await mallow.stop()
   }
