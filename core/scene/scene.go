@@ -36,7 +36,8 @@ const (
 	Corridor      Class = "corridor"
 	Earth         Class = "earth" // to cut or to fill
 	Swept         Class = "swept"
-	Struck        Class = "struck" // swept ground that is not free, a leaf in the ground
+	Struck        Class = "struck"  // swept ground that is not free
+	Strikes       Class = "strikes" // ground that a leaf runs into
 	RunBack       Class = "run-back"
 	Bay           Class = "bay"
 	Far           Class = "far" // bays that are drawn as one
@@ -110,8 +111,8 @@ var order = func() map[Class]int {
 // Classes are all of them, in the order in which they are drawn.
 var Classes = []Class{
 	Ground, Frost, Soil, FrostLine, Hand, Fill, Pin, Below, Inside, Core, GroundLine, Finished, Corridor, Earth,
-	Wall, Kerb, Swept, RunBack, Was, Bay, Far, Rail, Joint, Board, Infill, Leaf, Strut, Tie, Line, Hole, Current, Odd, Post, Broken,
-	Stays, OldPost, InTheWay, Service, Flag, Hits, Struck, Stick, Cut, RailHole, Reference, Block, Hinge, HingeUp, HingeDown, Latch,
+	Wall, Kerb, Swept, Struck, RunBack, Was, Bay, Far, Rail, Joint, Board, Infill, Leaf, Strut, Tie, Line, Hole, Current, Odd, Post, Broken,
+	Stays, OldPost, InTheWay, Service, Flag, Hits, Strikes, Stick, Cut, RailHole, Reference, Block, Hinge, HingeUp, HingeDown, Latch,
 	Top, Straight, Sight, Prop, Stake, LowString, String, Diagonal, Miss, Fold, Curve, Wanted, Now,
 	Ring, Held, Jamb, Corner, Tied, BatterBoard, Cross, Gap, Moves, Measure, StrongMeasure, Name,
 }

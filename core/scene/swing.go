@@ -186,7 +186,7 @@ func side(l *leaf, angle float64) Scene {
 	s.line(GroundLine, l.Post, surface...)
 	strikes := now.Gap < -0.05
 	if strikes {
-		s.area(Struck, Earthen, l.Post, append(above, end, bottom, 0, bottom)...)
+		s.area(Strikes, Earthen, l.Post, append(above, end, bottom, 0, bottom)...)
 	}
 	s.line(Current, l.Post, heel, bottom, reach, bottom)
 	s.line(Jamb, l.Post, 0, deep, 0, over)
@@ -194,7 +194,7 @@ func side(l *leaf, angle float64) Scene {
 	s.line(Gap, l.Post, x, bottom, x, y)
 	label := Label{Class: Gap, Of: l.Post, At: Point{x, max(bottom, y)}, Put: Over, Off: 6, Strong: true, Must: true, Keys: []string{"gap"}, Size: size(now.Gap)}
 	if strikes {
-		label.Class, label.Keys, label.Size = Struck, []string{"strikes"}, size(-now.Gap)
+		label.Class, label.Keys, label.Size = Strikes, []string{"strikes"}, size(-now.Gap)
 	}
 	s.say(label)
 	s.say(Label{Class: Name, Of: l.Post, At: Point{0, over}, Put: Leftmost, Off: 10, Rank: 1, Strong: true, Must: true, Keys: []string{"open"}, Count: math.Abs(math.Round(angle))})
