@@ -60,6 +60,21 @@ async function cold(slowed) {
   return address
 }
 
+/** Begins to note the time between frames. */
+const watch = (page) =>
+  page.evaluate(() => {
+    window.frames_ = []
+    let last = performance.now()
+    const tick = (now) => {
+      window.frames_.push(now - last)
+      last = now
+      window.ticking_ = requestAnimationFrame(tick)
+    }
+    window.ticking_ = requestAnimationFrame((now) => ((last = now), (window.ticking_ = requestAnimationFrame(tick))))
+  })
+/** The times that were noted; no more are. */
+const times = (page) => page.evaluate(() => (cancelAnimationFrame(window.ticking_), window.frames_))
+
 /** What can be dragged: the stage that it is dragged in, what is taken, and whether up and down. */
 const hands = {
   gate: { stage: 'Space', take: '[data-gate]', up: false },
@@ -73,7 +88,6 @@ async function drag(slowed, address, mode, what = '', hand = 'gate') {
   const { context, page } = await fresh(slowed)
   if (mode === 'server') await context.route('**/*.wasm', (route) => route.abort())
   await page.addInitScript(() => {
-    window.frames_ = []
     window.drawn_ = []
     window.planned_ = []
     new PerformanceObserver((list) => {
@@ -91,25 +105,16 @@ async function drag(slowed, address, mode, what = '', hand = 'gate') {
   const [x, y] = [box.x + box.width / 2, box.y + (up ? box.height / 2 : 20)]
   await page.mouse.move(x, y)
   await page.mouse.down()
-  await page.evaluate(() => {
-    window.drawn_.length = window.planned_.length = 0
-    let last = performance.now()
-    const tick = (now) => {
-      window.frames_.push(now - last)
-      last = now
-      window.ticking_ = requestAnimationFrame(tick)
-    }
-    window.ticking_ = requestAnimationFrame((now) => ((last = now), (window.ticking_ = requestAnimationFrame(tick))))
-  })
+  await page.evaluate(() => (window.drawn_.length = window.planned_.length = 0))
+  await watch(page)
   const until = performance.now() + 6000
   for (let n = 0; performance.now() < until; n++) {
     const by = Math.sin(n / 25)
     await page.mouse.move(x + (up ? 0 : 110 * by), y + (up ? 30 * by : 0))
     await page.waitForTimeout(12)
   }
-  const { frames, drawn, planned } = await page.evaluate(
-    () => (cancelAnimationFrame(window.ticking_), { frames: window.frames_, drawn: window.drawn_, planned: window.planned_ }),
-  )
+  const frames = await times(page)
+  const { drawn, planned } = await page.evaluate(() => ({ drawn: window.drawn_, planned: window.planned_ }))
   await page.mouse.up()
   console.log(
     `${what}slowed ${slowed}, planned by the ${mode}: ${hand} dragged, frame p50 ${ms(at(frames, 0.5))} p95 ${ms(at(frames, 0.95))} of ${frames.length}; asked to planned p50 ${ms(at(planned, 0.5))}, to drawn p50 ${ms(at(drawn, 0.5))} p95 ${ms(at(drawn, 0.95))} of ${drawn.length}`,
@@ -145,22 +150,13 @@ async function roam(address, posts) {
   const box = await page.getByRole('application').first().boundingBox()
   await page.mouse.move(box.x + box.width / 2, box.y + 60)
   const watched = async (what, wheel) => {
-    await page.evaluate(() => {
-      window.frames_ = []
-      let last = performance.now()
-      const tick = (now) => {
-        window.frames_.push(now - last)
-        last = now
-        window.ticking_ = requestAnimationFrame(tick)
-      }
-      window.ticking_ = requestAnimationFrame((now) => ((last = now), (window.ticking_ = requestAnimationFrame(tick))))
-    })
+    await watch(page)
     const until = performance.now() + 5000
     for (let n = 0; performance.now() < until; n++) {
       await wheel(n)
       await page.waitForTimeout(8)
     }
-    const frames = await page.evaluate(() => (cancelAnimationFrame(window.ticking_), window.frames_))
+    const frames = await times(page)
     console.log(`${posts} posts, ${what}: frame p50 ${ms(at(frames, 0.5))} p95 ${ms(at(frames, 0.95))} of ${frames.length}, ${(1000 / (frames.reduce((a, b) => a + b, 0) / frames.length)).toFixed(0)} frames a second`)
   }
   console.log(`${posts} posts: drawn after ${ms(open)}`)

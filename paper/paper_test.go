@@ -9,29 +9,11 @@ import (
 	"time"
 
 	"mallow/catalog"
-	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/plan"
-	"mallow/demo"
+	"mallow/demo/demotest"
 	"mallow/paper"
 )
-
-func demoJob(t testing.TB, n int) (job.Job, plan.Plan) {
-	t.Helper()
-	cat, err := catalog.Load()
-	if err != nil {
-		t.Fatal(err)
-	}
-	docs, err := demo.Jobs()
-	if err != nil {
-		t.Fatal(err)
-	}
-	j, _, err := document.Decode(docs[n], cat)
-	if err != nil {
-		t.Fatal(err)
-	}
-	return j, plan.Make(j, cat)
-}
 
 func stamp(p plan.Plan) paper.Stamp {
 	return paper.Stamp{Job: p.Name, Revision: 7, Date: time.Date(2026, 11, 25, 8, 0, 0, 0, time.UTC), Cleared: p.Before.Ready}
@@ -41,7 +23,7 @@ func stamp(p plan.Plan) paper.Stamp {
 // sheet, revision, date and page it is, and that nothing may be dug yet.
 func TestPagesHoldTheirWords(t *testing.T) {
 	for n := range 2 {
-		j, p := demoJob(t, n)
+		j, p := demotest.Job(t, n)
 		for _, size := range []paper.Size{paper.Letter, paper.A4} {
 			d := paper.Lay(p.Name, paper.Set(j, p), size, stamp(p))
 			for i, page := range d.Pages {
@@ -87,7 +69,7 @@ func words(j job.Job, p plan.Plan, kind, run string) string {
 // and mark, every gate's measures, every load.
 func TestSheetsSayThePlan(t *testing.T) {
 	for n := range 2 {
-		j, p := demoJob(t, n)
+		j, p := demotest.Job(t, n)
 		u := p.Units
 		for _, r := range p.Runs {
 			stake, posts, holes, gates, strings0 := words(j, p, "stakeout", r.ID), words(j, p, "posts", r.ID), words(j, p, "holes", r.ID), words(j, p, "gate", r.ID), words(j, p, "strings", r.ID)
@@ -134,7 +116,7 @@ func TestSheetsSayThePlan(t *testing.T) {
 // long is a job of some two thousand posts in twenty runs.
 func long(t testing.TB) (job.Job, plan.Plan) {
 	t.Helper()
-	j, _ := demoJob(t, 0)
+	j, _ := demotest.Job(t, 0)
 	line := j.Lines[0]
 	first := line.Runs[0]
 	first.Gates, line.Runs, line.Books, line.Closed = nil, nil, nil, false
@@ -207,7 +189,7 @@ func TestWhatNoFontHasIsSubstituted(t *testing.T) {
 		"a\tb\u202ec":               "a bc",
 		"\U0010ffff\u2028x":         "□ x",
 	} {
-		j, p := demoJob(t, 0)
+		j, p := demotest.Job(t, 0)
 		p.Name, p.Runs[0].Name, p.Runs[0].Gates[0].Name = name, name, name
 		s := stamp(p)
 		s.Job = name

@@ -68,14 +68,7 @@ var errFollows = errors.New("something follows it")
 func whole(of func(c *Core, stop func() error, doc []byte) (any, error)) answer {
 	return func(c *Core, stop func() error, doc []byte, send func([]byte) error) error {
 		v, err := of(c, stop, doc)
-		if err != nil {
-			return err
-		}
-		out, err := figures(v)
-		if err != nil {
-			return err
-		}
-		return send(out)
+		return sent(v, err, send)
 	}
 }
 
@@ -87,15 +80,20 @@ func asked[T any](of func(c *Core, stop func() error, request T) (any, error)) a
 			return err
 		}
 		v, err := of(c, stop, request)
-		if err != nil {
-			return err
-		}
-		out, err := figures(v)
-		if err != nil {
-			return err
-		}
-		return send(out)
+		return sent(v, err, send)
 	}
+}
+
+// sent sends an answer, where there is one.
+func sent(v any, err error, send func([]byte) error) error {
+	if err != nil {
+		return err
+	}
+	out, err := figures(v)
+	if err != nil {
+		return err
+	}
+	return send(out)
 }
 
 // WaysOut is an error of a document with the ways out of it.

@@ -11,11 +11,10 @@ import (
 	"strings"
 	"testing"
 
-	"mallow/catalog"
 	"mallow/core/document"
 	"mallow/core/plan"
 	"mallow/core/scene"
-	"mallow/demo"
+	"mallow/demo/demotest"
 )
 
 // alike holds that two JSON texts are the same, token by token, but for digits
@@ -46,14 +45,7 @@ func alike(t *testing.T, what string, got, want []byte) {
 // Answers are what encoding/json would write: the same fields in the same
 // order, with the same left out.
 func TestAnswersAreAsTheLibraryWritesThem(t *testing.T) {
-	cat, err := catalog.Load()
-	if err != nil {
-		t.Fatal(err)
-	}
-	docs, err := demo.Jobs()
-	if err != nil {
-		t.Fatal(err)
-	}
+	cat, docs := demotest.Catalog(t), demotest.Documents(t)
 	for n, raw := range docs {
 		j, _, err := document.Decode(raw, cat)
 		if err != nil {
@@ -165,14 +157,7 @@ func TestNumbersAreShort(t *testing.T) {
 // Of what is not there any more nothing is drawn; a frame that makes no sense
 // is refused, and so are too many drawings at once.
 func TestDrawings(t *testing.T) {
-	cat, err := catalog.Load()
-	if err != nil {
-		t.Fatal(err)
-	}
-	docs, err := demo.Jobs()
-	if err != nil {
-		t.Fatal(err)
-	}
+	cat, docs := demotest.Catalog(t), demotest.Documents(t)
 	ask := func(views ...View) (out struct {
 		Drawings []json.RawMessage `json:"drawings"`
 	}, err error) {

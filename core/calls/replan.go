@@ -33,11 +33,7 @@ func replanned(c *Core, stop func() error, body []byte, send func([]byte) error)
 	}
 	next := c.last.since(req.After, r.Figures())
 	next.Drawings = drawings
-	out, err := figures(next)
-	if err != nil {
-		return err
-	}
-	return send(out)
+	return sent(next, nil, send)
 }
 
 // since is what of a plan is not in the one before.

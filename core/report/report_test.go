@@ -5,37 +5,17 @@ import (
 	"strings"
 	"testing"
 
-	"mallow/catalog"
-	"mallow/core/document"
 	"mallow/core/length"
-	"mallow/core/plan"
 	"mallow/core/reason"
 	"mallow/core/report"
-	"mallow/demo"
+	"mallow/demo/demotest"
 )
-
-func planned(t *testing.T, n int) plan.Plan {
-	t.Helper()
-	cat, err := catalog.Load()
-	if err != nil {
-		t.Fatal(err)
-	}
-	docs, err := demo.Jobs()
-	if err != nil {
-		t.Fatal(err)
-	}
-	j, _, err := document.Decode(docs[n], cat)
-	if err != nil {
-		t.Fatal(err)
-	}
-	return plan.Make(j, cat)
-}
 
 // Every cell holds what its column says that it does, every column has a name
 // and a place of its own, and nothing that is said has a hole in it.
 func TestColumnsAreTyped(t *testing.T) {
 	for n := range 2 {
-		p := planned(t, n)
+		_, p := demotest.Job(t, n)
 		for _, id := range report.IDs() {
 			all, ok := report.All(p, id)
 			if !ok || len(all.Rows) == 0 {
@@ -157,7 +137,7 @@ func TestRise(t *testing.T) {
 func TestTablesAddUp(t *testing.T) {
 	cut := 0
 	for n := range 2 {
-		p := planned(t, n)
+		_, p := demotest.Job(t, n)
 		for i := range p.Runs {
 			r := &p.Runs[i]
 			marks, bays, holes := report.SetOut(p, r), report.Bays(p, r), report.Holes(p, r)

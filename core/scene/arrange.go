@@ -216,7 +216,7 @@ func (a *arranger) column(l *label, side Put, middle float64) {
 		}
 		p.Rule = &at
 	} else {
-		p.Lead = []float64{tenth(l.x), tenth(l.y), tenth(knee), tenth(l.y), tenth(out), tenth(middle)}
+		p.Lead = []float64{round(l.x), round(l.y), round(knee), round(l.y), round(out), round(middle)}
 	}
 	a.put(p, 0)
 }
@@ -248,7 +248,7 @@ func (a *arranger) place(l *label) {
 		}
 		p.foot(l)
 		if far := math.Hypot(p.Box[0]+p.Box[2]/2-l.x, p.Box[1]+p.Box[3]/2-l.y); l.Must && l.Put != RowOver && l.Put != RowUnder && l.To == nil && far > 3*l.tall+l.wide/2 {
-			p.Lead = []float64{tenth(l.x), tenth(l.y), tenth(p.Box[0] + p.Box[2]/2), tenth(p.Box[1] + p.Box[3]*b2f(p.Box[1] < l.y))}
+			p.Lead = []float64{round(l.x), round(l.y), round(p.Box[0] + p.Box[2]/2), round(p.Box[1] + p.Box[3]*b2f(p.Box[1] < l.y))}
 		}
 		a.put(p, 0)
 		return
@@ -268,11 +268,9 @@ func (a *arranger) inSight(l *label) bool {
 // candidates are the places that a label may have, the best first.
 func (a *arranger) candidates(l *label) []Placed {
 	var out []Placed
-	add := func(left, top float64, anchor string) {
+	add := func(left, top float64) {
 		p := l.placed()
-		if anchor != "y" {
-			left = max(edge, min(left, a.f.Width-edge-l.wide))
-		}
+		left = max(edge, min(left, a.f.Width-edge-l.wide))
 		p.Box = [4]float64{left, top, l.wide, l.tall}
 		p.X, p.Anchor = left+l.wide/2, "middle"
 		out = append(out, p)
@@ -300,7 +298,7 @@ func (a *arranger) candidates(l *label) []Placed {
 		if l.Room > 0 && l.wide+4 > to-from && l.To != nil {
 			return nil
 		}
-		add((from+to)/2-l.wide/2, top, "")
+		add((from+to)/2-l.wide/2, top)
 		for i := range out {
 			if out[i].Fixed = "y"; l.To != nil {
 				out[i].Rule = &rule
@@ -313,36 +311,36 @@ func (a *arranger) candidates(l *label) []Placed {
 			left = a.f.Width - edge - 6 - l.wide
 		}
 		for _, top := range []float64{y - 3 - l.tall, y + 3, y + 3 + step, y - 3 - l.tall - step} {
-			add(left, top, "")
+			add(left, top)
 			out[len(out)-1].Fixed = "x"
 		}
 		return out
 	case Over:
 		for k := range 4 {
 			top := y - l.Off - l.tall - float64(k)*step
-			add(centred, top, "")
-			add(x-4, top, "")
-			add(x+4-l.wide, top, "")
+			add(centred, top)
+			add(x-4, top)
+			add(x+4-l.wide, top)
 		}
 	case Under:
 		for k := range 4 {
 			top := y + l.Off + float64(k)*step
-			add(centred, top, "")
-			add(x-4, top, "")
-			add(x+4-l.wide, top, "")
+			add(centred, top)
+			add(x-4, top)
+			add(x+4-l.wide, top)
 		}
 	case Beside:
-		add(x+l.Off, y-l.tall/2, "")
-		add(x-l.Off-l.wide, y-l.tall/2, "")
-		add(centred, y-l.Off-l.tall, "")
-		add(centred, y+l.Off, "")
+		add(x+l.Off, y-l.tall/2)
+		add(x-l.Off-l.wide, y-l.tall/2)
+		add(centred, y-l.Off-l.tall)
+		add(centred, y+l.Off)
 	default:
 		top := y - l.tall/2
 		if l.To != nil {
 			top = y - 3 - l.tall
 		}
 		for _, k := range []float64{0, -1, 1, -2, 2, -3, 3} {
-			add(centred, top+k*step/2, "")
+			add(centred, top+k*step/2)
 		}
 	}
 	if l.Must {
@@ -350,7 +348,7 @@ func (a *arranger) candidates(l *label) []Placed {
 			for _, side := range []float64{-1, 1} {
 				dy := side * float64(k) * step / 2
 				for _, dx := range []float64{0, -0.6, 0.6, -1.1, 1.1} {
-					add(centred+dx*l.wide, y-l.tall/2+dy, "")
+					add(centred+dx*l.wide, y-l.tall/2+dy)
 				}
 			}
 		}
@@ -422,15 +420,13 @@ func (p *Placed) foot(l *label) {
 
 func (a *arranger) put(p Placed, turn float64) {
 	a.taken = append(a.taken, spotOf(p.Box, turn))
-	p.X, p.Y, p.Turn = tenth(p.X), tenth(p.Y), tenth(p.Turn)
+	p.X, p.Y, p.Turn = round(p.X), round(p.Y), round(p.Turn)
 	if p.Rule != nil {
-		r := tenth(*p.Rule)
+		r := round(*p.Rule)
 		p.Rule = &r
 	}
 	a.d.Labels = append(a.d.Labels, p)
 }
-
-func tenth(v float64) float64 { return round(v) }
 
 // free tells whether a spot lies in the frame and on no other label.
 func (a *arranger) free(s spot) bool {

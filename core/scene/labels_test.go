@@ -8,33 +8,17 @@ import (
 	"strings"
 	"testing"
 
-	"mallow/catalog"
 	"mallow/core/document"
 	"mallow/core/length"
 	"mallow/core/plan"
-	"mallow/demo"
+	"mallow/demo/demotest"
 )
 
 // jobs are the demo's plans.
 func jobs(t testing.TB) []plan.Plan {
-	t.Helper()
-	cat, err := catalog.Load()
-	if err != nil {
-		t.Fatal(err)
-	}
-	docs, err := demo.Jobs()
-	if err != nil {
-		t.Fatal(err)
-	}
-	var out []plan.Plan
-	for _, d := range docs {
-		j, _, err := document.Decode(d, cat)
-		if err != nil {
-			t.Fatal(err)
-		}
-		out = append(out, plan.Make(j, cat))
-	}
-	return out
+	_, a := demotest.Job(t, 0)
+	_, b := demotest.Job(t, 1)
+	return []plan.Plan{a, b}
 }
 
 // sideFrame is the frame of the drawing from the side, as the screen makes it.

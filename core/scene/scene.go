@@ -19,84 +19,84 @@ import (
 // Class says what a thing in a scene is.
 type Class string
 
-// Classes, from the back to the front: the order in which they are drawn.
+// What there is in drawings. Classes lists them in the order in which they are
+// drawn.
 const (
-	Ground        Class = "ground"
-	Frost         Class = "frost"
-	Soil          Class = "soil" // the ground's hatch, over the frost
-	FrostLine     Class = "frost-line"
-	Fill          Class = "fill" // what lies in a hole; its material tells what
-	Inside        Class = "inside"
-	Below         Class = "below" // a post under ground
-	Core          Class = "core"
-	Pin           Class = "pin"
-	Hand          Class = "hand" // where digging is by hand
-	GroundLine    Class = "ground-line"
-	Finished      Class = "finished" // the ground as it will be
-	Corridor      Class = "corridor"
-	Earth         Class = "earth" // to cut or to fill
-	Swept         Class = "swept"
-	Struck        Class = "struck"  // swept ground that is not free
-	Strikes       Class = "strikes" // ground that a leaf runs into
-	RunBack       Class = "run-back"
-	Bay           Class = "bay"
-	Far           Class = "far" // bays that are drawn as one
-	Rail          Class = "rail"
-	Joint         Class = "joint"
-	Board         Class = "board" // joints of gravel boards
-	Infill        Class = "infill"
-	Leaf          Class = "leaf"
-	Strut         Class = "strut"
-	Tie           Class = "tie"
-	Post          Class = "post"
-	Hole          Class = "hole" // from above
-	Line          Class = "line" // a run from above
-	Current       Class = "current"
-	Odd           Class = "odd"
-	Stays         Class = "stays"
-	OldPost       Class = "old-post"
-	InTheWay      Class = "in-the-way"
-	Service       Class = "service"
-	Flag          Class = "flag" // over a service
-	Hits          Class = "hits" // a hole that runs into something
-	Top           Class = "top"  // the line of the tops
-	Straight      Class = "straight"
-	Sight         Class = "sight"
-	String        Class = "string"
-	LowString     Class = "low-string"
-	Prop          Class = "prop"
-	Stake         Class = "stake"
-	Diagonal      Class = "diagonal"
-	Miss          Class = "miss"
-	Fold          Class = "fold"
-	Hinge         Class = "hinge"
-	HingeUp       Class = "pin-up"
-	HingeDown     Class = "pin-down"
-	Block         Class = "block"
-	Latch         Class = "latch"
-	Stick         Class = "stick"
-	Cut           Class = "cut"
-	RailHole      Class = "rail-hole"
-	Reference     Class = "reference"
-	Kerb          Class = "kerb"
-	Wall          Class = "wall"
-	Curve         Class = "curve"
-	Wanted        Class = "wanted"
-	Now           Class = "now"
-	Ring          Class = "ring" // a grade post
-	Held          Class = "held"
-	Jamb          Class = "jamb"
-	Corner        Class = "corner"
-	Tied          Class = "tied" // where a string is tied
-	BatterBoard   Class = "batter-board"
-	Cross         Class = "cross"
-	Gap           Class = "gap"
-	Was           Class = "was"   // as it should be, before it moved
-	Moves         Class = "moves" // which way it is moved
-	Broken        Class = "broken"
-	Measure       Class = "measure"
-	Name          Class = "name"
-	StrongMeasure Class = "strong"
+	Ground      Class = "ground"
+	Frost       Class = "frost"
+	Soil        Class = "soil" // the ground's hatch, over the frost
+	FrostLine   Class = "frost-line"
+	Fill        Class = "fill" // what lies in a hole; its material tells what
+	Inside      Class = "inside"
+	Below       Class = "below" // a post under ground
+	Core        Class = "core"
+	Pin         Class = "pin"
+	Hand        Class = "hand" // where digging is by hand
+	GroundLine  Class = "ground-line"
+	Finished    Class = "finished" // the ground as it will be
+	Corridor    Class = "corridor"
+	Earth       Class = "earth" // to cut or to fill
+	Swept       Class = "swept"
+	Struck      Class = "struck"  // swept ground that is not free
+	Strikes     Class = "strikes" // ground that a leaf runs into
+	RunBack     Class = "run-back"
+	Bay         Class = "bay"
+	Far         Class = "far" // bays that are drawn as one
+	Rail        Class = "rail"
+	Joint       Class = "joint"
+	Board       Class = "board" // joints of gravel boards
+	Infill      Class = "infill"
+	Leaf        Class = "leaf"
+	Strut       Class = "strut"
+	Tie         Class = "tie"
+	Post        Class = "post"
+	Hole        Class = "hole" // from above
+	Line        Class = "line" // a run from above
+	Current     Class = "current"
+	Odd         Class = "odd"
+	Stays       Class = "stays"
+	OldPost     Class = "old-post"
+	InTheWay    Class = "in-the-way"
+	Service     Class = "service"
+	Flag        Class = "flag" // over a service
+	Hits        Class = "hits" // a hole that runs into something
+	Top         Class = "top"  // the line of the tops
+	Straight    Class = "straight"
+	Sight       Class = "sight"
+	String      Class = "string"
+	LowString   Class = "low-string"
+	Prop        Class = "prop"
+	Stake       Class = "stake"
+	Diagonal    Class = "diagonal"
+	Miss        Class = "miss"
+	Fold        Class = "fold"
+	Hinge       Class = "hinge"
+	HingeUp     Class = "pin-up"
+	HingeDown   Class = "pin-down"
+	Block       Class = "block"
+	Latch       Class = "latch"
+	Stick       Class = "stick"
+	Cut         Class = "cut"
+	RailHole    Class = "rail-hole"
+	Reference   Class = "reference"
+	Kerb        Class = "kerb"
+	Wall        Class = "wall"
+	Curve       Class = "curve"
+	Wanted      Class = "wanted"
+	Now         Class = "now"
+	Ring        Class = "ring" // a grade post
+	Held        Class = "held"
+	Jamb        Class = "jamb"
+	Corner      Class = "corner"
+	Tied        Class = "tied" // where a string is tied
+	BatterBoard Class = "batter-board"
+	Cross       Class = "cross"
+	Gap         Class = "gap"
+	Was         Class = "was"   // as it should be, before it moved
+	Moves       Class = "moves" // which way it is moved
+	Broken      Class = "broken"
+	Measure     Class = "measure"
+	Name        Class = "name"
 )
 
 // order is the place of each class from the back to the front.
@@ -114,7 +114,7 @@ var Classes = []Class{
 	Wall, Kerb, Swept, Struck, RunBack, Was, Bay, Far, Rail, Joint, Board, Infill, Leaf, Strut, Tie, Line, Hole, Current, Odd, Post, Broken,
 	Stays, OldPost, InTheWay, Service, Flag, Hits, Strikes, Stick, Cut, RailHole, Reference, Block, Hinge, HingeUp, HingeDown, Latch,
 	Top, Straight, Sight, Prop, Stake, LowString, String, Diagonal, Miss, Fold, Curve, Wanted, Now,
-	Ring, Held, Jamb, Corner, Tied, BatterBoard, Cross, Gap, Moves, Measure, StrongMeasure, Name,
+	Ring, Held, Jamb, Corner, Tied, BatterBoard, Cross, Gap, Moves, Measure, Name,
 }
 
 // Material says what an area is made of: each has one pattern, the same in
