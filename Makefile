@@ -65,7 +65,7 @@ test-full: go-lint go-full core-size web-check e2e-check e2e torture-cut
 
 # Under a minute: what breaks most often.
 quick:
-	go vet ./core/... ./server ./store ./exchange ./paper ./cmd/...
+	go vet ./core/... ./server ./store ./exchange ./files ./paper ./cmd/...
 	go test -short ./core/length ./core/words ./core/job ./core/document ./core/choice ./core/footing ./core/spacing ./core/gate ./core/qp ./core/survey ./core/stringline ./core/pour ./core/reason ./catalog ./store
 	go test -short -run 'Worked|ByHand|Case|Raked|Near|Thresholds|Judgement|Landed|Materials|Totals' ./core/plan
 

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { expect, load, Mallow, open, saved, stage, test } from './mallow'
+import { expect, load, Mallow, open, part, saved, stage, test } from './mallow'
 
 const demo = ['1-tansy-bank', '2-pipit-yard'].map(
   (n) => JSON.parse(readFileSync(new URL(`../demo/jobs/${n}.json`, import.meta.url), 'utf8')) as Doc,
@@ -70,6 +70,8 @@ test('the core in the browser answers as the server does, byte for byte', { tag:
       ['table', `{"doc":${doc},"table":"setout","run":"${run}","from":0,"most":60}`],
       ['explain', `{"doc":${doc},"figure":{"run":"${run}","of":"totals","what":"concrete"}}`],
       ['reshape', `{"doc":${doc},"op":{"do":"reverse","line":"L1"}}`],
+      ...['dxf', 'svg', 'csv', 'geojson', 'posts', 'xlsx'].map((what): [string, string] => ['export', `{"doc":${doc},"what":"${what}","run":"${run}","line":0,"revision":3}`]),
+      ['import', `{"doc":${doc},"name":"a.csv","text":"x,y,z\\n0,0,0\\n9,1,0.2\\n20,0,0.1\\n","line":"L1","replace":true,"off":150,"thin":3}`],
     ]),
     ['plan', '{"mallow":3}'],
     ['plan', 'no JSON'],
@@ -122,6 +124,10 @@ test('with the server stopped, what is changed is still planned', { tag: '@refus
   const mallow = await Mallow.start()
   try {
     await open(page, mallow)
+    // What a stage needs is fetched when it is first opened.
+    for (const s of ['Walk', 'Dig']) await stage(page, s)
+    await part(page, 'All holes')
+    await expect(page.getByRole('link', { name: 'All of it as CSV' })).toBeVisible()
     await stage(page, 'Space')
     await expect(page.locator('html')).toHaveAttribute('data-core', 'ready')
     const bags = load(page, 'bags').first()
@@ -141,6 +147,26 @@ test('with the server stopped, what is changed is still planned', { tag: '@refus
     await page.mouse.move(box.x + box.width / 2 + 90, box.y + 20, { steps: 6 })
     await expect.poll(leaf).not.toBe(was)
     await page.mouse.up()
+    // So is a corner on the map: the posts follow it before it is let go.
+    await stage(page, 'Walk')
+    const posts = () => page.locator('[data-map] [data-class="post"]').evaluateAll((all) => all.map((p) => p.getAttribute('transform')).join())
+    const stood = await posts()
+    const corner = (await page.locator('[data-corner="R2"]').boundingBox())!
+    await page.mouse.move(corner.x + corner.width / 2, corner.y + corner.height / 2)
+    await page.mouse.down()
+    await page.mouse.move(corner.x + corner.width / 2 + 14, corner.y + corner.height / 2 - 9, { steps: 5 })
+    await expect.poll(posts).not.toBe(stood)
+    await page.keyboard.press('Escape')
+    await expect.poll(posts).toBe(stood)
+    await page.mouse.up()
+    // A file is written of what stands here, not of what was saved.
+    await stage(page, 'Dig')
+    await part(page, 'All holes')
+    const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'All of it as CSV' }).click()])
+    expect(file.suggestedFilename()).toBe('Tansy Bank Orchard - Lane - Holes.csv')
+    const rows = readFileSync(await file.path(), 'utf8').trim().split('\n')
+    expect(rows.length).toBeGreaterThan(20) // spaced at 5 ft as it stands here; 15 as it was saved
+    expect(rows.length - 1).toBe(Number(await page.locator('[data-posts]').first().getAttribute('data-posts')))
   } finally {
     await mallow.stop()
   }

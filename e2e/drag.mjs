@@ -81,10 +81,11 @@ const hands = {
   post: { stage: 'Space', take: '[data-post="P4"]', up: false },
   'string end': { stage: 'Grade', take: '[data-string-end="end"]', up: true },
   'ground point': { stage: 'Walk', take: '[data-ground] >> nth=3', up: true },
+  'map corner': { stage: 'Walk', take: '[data-corner="R2"]', up: false, middle: true },
 }
 
 async function drag(slowed, address, mode, what = '', hand = 'gate') {
-  const { stage, take, up } = hands[hand]
+  const { stage, take, up, middle } = hands[hand]
   const { context, page } = await fresh(slowed)
   if (mode === 'server') await context.route('**/*.wasm', (route) => route.abort())
   await page.addInitScript(() => {
@@ -102,7 +103,7 @@ async function drag(slowed, address, mode, what = '', hand = 'gate') {
   if (mode === 'core') await page.waitForSelector('[data-core="ready"]', { state: 'attached' })
   await page.waitForTimeout(1500)
   const box = await gate.boundingBox()
-  const [x, y] = [box.x + box.width / 2, box.y + (up ? box.height / 2 : 20)]
+  const [x, y] = [box.x + box.width / 2, box.y + (up || middle ? box.height / 2 : 20)]
   await page.mouse.move(x, y)
   await page.mouse.down()
   await page.evaluate(() => (window.drawn_.length = window.planned_.length = 0))
@@ -110,7 +111,7 @@ async function drag(slowed, address, mode, what = '', hand = 'gate') {
   const until = performance.now() + 6000
   for (let n = 0; performance.now() < until; n++) {
     const by = Math.sin(n / 25)
-    await page.mouse.move(x + (up ? 0 : 110 * by), y + (up ? 30 * by : 0))
+    await page.mouse.move(x + (up ? 0 : (middle ? 30 : 110) * by), y + (up ? 30 * by : 0))
     await page.waitForTimeout(12)
   }
   const frames = await times(page)
@@ -173,7 +174,7 @@ async function roam(address, posts) {
 try {
   if (!process.argv.includes('--short')) {
     const demo = await cold(1)
-    for (const hand of ['post', 'string end', 'ground point']) await drag(1, demo, 'core', '', hand)
+    for (const hand of ['post', 'string end', 'ground point', 'map corner']) await drag(1, demo, 'core', '', hand)
     await drag(1, await long(300), 'core', '300 posts, ')
     await drag(4, await long(300), 'core', '300 posts, ')
     await roam(await long(10_000), 10_000)

@@ -41,19 +41,19 @@ const (
 // become ground along the runs.
 func (f Found) Line(b Build) (Built, error) {
 	if f.Shape != Plan {
-		return Built{}, refuse("The file has heights at stations, which belong to one run; it is no line on the map.")
+		return Built{}, Refuse("The file has heights at stations, which belong to one run; it is no line on the map.")
 	}
 	if len(f.Points) < 2 {
-		return Built{}, refuse("A line needs 2 points; the file has %d that can be used.", len(f.Points))
+		return Built{}, Refuse("A line needs 2 points; the file has %d that can be used.", len(f.Points))
 	}
 	points := slices.Clone(f.Points)
 	out := Built{}
 	out.Corners = corners(points, b.Off)
 	if n := len(out.Corners) - 1; n > mostRuns {
-		return Built{}, refuse("The points make %d runs; a line has at most %d. Allow points to lie farther off a straight run.", n, mostRuns)
+		return Built{}, Refuse("The points make %d runs; a line has at most %d. Allow points to lie farther off a straight run.", n, mostRuns)
 	}
 	if out.Corners = longEnough(points, out.Corners); len(out.Corners) < 2 {
-		return Built{}, refuse("All points lie within %g mm of each other: that is no line.", float64(leastRun))
+		return Built{}, Refuse("All points lie within %g mm of each other: that is no line.", float64(leastRun))
 	}
 	datum := out.lower(points)
 	first, last := points[out.Corners[0]], points[out.Corners[len(out.Corners)-1]]
@@ -224,7 +224,7 @@ func (b *Built) turn(l *job.Line, points []Point) {
 // Ground makes a profile's points into a run's heights at stations.
 func (f Found) Ground(run length.Length) ([]job.GroundPoint, []string, error) {
 	if f.Shape != Profile {
-		return nil, nil, refuse("The file has places on the map, not heights at stations along one run. Take it in as a line.")
+		return nil, nil, Refuse("The file has places on the map, not heights at stations along one run. Take it in as a line.")
 	}
 	out := []job.GroundPoint{}
 	past := 0
@@ -236,7 +236,7 @@ func (f Found) Ground(run length.Length) ([]job.GroundPoint, []string, error) {
 		out = append(out, job.GroundPoint{At: min(p.X, run), Height: *p.Height})
 	}
 	if len(out) == 0 {
-		return nil, nil, refuse("No point of the file lies on the run.")
+		return nil, nil, Refuse("No point of the file lies on the run.")
 	}
 	var notes []string
 	if past > 0 {

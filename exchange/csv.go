@@ -63,14 +63,14 @@ func (f *Found) readCSV(data []byte, opt Options) error {
 			continue
 		}
 		if err != nil {
-			return refuse("The file cannot be read: %v.", err)
+			return Refuse("The file cannot be read: %v.", err)
 		}
 		row, _ := r.FieldPos(0)
 		if blank(record) {
 			continue
 		}
 		if seen++; seen > MostPoints+mostBad+1 {
-			return refuse("The file has more than %d rows; at most %d points are read.", MostPoints+mostBad, MostPoints)
+			return Refuse("The file has more than %d rows; at most %d points are read.", MostPoints+mostBad, MostPoints)
 		}
 		if s == nil {
 			var header bool
@@ -84,7 +84,7 @@ func (f *Found) readCSV(data []byte, opt Options) error {
 		f.row(s, row, record)
 	}
 	if s == nil || len(f.Points) == 0 && f.BadCount == 0 {
-		return refuse("The file has no rows of numbers.")
+		return Refuse("The file has no rows of numbers.")
 	}
 	if f.Shape == Profile {
 		f.order()
@@ -121,7 +121,7 @@ func (f *Found) columns(record []string, delimiter rune, opt Options) (*sheet, b
 		name, unit := headerCell(cell)
 		if r, ok := columnRoles[name]; ok {
 			if _, twice := s.roles[r]; twice {
-				return nil, false, refuse("Two columns are both a %s: %q is the second. Take one of them out.", r, strings.TrimSpace(cell))
+				return nil, false, Refuse("Two columns are both a %s: %q is the second. Take one of them out.", r, strings.TrimSpace(cell))
 			}
 			s.roles[r], s.units[r] = i, unit
 		}
@@ -131,7 +131,7 @@ func (f *Found) columns(record []string, delimiter rune, opt Options) (*sheet, b
 		// The first row may be words that Mallow does not know.
 		if _, err := s.number(record[0], Metres); err != nil && len(record) > 1 {
 			if _, err := s.number(record[1], Metres); err != nil {
-				return nil, false, refuse("The columns %s are not known. Name them station and height, or x, y and z, or latitude, longitude and elevation.", quoted(record))
+				return nil, false, Refuse("The columns %s are not known. Name them station and height, or x, y and z, or latitude, longitude and elevation.", quoted(record))
 			}
 		}
 		switch {
@@ -140,9 +140,9 @@ func (f *Found) columns(record []string, delimiter rune, opt Options) (*sheet, b
 		case len(record) == 3:
 			s.roles[xRole], s.roles[yRole], s.roles[zRole] = 0, 1, 2
 		case len(record) > 3:
-			return nil, false, refuse("The rows have %d columns and no header. Name them in the first row: x, y and height, or station and height, or latitude, longitude and elevation.", len(record))
+			return nil, false, Refuse("The rows have %d columns and no header. Name them in the first row: x, y and height, or station and height, or latitude, longitude and elevation.", len(record))
 		default:
-			return nil, false, refuse("A row has one column; station and height, or x, y and z are needed. Columns are parted by commas, semicolons or tabs.")
+			return nil, false, Refuse("A row has one column; station and height, or x, y and z are needed. Columns are parted by commas, semicolons or tabs.")
 		}
 	}
 	if s.unit == "" {
@@ -217,7 +217,7 @@ func (f *Found) shape(s *sheet, header bool) error {
 			have = append(have, string(r))
 		}
 		slices.Sort(have)
-		return refuse("The file has %s only. Needed are station and height, or x, y and z, or latitude and longitude.", strings.Join(have, ", "))
+		return Refuse("The file has %s only. Needed are station and height, or x, y and z, or latitude and longitude.", strings.Join(have, ", "))
 	}
 	if has(zRole) {
 		f.note("Heights in %s", unitNames[s.of(zRole)])

@@ -97,14 +97,18 @@ type FileError struct{ Why string }
 
 func (e FileError) Error() string { return e.Why }
 
-func refuse(format string, parts ...any) error { return FileError{fmt.Sprintf(format, parts...)} }
+// Unusable tells whoever asked by a call.
+func (e FileError) Unusable() string { return e.Why }
+
+// Refuse is why a file cannot be used or made.
+func Refuse(format string, parts ...any) error { return FileError{fmt.Sprintf(format, parts...)} }
 
 // Read reads a file. Its format is told by its name's ending, or else by how
 // it begins.
 func Read(name string, data []byte, opt Options) (Found, error) {
 	data = []byte(strings.TrimPrefix(string(data), "\ufeff"))
 	if len(strings.TrimSpace(string(data))) == 0 {
-		return Found{}, refuse("The file is empty.")
+		return Found{}, Refuse("The file is empty.")
 	}
 	f := Found{Format: formatOf(name, data), Understood: []string{}, Points: []Point{}, Bad: []Bad{}}
 	var err error
@@ -120,7 +124,7 @@ func Read(name string, data []byte, opt Options) (Found, error) {
 		return Found{}, err
 	}
 	if len(f.Points) > MostPoints {
-		return Found{}, refuse("The file has %d points; at most %d are read. Thin the track out, or send it in parts.", len(f.Points), MostPoints)
+		return Found{}, Refuse("The file has %d points; at most %d are read. Thin the track out, or send it in parts.", len(f.Points), MostPoints)
 	}
 	if f.Format != CSV || f.Origin != nil {
 		err = f.project(opt.Origin)

@@ -1,7 +1,6 @@
 package exchange
 
 import (
-	"context"
 	"encoding/xml"
 	"fmt"
 	"slices"
@@ -12,17 +11,14 @@ import (
 	"mallow/core/plan"
 	"mallow/core/report"
 	"mallow/core/scene"
-	"mallow/paper"
 )
 
 // Want is one file that is wanted of a job.
 type Want struct {
-	What  string     // pdf, xlsx, dxf, svg, gpx, waypoints, geojson, csv, json, ground of one run, or a table of report
-	Sheet string     // pdf: the kind of sheet; "" is the whole set
-	Run   string     // id of the run; "" is all of them, or the first where there can be one only
-	Line  int        // place of the line among the job's
-	View  string     // dxf, svg: map or elevation
-	Size  paper.Size // pdf
+	What string // dxf, svg, gpx, waypoints, geojson, csv, json, ground of one run, or a table of report
+	Run  string // id of the run; "" is all of them, or the first where there can be one only
+	Line int    // place of the line among the job's
+	View string // dxf, svg: map or elevation
 }
 
 // Table writes one of the tables: of one run, or of all of them where none is
@@ -33,33 +29,29 @@ func (s Source) table(w Want, run int) (Written, error) {
 		t, ok = report.Of(s.Plan, w.What, run)
 	}
 	if !ok {
-		return Written{}, refuse("There is no table of %q.", w.What)
+		return Written{}, Refuse("There is no table of %q.", w.What)
 	}
 	out, err := TableCSV(t)
 	if err == nil {
-		out.Name = s.name(w, t.Name, "csv")
+		out.Name = s.Name(w, t.Name, "csv")
 	}
 	return out, err
 }
 
 // Source is a job with its plan and its document as it is kept.
 type Source struct {
-	Job   job.Job
-	Plan  plan.Plan
-	Doc   []byte
-	Stamp paper.Stamp
+	Job      job.Job
+	Plan     plan.Plan
+	Doc      []byte
+	Revision int // of the document; 0 where there is none
 }
 
-// Export writes one file. Told hears of each page of a printed set, and stops
-// the writing with an error.
-func (s Source) Export(w Want, told func(done, of int) error) (Written, error) {
+// Export writes one file.
+func (s Source) Export(w Want) (Written, error) {
 	if w.What == "json" { // the document is there whether it can be planned or not
-		return Written{s.name(w, "job", "json"), "application/json", s.Doc}, nil
+		return Written{s.Name(w, "job", "json"), "application/json", s.Doc}, nil
 	}
-	if w.Line < 0 || w.Line >= len(s.Plan.Lines) {
-		return Written{}, refuse("There is no line %d; the job has %d.", w.Line+1, len(s.Plan.Lines))
-	}
-	run, err := s.run(w.Run)
+	run, err := s.At(w)
 	if err != nil {
 		return Written{}, err
 	}
@@ -70,13 +62,9 @@ func (s Source) Export(w Want, told func(done, of int) error) (Written, error) {
 	switch w.What {
 	case "ground":
 		if out, err = RunCSV(s.Plan, run); err == nil {
-			out.Name = s.name(w, strings.TrimSuffix(out.Name, ".csv"), "csv")
+			out.Name = s.Name(w, strings.TrimSuffix(out.Name, ".csv"), "csv")
 		}
 		return out, err
-	case "pdf":
-		return s.pdf(w, told)
-	case "xlsx":
-		return Spreadsheet(s.name(w, "tables", "xlsx"), s.Plan)
 	case "dxf", "svg":
 		return s.drawn(w, run)
 	case "csv":
@@ -88,7 +76,7 @@ func (s Source) Export(w Want, told func(done, of int) error) (Written, error) {
 	case "geojson":
 		out, err = LineGeoJSON(s.Plan, s.Job, w.Line)
 	default:
-		return Written{}, refuse("%q is no export; there are pdf, xlsx, dxf, svg, json, csv, gpx, waypoints, geojson, ground, and the tables %s.", w.What, strings.Join(report.IDs(), ", "))
+		return Written{}, Refuse("%q is no export; there are pdf, xlsx, dxf, svg, json, csv, gpx, waypoints, geojson, ground, and the tables %s.", w.What, strings.Join(report.IDs(), ", "))
 	}
 	if err == nil {
 		what := map[string]string{"csv": "line", "gpx": "line", "waypoints": "posts", "geojson": "line"}[w.What]
@@ -96,60 +84,24 @@ func (s Source) Export(w Want, told func(done, of int) error) (Written, error) {
 		if ending == "waypoints" {
 			ending = "gpx"
 		}
-		out.Name = s.name(w, what, ending)
+		out.Name = s.Name(w, what, ending)
 	}
 	return out, err
 }
 
-func (s Source) run(id string) (int, error) {
-	if id == "" {
+// At is the place of the wanted run among the plan's, or of the first where
+// none is named.
+func (s Source) At(w Want) (int, error) {
+	if w.Line < 0 || w.Line >= len(s.Plan.Lines) {
+		return 0, Refuse("There is no line %d; the job has %d.", w.Line+1, len(s.Plan.Lines))
+	}
+	if w.Run == "" {
 		return 0, nil
 	}
-	if i := slices.IndexFunc(s.Plan.Runs, func(r plan.Run) bool { return r.ID == id }); i >= 0 {
+	if i := slices.IndexFunc(s.Plan.Runs, func(r plan.Run) bool { return r.ID == w.Run }); i >= 0 {
 		return i, nil
 	}
-	return 0, refuse("There is no run %q in this job.", id)
-}
-
-// Document lays out the sheets that are wanted.
-func (s Source) Document(w Want) (paper.Document, error) {
-	if w.Sheet != "" && !slices.ContainsFunc(paper.Kinds, func(k paper.Kind) bool { return k.ID == w.Sheet }) {
-		var names []string
-		for _, k := range paper.Kinds {
-			names = append(names, k.ID)
-		}
-		return paper.Document{}, refuse("%q is no sheet; there are %s.", w.Sheet, strings.Join(names, ", "))
-	}
-	if _, err := s.run(w.Run); err != nil {
-		return paper.Document{}, err
-	}
-	var sheets []paper.Sheet
-	switch {
-	case w.Sheet != "":
-		sheets = paper.Of(s.Job, s.Plan, w.Sheet, w.Run)
-	default:
-		sheets = paper.Set(s.Job, s.Plan)
-	}
-	if len(sheets) == 0 {
-		return paper.Document{}, refuse("There is nothing to print on that sheet: no run has a length yet, or none has a gate.")
-	}
-	if w.Size == (paper.Size{}) {
-		w.Size = paper.Letter
-	}
-	return paper.Lay(s.Plan.Name, sheets, w.Size, s.Stamp), nil
-}
-
-func (s Source) pdf(w Want, told func(done, of int) error) (Written, error) {
-	d, err := s.Document(w)
-	if err != nil {
-		return Written{}, err
-	}
-	data, err := d.PDF(told)
-	what := w.Sheet
-	if what == "" {
-		what = "all sheets"
-	}
-	return Written{s.name(w, what, "pdf"), "application/pdf", data}, err
+	return 0, Refuse("There is no run %q in this job.", w.Run)
 }
 
 func (s Source) drawn(w Want, run int) (Written, error) {
@@ -167,27 +119,27 @@ func (s Source) drawn(w Want, run int) (Written, error) {
 			w.Run = v.Run
 		}
 	default:
-		return Written{}, refuse("%q is no view; there are elevation and map.", view)
+		return Written{}, Refuse("%q is no view; there are elevation and map.", view)
 	}
 	pic, err := scene.FullSize(s.Plan, v, scene.Screen)
 	if err != nil {
 		return Written{}, err
 	}
 	if pic.Empty() {
-		return Written{}, refuse("Nothing is measured yet that could be drawn.")
+		return Written{}, Refuse("Nothing is measured yet that could be drawn.")
 	}
 	if view == "map" {
 		w.Run = ""
 	}
-	name := s.name(w, view, w.What)
+	name := s.Name(w, view, w.What)
 	if w.What == "dxf" {
 		return DXF(name, pic, s.Plan.Units), nil
 	}
 	return SVG(name, pic, s.Plan.Units), nil
 }
 
-// name is a file's name: job, run, what it is, and revision.
-func (s Source) name(w Want, what, ending string) string {
+// Name is a file's name: job, run, what it is, and revision.
+func (s Source) Name(w Want, what, ending string) string {
 	parts := []string{clean(s.Plan.Name)}
 	for _, r := range s.Plan.Runs {
 		if r.ID == w.Run {
@@ -195,8 +147,8 @@ func (s Source) name(w Want, what, ending string) string {
 		}
 	}
 	parts = append(parts, clean(what))
-	if s.Stamp.Revision > 0 {
-		parts = append(parts, fmt.Sprintf("r%d", s.Stamp.Revision))
+	if s.Revision > 0 {
+		parts = append(parts, fmt.Sprintf("r%d", s.Revision))
 	}
 	return strings.Join(parts, " - ") + "." + ending
 }
@@ -253,14 +205,4 @@ func (s Source) waypoints() (Written, error) {
 	}
 	data, err := xml.MarshalIndent(f, "", " ")
 	return Written{"posts.gpx", "application/gpx+xml", append([]byte(xml.Header), append(data, '\n')...)}, err
-}
-
-// Until stops a writing when its context ends.
-func Until(ctx context.Context, told func(done, of int)) func(done, of int) error {
-	return func(done, of int) error {
-		if told != nil {
-			told(done, of)
-		}
-		return ctx.Err()
-	}
 }

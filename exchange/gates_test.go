@@ -9,6 +9,7 @@ import (
 
 	"mallow/core/plan"
 	"mallow/core/report"
+	"mallow/demo/demotest"
 	"mallow/exchange"
 )
 
@@ -18,7 +19,7 @@ func TestGatesCSV(t *testing.T) {
 		unit, mass string
 		per, kilo  float64
 	}{{"_ft", "leaf_lb", 304.8, 0.45359237}, {"_m", "leaf_kg", 1000, 1}} {
-		_, p, _ := demoPlanned(t, n)
+		_, p := demotest.Job(t, n)
 		for r := range p.Runs {
 			leaves := []plan.GateLeaf{}
 			for _, g := range p.Runs[r].Gates {

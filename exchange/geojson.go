@@ -29,7 +29,7 @@ type geoProperties struct {
 func (f *Found) readGeoJSON(data []byte) error {
 	var root geoObject
 	if err := json.Unmarshal(data, &root); err != nil {
-		return refuse("The file is not sound GeoJSON: %v.", err)
+		return Refuse("The file is not sound GeoJSON: %v.", err)
 	}
 	f.Shape = Plan
 	var points []Point
@@ -45,13 +45,13 @@ func (f *Found) readGeoJSON(data []byte) error {
 			if g.Type == "Polygon" {
 				var rings []json.RawMessage
 				if err := json.Unmarshal(raw, &rings); err != nil || len(rings) == 0 {
-					return refuse("A polygon's coordinates are not a list of rings.")
+					return Refuse("A polygon's coordinates are not a list of rings.")
 				}
 				raw = rings[0]
 			}
 			var list []json.RawMessage
 			if err := json.Unmarshal(raw, &list); err != nil {
-				return refuse("The line's coordinates are not a list of positions.")
+				return Refuse("The line's coordinates are not a list of positions.")
 			}
 			f.positions(list, data, of)
 		case "Point":
@@ -69,7 +69,7 @@ func (f *Found) readGeoJSON(data []byte) error {
 			}
 			points = append(points, p)
 		case "MultiLineString", "MultiPolygon", "MultiPoint":
-			return refuse("The file holds a %s; Mallow reads a LineString, a Polygon or Points.", g.Type)
+			return Refuse("The file holds a %s; Mallow reads a LineString, a Polygon or Points.", g.Type)
 		}
 		return nil
 	})
@@ -86,7 +86,7 @@ func (f *Found) readGeoJSON(data []byte) error {
 		}
 	}
 	if len(f.Points) == 0 && f.BadCount == 0 {
-		return refuse("The GeoJSON has no line and no points in it.")
+		return Refuse("The GeoJSON has no line and no points in it.")
 	}
 	f.noteHeights()
 	return nil
@@ -146,7 +146,7 @@ const deepestGeo = 16
 // each visits every geometry of a file.
 func (g geoObject) each(depth int, of *geoProperties, visit func(geoObject, *geoProperties) error) error {
 	if depth > deepestGeo {
-		return refuse("The GeoJSON is nested more than %d deep.", deepestGeo)
+		return Refuse("The GeoJSON is nested more than %d deep.", deepestGeo)
 	}
 	if g.Properties != nil {
 		of = g.Properties
@@ -154,11 +154,11 @@ func (g geoObject) each(depth int, of *geoProperties, visit func(geoObject, *geo
 	switch g.Type {
 	case "FeatureCollection", "Feature", "GeometryCollection":
 	case "":
-		return refuse("The file is JSON, but not GeoJSON: an object without a type.")
+		return Refuse("The file is JSON, but not GeoJSON: an object without a type.")
 	case "Point", "LineString", "Polygon", "MultiPoint", "MultiLineString", "MultiPolygon":
 		return visit(g, of)
 	default:
-		return refuse("The file is JSON, but not GeoJSON: %s is no type that it has.", clipCell(fmt.Sprintf("%q", g.Type)))
+		return Refuse("The file is JSON, but not GeoJSON: %s is no type that it has.", clipCell(fmt.Sprintf("%q", g.Type)))
 	}
 	below := append(g.Features[:len(g.Features):len(g.Features)], g.Geometries...)
 	if g.Geometry != nil {

@@ -37,7 +37,7 @@ func (f *Found) readGPX(data []byte) error {
 		}
 		line, _ := dec.InputPos()
 		if err != nil {
-			return refuse("The file is not sound GPX: line %d: %v.", line, trimXML(err))
+			return Refuse("The file is not sound GPX: line %d: %v.", line, trimXML(err))
 		}
 		start, ok := token.(xml.StartElement)
 		if !ok {
@@ -45,7 +45,7 @@ func (f *Found) readGPX(data []byte) error {
 		}
 		name := start.Name.Local
 		if !rooted && name != "gpx" {
-			return refuse("The file is XML, but not GPX: it begins with <%s>.", name)
+			return Refuse("The file is XML, but not GPX: it begins with <%s>.", name)
 		}
 		rooted = true
 		if name == "trkseg" {
@@ -56,7 +56,7 @@ func (f *Found) readGPX(data []byte) error {
 		}
 		var g gpxPoint
 		if err := dec.DecodeElement(&g, &start); err != nil {
-			return refuse("The file is not sound GPX: line %d: %v.", line, trimXML(err))
+			return Refuse("The file is not sound GPX: line %d: %v.", line, trimXML(err))
 		}
 		p, why := g.point(line)
 		if why != "" {
@@ -64,11 +64,11 @@ func (f *Found) readGPX(data []byte) error {
 			continue
 		}
 		if kinds[name] = append(kinds[name], p); len(kinds[name]) > MostPoints {
-			return refuse("The file has more than %d points. Thin the track out, or send it in parts.", MostPoints)
+			return Refuse("The file has more than %d points. Thin the track out, or send it in parts.", MostPoints)
 		}
 	}
 	if !rooted {
-		return refuse("The file is not GPX: it has no <gpx> in it.")
+		return Refuse("The file is not GPX: it has no <gpx> in it.")
 	}
 	names := map[string]string{"trkpt": "points of a track", "rtept": "points of a route", "wpt": "waypoints"}
 	for _, kind := range []string{"trkpt", "rtept", "wpt"} {
@@ -86,7 +86,7 @@ func (f *Found) readGPX(data []byte) error {
 		f.noteHeights()
 		return nil
 	}
-	return refuse("The GPX file has no track, route or waypoints in it.")
+	return Refuse("The GPX file has no track, route or waypoints in it.")
 }
 
 func trimXML(err error) string { return strings.TrimPrefix(err.Error(), "XML syntax error on ") }

@@ -11,6 +11,7 @@ import (
 	"mallow/core/job"
 	"mallow/core/plan"
 	"mallow/core/report"
+	"mallow/demo/demotest"
 	"mallow/exchange"
 )
 
@@ -18,9 +19,9 @@ import (
 // feet; an old post that stays has no hole, and a corner post says with which
 // run it is dug.
 func TestHolesCSV(t *testing.T) {
-	cat := mustCatalog(t)
+	cat := demotest.Catalog(t)
 	for n, unit := range []string{"ft3", "L"} {
-		j, _, _ := demoPlanned(t, n)
+		j, _ := demotest.Job(t, n)
 		run := &j.Lines[0].Runs[1]
 		run.KeepOuts = append(run.KeepOuts, job.KeepOut{ID: "old", Kind: job.OldPost, At: plan.Make(j, cat).Runs[1].Posts[2].Station, Width: 100, Stays: true})
 		p := plan.Make(j, cat)

@@ -77,7 +77,7 @@ func (f *Found) project(zero *job.Place) error {
 	if zero != nil {
 		origin = *zero
 		if far := apart(origin, first); far > farthest {
-			return refuse("The file's first point, %s, lies %.0f km from where this job is on earth. Take it into a job of its own.", placeText(first), far/1000)
+			return Refuse("The file's first point, %s, lies %.0f km from where this job is on earth. Take it into a job of its own.", placeText(first), far/1000)
 		}
 	}
 	f.Origin = &origin

@@ -92,9 +92,9 @@ func RunCSV(p plan.Plan, run int) (Written, error) {
 	return table("ground.csv", rows, len(rows) > 1)
 }
 
-// guarded keeps a cell from being taken for a formula by a spreadsheet. Plain
+// Guarded keeps a cell from being taken for a formula by a spreadsheet. Plain
 // numbers stay numbers, whatever their sign.
-func guarded(cell string) string {
+func Guarded(cell string) string {
 	if cell == "" || !strings.ContainsRune("=+-@\t\r\n", rune(cell[0])) {
 		return cell
 	}
@@ -107,14 +107,14 @@ func guarded(cell string) string {
 // table writes every CSV file.
 func table(name string, rows [][]string, any bool) (Written, error) {
 	if !any {
-		return Written{}, refuse("Nothing is measured yet that could be written.")
+		return Written{}, Refuse("Nothing is measured yet that could be written.")
 	}
 	var b bytes.Buffer
 	safe := make([][]string, len(rows))
 	for i, row := range rows {
 		safe[i] = make([]string, len(row))
 		for k, cell := range row {
-			safe[i][k] = guarded(cell)
+			safe[i][k] = Guarded(cell)
 		}
 	}
 	if err := csv.NewWriter(&b).WriteAll(safe); err != nil {
@@ -126,11 +126,11 @@ func table(name string, rows [][]string, any bool) (Written, error) {
 // onEarth gives a line's points their places on earth.
 func onEarth(p plan.Plan, j job.Job, line int) ([]along, func(survey.Place) job.Place, error) {
 	if j.Site.Place == nil || j.Lines[line].Bearing == nil {
-		return nil, nil, refuse("Where the line lies on earth is not known. Enter the place of the map's zero and the bearing of the line's first run, or write CSV.")
+		return nil, nil, Refuse("Where the line lies on earth is not known. Enter the place of the map's zero and the bearing of the line's first run, or write CSV.")
 	}
 	points := walk(p, line)
 	if len(points) < 2 {
-		return nil, nil, refuse("Nothing is measured yet that could be written.")
+		return nil, nil, Refuse("Nothing is measured yet that could be written.")
 	}
 	frame := around(*j.Site.Place)
 	return points, func(at survey.Place) job.Place { return frame.place(at.X.Metres(), at.Y.Metres()) }, nil

@@ -10,7 +10,6 @@ import (
 	"mallow/core/materials"
 	"mallow/core/plan"
 	"mallow/core/survey"
-	"mallow/exchange"
 )
 
 // JobState is a job as it stands.
@@ -272,32 +271,4 @@ type PegReading struct {
 type OfficeRequest struct {
 	Doc Document `json:"doc" jsonschema:"required"`
 	Day string   `json:"day" jsonschema:"required" jsonschema_description:"Today, year-month-day."`
-}
-
-// ImportRequest is a file to be looked at.
-type ImportRequest struct {
-	Doc     Document      `json:"doc" jsonschema:"required"`
-	Name    string        `json:"name" jsonschema:"required"`
-	Text    string        `json:"text" jsonschema:"required"`
-	Line    string        `json:"line" jsonschema:"required" jsonschema_description:"Line, by its id, whose fence the new runs are built like, and which is replaced if asked."`
-	Replace bool          `json:"replace" jsonschema:"required"`
-	Run     string        `json:"run,omitempty" jsonschema_description:"Run that heights at stations belong to."`
-	Unit    exchange.Unit `json:"unit,omitempty" jsonschema:"enum=m,enum=mm,enum=ft,enum=in"`
-	Off     length.Length `json:"off" jsonschema:"required" jsonschema_description:"How far off a straight run points may lie."`
-	Thin    length.Length `json:"thin" jsonschema:"required" jsonschema_description:"Ground points that matter less are left out."`
-}
-
-// ImportPreview is what was understood, and what it would make.
-type ImportPreview struct {
-	exchange.Found
-	Count   int               `json:"count" jsonschema:"required" jsonschema_description:"Points that can be used; the list of points holds the first dozen."`
-	Notes   []string          `json:"notes,omitempty"`
-	Places  []survey.Place    `json:"places" jsonschema:"required" jsonschema_description:"Corners of the line it makes."`
-	Lengths []length.Length   `json:"lengths,omitempty" jsonschema_description:"Of its runs."`
-	Closed  bool              `json:"closed" jsonschema:"required"`
-	Ground  []job.GroundPoint `json:"ground" jsonschema:"required" jsonschema_description:"Of a profile."`
-	Kept    int               `json:"kept" jsonschema:"required" jsonschema_description:"Ground points."`
-	Problem string            `json:"problem,omitempty" jsonschema_description:"Why it cannot be taken in as it is."`
-	What    string            `json:"what" jsonschema:"required"`
-	Doc     Document          `json:"doc,omitempty" jsonschema_description:"The job with it taken in; left out when it cannot be."`
 }

@@ -18,35 +18,35 @@ import (
 	"mallow/core/document"
 	"mallow/core/plan"
 	"mallow/exchange"
+	"mallow/files"
 	"mallow/paper"
 	"mallow/store"
 )
 
 // source is a kept job, planned, with what its sheets are stamped with.
-func (s *Server) source(c fiber.Ctx, stop func() error) (exchange.Source, error) {
+func (s *Server) source(c fiber.Ctx, stop func() error) (files.Source, error) {
 	rev, err := s.Store.Get(c.Context(), c.Params("id"))
 	if err != nil {
-		return exchange.Source{}, err
+		return files.Source{}, err
 	}
 	return s.sourceOf(rev, stop)
 }
 
-func (s *Server) sourceOf(rev store.Revision, stop func() error) (exchange.Source, error) {
+func (s *Server) sourceOf(rev store.Revision, stop func() error) (files.Source, error) {
 	o, err := document.Open(rev.Doc, s.Catalog)
 	if err != nil {
-		return exchange.Source{}, err
+		return files.Source{}, err
 	}
 	p, err := plan.Worded(stop, o.Job, s.Catalog)
 	if err != nil {
-		return exchange.Source{}, err
+		return files.Source{}, err
 	}
-	return exchange.Source{Job: o.Job, Plan: p, Doc: o.Doc,
-		Stamp: paper.Stamp{Job: p.Name, Revision: rev.Number, Date: rev.SavedAt, Cleared: p.Before.Ready}}, nil
+	return files.Of(o, p, rev.Number, rev.SavedAt), nil
 }
 
 // want reads what file is wanted from the query.
-func want(c fiber.Ctx) (exchange.Want, error) {
-	w := exchange.Want{What: c.Query("what"), Sheet: c.Query("sheet"), Run: c.Query("run"), Line: fiber.Query[int](c, "line"), View: c.Query("view")}
+func want(c fiber.Ctx) (files.Want, error) {
+	w := files.Want{Want: exchange.Want{What: c.Query("what"), Run: c.Query("run"), Line: fiber.Query[int](c, "line"), View: c.Query("view")}, Sheet: c.Query("sheet")}
 	size, err := paper.SizeOf(c.Query("paper", paper.Letter.Name))
 	if err != nil {
 		return w, exchange.FileError{Why: err.Error()}
@@ -67,7 +67,7 @@ func (s *Server) exportFile(c fiber.Ctx) error {
 		if err != nil {
 			return err
 		}
-		file, err := exchange.Source{Doc: rev.Doc, Plan: plan.Plan{Name: cmp.Or(rev.Name, rev.Job)}, Stamp: paper.Stamp{Revision: rev.Number}}.Export(w, nil)
+		file, err := exchange.Source{Doc: rev.Doc, Plan: plan.Plan{Name: cmp.Or(rev.Name, rev.Job)}, Revision: rev.Number}.Export(w.Want)
 		if err != nil {
 			return err
 		}
@@ -204,7 +204,7 @@ func (s *Server) print(c fiber.Ctx) error {
 		return err
 	}
 	w.What = "pdf"
-	var src exchange.Source
+	var src files.Source
 	// A refusal is an answer, not a stream.
 	err = s.planning(c, "print", exportBudget, func(stop func() error) error {
 		if src, err = s.source(c, stop); err == nil {
@@ -232,7 +232,7 @@ func printingFailed(err error) string {
 // mostSteps is how often a print says how far it is.
 const mostSteps = 50
 
-func (s *Server) printTo(out pipe, stop func() error, src exchange.Source, w exchange.Want) error {
+func (s *Server) printTo(out pipe, stop func() error, src files.Source, w files.Want) error {
 	enc := json.NewEncoder(out)
 	file, err := src.Export(w, func(done, of int) error {
 		if every := max(1, of/mostSteps); done%every != 0 && done != of {

@@ -24,6 +24,7 @@ import (
 
 	"mallow/core/calls"
 	"mallow/core/materials"
+	"mallow/exchange"
 	"mallow/standin"
 	"mallow/store"
 )
@@ -79,7 +80,7 @@ type Server struct {
 
 // New builds the application and begins what goes on beside it. Close ends it.
 func New(c Config) *Server {
-	s := &Server{Config: c, core: calls.Core{Catalog: c.Catalog}, live: newHub(), undescribed: make(chan struct{}, 1)}
+	s := &Server{Config: c, core: calls.Core{Catalog: c.Catalog, More: exchange.Calls()}, live: newHub(), undescribed: make(chan struct{}, 1)}
 	s.gate = newGate(max(1, c.Planners), mostWaiting)
 	if c.Planners == 0 {
 		s.gate = newGate(runtime.NumCPU(), mostWaiting)
@@ -161,7 +162,8 @@ func (s *Server) routes(app *fiber.App) {
 		{fiber.MethodPost, "/api/rod/pegs", s.walkPegs},
 		{fiber.MethodPost, "/api/office/ask", s.askOffice},
 		{fiber.MethodPost, "/api/office/marks", s.officeMarks},
-		{fiber.MethodPost, "/api/import", s.importFile},
+		{fiber.MethodPost, "/api/import", s.call("import")},
+		{fiber.MethodPost, "/api/export", s.call("export")},
 		{fiber.MethodGet, "/api/jobs", s.list},
 		{fiber.MethodPost, "/api/jobs", s.create},
 		{fiber.MethodGet, "/api/jobs/:id", s.get},

@@ -24,6 +24,7 @@ import (
 	"mallow/core/plan"
 	"mallow/core/survey"
 	"mallow/demo"
+	"mallow/exchange"
 	"mallow/server"
 	"mallow/standin"
 )
@@ -244,9 +245,9 @@ func TestLocatingOffice(t *testing.T) {
 func TestImportShowsBeforeAnythingChanges(t *testing.T) {
 	c := start(t)
 	doc := demoJob(t, 1)
-	post := func(status int, fields string) server.ImportPreview {
+	post := func(status int, fields string) exchange.ImportPreview {
 		t.Helper()
-		var p server.ImportPreview
+		var p exchange.ImportPreview
 		got, _, raw := c.ask("POST", "/api/import", `{"doc":`+doc+`,"line":"L1","off":150,"thin":0,`+fields+`}`)
 		if got != status {
 			t.Fatalf("%s: %d %.300s", fields, got, raw)
@@ -294,8 +295,8 @@ func TestExportOverTheAPI(t *testing.T) {
 		if status != 200 || !strings.Contains(header.Get("Content-Disposition"), "Tansy Bank Orchard - line - r1."+what) {
 			t.Fatalf("%s: %d %v", what, status, header)
 		}
-		var p server.ImportPreview
-		c.must(200, "POST", "/api/import", body(t, server.ImportRequest{Doc: kept.Doc, Line: "L1", Name: "line." + what, Text: string(raw), Replace: true, Off: 150}), &p)
+		var p exchange.ImportPreview
+		c.must(200, "POST", "/api/import", body(t, exchange.ImportRequest{Doc: kept.Doc, Line: "L1", Name: "line." + what, Text: string(raw), Replace: true, Off: 150}), &p)
 		got := c.planOf(p.Doc)
 		for r := range want.Runs {
 			if (got.Runs[r].Length-want.Runs[r].Length).Abs() > 0.02 || len(got.Runs[r].Ground) != len(want.Runs[r].Ground) {

@@ -9,7 +9,6 @@ import (
 	"github.com/gofiber/fiber/v3"
 
 	"mallow/core/calls"
-	"mallow/exchange"
 	"mallow/standin"
 	"mallow/store"
 )
@@ -35,7 +34,6 @@ var troubles = map[store.Kind]Problem{
 // logged; what is the user's to mend says how.
 func (s *Server) problem(c fiber.Ctx, err error) Problem {
 	var stale *store.StaleError
-	var file exchange.FileError
 	var wait standin.WaitError
 	var known *fiber.Error
 	var trouble store.Trouble
@@ -57,8 +55,6 @@ func (s *Server) problem(c fiber.Ctx, err error) Problem {
 		return Problem{Status: fiber.StatusNotFound, Title: "No such job", Detail: "It is not in this list of jobs. It may be kept in another data folder."}
 	case errors.Is(err, store.ErrNothingThen):
 		return Problem{Status: fiber.StatusUnprocessableEntity, Title: "Nothing to go to", Detail: "There is no such earlier or later state of this job."}
-	case errors.As(err, &file):
-		return Problem{Status: fiber.StatusUnprocessableEntity, Title: "The file cannot be used", Detail: file.Why}
 	case errors.As(err, &wait):
 		return Problem{Status: fiber.StatusUnprocessableEntity, Title: "Not marked yet", Detail: wait.Error()}
 	case errors.Is(err, errTookTooLong):

@@ -16,6 +16,7 @@ import (
 
 	"mallow/catalog"
 	"mallow/core/calls"
+	"mallow/exchange"
 )
 
 // budget is how long one call may take.
@@ -29,7 +30,7 @@ func main() {
 		fmt.Fprintln(os.Stderr, "core:", err) // the shipped data is tested
 		os.Exit(1)
 	}
-	core := &calls.Core{Catalog: cat}
+	core := &calls.Core{Catalog: cat, More: exchange.Calls()}
 	js.Global().Set("mallowCore", js.FuncOf(func(_ js.Value, args []js.Value) any {
 		return answer(core, args[0].String(), args[1], args[2])
 	}))

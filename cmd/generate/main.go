@@ -53,18 +53,20 @@ type api struct {
 	Catalogue     server.Catalogue     `json:"catalogue"`
 	Edit          job.Edit             `json:"edit"`
 
-	ReshapeRequest calls.ReshapeRequest `json:"reshapeRequest"`
-	Changed        calls.Changed        `json:"changed"`
-	SquareRequest  calls.SquareRequest  `json:"squareRequest"`
-	Squared        calls.Squared        `json:"squared"`
-	PegRequest     calls.PegRequest     `json:"pegRequest"`
-	PegTest        survey.PegTest       `json:"pegTest"`
-	WalkRequest    server.WalkRequest   `json:"walkRequest"`
-	WalkReading    server.WalkReading   `json:"walkReading"`
-	PegReading     server.PegReading    `json:"pegReading"`
-	OfficeRequest  server.OfficeRequest `json:"officeRequest"`
-	ImportRequest  server.ImportRequest `json:"importRequest"`
-	ImportPreview  server.ImportPreview `json:"importPreview"`
+	ReshapeRequest calls.ReshapeRequest   `json:"reshapeRequest"`
+	Changed        calls.Changed          `json:"changed"`
+	SquareRequest  calls.SquareRequest    `json:"squareRequest"`
+	Squared        calls.Squared          `json:"squared"`
+	PegRequest     calls.PegRequest       `json:"pegRequest"`
+	PegTest        survey.PegTest         `json:"pegTest"`
+	WalkRequest    server.WalkRequest     `json:"walkRequest"`
+	WalkReading    server.WalkReading     `json:"walkReading"`
+	PegReading     server.PegReading      `json:"pegReading"`
+	OfficeRequest  server.OfficeRequest   `json:"officeRequest"`
+	ImportRequest  exchange.ImportRequest `json:"importRequest"`
+	ImportPreview  exchange.ImportPreview `json:"importPreview"`
+	ExportRequest  exchange.ExportRequest `json:"exportRequest"`
+	Exported       exchange.Exported      `json:"exported"`
 
 	Told           plan.Told            `json:"told"`
 	Bill           plan.Bill            `json:"bill"`

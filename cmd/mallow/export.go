@@ -18,6 +18,7 @@ import (
 	"mallow/core/plan"
 	"mallow/core/report"
 	"mallow/exchange"
+	"mallow/files"
 	"mallow/paper"
 )
 
@@ -46,7 +47,7 @@ func exportCommand() *cobra.Command {
 			if err != nil {
 				return usageError{err}
 			}
-			want := exchange.Want{Sheet: sheet, Run: run, Line: line - 1, View: view, Size: paperSize}
+			want := files.Want{Want: exchange.Want{Run: run, Line: line - 1, View: view}, Sheet: sheet, Size: paperSize}
 			for _, name := range to {
 				if err := exportOne(c, src, want, name, format, table, posts); err != nil {
 					return err
@@ -68,7 +69,7 @@ func exportCommand() *cobra.Command {
 	return c
 }
 
-func exportOne(c *cobra.Command, src exchange.Source, want exchange.Want, name, format, table, points string) error {
+func exportOne(c *cobra.Command, src files.Source, want files.Want, name, format, table, points string) error {
 	want.What = format
 	if want.What == "" {
 		ending := strings.ToLower(filepath.Ext(name))
@@ -82,7 +83,7 @@ func exportOne(c *cobra.Command, src exchange.Source, want exchange.Want, name, 
 	case want.What == "gpx" && points == "posts":
 		want.What = "waypoints"
 	}
-	told := exchange.Until(c.Context(), nil)
+	told := files.Until(c.Context(), nil)
 	file, err := src.Export(want, told)
 	var refused exchange.FileError
 	switch {
@@ -102,26 +103,22 @@ func exportOne(c *cobra.Command, src exchange.Source, want exchange.Want, name, 
 }
 
 // source reads and plans a job document.
-func source(name string, stdin io.Reader) (exchange.Source, error) {
-	var src exchange.Source
+func source(name string, stdin io.Reader) (files.Source, error) {
 	cat, err := catalog.Load()
 	if err != nil {
-		return src, err
+		return files.Source{}, err
 	}
 	date := time.Now()
-	if src.Doc, err = readFile(name, stdin); err != nil {
-		return src, err
-	}
-	o, err := document.Open(src.Doc, cat)
+	doc, err := readFile(name, stdin)
 	if err != nil {
-		return src, err
+		return files.Source{}, err
 	}
-	src.Job, src.Doc = o.Job, o.Doc
-	if src.Plan, err = plan.Worded(nil, src.Job, cat); err != nil {
-		return src, err
+	o, err := document.Open(doc, cat)
+	if err != nil {
+		return files.Source{}, err
 	}
-	src.Stamp = paper.Stamp{Job: src.Plan.Name, Date: date, Cleared: src.Plan.Before.Ready}
-	return src, nil
+	p, err := plan.Worded(nil, o.Job, cat)
+	return files.Of(o, p, 0, date), err
 }
 
 func importCommand() *cobra.Command {

@@ -18,19 +18,20 @@ import (
 // Core answers calls about job documents. Many may ask it at once.
 type Core struct {
 	Catalog materials.Catalog
+	More    map[string]Answer // calls besides the core's own
 	results results
 	last    lastPlan
 }
 
-// answer answers a call: its request as JSON. What it sends is JSON too, mostly
+// Answer answers a call: its request as JSON. What it sends is JSON too, mostly
 // one value; stop is asked now and then whether to go on.
-type answer func(c *Core, stop func() error, request []byte, send func([]byte) error) error
+type Answer func(c *Core, stop func() error, request []byte, send func([]byte) error) error
 
-var answers = map[string]answer{
+var answers = map[string]Answer{
 	"plan": whole(planned), "replan": replanned, "tell": whole(told), "bill": whole(billed),
-	"explain": asked(explained), "table": asked(tabled), "draw": asked(drawn), "ways": asked(waysOf), "advise": advised,
-	"alternatives": asked(alternatives), "looks": asked(looks),
-	"reshape": asked(reshaped), "square": asked(squared), "pegs": asked(pegged), "tape": asked(read),
+	"explain": Asked(explained), "table": Asked(tabled), "draw": Asked(drawn), "ways": Asked(waysOf), "advise": advised,
+	"alternatives": Asked(alternatives), "looks": Asked(looks),
+	"reshape": Asked(reshaped), "square": Asked(squared), "pegs": Asked(pegged), "tape": Asked(read),
 }
 
 // Names are the calls that there are.
@@ -39,6 +40,9 @@ func Names() []string { return slices.Sorted(maps.Keys(answers)) }
 // Answer answers one call.
 func (c *Core) Answer(stop func() error, name string, request []byte, send func([]byte) error) error {
 	answer, ok := answers[name]
+	if !ok {
+		answer, ok = c.More[name]
+	}
 	if !ok {
 		return document.Errors{{Field: "/call", Given: document.Brief(name), Allowed: list(Names())}}
 	}
@@ -65,15 +69,15 @@ func Read(request []byte, into any) error {
 var errFollows = errors.New("something follows it")
 
 // whole is a call whose request is a document, and whose answer mostly numbers.
-func whole(of func(c *Core, stop func() error, doc []byte) (any, error)) answer {
+func whole(of func(c *Core, stop func() error, doc []byte) (any, error)) Answer {
 	return func(c *Core, stop func() error, doc []byte, send func([]byte) error) error {
 		v, err := of(c, stop, doc)
 		return sent(v, err, send)
 	}
 }
 
-// asked is a call with a request of its own.
-func asked[T any](of func(c *Core, stop func() error, request T) (any, error)) answer {
+// Asked is a call with a request of its own.
+func Asked[T any](of func(c *Core, stop func() error, request T) (any, error)) Answer {
 	return func(c *Core, stop func() error, body []byte, send func([]byte) error) error {
 		var request T
 		if err := Read(body, &request); err != nil {
@@ -95,6 +99,9 @@ func sent(v any, err error, send func([]byte) error) error {
 	}
 	return send(out)
 }
+
+// Unusable is an error of a file that cannot be read or made: it says why.
+type Unusable interface{ Unusable() string }
 
 // WaysOut is an error of a document with the ways out of it.
 type WaysOut struct {
@@ -119,6 +126,7 @@ func ProblemOf(err error) (Problem, bool) {
 	var fields document.Errors
 	var refused reshape.Refused
 	var malformed Malformed
+	var file Unusable
 	switch {
 	case errors.As(err, &fields):
 		p := Problem{Status: 422, Title: "Some of what was entered cannot be used", Detail: fields.Error(), Fields: fields}
@@ -129,6 +137,8 @@ func ProblemOf(err error) (Problem, bool) {
 		return p, true
 	case errors.As(err, &refused):
 		return Problem{Status: 422, Title: "That cannot be done to the line", Detail: refused.Why}, true
+	case errors.As(err, &file):
+		return Problem{Status: 422, Title: "The file cannot be used", Detail: file.Unusable()}, true
 	case errors.As(err, &malformed):
 		return Problem{Status: 400, Title: "That did not work", Detail: "The request is not the JSON that belongs here: " + malformed.Error() + "."}, true
 	}

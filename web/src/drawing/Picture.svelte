@@ -58,5 +58,11 @@
       <Scene drawing={d} units={session.units} stress={view.stress} />
       {@render hands?.(d)}
     </svg>
+    {#if d.left}
+      <p class="text-pencil" data-left>
+        {d.left}
+        {d.left === 1 ? 'label has' : 'labels have'} no room here.
+      </p>
+    {/if}
   {/if}
 </div>

@@ -19,7 +19,7 @@ interface Drag {
   cancel: () => void
 }
 
-/** Follows one pointer from press to release. */
+/** Follows one pointer from press to release, or until Escape is pressed. */
 export function dragging(d: Drag) {
   return (node: SVGElement) => {
     let from: { x: number; y: number; id: number } | null = null
@@ -45,11 +45,21 @@ export function dragging(d: Drag) {
       if (e.type === 'pointercancel' || still) d.cancel()
       else d.end()
     }
+    // What was begun can be given up.
+    const key = (e: KeyboardEvent) => {
+      if (!from || e.key !== 'Escape') return
+      e.stopPropagation()
+      node.releasePointerCapture(from.id)
+      from = null
+      d.cancel()
+    }
+    node.addEventListener('keydown', key)
     node.addEventListener('pointerdown', down)
     node.addEventListener('pointermove', move)
     node.addEventListener('pointerup', up)
     node.addEventListener('pointercancel', up)
     return () => {
+      node.removeEventListener('keydown', key)
       node.removeEventListener('pointerdown', down)
       node.removeEventListener('pointermove', move)
       node.removeEventListener('pointerup', up)

@@ -37,6 +37,8 @@ export interface MallowAPI {
   officeRequest?: OfficeRequest
   importRequest?: ImportRequest
   importPreview?: ImportPreview
+  exportRequest?: ExportRequest
+  exported?: Exported
   told?: Told
   bill?: Bill
   explainRequest?: ExplainRequest
@@ -4813,6 +4815,25 @@ export interface BadRow {
   row: number
   text: string
   why: string
+}
+export interface ExportRequest {
+  doc: Job
+  /**
+   * dxf, svg, gpx, waypoints, geojson, csv, json, ground of one run, or a table.
+   */
+  what: string
+  run?: string
+  line: number
+  view?: 'elevation' | 'map'
+  /**
+   * For the file's name; 0 where the document is not kept as it is.
+   */
+  revision: number
+}
+export interface Exported {
+  name: string
+  type: string
+  text: string
 }
 export interface Told {
   cautions: Caution[]

@@ -4,6 +4,8 @@ import type {
   AdviseRequest,
   Explained,
   ExplainRequest,
+  Exported,
+  ExportRequest,
   Told,
   Ways,
   WaysRequest,
@@ -166,7 +168,8 @@ export const api = {
   pegs: (req: PegRequest) => asked<PegTest>('pegs', req),
   askOffice: (req: OfficeRequest) => call<Changed>('POST', '/office/ask', req),
   officeMarks: (req: OfficeRequest) => call<Changed>('POST', '/office/marks', req),
-  importFile: (req: ImportRequest) => call<ImportPreview>('POST', '/import', req),
+  importFile: (req: ImportRequest) => askedLong<ImportPreview>('import', req),
+  exportFile: (req: ExportRequest) => askedLong<Exported>('export', req),
   walk: (req: WalkRequest, signal: AbortSignal, each: (r: WalkReading) => void) =>
     stream('/rod/walk', req, signal, each),
   walkPegs: (signal: AbortSignal, each: (r: PegReading) => void) => stream('/rod/pegs', {}, signal, each),

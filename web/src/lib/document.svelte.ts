@@ -225,6 +225,14 @@ export class DocumentStore {
     void this.replan()
   }
 
+  /** The same for a document that was made elsewhere of the one before the drag. */
+  show(doc: Job) {
+    this.quiet = true
+    this.previewing = true
+    this.doc = doc
+    void this.replan()
+  }
+
   /** Makes a change and saves it as a revision. */
   commit(changes: Change[], what: string) {
     Later.flush()

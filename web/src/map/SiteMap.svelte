@@ -1,8 +1,9 @@
 <script lang="ts">
   // The whole line from above, to scale: pick a run, turn a corner.
-  import type { Op, PlannedCorner, View as Asked } from '../gen/api'
+  import type { Job, Op, PlannedCorner, View as Asked } from '../gen/api'
   import { snap } from '../drawing/drag'
   import { gestures } from '../drawing/gestures'
+  import { api } from '../lib/api'
   import { Later } from '../lib/later'
   import type { Session } from '../lib/session.svelte'
   import { tape } from '../lib/tape'
@@ -59,8 +60,41 @@
     return out
   }
 
+  /** The document before the hand took a corner: every place of the hand is worked out of it. */
+  let before: Job | null = null
+  /** The newest place that the hand has been to, while an older one is worked out. */
+  let next: { i: number; to: Spot } | null = null
+  let making = false
+
+  async function drag(i: number, to: Spot) {
+    if (!before) {
+      before = session.doc
+      view.hold()
+    }
+    dragged = { i, to }
+    next = dragged
+    if (making) return
+    making = true
+    while (next) {
+      const now: { i: number; to: Spot } = next
+      next = null
+      const from: Job | null = before
+      // Where a corner cannot lie is said when it is let go.
+      const made: { doc: Job } | null =
+        from && (await api.reshape({ doc: from, op: moved(now.i, now.to) }).catch(() => null))
+      if (made && before === from) session.store.show(made.doc)
+    }
+    making = false
+  }
+  /** The hand has let go: the document is again what it was. */
+  function released() {
+    if (before) session.store.show(before)
+    before = next = dragged = null
+    view.release()
+  }
+
   async function move(i: number, to: Spot) {
-    dragged = null
+    released()
     told(await session.reshape(moved(i, to)))
   }
   const moved = (i: number, to: Spot): Op => ({
@@ -152,9 +186,7 @@
     data-map={session.run.id}
   >
     {#if drawing()}
-      <g opacity={dragged ? 0.55 : 1}>
-        <Scene drawing={drawing()!} {units} place={view.place} stress={strings ? 'string' : undefined} />
-      </g>
+      <Scene drawing={drawing()!} {units} place={view.place} stress={strings ? 'string' : undefined} />
     {/if}
     {#if dragged}
       {#each neighbours(dragged.i) as p, k (k)}
@@ -180,10 +212,10 @@
         {view}
         {units}
         label={said(c, i)}
-        onmove={(to) => (dragged = { i, to: fine(to) })}
+        onmove={(to) => drag(i, fine(to))}
         onsettle={(to) => move(i, fine(to))}
         onnudge={(dx, dy) => nudge(i, dx, dy)}
-        oncancel={() => (dragged = null)}
+        oncancel={released}
       />
     {/each}
     <g transform="translate(10 {view.height - 12})" aria-hidden="true">

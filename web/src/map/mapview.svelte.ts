@@ -28,7 +28,7 @@ export class MapView {
       : { left, right, low, high }
   })
 
-  readonly fit = $derived.by(() => {
+  private readonly fitting = $derived.by(() => {
     const pad = Math.min(64, this.width * 0.16)
     return Math.min(
       Math.max(20, this.width - 2 * pad) / Math.max(1000, this.box.right - this.box.left),
@@ -36,10 +36,21 @@ export class MapView {
         Math.max(1000, this.box.high - this.box.low),
     )
   })
+  /** While a hand drags, the map stays where it is under the hand. */
+  private held = $state.raw<{ fit: number; center: Spot } | null>(null)
+  hold() {
+    this.held = { fit: this.fit, center: this.center }
+  }
+  release() {
+    this.held = null
+  }
+
+  readonly fit = $derived(this.held?.fit ?? this.fitting)
   /** Pixels per millimetre. */
   readonly scale = $derived(this.fit * this.zoom)
   readonly center = $derived<Spot>(
-    this.middle ?? { x: (this.box.left + this.box.right) / 2, y: (this.box.low + this.box.high) / 2 },
+    this.held?.center ??
+      this.middle ?? { x: (this.box.left + this.box.right) / 2, y: (this.box.low + this.box.high) / 2 },
   )
 
   /** Where millimetres lie on the map. */

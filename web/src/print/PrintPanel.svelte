@@ -10,6 +10,7 @@
   import { api, Gone, Refused } from '../lib/api'
   import type { Session } from '../lib/session.svelte'
   import Choice from '../parts/Choice.svelte'
+  import FileLink from '../parts/FileLink.svelte'
 
   let { session }: { session: Session } = $props()
   const open = $derived(session.nav.printing)
@@ -80,33 +81,41 @@
       stop = null
     }
   }
-  const file = (what: string, more: Record<string, string> = {}) =>
-    `/api/jobs/${session.id}/export?${new URLSearchParams({ what, line: String(session.lineIndex), ...more })}`
-  const files = $derived([
-    { name: 'Spreadsheet (XLSX)', says: 'set-out, posts, bays, holes, gates, load', href: file('xlsx') },
+  interface File {
+    name: string
+    says: string
+    what: string
+    run?: string
+    view?: 'map'
+  }
+  const files = $derived<File[]>([
+    { name: 'Spreadsheet (XLSX)', says: 'set-out, posts, bays, holes, gates, load', what: 'xlsx' },
     {
       name: 'Drawing from the side (DXF)',
       says: session.run.name || session.run.id,
-      href: file('dxf', { run: session.run.id }),
+      what: 'dxf',
+      run: session.run.id,
     },
-    { name: 'Map (DXF)', says: 'all lines', href: file('dxf', { view: 'map' }) },
+    { name: 'Map (DXF)', says: 'all lines', what: 'dxf', view: 'map' },
     {
       name: 'Drawing from the side (SVG)',
       says: session.run.name || session.run.id,
-      href: file('svg', { run: session.run.id }),
+      what: 'svg',
+      run: session.run.id,
     },
-    { name: 'Map (SVG)', says: 'all lines', href: file('svg', { view: 'map' }) },
-    { name: 'Posts (GPX)', says: 'waypoints, with a place on earth', href: file('waypoints') },
-    { name: 'Line and posts (GeoJSON)', says: 'with a place on earth', href: file('geojson') },
-    { name: 'Posts (CSV)', says: 'of all runs', href: file('posts') },
-    { name: 'Bays (CSV)', says: 'of all runs', href: file('bays') },
-    { name: 'Load (CSV)', says: 'run by run', href: file('load') },
+    { name: 'Map (SVG)', says: 'all lines', what: 'svg', view: 'map' },
+    { name: 'Posts (GPX)', says: 'waypoints, with a place on earth', what: 'waypoints' },
+    { name: 'Line and posts (GeoJSON)', says: 'with a place on earth', what: 'geojson' },
+    { name: 'Posts (CSV)', says: 'of all runs', what: 'posts' },
+    { name: 'Bays (CSV)', says: 'of all runs', what: 'bays' },
+    { name: 'Load (CSV)', says: 'run by run', what: 'load' },
     {
       name: 'Marks (CSV)',
       says: 'with map x and y of every post',
-      href: file('setout', { run: session.run.id }),
+      what: 'setout',
+      run: session.run.id,
     },
-    { name: 'Job document (JSON)', says: 'everything, to take in again', href: file('json') },
+    { name: 'Job document (JSON)', says: 'everything, to take in again', what: 'json' },
   ])
 </script>
 
@@ -203,10 +212,10 @@
           <ul class="mt-1 grid gap-1.5 sm:grid-cols-2 lg:grid-cols-3">
             {#each files as f (f.name)}
               <li>
-                <a class="btn w-full justify-start" href={f.href} download
+                <FileLink {session} what={f.what} run={f.run} view={f.view} class="btn w-full justify-start"
                   ><span class="text-left"
                     >{f.name}<span class="block text-[0.88rem] font-normal text-pencil">{f.says}</span></span
-                  ></a
+                  ></FileLink
                 >
               </li>
             {/each}

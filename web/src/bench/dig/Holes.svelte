@@ -2,15 +2,13 @@
   import type { View } from '../../drawing/view.svelte'
   import type { Session } from '../../lib/session.svelte'
   import ReportTable from '../ReportTable.svelte'
+  import FileLink from '../../parts/FileLink.svelte'
 
   let { session, view }: { session: Session; view: View } = $props()
 </script>
 
 <ReportTable {session} {view} table="holes" caption="Holes" />
 <p class="mt-2">
-  <a
-    class="underline"
-    href="/api/jobs/{session.id}/export?{new URLSearchParams({ what: 'holes', run: session.run.id })}"
-    download>All of it as CSV</a
-  >, with every layer, bag and gust.
+  <FileLink {session} what="holes" run={session.run.id}>All of it as CSV</FileLink>, with every layer, bag and
+  gust.
 </p>

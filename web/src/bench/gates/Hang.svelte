@@ -10,6 +10,7 @@
   import LengthField from '../LengthField.svelte'
   import DropPicture from './DropPicture.svelte'
   import FrontView from './FrontView.svelte'
+  import FileLink from '../../parts/FileLink.svelte'
 
   let { session, gate }: { session: Session; gate: PlannedGate } = $props()
   const units = $derived(session.units)
@@ -67,11 +68,7 @@
       </div>
     {/if}
     <p>
-      <a
-        class="btn"
-        href="/api/jobs/{session.id}/export?{new URLSearchParams({ what: 'gates', run: session.run.id })}"
-        download>Gates as a table (CSV)</a
-      >
+      <FileLink {session} what="gates" run={session.run.id} class="btn">Gates as a table (CSV)</FileLink>
     </p>
   </div>
   <div class="grid content-start gap-4">

@@ -7,6 +7,7 @@
   import Fraction from '../../parts/Fraction.svelte'
   import LengthField from '../LengthField.svelte'
   import ReportTable from '../ReportTable.svelte'
+  import FileLink from '../../parts/FileLink.svelte'
 
   let { session, view }: { session: Session; view: View } = $props()
   const units = $derived(session.units)
@@ -42,16 +43,9 @@
     the level distance: set posts by the level one.
   </p>
   <p class="mt-2">
-    <a
-      class="underline"
-      href="/api/jobs/{session.id}/export?{new URLSearchParams({ what: 'posts', run: session.run.id })}"
-      download>The posts as CSV</a
-    >, with what each way of setting tops measures from;
-    <a
-      class="underline"
-      href="/api/jobs/{session.id}/export?{new URLSearchParams({ what: 'bays', run: session.run.id })}"
-      download>the bays</a
-    >.
+    <FileLink {session} what="posts" run={session.run.id}>The posts as CSV</FileLink>, with what each way of
+    setting tops measures from;
+    <FileLink {session} what="bays" run={session.run.id}>the bays</FileLink>.
   </p>
   {#if infills.length}
     <h3 class="mt-5 font-bold">Under the panels</h3>

@@ -5,6 +5,7 @@
   import type { Session } from '../../lib/session.svelte'
   import Fraction from '../../parts/Fraction.svelte'
   import ReportTable from '../ReportTable.svelte'
+  import FileLink from '../../parts/FileLink.svelte'
 
   let { session, view }: { session: Session; view: View } = $props()
   const units = $derived(session.units)
@@ -47,14 +48,8 @@
           </li>
         {/if}
         <li>
-          <a
-            class="underline"
-            href="/api/jobs/{session.id}/export?{new URLSearchParams({
-              what: 'setout',
-              run: session.run.id,
-            })}"
-            download>The marks as CSV</a
-          >, with each post's place on the map.
+          <FileLink {session} what="setout" run={session.run.id}>The marks as CSV</FileLink>, with each post's
+          place on the map.
         </li>
         {#each out.pins as p, i (i)}
           <li>

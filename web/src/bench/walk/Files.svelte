@@ -12,6 +12,7 @@
   import Pick from '../../parts/Pick.svelte'
   import TapeEntry from '../../parts/TapeEntry.svelte'
   import ImportLook from './ImportLook.svelte'
+  import FileLink from '../../parts/FileLink.svelte'
 
   let { session }: { session: Session } = $props()
   const units = $derived(session.units)
@@ -85,7 +86,7 @@
     ).map(([what, name, run]) => ({
       what,
       name,
-      href: `/api/jobs/${session.id}/export?${new URLSearchParams({ what, line: String(session.lineIndex), run })}`,
+      run,
     })),
   )
   const place = $derived(session.value<EarthPlace>('/site/place'))
@@ -206,8 +207,8 @@
         {@const possible = onEarth || (o.what !== 'gpx' && o.what !== 'geojson')}
         <li>
           {#if possible && session.run.length}
-            <a class="btn w-full justify-start" href={o.href} download
-              ><Download size={18} aria-hidden="true" />{o.name}</a
+            <FileLink {session} what={o.what} run={o.run} class="btn w-full justify-start"
+              ><Download size={18} aria-hidden="true" />{o.name}</FileLink
             >
           {:else}
             <p class="text-pencil">
@@ -243,6 +244,9 @@
     {#if (lat === undefined) !== (lon === undefined)}<p class="text-warn">
         The other one is still needed.
       </p>{/if}
-    <p class="mt-3 text-pencil">Files hold the job as it was last saved. Read again, it is the same line.</p>
+    <p class="mt-3 text-pencil">
+      Files hold the job as it was last saved, or as it stands here while the server is away. Read again, it
+      is the same line.
+    </p>
   </section>
 </div>

@@ -1,4 +1,4 @@
-package exchange_test
+package files_test
 
 import (
 	"bytes"
@@ -7,11 +7,15 @@ import (
 	"strconv"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/xuri/excelize/v2"
 
+	"mallow/core/document"
 	"mallow/core/report"
+	"mallow/demo/demotest"
 	"mallow/exchange"
+	"mallow/files"
 	"mallow/paper"
 )
 
@@ -19,9 +23,10 @@ import (
 // files are read back by other readers than their writers.
 func TestTablesAreTheSameEverywhere(t *testing.T) {
 	for n := range 2 {
-		j, p, doc := demoPlanned(t, n)
-		src := exchange.Source{Job: j, Plan: p, Doc: doc}
-		raw, err := src.Export(exchange.Want{What: "xlsx"}, nil)
+		j, p := demotest.Job(t, n)
+		doc := demotest.Documents(t)[n]
+		src := files.Of(document.Opened{Job: j, Doc: doc}, p, 0, time.Unix(0, 0))
+		raw, err := src.Export(files.Want{Want: exchange.Want{What: "xlsx"}}, nil)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -34,7 +39,7 @@ func TestTablesAreTheSameEverywhere(t *testing.T) {
 			if !ok || len(all.Rows) == 0 {
 				t.Fatalf("job %d has no table %s", n, id)
 			}
-			file, err := src.Export(exchange.Want{What: id}, nil)
+			file, err := src.Export(files.Want{Want: exchange.Want{What: id}}, nil)
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -96,7 +101,7 @@ func sameCell(a, b string) bool {
 // load says which gate a leaf is for.
 func TestSheetsAreTheTables(t *testing.T) {
 	for n := range 2 {
-		j, p, _ := demoPlanned(t, n)
+		j, p := demotest.Job(t, n)
 		printed := func(sheet, run string) string {
 			var b strings.Builder
 			for _, page := range paper.Lay(p.Name, paper.Of(j, p, sheet, run), paper.Letter, paper.Stamp{Job: p.Name}).Pages {
@@ -144,7 +149,7 @@ func TestSheetsAreTheTables(t *testing.T) {
 // A table is of one run, of all of them, or there is none of that name.
 func TestTablesOfRuns(t *testing.T) {
 	src := demoSource(t)
-	rows := func(w exchange.Want) int {
+	rows := func(w files.Want) int {
 		f, err := src.Export(w, nil)
 		if err != nil {
 			t.Fatal(err)
@@ -153,15 +158,15 @@ func TestTablesOfRuns(t *testing.T) {
 	}
 	sum := 0
 	for _, r := range src.Plan.Runs {
-		if n := rows(exchange.Want{What: "posts", Run: r.ID}); n != len(r.Posts) {
+		if n := rows(files.Want{Want: exchange.Want{What: "posts", Run: r.ID}}); n != len(r.Posts) {
 			t.Errorf("%s: %d rows for %d posts", r.Name, n, len(r.Posts))
 		}
 		sum += len(r.Posts)
 	}
-	if n := rows(exchange.Want{What: "posts"}); n != sum {
+	if n := rows(files.Want{Want: exchange.Want{What: "posts"}}); n != sum {
 		t.Errorf("%d rows of all runs, %d posts", n, sum)
 	}
-	if _, err := src.Export(exchange.Want{What: "moods"}, nil); err == nil {
+	if _, err := src.Export(files.Want{Want: exchange.Want{What: "moods"}}, nil); err == nil {
 		t.Error("there is no table of moods")
 	}
 }

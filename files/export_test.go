@@ -1,8 +1,9 @@
-package exchange_test
+package files_test
 
 import (
 	"bytes"
 	"encoding/csv"
+	"encoding/json"
 	"errors"
 	"regexp"
 	"strconv"
@@ -10,34 +11,19 @@ import (
 	"testing"
 	"time"
 
-	"mallow/catalog"
+	"mallow/core/calls"
 	"mallow/core/document"
-	"mallow/core/job"
-	"mallow/core/materials"
 	"mallow/core/plan"
-	"mallow/demo"
+	"mallow/demo/demotest"
 	"mallow/exchange"
-	"mallow/paper"
+	"mallow/files"
 )
 
-// demoPlanned is one of the demo jobs with its plan.
-func demoPlanned(t *testing.T, n int) (job.Job, plan.Plan, []byte) {
+func demoSource(t *testing.T) files.Source {
 	t.Helper()
-	docs, err := demo.Jobs()
-	if err != nil {
-		t.Fatal(err)
-	}
-	j, _, err := document.Decode(docs[n], mustCatalog(t))
-	if err != nil {
-		t.Fatal(err)
-	}
-	return j, plan.Make(j, mustCatalog(t)), docs[n]
-}
-
-func demoSource(t *testing.T) exchange.Source {
-	t.Helper()
-	j, p, doc := demoPlanned(t, 0)
-	return exchange.Source{Job: j, Plan: p, Doc: doc, Stamp: paper.Stamp{Job: p.Name, Revision: 4, Date: time.Unix(0, 0)}}
+	j, p := demotest.Job(t, 0)
+	doc := demotest.Documents(t)[0]
+	return files.Of(document.Opened{Job: j, Doc: doc}, p, 4, time.Unix(0, 0))
 }
 
 // Files are named by job, run, what they are and revision; names in any script
@@ -49,7 +35,7 @@ func TestNamesOfFiles(t *testing.T) {
 		"../../etc/passwd": "etc-passwd - Lane - elevation - r4.dxf", "a\x00b\nc\"d": "a-b c-d - Lane - elevation - r4.dxf", "...": "job - Lane - elevation - r4.dxf",
 	} {
 		src.Plan.Name = name
-		f, err := src.Export(exchange.Want{What: "dxf", Run: "R1"}, nil)
+		f, err := src.Export(files.Want{Want: exchange.Want{What: "dxf", Run: "R1"}}, nil)
 		if err != nil || f.Name != want {
 			t.Errorf("%q: %q, want %q (%v)", name, f.Name, want, err)
 		}
@@ -61,39 +47,33 @@ func TestNamesOfFiles(t *testing.T) {
 func TestEveryExport(t *testing.T) {
 	src := demoSource(t)
 	for _, what := range []string{"pdf", "xlsx", "dxf", "svg", "json", "csv", "gpx", "waypoints", "geojson", "posts", "bays", "load", "ground", "setout", "holes", "gates"} {
-		f, err := src.Export(exchange.Want{What: what, Sheet: map[bool]string{true: "load"}[what == "pdf"]}, nil)
+		f, err := src.Export(files.Want{Want: exchange.Want{What: what}, Sheet: map[bool]string{true: "load"}[what == "pdf"]}, nil)
 		if err != nil || len(f.Data) < 100 || f.Type == "" || !strings.Contains(f.Name, "r4.") {
 			t.Errorf("%s: %q, %d bytes, %v", what, f.Name, len(f.Data), err)
 		}
 	}
-	for _, bad := range []exchange.Want{{What: "doc"}, {What: "pdf", Sheet: "poem"}, {What: "dxf", View: "above"}, {What: "holes", Run: "R9"}, {What: "csv", Line: 3}, {What: "pdf", Run: "R9"}} {
+	for _, bad := range []files.Want{
+		{Want: exchange.Want{What: "doc"}}, {Want: exchange.Want{What: "pdf"}, Sheet: "poem"}, {Want: exchange.Want{What: "dxf", View: "above"}},
+		{Want: exchange.Want{What: "holes", Run: "R9"}}, {Want: exchange.Want{What: "csv", Line: 3}}, {Want: exchange.Want{What: "pdf", Run: "R9"}},
+	} {
 		var refused exchange.FileError
 		if _, err := src.Export(bad, nil); !errors.As(err, &refused) {
 			t.Errorf("%+v: %v", bad, err)
 		}
 	}
 	empty := src
-	empty.Job = document.New("Empty", "imperial", mustCatalog(t))
-	empty.Plan = plan.Make(empty.Job, mustCatalog(t))
+	empty.Job = document.New("Empty", "imperial", demotest.Catalog(t))
+	empty.Plan = plan.Make(empty.Job, demotest.Catalog(t))
 	for _, what := range []string{"dxf", "gpx", "waypoints", "setout", "posts"} {
-		if _, err := empty.Export(exchange.Want{What: what}, nil); err == nil {
+		if _, err := empty.Export(files.Want{Want: exchange.Want{What: what}}, nil); err == nil {
 			t.Errorf("%s of a job without a length was written", what)
 		}
 	}
 	for _, what := range []string{"pdf", "xlsx", "json"} {
-		if _, err := empty.Export(exchange.Want{What: what}, nil); err != nil {
+		if _, err := empty.Export(files.Want{Want: exchange.Want{What: what}}, nil); err != nil {
 			t.Errorf("%s of a job without a length: %v", what, err)
 		}
 	}
-}
-
-func mustCatalog(t *testing.T) materials.Catalog {
-	t.Helper()
-	cat, err := catalog.Load()
-	if err != nil {
-		t.Fatal(err)
-	}
-	return cat
 }
 
 // Names that a spreadsheet would take for formulas, emoji, quotes and line ends:
@@ -113,7 +93,7 @@ func TestHostileNames(t *testing.T) {
 			}
 		}
 		for _, what := range []string{"pdf", "xlsx", "dxf", "svg", "csv", "gpx", "waypoints", "geojson", "posts", "bays", "load", "setout", "holes", "gates"} {
-			f, err := src.Export(exchange.Want{What: what, Sheet: map[bool]string{true: "load"}[what == "pdf"]}, nil)
+			f, err := src.Export(files.Want{Want: exchange.Want{What: what}, Sheet: map[bool]string{true: "load"}[what == "pdf"]}, nil)
 			if err != nil {
 				t.Errorf("%q as %s: %v", name, what, err)
 				continue
@@ -140,8 +120,46 @@ func TestHostileNames(t *testing.T) {
 func TestGuardedCells(t *testing.T) {
 	src := demoSource(t)
 	src.Plan.Runs[0].Posts[1].Ground = -1234.5
-	f, err := src.Export(exchange.Want{What: "posts"}, nil)
+	f, err := src.Export(files.Want{Want: exchange.Want{What: "posts"}}, nil)
 	if err != nil || !regexp.MustCompile(`,-\d+(\.\d+)?,`).Match(f.Data) {
 		t.Errorf("a negative height did not stay a number: %v", err)
+	}
+}
+
+// A file that a window's own core writes is the one that is written here, and
+// what needs larger libraries is refused there.
+func TestCallsWriteTheSameFiles(t *testing.T) {
+	src := demoSource(t)
+	core := calls.Core{Catalog: demotest.Catalog(t), More: exchange.Calls()}
+	stop := func() error { return nil }
+	for _, w := range []exchange.Want{
+		{What: "dxf", View: "map"}, {What: "dxf", Run: "R2"}, {What: "svg", View: "map"}, {What: "svg", Run: "R1"}, {What: "json"}, {What: "csv"},
+		{What: "gpx"}, {What: "waypoints"}, {What: "geojson"}, {What: "posts"}, {What: "bays"}, {What: "load"}, {What: "ground"}, {What: "setout", Run: "R1"}, {What: "holes"}, {What: "gates"},
+	} {
+		want, err := src.Export(files.Want{Want: w}, nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		request, err := json.Marshal(exchange.ExportRequest{Doc: src.Doc, What: w.What, Run: w.Run, Line: w.Line, View: w.View, Revision: 4})
+		if err != nil {
+			t.Fatal(err)
+		}
+		var got exchange.Exported
+		if err := core.Answer(stop, "export", request, func(out []byte) error { return json.Unmarshal(out, &got) }); err != nil {
+			t.Fatalf("%+v: %v", w, err)
+		}
+		if w.What != "json" && got.Text != string(want.Data) || got.Name != want.Name || got.Type != want.Type {
+			t.Errorf("%+v: the call wrote %q of %d bytes, the export %q of %d", w, got.Name, len(got.Text), want.Name, len(want.Data))
+		}
+	}
+	for _, what := range []string{"pdf", "xlsx"} {
+		request, err := json.Marshal(exchange.ExportRequest{Doc: src.Doc, What: what})
+		if err != nil {
+			t.Fatal(err)
+		}
+		err = core.Answer(stop, "export", request, func([]byte) error { return nil })
+		if p, ok := calls.ProblemOf(err); !ok || p.Status != 422 {
+			t.Errorf("%s: %v", what, err)
+		}
 	}
 }

@@ -1,0 +1,100 @@
+// Package files writes whatever file is wanted of a job: what the exchange
+// writes, and what takes larger libraries than a browser should load, printed
+// sheets and the spreadsheet.
+package files
+
+import (
+	"context"
+	"mallow/core/document"
+	"mallow/core/plan"
+	"mallow/exchange"
+	"mallow/paper"
+	"slices"
+	"strings"
+	"time"
+)
+
+// Want is one file that is wanted of a job: besides the formats of the
+// exchange, pdf and xlsx.
+type Want struct {
+	exchange.Want
+	Sheet string     // pdf: the kind of sheet; "" is the whole set
+	Size  paper.Size // pdf
+}
+
+// Source is a job with its plan, and what its sheets are stamped with.
+type Source struct {
+	exchange.Source
+	Stamp paper.Stamp
+}
+
+// Of is a planned job's source.
+func Of(o document.Opened, p plan.Plan, revision int, saved time.Time) Source {
+	return Source{exchange.Source{Job: o.Job, Plan: p, Doc: o.Doc, Revision: revision}, paper.Stamp{Job: p.Name, Revision: revision, Date: saved, Cleared: p.Before.Ready}}
+}
+
+// Export writes one file. Told hears of each page of a printed set, and stops
+// the writing with an error.
+func (s Source) Export(w Want, told func(done, of int) error) (exchange.Written, error) {
+	if w.What != "pdf" && w.What != "xlsx" {
+		return s.Source.Export(w.Want)
+	}
+	if _, err := s.At(w.Want); err != nil {
+		return exchange.Written{}, err
+	}
+	if w.What == "xlsx" {
+		return Spreadsheet(s.Name(w.Want, "tables", "xlsx"), s.Plan)
+	}
+	return s.pdf(w, told)
+}
+
+// Document lays out the sheets that are wanted.
+func (s Source) Document(w Want) (paper.Document, error) {
+	if w.Sheet != "" && !slices.ContainsFunc(paper.Kinds, func(k paper.Kind) bool { return k.ID == w.Sheet }) {
+		var names []string
+		for _, k := range paper.Kinds {
+			names = append(names, k.ID)
+		}
+		return paper.Document{}, exchange.Refuse("%q is no sheet; there are %s.", w.Sheet, strings.Join(names, ", "))
+	}
+	if _, err := s.At(w.Want); err != nil {
+		return paper.Document{}, err
+	}
+	var sheets []paper.Sheet
+	switch {
+	case w.Sheet != "":
+		sheets = paper.Of(s.Job, s.Plan, w.Sheet, w.Run)
+	default:
+		sheets = paper.Set(s.Job, s.Plan)
+	}
+	if len(sheets) == 0 {
+		return paper.Document{}, exchange.Refuse("There is nothing to print on that sheet: no run has a length yet, or none has a gate.")
+	}
+	if w.Size == (paper.Size{}) {
+		w.Size = paper.Letter
+	}
+	return paper.Lay(s.Plan.Name, sheets, w.Size, s.Stamp), nil
+}
+
+func (s Source) pdf(w Want, told func(done, of int) error) (exchange.Written, error) {
+	d, err := s.Document(w)
+	if err != nil {
+		return exchange.Written{}, err
+	}
+	data, err := d.PDF(told)
+	what := w.Sheet
+	if what == "" {
+		what = "all sheets"
+	}
+	return exchange.Written{Name: s.Name(w.Want, what, "pdf"), Type: "application/pdf", Data: data}, err
+}
+
+// Until stops a writing when its context ends.
+func Until(ctx context.Context, told func(done, of int)) func(done, of int) error {
+	return func(done, of int) error {
+		if told != nil {
+			told(done, of)
+		}
+		return ctx.Err()
+	}
+}

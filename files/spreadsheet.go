@@ -1,0 +1,110 @@
+package files
+
+import (
+	"fmt"
+	"mallow/core/plan"
+	"mallow/core/report"
+	"mallow/exchange"
+
+	"github.com/xuri/excelize/v2"
+)
+
+// Spreadsheet writes the plan as a workbook: a sheet for each topic, numbers
+// as numbers with their unit in the head, and totals as formulas.
+func Spreadsheet(name string, p plan.Plan) (exchange.Written, error) {
+	w := workbook{file: excelize.NewFile()}
+	defer func() { _ = w.file.Close() }() // nothing is on disk
+	for _, id := range report.IDs() {
+		t, _ := report.All(p, id)
+		w.sheet(t.Filed())
+	}
+	if w.err != nil {
+		return exchange.Written{}, w.err
+	}
+	if err := w.file.DeleteSheet("Sheet1"); err != nil {
+		return exchange.Written{}, err
+	}
+	b, err := w.file.WriteToBuffer()
+	if err != nil {
+		return exchange.Written{}, err
+	}
+	return exchange.Written{Name: name, Type: "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", Data: b.Bytes()}, nil
+}
+
+type workbook struct {
+	file *excelize.File
+	err  error
+}
+
+// sheet writes a table, with the totals under it.
+func (w *workbook) sheet(t report.Table) {
+	name, head, rows, sums := t.Name, t.Titles(), t.Values(), t.Sums()
+	if w.err != nil {
+		return
+	}
+	if _, w.err = w.file.NewSheet(name); w.err != nil {
+		return
+	}
+	stream, err := w.file.NewStreamWriter(name)
+	if err != nil {
+		w.err = err
+		return
+	}
+	bold, err := w.file.NewStyle(&excelize.Style{Font: &excelize.Font{Bold: true}, Alignment: &excelize.Alignment{WrapText: true, Vertical: "top"}})
+	if err != nil {
+		w.err = err
+		return
+	}
+	put := func(row int, values []any) {
+		if w.err == nil {
+			w.err = stream.SetRow(fmt.Sprintf("A%d", row), values)
+		}
+	}
+	w.err = stream.SetColWidth(1, len(head), 14)
+	if w.err == nil {
+		w.err = stream.SetPanes(&excelize.Panes{Freeze: true, YSplit: 1, TopLeftCell: "A2", ActivePane: "bottomLeft"})
+	}
+	title := make([]any, len(head))
+	for i, h := range head {
+		title[i] = excelize.Cell{StyleID: bold, Value: h}
+	}
+	put(1, title)
+	for i, row := range rows {
+		for k, v := range row {
+			if s, ok := v.(string); ok {
+				row[k] = exchange.Guarded(s)
+			}
+		}
+		put(i+2, row)
+	}
+	if len(sums) > 0 && len(rows) > 0 {
+		total := make([]any, len(head))
+		total[0] = excelize.Cell{StyleID: bold, Value: "Total"}
+		for _, k := range sums {
+			column, err := excelize.ColumnNumberToName(k + 1)
+			if err != nil {
+				w.err = err
+				return
+			}
+			total[k] = excelize.Cell{StyleID: bold, Formula: fmt.Sprintf("SUM(%s2:%s%d)", column, column, len(rows)+1), Value: sum(rows, k)}
+		}
+		put(len(rows)+2, total)
+	}
+	if w.err == nil {
+		w.err = stream.Flush()
+	}
+}
+
+// sum is what a total comes to, for readers that reckon no formulas.
+func sum(rows [][]any, column int) float64 {
+	total := 0.0
+	for _, row := range rows {
+		switch v := row[column].(type) {
+		case float64:
+			total += v
+		case int:
+			total += float64(v)
+		}
+	}
+	return total
+}
