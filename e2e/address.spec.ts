@@ -57,7 +57,7 @@ test('ways out are worked out after the figures, and can be taken then', async (
   await open(page, mallow)
   await stage(page, 'Grade')
   const corridor = finding(page, 'corridor')
-  const ways = corridor.getByRole('button')
+  const ways = corridor.locator('[data-ways] button')
   await expect(ways.first()).toBeEnabled()
   const before = await ways.count()
   expect(before).toBeGreaterThan(1)

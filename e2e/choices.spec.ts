@@ -3,7 +3,7 @@ import { expect, load, open, part, runLoad, saved, stage, test } from './mallow'
 test('bags, posts and waste are chosen, and the load says the difference', async ({ page, mallow }) => {
   await open(page, mallow)
   await stage(page, 'Pour')
-  await part(page, 'Filling')
+  await part(page, 'How posts are set')
   await page.getByRole('combobox', { name: /^Bag 60 lb bag/ }).click()
   await page.getByRole('option', { name: /^80 lb bag/ }).click()
   await expect(runLoad(page)).toContainText('79 bags') // 47.23 ft³ at 0.60

@@ -145,7 +145,7 @@ test('totals of three runs and of the job, each rounded once', async ({ page, ma
   ] as const)
     await expect(page.locator(`[data-bill="${what}"]`).last()).toContainText(says)
   // Set with the others in stone, the gate's posts need no bags.
-  await part(page, 'Filling')
+  await part(page, 'How posts are set')
   await run(page, 'Round the trees')
   await page.getByRole('group', { name: 'Rules for' }).getByRole('button', { name: /^Gate posts/ }).click()
   await page.getByRole('combobox', { name: /^Way of setting braced/ }).click()
@@ -209,7 +209,7 @@ test('what a fence system rules out is refused, with the reason', async ({ page,
     .first()
     .click()
   await stage(page, 'Pour')
-  await part(page, 'Filling')
+  await part(page, 'How posts are set')
   await page.getByRole('group', { name: 'Rules for' }).getByRole('button', { name: 'Line posts' }).click()
   await expect(page.locator('[data-rule="setting/inside"]')).toContainText('from the fence system')
   await page.getByRole('combobox', { name: /^Hollow posts/ }).click()

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { elevation, expect, finding, open, part, saved, stage, test, type } from './mallow'
+import { elevation, expect, finding, open, part, saved, stage, test, type, emptyJob } from './mallow'
 
 const runBar = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Runs' }).getByRole('button', { name, exact: true })
@@ -15,10 +15,7 @@ const cell = (page: Page, table: 'posts' | 'bays', row: string, head: string) =>
 
 /** A hillside: 80 ft that rise 5 ft, with a hump in the middle. */
 async function hillside(page: Page, url: string) {
-  await page.goto(url)
-  await page.getByRole('button', { name: 'New job' }).click()
-  await page.getByLabel('Name').fill('Hillside')
-  await page.getByRole('button', { name: 'Start measuring' }).click()
+  await emptyJob(page, url, 'Hillside')
   await type(page.getByLabel('1. How long is the run?'), '80ft')
   await type(page.getByLabel('2. How does the ground go?'), '60')
   await type(page.getByLabel('3. How deep does the frost go?'), '36')
@@ -135,7 +132,7 @@ test('a hump: a way out is taken, the grade post is dragged, and the top is let 
   await page.getByRole('radio', { name: /^Raked/ }).click()
   await saved(page)
   await expect(finding(page, 'corridor')).toContainText('cannot keep the gap')
-  const ways = finding(page, 'corridor').getByRole('button')
+  const ways = finding(page, 'corridor').locator('[data-ways] button')
   await expect.poll(() => ways.count()).toBeGreaterThan(1)
   const posts = Number(await elevation(page).getAttribute('data-posts'))
   await finding(page, 'corridor').getByRole('button', { name: /^A post at 33/ }).click()

@@ -1,4 +1,4 @@
-import { elevation, expect, load, open, part, runLoad, saved, stage, test } from './mallow'
+import { elevation, expect, load, open, part, runLoad, saved, stage, test, view } from './mallow'
 
 // The run worked by hand outside this project: 131 ft 6 in, 18 posts, and 12
 // x 42 in holes that take 80 bags of 60 lb.
@@ -19,29 +19,20 @@ test('a new job to its totals by keyboard alone', async ({ page, mallow }) => {
   }
   await focus('New job')
   await page.keyboard.press('Enter')
-  await page.getByLabel('Name').waitFor()
-  await focus('Name')
+  await page.getByRole('dialog', { name: 'New job' }).waitFor()
+  await focus('End post to end post')
+  await page.keyboard.type(`131' 6"`)
+  await focus('Frost depth')
+  await page.keyboard.type('36')
+  await focus('Name of the job')
   await page.keyboard.type('By hand')
   await page.keyboard.press('Enter')
-  // The guide puts the hands where the next measure goes.
-  const first = page.getByLabel('1. How long is the run?')
-  await expect(first).toBeFocused()
-  await page.keyboard.type(`131' 6"`)
-  await page.keyboard.press('Enter')
-  await expect(page.getByLabel('2. How does the ground go?')).toBeFocused()
-  await page.keyboard.type('0')
-  await page.keyboard.press('Enter')
-  await expect(page.getByLabel('3. How deep does the frost go?')).toBeFocused()
-  await page.keyboard.type('36')
-  await page.keyboard.press('Enter')
   await expect(load(page, 'posts')).toContainText('18')
-  await focus('Go on')
-  await page.keyboard.press('Enter')
-  await focus('Walk')
-  for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowRight')
+  await focus('Space')
+  for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowRight')
   await expect(page.getByRole('tab', { name: 'Dig' })).toHaveAttribute('aria-selected', 'true')
   await focus('Hole card')
-  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('ArrowDown')
   await focus('Below the frost by')
   await page.keyboard.type('0')
   await page.keyboard.press('Enter')
@@ -65,7 +56,7 @@ test('the gate is dragged, undone, redone, and a reload keeps it', async ({ page
   await page.mouse.up()
   await saved(page)
   const moved = (await gate.getAttribute('aria-valuetext'))!
-  expect(moved).toMatch(/^6[56]' \d+"$/) // 120 pixels are some 17 feet; dragging stays on whole inches
+  expect(moved).toMatch(/^6[567]' \d+"$/) // 120 pixels are some 17 feet; dragging stays on whole inches
   await page.getByRole('tab', { name: 'Set out' }).click()
   await expect(page.getByRole('row', { name: /(hinge|latch) 6\d′/ })).not.toHaveCount(0)
 
@@ -218,8 +209,10 @@ test('posts are walked by keyboard, and stage and zoom keep the place', async ({
   await stage(page, 'Pour')
   await expect(page.getByTestId('post')).toHaveText('P7')
   await expect(page.getByRole('button', { name: 'Zoom out' })).toBeEnabled()
-  await page.getByRole('button', { name: /^heights/ }).click()
-  await expect(page.getByRole('button', { name: 'heights 1:1' })).toHaveAttribute('aria-pressed', 'true')
+  await view(page, /^Vertical scale/)
+  await page.getByRole('button', { name: /^View/ }).click()
+  await expect(page.getByRole('button', { name: /^Vertical scale ×1 / })).toHaveAttribute('aria-pressed', 'true')
+  await page.keyboard.press('Escape')
   await drawing.focus()
   await page.keyboard.press('End')
   await expect(page.getByTestId('post')).toHaveText('P19')

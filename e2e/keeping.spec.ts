@@ -126,7 +126,7 @@ test('a revision is pinned in the history', async ({ page, mallow }) => {
   await expect(pin).toHaveAttribute('aria-pressed', 'false')
   await pin.click()
   await expect(pin).toHaveAttribute('aria-pressed', 'true')
-  await page.getByRole('button', { name: 'Close' }).click()
+  await page.getByRole('button', { name: 'Close', exact: true }).click()
   await page.getByRole('button', { name: 'History' }).click()
   await expect(pin).toHaveAttribute('aria-pressed', 'true')
 })

@@ -1,6 +1,6 @@
 import { readFileSync, writeFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
-import { elevation, expect, load, open, part, saved, siteMap, stage, test, type } from './mallow'
+import { elevation, expect, load, open, part, saved, siteMap, stage, test, type , view, emptyJob } from './mallow'
 
 async function choose(page: Page, label: string, option: string | RegExp) {
   await page.locator('[data-select-trigger]').filter({ visible: true }).and(page.getByLabel(label)).first().click()
@@ -27,11 +27,7 @@ async function drops(page: Page, rows: [string, string][]) {
 // A yard of 12 by 9 m: with diagonals of 15 m its corners are square (3-4-5),
 // and the fourth corner follows from the line closing.
 test('a closed yard: two diagonals, string drops, a slip, and the string picture', { tag: '@refused' }, async ({ page, mallow }) => {
-  await page.goto(mallow.url)
-  await page.getByRole('button', { name: 'New job' }).click()
-  await page.getByLabel('Name').fill('Square yard')
-  await page.getByRole('radio', { name: /Metres/ }).click()
-  await page.getByRole('button', { name: 'Start measuring' }).click()
+  await emptyJob(page, mallow.url, 'Square yard', 'metric')
   await page.getByRole('button', { name: 'Later', exact: true }).click()
   const length = page.getByLabel('Run length')
   await type(length, '12m')
@@ -203,7 +199,7 @@ test('the map is pinched and its corner dragged by touch', async ({ browser, mal
 
 test('the whole line unrolls corner after corner, and a post in it can be picked', async ({ page, mallow }) => {
   await open(page, mallow)
-  await page.getByRole('button', { name: 'unroll' }).click()
+  await view(page, 'Show all runs in line')
   await expect(elevation(page)).toHaveAttribute('data-posts', '40')
   await expect(elevation(page)).toContainText('80.02° left')
   await elevation(page).focus()
@@ -322,9 +318,9 @@ test('what is in the way is drawn, judged by the hole, and marked by the office'
   // P4 is held, so that it cannot make way.
   await stage(page, 'Space')
   for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Next post' }).click()
-  await page.getByRole('button', { name: 'Hold here' }).click()
+  await page.getByRole('button', { name: 'Keep here' }).click()
   await stage(page, 'Walk')
-  await expect(page.getByRole('tab', { name: /^Dig/ })).toContainText('not cleared')
+  await expect(page.getByTestId('not-cleared')).toBeVisible()
   await part(page, 'In the way')
   await page.getByRole('button', { name: 'Something in the way' }).click()
   const pipe = page.getByRole('group', { name: /Service: pipe or cable at/ })
@@ -335,9 +331,9 @@ test('what is in the way is drawn, judged by the hole, and marked by the office'
   await type(pipe.getByLabel('Middle at'), `23' 5"`)
   await expect(page.getByText('Holes of P4 run into it')).toBeVisible()
   await stage(page, 'Space')
-  await expect(page.getByTestId('not-cleared')).toContainText('public services located')
+  await expect(page.getByTestId('not-cleared')).toHaveAttribute('title', /public services located/)
   await expect(page.locator('[data-finding="in-the-way"]')).toContainText('The hole of P4 runs into the gas, oil or steam line')
-  await page.getByTestId('not-cleared').getByRole('button').click()
+  await page.getByTestId('not-cleared').click()
   const day = page.getByLabel('Today', { exact: true })
   await day.fill('2026-11-27') // a Friday: three working days are over a weekend
   await page.getByRole('button', { name: 'Ask for the services' }).click()
@@ -347,7 +343,7 @@ test('what is in the way is drawn, judged by the hole, and marked by the office'
   await day.fill('2026-12-02')
   await page.getByRole('button', { name: 'Have they been?' }).click()
   await expect(page.getByText('cleared to dig', { exact: true })).toBeVisible()
-  await expect(page.getByRole('tab', { name: /^Dig/ })).not.toContainText('not cleared')
+  await expect(page.getByTestId('not-cleared')).toBeHidden()
   await part(page, 'In the way')
   await expect(page.getByRole('tab', { name: /^In the way/ })).toContainText(/In the way\s*([89]|10)/) // 7 before
   await expect(page.getByTestId('ticket')).toBeHidden()
@@ -387,7 +383,7 @@ test('a corner is squared, and the strings say what to hold', { tag: '@refused' 
   await page.getByRole('radio', { name: /Stand-off/ }).click()
   await type(page.getByLabel('Props under it'), '0')
   await expect(page.locator('[data-finding="sag"]')).toContainText('sags')
-  await page.locator('[data-finding="sag"]').getByRole('button').click()
+  await page.locator('[data-finding="sag"] [data-ways] button').click()
   await expect(page.locator('[data-finding="sag"]')).toBeHidden()
   await stage(page, 'Pour')
   await expect(page.getByTestId('reminders')).toContainText('to the right')
@@ -453,11 +449,7 @@ test('ten thousand ground points are paged, not poured out', async ({ page, mall
 })
 
 test('a new job begins with a file', async ({ page, mallow }, info) => {
-  await page.goto(mallow.url)
-  await page.getByRole('button', { name: 'New job' }).click()
-  await page.getByLabel('Name').fill('Surveyed')
-  await page.getByRole('radio', { name: /Metres/ }).click()
-  await page.getByRole('button', { name: 'Start measuring' }).click()
+  await emptyJob(page, mallow.url, 'Surveyed', 'metric')
   await page.getByRole('button', { name: 'or read points or a track from a file' }).click()
   const track = info.outputPath('yard.geojson')
   const ring = [[8, 50, 100], [8.0005, 50, 100.4], [8.0005, 50.0003, 101], [8, 50.0003, 100.2], [8, 50, 100]]
@@ -558,7 +550,7 @@ test('an old post that stays is built onto, and one that goes is in the way', as
   await marks()
   await expect(second).toContainText('1.750')
   await page.getByRole('button', { name: 'Next post' }).click()
-  await expect(page.getByText('Old post, stays')).toBeVisible()
+  await expect(page.getByText('Old post stays')).toBeVisible()
   await expect(page.getByText('1 old post is built onto')).toBeVisible()
   await stage(page, 'Walk')
   await choose(page, 'What', 'Rock')

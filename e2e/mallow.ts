@@ -44,6 +44,13 @@ export class Mallow {
   }
 }
 
+/** A window whose list of findings is open, each with its ways out. */
+const layout = JSON.stringify({ findings: true, details: true })
+export const findingsOpen = (page: Page) =>
+  page.addInitScript((layout) => {
+    if (!localStorage.getItem('mallow.layout')) localStorage.setItem('mallow.layout', layout)
+  }, layout)
+
 export const test = base.extend<{ mallow: Mallow; quiet: void }>({
   mallow: async ({}, use) => {
     const mallow = await Mallow.start()
@@ -56,6 +63,7 @@ export const test = base.extend<{ mallow: Mallow; quiet: void }>({
     // Depends on the server, so that it has its say before that stops.
     async ({ page, mallow: _ }, use, info) => {
       const heard: string[] = []
+      await findingsOpen(page)
       page.on('pageerror', (e) => heard.push(e.message))
       page.on('console', (m) => m.type() === 'error' && !info.tags.includes('@refused') && heard.push(m.text()))
       page.on('request', (r) => {
@@ -77,11 +85,24 @@ export async function open(page: Page, mallow: Mallow, name = 'Tansy Bank Orchar
   await expect(elevation(page)).toBeVisible()
 }
 
+/** A job in which nothing is measured yet, as an older file is one. */
+export async function emptyJob(page: Page, url: string, name: string, system: 'imperial' | 'metric' = 'imperial') {
+  const made = await page.request.post(`${url}api/jobs`, { data: { name, system } })
+  const { id } = (await made.json()) as { id: string }
+  await page.goto(`${url}jobs/${id}`)
+}
+
 /** The drawing from the side. */
 export const elevation = (page: Page) => page.getByRole('application', { name: /from the side/ })
 /** The drawing from above. */
 export const siteMap = (page: Page) => page.getByRole('application', { name: /^Site map/ })
 export const runLoad = (page: Page) => page.getByTestId('run-load')
+/** Something of the menu at the drawing's edge. */
+export async function view(page: Page, name: string | RegExp) {
+  await page.getByRole('button', { name: /^View/ }).click()
+  await page.getByRole('dialog', { name: 'View' }).getByRole('button', { name }).click()
+  await page.keyboard.press('Escape')
+}
 /** A part of the Walk bench. */
 export const part = (page: Page, name: string) => page.getByRole('tab', { name: new RegExp(`^${name}`) }).click()
 

@@ -25,11 +25,13 @@ test('a post is staked, keeps what it is called, and is found again by its name'
   await write('A note', async () => {
     await page.getByLabel('In words').fill('root to the left 🌳')
   })
+  await page.getByRole('button', { name: 'Write down' }).click()
   await expect(seen).toContainText('40"')
   await expect(seen).toContainText('“root to the left 🌳”')
   // What was wrong is struck out; what was right stays.
   await page.getByRole('button', { name: /^Depth dug at P11 was wrong/ }).click()
   await expect(seen.locator('[data-fact]')).toHaveCount(2)
+  await page.keyboard.press('Escape')
   await saved(page)
   const there = page.url()
   expect(there).toContain('post=R1.11')
@@ -39,11 +41,13 @@ test('a post is staked, keeps what it is called, and is found again by its name'
   await type(page.getByLabel('Most spacing, centre to centre'), '6ft')
   await saved(page)
   await expect(page.getByTestId('post')).toHaveText('P11')
+  await page.getByRole('button', { name: 'Write down' }).click()
   await expect(seen.locator('[data-fact="staked"]')).toBeVisible()
   // A week later, by its address.
   await page.goto(mallow.url)
   await page.goto(there)
   await expect(page.getByTestId('post')).toHaveText('P11')
+  await page.getByRole('button', { name: 'Write down' }).click()
   await expect(page.getByTestId('seen')).toContainText('root to the left')
   const doc = await page.evaluate(async () => {
     const id = location.pathname.split('/')[2]

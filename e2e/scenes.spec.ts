@@ -80,10 +80,12 @@ async function everyDrawing(page: Page, look: (what: string) => Promise<void>) {
       }
   }
   await stage(page, 'Space')
-  if (await page.getByRole('button', { name: 'unroll' }).first().isVisible()) {
-    await page.getByRole('button', { name: 'unroll' }).first().click()
-    await look('unrolled')
-  }
+  await page.getByRole('button', { name: /^View/ }).click()
+  const all = page.getByRole('button', { name: 'Show all runs in line' })
+  const many = await all.isVisible()
+  if (many) await all.click()
+  await page.keyboard.press('Escape')
+  if (many) await look('unrolled')
 }
 
 for (const width of [390, 1280, 2560]) {

@@ -58,7 +58,7 @@ await shot('before-you-dig', {}, async (page) => {
 })
 await shot('string', {}, async (page) => {
   await open(page, 'String', /^Pipit/)
-  await page.getByRole('button', { name: 'larger' }).click()
+  await page.getByRole('button', { name: 'Larger' }).click()
   await top(page, page.getByRole('heading', { name: 'Strings of Street side' }))
 })
 await shot('space', {}, (page) => open(page, 'Space', undefined, 'Round the trees'))

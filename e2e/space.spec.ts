@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { elevation, expect, finding, load, open, part, saved, siteMap, stage, test, type } from './mallow'
+import { elevation, expect, finding, load, open, part, saved, siteMap, stage, test, type, emptyJob } from './mallow'
 
 async function choose(page: Page, label: string, option: string | RegExp) {
   await page.locator('[data-select-trigger]').filter({ visible: true }).and(page.getByLabel(label)).first().click()
@@ -12,10 +12,7 @@ const count = async (page: Page, what: string) => parseInt((await load(page, wha
 
 /** A level run of the usual fence, 60 ft long. */
 async function sixtyFeet(page: Page, url: string) {
-  await page.goto(url)
-  await page.getByRole('button', { name: 'New job' }).click()
-  await page.getByLabel('Name').fill('Sixty feet')
-  await page.getByRole('button', { name: 'Start measuring' }).click()
+  await emptyJob(page, url, 'Sixty feet')
   await type(page.getByLabel('1. How long is the run?'), '60ft')
   await type(page.getByLabel('2. How does the ground go?'), '0')
   await type(page.getByLabel('3. How deep does the frost go?'), '36')
@@ -128,14 +125,14 @@ test('a held post on the pipe is a clash, and each way out clears it', { tag: '@
   await type(page.getByLabel('Middle at').first(), '30ft')
   await stage(page, 'Space')
   await elevation(page).press('ArrowRight')
-  await page.getByRole('button', { name: 'Hold here' }).click()
+  await page.getByRole('button', { name: 'Keep here' }).click()
   await page.getByRole('tab', { name: /^Held posts/ }).click()
   // A place in which no post can be held is refused, and what was saved stays.
   await type(page.getByLabel('Stands at'), '61ft')
   await expect(page.getByText(/at most 60′? ?'? ?0/).first()).toBeVisible()
   await type(page.getByLabel('Stands at'), '30ft')
   const clash = finding(page, 'in-the-way')
-  await expect(clash).toContainText('Cannot be built so')
+  await expect(clash).toContainText('Cannot be built.')
   await clash.getByRole('button', { name: /^Hold P\d 24.* on/ }).click()
   await expect(clash).toBeHidden()
   await page.getByRole('button', { name: 'Undo' }).click()

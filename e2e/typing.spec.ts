@@ -1,13 +1,9 @@
 // What is typed into an empty job, as somebody would who never saw it.
 import type { Page } from '@playwright/test'
-import { expect, load, part, saved, stage, test, type } from './mallow'
+import { expect, load, part, saved, stage, test, type, emptyJob } from './mallow'
 
 async function empty(page: Page, url: string, metric = false) {
-  await page.goto(url)
-  await page.getByRole('button', { name: 'New job' }).click()
-  await page.getByLabel('Name').fill('Empty')
-  if (metric) await page.getByRole('radio', { name: /^Metres/ }).click()
-  await page.getByRole('button', { name: 'Start measuring' }).click()
+  await emptyJob(page, url, 'Empty', metric ? 'metric' : 'imperial')
 }
 
 test('a bare 120 is 120 feet of fence, shown as it is typed', async ({ page, mallow }) => {

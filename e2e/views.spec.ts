@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
-import { elevation, expect, open, part, siteMap, stage, test, type Mallow } from './mallow'
+import { elevation, expect, open, part, siteMap, stage, test, type Mallow , view, emptyJob } from './mallow'
 
 // Dark differs from light in its colours alone, so there only contrast is looked at.
 async function sound(page: Page, what: string, dark: boolean) {
@@ -18,7 +18,7 @@ async function sound(page: Page, what: string, dark: boolean) {
 
 const gateParts = ['Swing', 'Posts', 'Hang it', 'Road and care', 'Opening']
 const digParts = ['Rules', 'Frost and soil', 'All holes', 'Wind', 'What if', 'Hole card']
-const pourParts = ['Filling', 'All holes', 'Totals', 'Hole card']
+const pourParts = ['How posts are set', 'All holes', 'Totals', 'Into the hole']
 
 type Look = (what: string) => Promise<void>
 
@@ -30,8 +30,7 @@ const tours: Record<string, (page: Page, mallow: Mallow, look: Look) => Promise<
     await look('jobs')
     await page.getByRole('button', { name: 'New job' }).click()
     await look('new job')
-    await page.getByLabel('Name').fill('Empty')
-    await page.getByRole('button', { name: 'Start measuring' }).click()
+    await emptyJob(page, mallow.url, 'Empty')
     await expect(page.getByText('First, three things to measure')).toBeVisible()
     await look('empty job')
     await open(page, mallow)
@@ -48,12 +47,12 @@ const tours: Record<string, (page: Page, mallow: Mallow, look: Look) => Promise<
       await look(name)
     }
     await part(page, 'Ground')
-    await page.getByRole('button', { name: 'Level, round the trees' }).click()
+    await page.getByRole('button', { name: /^Level, round the trees/ }).click()
     await look('a page of rod readings')
     await page.getByRole('button', { name: 'Two-peg test' }).click()
     await look('two-peg test')
     await page.keyboard.press('Escape')
-    await page.getByRole('button', { name: 'unroll' }).click()
+    await view(page, 'Show all runs in line')
     await look('unrolled')
   },
   'space, the string picture and reasons': async (page, mallow, look) => {
@@ -71,7 +70,7 @@ const tours: Record<string, (page: Page, mallow: Mallow, look: Look) => Promise<
     await page.getByRole('link', { name: 'Back to the job' }).click()
     await stage(page, 'Pour')
     await page
-      .getByRole('button', { name: /P1 bags to pour|P1 concrete: why/ })
+      .getByRole('button', { name: /P1 concrete: why/ })
       .first()
       .click()
     await expect(page.getByRole('dialog')).toBeVisible()
@@ -169,7 +168,8 @@ for (const width of [360, 390, 768, 1280, 2560]) {
       const drawing = (await elevation(page).boundingBox())!
       // From 1024 up the site map stands beside it.
       const map = width >= 1024 ? (await siteMap(page).boundingBox())!.width + 2 : 0
-      expect(drawing.width + map).toBe(width)
+      const controls = (await page.getByRole('group', { name: 'View', exact: true }).boundingBox())!.width
+      expect(drawing.width + controls + map).toBe(width)
       expect(drawing.height).toBeGreaterThanOrEqual(200)
     }
     // Nor does a part of a bench: what is wide scrolls by itself.
@@ -255,7 +255,7 @@ test('the edits between two documents make one the other', async () => {
 
 test('the light or dark choice stays', async ({ page, mallow }) => {
   await page.goto(mallow.url)
-  await page.getByRole('button', { name: 'Dark colours' }).click()
+  await page.getByRole('button', { name: 'Dark colors' }).click()
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark')
   await page.reload()
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark')

@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { expect, load, Mallow, open, saved, stage, test } from './mallow'
+import { expect, load, Mallow, open, saved, stage, test, emptyJob } from './mallow'
 
 // The browser logs the refusals and the lost server as errors; they are what
 // these tests are about.
@@ -108,9 +108,7 @@ test('the server goes away and comes back; the change is kept and saved', { tag:
   try {
     await page.goto(own.url)
     await expect(page.getByText('No jobs yet')).toBeVisible()
-    await page.getByRole('button', { name: 'New job' }).click()
-    await page.getByLabel('Name').fill('Kept')
-    await page.getByRole('button', { name: 'Start measuring' }).click()
+    await emptyJob(page, own.url, 'Kept')
     const run = page.getByLabel('1. How long is the run?')
     await run.fill('40ft')
     await run.press('Enter')

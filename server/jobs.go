@@ -6,11 +6,13 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"slices"
 	"strconv"
 
 	"github.com/gofiber/fiber/v3"
 
+	"mallow/core/begin"
 	"mallow/core/calls"
 	"mallow/core/document"
 	"mallow/core/job"
@@ -103,6 +105,21 @@ func (s *Server) create(c fiber.Ctx) error {
 		return err
 	}
 	doc := []byte(req.Doc)
+	if n := req.Example; n != 0 {
+		if n < 1 || n > len(s.Examples) {
+			return document.Errors{{Field: "/example", Given: strconv.Itoa(n), Allowed: fmt.Sprintf("1 to %d", len(s.Examples))}}
+		}
+		doc, req.What = s.Examples[n-1], "A job to try"
+	}
+	if req.Answers != nil && doc == nil {
+		j, err := begin.Job(*req.Answers, s.Catalog)
+		if err != nil {
+			return err
+		}
+		if doc, err = json.Marshal(j); err != nil {
+			return err
+		}
+	}
 	if doc == nil {
 		if req.System != length.Metric {
 			req.System = length.Imperial

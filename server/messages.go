@@ -3,6 +3,7 @@ package server
 import (
 	"time"
 
+	"mallow/core/begin"
 	"mallow/core/choice"
 	"mallow/core/document"
 	"mallow/core/job"
@@ -125,6 +126,19 @@ type CreateRequest struct {
 	System length.System `json:"system,omitempty" jsonschema:"enum=imperial,enum=metric"`
 	Doc    Document      `json:"doc,omitempty"`
 	What   string        `json:"what,omitempty"`
+
+	Example int            `json:"example,omitempty" jsonschema_description:"A job that is there to try, counted from 1."`
+	Answers *begin.Answers `json:"answers,omitempty" jsonschema_description:"What a customer says on the phone: the job is made of it."`
+}
+
+// Examples are jobs that are there to try.
+type Examples struct {
+	Names []string `json:"names" jsonschema:"required"`
+}
+
+// Fences are the fence types in one system of units, each with a small drawing.
+type Fences struct {
+	Fences []begin.FenceType `json:"fences" jsonschema:"required"`
 }
 
 // SaveRequest saves a document on top of the revision it was made from.

@@ -31,13 +31,14 @@ import (
 
 // Config is what the server needs.
 type Config struct {
-	Store   *store.Store
-	Catalog materials.Catalog
-	Level   standin.Level // the simulated level with its rod
-	Web     fs.FS         // the built front end
-	Hosts   []string      // names it answers to, besides loopback and the address it listens on
-	Log     *slog.Logger
-	Version string
+	Store    *store.Store
+	Catalog  materials.Catalog
+	Level    standin.Level // the simulated level with its rod
+	Web      fs.FS         // the built front end
+	Examples [][]byte      // job documents that are there to try
+	Hosts    []string      // names it answers to, besides loopback and the address it listens on
+	Log      *slog.Logger
+	Version  string
 
 	Planners  int    // how many plan at once; 0: as many as there are processors
 	Metrics   bool   // count requests and plans
@@ -64,6 +65,7 @@ type Server struct {
 	Config
 	prints      prints
 	core        calls.Core
+	fences      fences
 	heads       heads
 	gate        *gate
 	live        *hub
@@ -164,6 +166,8 @@ func (s *Server) routes(app *fiber.App) {
 		{fiber.MethodPost, "/api/office/marks", s.officeMarks},
 		{fiber.MethodPost, "/api/import", s.call("import")},
 		{fiber.MethodPost, "/api/export", s.call("export")},
+		{fiber.MethodGet, "/api/fences", s.fenceTypes},
+		{fiber.MethodGet, "/api/examples", s.exampleJobs},
 		{fiber.MethodGet, "/api/jobs", s.list},
 		{fiber.MethodPost, "/api/jobs", s.create},
 		{fiber.MethodGet, "/api/jobs/:id", s.get},

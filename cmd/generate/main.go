@@ -36,6 +36,8 @@ type api struct {
 	JobList       server.JobList       `json:"jobList"`
 	History       server.History       `json:"history"`
 	CreateRequest server.CreateRequest `json:"createRequest"`
+	Fences        server.Fences        `json:"fences"`
+	Examples      server.Examples      `json:"examples"`
 	SaveRequest   server.SaveRequest   `json:"saveRequest"`
 	ReplanRequest calls.ReplanRequest  `json:"replanRequest"`
 	Replanned     calls.Replanned      `json:"replanned"`

@@ -181,7 +181,12 @@ func (s *serving) serve(ctx context.Context, dir string, docs [][]byte, out io.W
 		}()
 	}
 	planners := shareProcessors()
+	examples, err := demo.Jobs()
+	if err != nil {
+		return err
+	}
 	app := server.New(server.Config{
+		Examples: examples,
 		Planners: planners,
 		Level:    standin.Usual,
 		Store:    kept, Catalog: cat, Web: web.Files(), Hosts: s.names(), Version: version, Log: log,

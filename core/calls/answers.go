@@ -69,7 +69,12 @@ func tabled(c *Core, stop func() error, req TableRequest) (any, error) {
 	if !ok {
 		return nil, document.Errors{{Field: "/table", Given: document.Brief(req.Table), Allowed: list(report.IDs())}}
 	}
-	t = t.Read()
+	t = t.Read().Find(req.Find)
+	if req.Sort != "" {
+		if t, ok = t.Sort(req.Sort, req.Down); !ok {
+			return nil, document.Errors{{Field: "/sort", Given: document.Brief(req.Sort), Allowed: "a column of the table"}}
+		}
+	}
 	out := TableRows{Name: t.Name, Columns: append([]report.Column{}, t.Columns...), Rows: []TableRow{}, Count: len(t.Rows)}
 	for i := min(req.From, len(t.Rows)); i < min(req.From+req.Most, len(t.Rows)); i++ {
 		out.Rows = append(out.Rows, TableRow{Post: t.Rows[i].Post, Bay: t.Rows[i].Bay, Cells: t.Shown(i)})

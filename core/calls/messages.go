@@ -78,6 +78,9 @@ type TableRequest struct {
 	Run   string   `json:"run" jsonschema:"required"`
 	From  int      `json:"from" jsonschema:"required,minimum=0"`
 	Most  int      `json:"most" jsonschema:"required,minimum=1,maximum=500"`
+	Sort  string   `json:"sort,omitempty" jsonschema_description:"Column, by its id, whose order the rows are in; left out: the order of the line."`
+	Down  bool     `json:"down,omitempty" jsonschema_description:"The largest first."`
+	Find  string   `json:"find,omitempty" jsonschema:"maxLength=200" jsonschema_description:"Only rows in which this is read."`
 }
 
 // TableRows are some rows of a table, as a screen shows them.

@@ -6,6 +6,7 @@ import (
 	"strings"
 	"sync"
 
+	"mallow/core/finding"
 	"mallow/core/stage"
 	"mallow/core/stage/gates"
 	"mallow/core/stage/load"
@@ -32,8 +33,20 @@ func (r *Result) Findings() []stage.Found {
 	}
 	out = append(out, walk.SiteFindings(r.Job, r.Catalog, bases)...)
 	out = append(out, load.NearMix(r.Job, r.Totals, r.loads())...)
+	slices.SortStableFunc(out, func(a, b stage.Found) int {
+		return finding.Order(a.Severity, b.Severity, stakes()[a.Rule], stakes()[b.Rule])
+	})
 	return name(out)
 }
+
+// stakes are what it costs to pass a finding over, by its rule.
+var stakes = sync.OnceValue(func() map[string]finding.Stake {
+	out := map[string]finding.Stake{}
+	for _, k := range Kinds() {
+		out[k.Rule] = k.Costs
+	}
+	return out
+})
 
 // checked is what the stages find on a run, once somebody has asked.
 type checked struct {

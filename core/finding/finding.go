@@ -3,6 +3,9 @@
 package finding
 
 import (
+	"cmp"
+	"slices"
+
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/reason"
@@ -71,11 +74,33 @@ type Finding struct {
 	Remedies []Remedy    `json:"remedies,omitempty"`
 }
 
+// Stake is what it costs to pass a finding over.
+type Stake int
+
+// Stakes, the dearest first.
+const (
+	Harm     Stake = iota + 1 // somebody is hurt, or the law is broken
+	Rework                    // what was dug, set or built is done again
+	Purchase                  // more is bought than is needed
+	Time                      // it takes longer
+	Looks                     // it shows
+)
+
 // Kind is one thing that a stage finds.
 type Kind struct {
 	Rule       string
+	Costs      Stake
 	Stage      Stage
 	Severities []Severity // that it can have
 	Means      string
 	Threshold  string // what it is said from, by its name; empty where it is or is not
+}
+
+// severities, the gravest first.
+var severities = []Severity{Missing, Cannot, Check, Note}
+
+// Order is whether a finding comes before another: the graver first, and of
+// those the one that costs more to pass over.
+func Order(a, b Severity, costsA, costsB Stake) int {
+	return cmp.Or(cmp.Compare(slices.Index(severities, a), slices.Index(severities, b)), cmp.Compare(costsA, costsB))
 }

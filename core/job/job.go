@@ -32,11 +32,12 @@ type Job struct {
 
 // Run is a straight stretch of fence between two end posts.
 type Run struct {
-	ID     string         `json:"id" jsonschema:"required,minLength=1,maxLength=40" jsonschema_description:"Unlike that of any other run of the job."`
-	Name   string         `json:"name" jsonschema:"maxLength=120"`
-	Length *length.Length `json:"length,omitempty" jsonschema:"minimum=300,maximum=100000000" jsonschema_description:"Centre to centre of the two end posts, as taped (see taped). Left out: not measured yet."`
-	Taped  Taped          `json:"taped,omitempty" jsonschema:"enum=level,enum=slope" jsonschema_description:"How the length, and the stations of ground heights and field books, were taped: level, or along the ground and reduced to level by the heights. Usual: level."`
-	Corner *Corner        `json:"corner,omitempty" jsonschema_description:"How the line turns at this run's start. On the first run of an open line it has no meaning; on that of a closed one it is a check."`
+	ID      string         `json:"id" jsonschema:"required,minLength=1,maxLength=40" jsonschema_description:"Unlike that of any other run of the job."`
+	Name    string         `json:"name" jsonschema:"maxLength=120"`
+	Length  *length.Length `json:"length,omitempty" jsonschema:"minimum=300,maximum=100000000" jsonschema_description:"Centre to centre of the two end posts, as taped (see taped). Left out: not measured yet."`
+	Assumed bool           `json:"assumed,omitempty" jsonschema_description:"Nobody measured its length yet: it is a guess, and the plan says so."`
+	Taped   Taped          `json:"taped,omitempty" jsonschema:"enum=level,enum=slope" jsonschema_description:"How the length, and the stations of ground heights and field books, were taped: level, or along the ground and reduced to level by the heights. Usual: level."`
+	Corner  *Corner        `json:"corner,omitempty" jsonschema_description:"How the line turns at this run's start. On the first run of an open line it has no meaning; on that of a closed one it is a check."`
 
 	Ground     []GroundPoint `json:"ground,omitempty" jsonschema:"maxItems=20000" jsonschema_description:"Ground heights in order of station, straight in between. Left out: taken as level."`
 	Gates      []Gate        `json:"gates,omitempty" jsonschema:"maxItems=1000" jsonschema_description:"Gates in order of station."`

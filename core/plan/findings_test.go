@@ -101,7 +101,7 @@ func TestFindingsAtTheirThresholds(t *testing.T) {
 func TestFindingsAreAllTold(t *testing.T) {
 	kinds := map[string]finding.Kind{}
 	for _, k := range engine.Kinds() {
-		if kinds[k.Rule].Rule != "" || k.Means == "" || len(k.Severities) == 0 {
+		if kinds[k.Rule].Rule != "" || k.Means == "" || k.Costs == 0 || len(k.Severities) == 0 {
 			t.Errorf("%+v is told twice, or not what it means", k)
 		}
 		kinds[k.Rule] = k

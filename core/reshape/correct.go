@@ -1,6 +1,7 @@
 package reshape
 
 import (
+	"slices"
 	"strconv"
 	"strings"
 
@@ -48,6 +49,7 @@ func Correct(j job.Job, line, r int, to length.Length, systems Systems) (job.Lin
 	if err := resize(&l, r, to, j.Units); err != nil {
 		return l, "", err
 	}
+	run.Assumed = false
 	if err := bareGate(j, run, systems); err != nil {
 		return l, "", err
 	}
@@ -90,9 +92,27 @@ func moveGate(run *job.Run, i int, from, to length.Length) bool {
 	return true
 }
 
-// Outfit gives a run a fence system. A bare gate gets its gate.
+// Outfit gives a run a fence system, or every run of the line where r is -1. A
+// bare gate gets its gate. Without a system a run keeps its values, and is of
+// no type any more.
 func Outfit(j job.Job, line, r int, id string, systems Systems, usual document.Usual) (job.Line, string, error) {
 	l := copied(j.Lines[line])
+	if r < 0 {
+		name := ""
+		for i := range l.Runs {
+			j.Lines = slices.Clone(j.Lines)
+			j.Lines[line] = l
+			var err error
+			if l, name, err = Outfit(j, line, i, id, systems, usual); err != nil {
+				return l, "", err
+			}
+		}
+		return l, words.Plain("reshape.on-every-run", words.V{"name": name}), nil
+	}
+	if id == "" {
+		l.Runs[r].System = ""
+		return l, words.Plain("reshape.no-fence-type"), nil
+	}
 	s, ok := systems.System(id, j.Systems)
 	if !ok {
 		return l, "", refuse(words.Plain("reshape.there-is-no-fence-type", words.V{"id": strconv.Quote(id)}))

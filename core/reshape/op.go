@@ -39,7 +39,7 @@ type Op struct {
 	Run    string        `json:"run,omitempty" jsonschema_description:"The run, by its id; for a corner, the run that starts there, left out for the end of an open line."`
 	After  string        `json:"after,omitempty" jsonschema_description:"Move run: the run that it comes to stand after; left out, it comes first."`
 	At     length.Length `json:"at,omitempty" jsonschema_description:"Split: level station. Resize and correct length: the new length, as taped."`
-	System string        `json:"system,omitempty" jsonschema_description:"Outfit: the fence system, in the catalogue or among the job's own."`
+	System string        `json:"system,omitempty" jsonschema_description:"Outfit: the fence system, in the catalogue or among the job's own; left out, none. Without a run it is for all runs of the line."`
 	Place  *survey.Place `json:"place,omitempty" jsonschema_description:"Move corner: where to."`
 }
 
@@ -61,6 +61,8 @@ func (op Op) find(j job.Job) (at, error) {
 	switch f.run = place(op.Run); {
 	case op.Run == "" && op.Do == DoMoveCorner:
 		f.run = len(runs)
+	case op.Run == "" && op.Do == DoOutfit:
+		f.run = -1 // all of them
 	case op.Run == "" && ofLine[op.Do]:
 		f.run = 0
 	case f.run < 0:
@@ -133,10 +135,10 @@ func Apply(doc []byte, op Op, usual document.Usual) (changed []byte, what string
 
 // dressed makes the changes that ask what fence a run has.
 func dressed(j job.Job, op at, systems Systems, usual document.Usual) (job.Line, string, error) {
-	run := j.Lines[op.line].Runs[op.run]
 	if op.Do == DoOutfit {
 		return Outfit(j, op.line, op.run, op.System, systems, usual)
 	}
+	run := j.Lines[op.line].Runs[op.run]
 	l, moved, err := Correct(j, op.line, op.run, op.At, systems)
 	what := words.Plain("reshape.run-length", words.V{"name": named(run.Name, run.ID), "at": j.Units.Tape(op.At)})
 	if moved != "" {

@@ -83,5 +83,5 @@ func Until(do func()) (err error) {
 const codeNotAllWeighed = "not-all-weighed"
 
 // Findings are what advice itself finds.
-var Findings = []finding.Kind{{Rule: codeNotAllWeighed, Stage: finding.Space, Severities: []finding.Severity{finding.Note},
+var Findings = []finding.Kind{{Rule: codeNotAllWeighed, Costs: finding.Purchase, Stage: finding.Space, Severities: []finding.Severity{finding.Note},
 	Means: "So much is in doubt that not every way out was worked out.", Threshold: "mostTrials, mostTold"}}

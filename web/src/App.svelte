@@ -1,6 +1,7 @@
 <script lang="ts">
   // One page for each kind of address; each is loaded when it is first shown.
   import NotFound from './jobs/NotFound.svelte'
+  import { layout } from './lib/layout.svelte'
   import { listen } from './lib/router'
   import { theme } from './lib/theme.svelte'
   import Later from './parts/Later.svelte'
@@ -31,6 +32,7 @@
   )
   $effect(() => {
     document.documentElement.dataset.theme = theme.current
+    document.documentElement.toggleAttribute('data-site', layout.site)
   })
 </script>
 

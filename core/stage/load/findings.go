@@ -11,8 +11,8 @@ const (
 // Findings are what this stage finds: what each means, how bad it can be, and
 // from what on it is said.
 var Findings = []finding.Kind{
-	{Rule: codeNearBag, Stage: finding.Pour, Severities: []finding.Severity{finding.Note},
+	{Rule: codeNearBag, Costs: finding.Purchase, Stage: finding.Pour, Severities: []finding.Severity{finding.Note},
 		Means: "The last bag is hardly used.", Threshold: "nearBag, nearWaste"},
-	{Rule: codeNearTruck, Stage: finding.Pour, Severities: []finding.Severity{finding.Note},
+	{Rule: codeNearTruck, Costs: finding.Purchase, Stage: finding.Pour, Severities: []finding.Severity{finding.Note},
 		Means: "A little less waste would save a step of the truck.", Threshold: "nearWaste"},
 }

@@ -49,6 +49,12 @@ func (m *check) unmeasured() {
 		m.Find(finding.Finding{Rule: codeLengthMissing, Stage: finding.Walk, Severity: finding.Missing, Field: m.Path + "/length",
 			Says: words.Say("space.length-missing")})
 	}
+	if m.Given.Assumed && m.Given.Length != nil {
+		m.Find(finding.Finding{Rule: codeLengthAssumed, Stage: finding.Walk, Severity: finding.Check, Field: m.Path + "/length",
+			Says: words.Say("space.length-assumed", words.V{"length": *m.Given.Length})}, func(*stage.Advising) []finding.Remedy {
+			return []finding.Remedy{{Says: words.Say("space.it-was-taped", words.V{"length": *m.Given.Length}), Edits: []job.Edit{m.Set("/assumed", nil)}}}
+		})
+	}
 	if !m.Ground.Measured {
 		m.Find(finding.Finding{Rule: codeGroundMissing, Stage: finding.Walk, Severity: finding.Missing, Field: m.Path + "/ground",
 			Says: words.Say("space.ground-missing")})

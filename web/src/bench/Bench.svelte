@@ -1,18 +1,20 @@
 <script lang="ts">
-  // The work of the current stage.
+  // The row of stages with the picked post, and under it the work of the stage
+  // that is open, with the load or the findings beside it.
   import { Tabs } from 'bits-ui'
+  import ListChecks from '@lucide/svelte/icons/list-checks'
   import Printer from '@lucide/svelte/icons/printer'
   import TriangleAlert from '@lucide/svelte/icons/triangle-alert'
-  import ViewControls from '../drawing/ViewControls.svelte'
   import type { View } from '../drawing/view.svelte'
+  import { layout } from '../lib/layout.svelte'
   import type { Session } from '../lib/session.svelte'
   import { stages, type Stage } from '../lib/stages'
+  import { bulk } from '../lib/tape'
+  import Load from '../load/Load.svelte'
   import Later from '../parts/Later.svelte'
   import Words from '../parts/Words.svelte'
-  import Findings from './Findings.svelte'
-  import NotCleared from './NotCleared.svelte'
   import Guide from './Guide.svelte'
-  import PostCard from './PostCard.svelte'
+  import PostStrip from './PostStrip.svelte'
 
   let { session, view, stage = $bindable() }: { session: Session; view: View; stage: Stage } = $props()
   let guiding = $state(false)
@@ -26,93 +28,132 @@
     dig: () => import('./dig/Dig.svelte'),
     pour: () => import('./pour/Pour.svelte'),
   }
-  const count = (id: Stage) =>
-    session.plan.findings.filter((f) => f.stage === id && f.severity !== 'note').length
+  const toCheck = $derived(
+    session.plan.findings.filter((f) => f.severity === 'cannot' || f.severity === 'check'),
+  )
+  const count = (id: Stage) => toCheck.filter((f) => f.stage === id).length
+  const grave = (id?: Stage) => toCheck.some((f) => f.severity === 'cannot' && (!id || f.stage === id))
   const cautions = $derived(session.plan.cautions.filter((c) => c.stage === stage))
+  const sheets = $derived(session.catalogue.sheets.filter((k) => k.stage === stage))
   const reminders = $derived(session.run.reminders.filter((c) => c.stage === stage))
+  const t = $derived(session.plan.totals)
+  let row = $state<HTMLElement>()
+
+  /** On a narrow screen the open stage is in sight in its row. */
+  $effect(() => {
+    void stage
+    const open = row?.querySelector<HTMLElement>('[data-state="active"]')
+    const list = open?.parentElement
+    if (open && list) list.scrollLeft = open.offsetLeft - (list.clientWidth - open.clientWidth) / 2
+  })
 </script>
 
 <Tabs.Root
-  bind:value={() => stage, (v) => (stage = v as Stage)}
+  bind:value={
+    () => stage,
+    (v) => {
+      stage = v as Stage
+      layout.makeRoom()
+    }
+  }
   class="flex min-h-0 min-w-0 flex-1 flex-col"
   activationMode="automatic"
 >
-  <div class="flex flex-none items-center justify-between border-b border-line bg-paper">
-    <Tabs.List class="flex min-w-0 overflow-x-auto max-lg:flex-1" aria-label="Stages of the work">
-      {#each stages as s (s.id)}
-        <Tabs.Trigger
-          value={s.id}
-          class="relative min-h-12 flex-1 border-b-4 px-3 text-[1.02rem] font-semibold whitespace-nowrap data-[state=active]:border-mallow data-[state=active]:bg-sheet data-[state=inactive]:border-transparent data-[state=inactive]:text-pencil sm:flex-none sm:px-3.5"
-        >
-          {s.name}{#if count(s.id)}<span
-              class="ml-1.5 inline-block min-w-5 border border-warn bg-warn-wash px-1 text-center text-[0.85rem] leading-5 text-warn"
-              >{count(s.id)}<span class="sr-only"> to look at</span></span
-            >{/if}{#if s.id === 'dig' && !session.plan.before.ready}<span
-              class="ml-1.5 inline-block border border-stop bg-stop-wash px-1 text-[0.8rem] leading-5 text-stop max-sm:sr-only"
-              >not cleared</span
-            >{/if}
-        </Tabs.Trigger>
-      {/each}
-    </Tabs.List>
-    {#if session.run.posts.length}<div class="pr-1 max-lg:hidden"><ViewControls {view} {session} /></div>{/if}
-  </div>
-  {#each stages as s (s.id)}
-    <Tabs.Content
-      value={s.id}
-      class="relative min-h-0 flex-1 overflow-auto bg-paper p-3 focus-visible:outline-offset-[-3px] sm:p-4"
-      tabindex={-1}
+  <div class="flex flex-none flex-wrap items-stretch border-b border-line bg-paper">
+    <div class="cue min-w-0 max-lg:flex-1" bind:this={row}>
+      <Tabs.List class="flex min-w-0 overflow-x-auto" aria-label="Stages of the work">
+        {#each stages as s (s.id)}
+          <Tabs.Trigger
+            value={s.id}
+            class="relative min-h-12 flex-none border-b-4 px-3 text-[1.02rem] font-semibold whitespace-nowrap data-[state=active]:border-mallow data-[state=active]:bg-sheet data-[state=inactive]:border-transparent data-[state=inactive]:text-pencil xl:px-2.5"
+          >
+            {s.name}{#if count(s.id)}<span
+                class="ml-1 inline-block min-w-5 border px-1 text-center text-[0.85rem] leading-5 {grave(s.id)
+                  ? 'border-stop bg-stop-wash text-stop'
+                  : 'border-warn bg-warn-wash text-warn'}"
+                >{count(s.id)}<span class="sr-only"> to check</span></span
+              >{/if}
+          </Tabs.Trigger>
+        {/each}
+      </Tabs.List>
+    </div>
+    <button
+      class="btn btn-plain flex-none px-2 {grave() ? 'text-stop' : toCheck.length ? 'text-warn' : ''}"
+      aria-label="Findings: {toCheck.length} to check"
+      aria-expanded={layout.findings}
+      onclick={() => layout.set({ findings: !layout.findings })}
+      ><ListChecks size={20} aria-hidden="true" /><span class="max-xl:hidden">Findings</span>
+      {#if toCheck.length}<strong>{toCheck.length}</strong>{/if}</button
     >
-      {#if stage === s.id}
-        <Guide {session} bind:shown={guiding} />
-        <Findings {session} stage={s.id} />
-        {#if !session.plan.before.ready && (s.id === 'dig' || s.id === 'space')}
-          <NotCleared
-            {session}
-            slim={s.id === 'space'}
-            onopen={() => {
-              session.nav.parts.walk = 'before'
-              stage = 'walk'
-            }}
-          />
+    {#if session.run.posts.length}
+      <div class="min-w-0 max-lg:order-last max-lg:w-full lg:border-l lg:border-rule">
+        <PostStrip {session} {view} {stage} />
+      </div>
+    {/if}
+    {#if !layout.load || layout.findings}
+      <button
+        class="btn btn-plain ml-auto flex-none px-2 font-semibold whitespace-nowrap max-lg:hidden"
+        title="Show the load"
+        onclick={() => layout.set({ load: true, findings: false })}
+        >{t.posts} posts · {t.bags} bags · {bulk(t.gravelLoose, session.units)}</button
+      >
+    {/if}
+  </div>
+  <div class="flex min-h-0 flex-1 max-lg:flex-col">
+    {#each stages as s (s.id)}
+      <Tabs.Content
+        value={s.id}
+        class="relative min-h-0 min-w-0 flex-1 bg-paper focus-visible:outline-offset-[-3px] {stage === s.id
+          ? 'flex flex-col'
+          : ''}"
+        tabindex={-1}
+        id="bench-{s.id}"
+      >
+        {#if stage === s.id}
+          <div class="min-h-0 flex-1 overflow-auto" data-bench>
+            {#if session.run.posts.length === 0 || guiding}
+              <div class="p-3 empty:hidden sm:p-4"><Guide {session} bind:shown={guiding} /></div>
+            {/if}
+            {#if session.run.posts.length || !guiding}
+              <Later load={panels[s.id]} name={s.name} props={{ session, view }} />
+            {/if}
+            <div class="grid gap-3 px-3 pb-4 empty:hidden sm:px-4">
+              {#if reminders.length}
+                <ul class="grid max-w-4xl gap-1" data-testid="reminders">
+                  {#each reminders as r, i (i)}
+                    <li class="border-l-4 border-l-line bg-sheet px-3 py-1.5 leading-snug">
+                      <Words says={r.says} units={session.units} />
+                    </li>
+                  {/each}
+                </ul>
+              {/if}
+              {#if session.run.posts.length && sheets.length}
+                <p>
+                  <button class="btn" onclick={() => (session.nav.printing = true)}
+                    ><Printer size={18} aria-hidden="true" />On paper: {sheets
+                      .map((k) => k.name.toLowerCase())
+                      .join(', ')}</button
+                  >
+                </p>
+              {/if}
+              {#if cautions.length}
+                <ul class="grid max-w-4xl gap-1.5">
+                  {#each cautions as c, i (i)}
+                    <li class="flex gap-2 bg-warn-wash px-3 py-2 leading-snug text-warn">
+                      <TriangleAlert size={18} class="mt-0.5 shrink-0" aria-hidden="true" />
+                      <span><Words says={c.says} units={session.units} /></span>
+                    </li>
+                  {/each}
+                </ul>
+              {/if}
+            </div>
+          </div>
         {/if}
-        {#if session.run.posts.length && s.id !== 'walk' && s.id !== 'gates'}<PostCard
-            {session}
-            {view}
-            stage={s.id}
-          />{/if}
-        {#if reminders.length}
-          <ul class="mb-4 grid max-w-4xl gap-1" data-testid="reminders">
-            {#each reminders as r, i (i)}
-              <li class="border-l-4 border-l-line bg-sheet px-3 py-1.5 leading-snug">
-                <Words says={r.says} units={session.units} />
-              </li>
-            {/each}
-          </ul>
-        {/if}
-        {#if session.run.posts.length || !guiding}
-          <Later load={panels[s.id]} name={s.name} props={{ session, view }} />
-        {/if}
-        {@const sheets = session.catalogue.sheets.filter((k) => k.stage === s.id)}
-        {#if session.run.posts.length && sheets.length}
-          <p class="mt-5">
-            <button class="btn" onclick={() => (session.nav.printing = true)}
-              ><Printer size={18} aria-hidden="true" />On paper: {sheets
-                .map((k) => k.name.toLowerCase())
-                .join(', ')}</button
-            >
-          </p>
-        {/if}
-        {#if cautions.length}
-          <ul class="mt-5 grid max-w-4xl gap-1.5">
-            {#each cautions as c, i (i)}
-              <li class="flex gap-2 bg-warn-wash px-3 py-2 leading-snug text-warn">
-                <TriangleAlert size={18} class="mt-0.5 shrink-0" aria-hidden="true" />
-                <span><Words says={c.says} units={session.units} /></span>
-              </li>
-            {/each}
-          </ul>
-        {/if}
-      {/if}
-    </Tabs.Content>
-  {/each}
+      </Tabs.Content>
+    {/each}
+    {#if layout.findings}
+      <Later load={() => import('./FindingList.svelte')} props={{ session, stage }} />
+    {/if}
+    <Load {session} hidden={!layout.load || layout.findings} />
+  </div>
 </Tabs.Root>

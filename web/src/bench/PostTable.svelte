@@ -7,6 +7,7 @@
   import { postRole } from '../lib/names'
   import Pager from './Pager.svelte'
   import { PAGE, pageOf } from './page'
+  import { scrolls } from '../lib/scrolls'
 
   interface Props {
     session: Session
@@ -26,7 +27,7 @@
   }
 </script>
 
-<div class="relative mt-4 overflow-x-auto border border-line bg-sheet">
+<div {@attach scrolls} class="relative mt-4 overflow-x-auto border border-line bg-sheet">
   <table class="sheet-table w-full">
     <caption class="px-2 pt-2 text-left font-bold">{caption}</caption>
     <thead>

@@ -6,6 +6,7 @@
   import type { View } from '../drawing/view.svelte'
   import { ofBay, ofPost, ofTops } from '../lib/figure'
   import { postRole } from '../lib/names'
+  import { short, tape } from '../lib/tape'
   import Figure from '../parts/Figure.svelte'
   import Fraction from '../parts/Fraction.svelte'
   import Pager from './Pager.svelte'
@@ -20,19 +21,32 @@
   let { session, view, table, caption }: Props = $props()
   const run = $derived(session.run)
   const units = $derived(session.units)
-  const page = $derived(Math.floor(session.post / PAGE))
+  /** The column whose order the rows are in; none: that of the line. */
+  let sort = $state('')
+  let down = $state(false)
+  let find = $state('')
+  /** Rows in another order, or some of them, are paged by hand; else the page is that of the picked post. */
+  let turned = $state(0)
+  const arranged = $derived(!!sort || !!find.trim())
+  const page = $derived(arranged ? turned : Math.floor(session.post / PAGE))
+  const order = $derived({
+    table,
+    sort: sort || undefined,
+    down: down || undefined,
+    find: find.trim() || undefined,
+  })
 
   let shown = $state.raw<TableRows>()
   let gone = $state(false)
   $effect(() => {
     void session.plan // it is of the plan that is drawn
     const asking = new AbortController()
-    const [from, t] = [page * PAGE, table]
+    const asked = { ...order, from: page * PAGE, most: PAGE }
     // The fence follows the hand; its table comes when the hand rests.
     const rests = setTimeout(
       () => {
         session
-          .table(t, from, PAGE, asking.signal)
+          .table(asked, asking.signal)
           .then((rows) => {
             shown = rows
             gone = false
@@ -41,7 +55,7 @@
             if (!asking.signal.aborted) gone = true
           })
       },
-      session.store.previewing ? 150 : 0,
+      session.store.previewing ? 150 : find ? 120 : 0,
     )
     return () => {
       clearTimeout(rests)
@@ -81,6 +95,36 @@
     gap: 'gap',
     lean: 'rail on the slope',
   }
+  /** Columns of figures, whose digits stand under one another. */
+  const figures = (kind: string) => kind !== 'text' && kind !== 'words' && kind !== 'flag'
+  function by(column: string) {
+    if (sort !== column) [sort, down] = [column, false]
+    else if (!down) down = true
+    else [sort, down] = ['', false]
+    turned = 0
+  }
+  let copied = $state('')
+  /** All rows, as they are shown, to be put into another program's sheet. */
+  async function copy() {
+    const lines: string[] = []
+    const said = (cell: unknown, kind: string) =>
+      typeof cell !== 'number' ? String(cell ?? '') : kind === 'tape' ? tape(cell, units) : short(cell, units)
+    try {
+      for (let from = 0; ; from += MOST) {
+        const rows = await session.table({ ...order, from, most: MOST }, new AbortController().signal)
+        if (!from) lines.push(rows.columns.map((c) => c.name).join('\t'))
+        for (const r of rows.rows)
+          lines.push(r.cells.map((c, k) => said(c, rows.columns[k]!.kind)).join('\t'))
+        if (from + MOST >= rows.count) break
+      }
+      await navigator.clipboard.writeText(lines.join('\n') + '\n')
+      copied = `${lines.length - 1} rows copied`
+    } catch (e) {
+      copied = `Not copied: ${e instanceof Error ? e.message : String(e)}`
+    }
+    setTimeout(() => (copied = ''), 4000)
+  }
+  const MOST = 500
   const named = (row: TableRows['rows'][number]) => String(row.cells[0])
 </script>
 
@@ -91,7 +135,31 @@
   {:else}{cell ?? ''}{/if}
 {/snippet}
 
-<div class="relative mt-4 overflow-x-auto border border-line bg-sheet" data-table={table}>
+<div class="mt-3 flex flex-wrap items-center gap-2 first:mt-0">
+  <label class="flex-1">
+    <span class="sr-only">Find in {caption}</span>
+    <input
+      type="search"
+      class="field max-w-56 text-[1rem]!"
+      placeholder="Find, such as P7 or corner"
+      maxlength="200"
+      bind:value={find}
+      oninput={() => (turned = 0)}
+    />
+  </label>
+  {#if arranged}
+    <span role="status">{shown?.count ?? 0} rows</span>
+    <button
+      class="btn"
+      onclick={() => {
+        sort = find = ''
+        down = false
+      }}>As on the line</button
+    >
+  {/if}
+  <button class="btn" onclick={copy}>{copied || 'Copy'}</button>
+</div>
+<div class="relative mt-1.5 overflow-x-auto border border-line bg-sheet" data-table={table}>
   <table class="sheet-table w-full">
     <caption class="px-2 pt-2 text-left font-bold"
       >{caption}{#if gone}<span class="font-normal text-stop">
@@ -100,8 +168,16 @@
     >
     <thead>
       <tr
-        ><th scope="col">{shown?.columns[0]?.name ?? ''}</th>{#each columns as c (c.id)}<th scope="col"
-            >{c.name}</th
+        >{#each (shown?.columns.slice(0, 1) ?? [])
+          .map((c) => ({ ...c, k: 0 }))
+          .concat(columns) as c (c.id)}<th
+            scope="col"
+            aria-sort={sort === c.id ? (down ? 'descending' : 'ascending') : undefined}
+            class={figures(c.kind) ? 'text-right!' : ''}
+            ><button
+              class="min-h-8 font-medium hover:text-ink {sort === c.id ? 'font-bold text-ink' : ''}"
+              onclick={() => by(c.id)}>{c.name}{sort === c.id ? (down ? ' ▾' : ' ▴') : ''}</button
+            ></th
           >{/each}</tr
       >
     </thead>
@@ -109,7 +185,13 @@
       {#each shown?.rows ?? [] as row (row.post ?? row.bay)}
         {@const i = postOf(row)}
         {@const post = run.posts[i]}
-        <tr class={i === session.post ? 'bg-mallow-wash' : ''}>
+        <!-- Its first cell is a button for who uses keys. -->
+        <tr
+          class="cursor-pointer {i === session.post ? 'bg-mallow-wash' : 'hover:bg-paper'}"
+          onclick={(e) => {
+            if (!(e.target instanceof Element && e.target.closest('button'))) pick(i)
+          }}
+        >
           <td>
             <button
               class="min-h-9 min-w-14 text-left font-bold {i === session.post ? 'text-mallow' : ''}"
@@ -123,7 +205,9 @@
           {#each columns as c (c.id)}
             {@const cell = row.cells[c.k]}
             {@const why = c.why && cell !== null ? figure(c.why, row) : undefined}
-            <td data-column={c.id} class={c.main ? 'text-[1.05rem] font-semibold' : ''}
+            <td
+              data-column={c.id}
+              class="{figures(c.kind) ? 'text-right' : ''} {c.main ? 'text-[1.05rem] font-semibold' : ''}"
               >{#if why}<Figure {why} of="{named(row)} {asked[c.why!]}">{@render value(cell, c.kind)}</Figure
                 >{:else}{@render value(cell, c.kind)}{/if}</td
             >
@@ -133,6 +217,6 @@
     </tbody>
   </table>
   <div class="px-2">
-    <Pager count={shown?.count ?? 0} {page} onpage={(n) => pick(n * PAGE)} />
+    <Pager count={shown?.count ?? 0} {page} onpage={(n) => (arranged ? (turned = n) : pick(n * PAGE))} />
   </div>
 </div>

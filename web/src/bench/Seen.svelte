@@ -2,7 +2,7 @@
   // What was seen of the picked post on site, and one more to write down. What
   // was wrong is struck out, never erased.
   import { Popover } from 'bits-ui'
-  import Plus from '@lucide/svelte/icons/plus'
+  import NotebookPen from '@lucide/svelte/icons/notebook-pen'
   import X from '@lucide/svelte/icons/x'
   import type { Fact } from '../gen/api'
   import { choiceName } from '../lib/names'
@@ -57,57 +57,62 @@
   }
 </script>
 
-<div class="flex w-full flex-wrap items-center gap-1.5 border-t border-rule px-2 pt-1.5" data-testid="seen">
-  <span class="text-[0.88rem] text-pencil">Seen at {post.label}</span>
-  {#each facts as f (f.id)}
-    <span class="flex items-center border border-line bg-paper pl-2" data-fact={f.what}>
-      <span
-        >{name(f)}
-        <strong>{measured(f)}</strong>
-        {f.note ? `“${f.note}”` : ''}
-        {#if f.when}<span class="text-pencil">{day.format(new Date(f.when))}</span>{/if}</span
-      >
-      <button
-        class="btn btn-plain btn-icon min-h-9 min-w-9"
-        aria-label="{name(f)} at {post.label} was wrong: strike it out"
-        title="It was wrong: strike it out"
-        onclick={() =>
-          session.commit(strike(session, [f]), `${post.label}: ${name(f).toLowerCase()} struck out`)}
-        ><X size={16} aria-hidden="true" /></button
-      >
-    </span>
-  {/each}
-  <Popover.Root bind:open>
-    <Popover.Trigger class="btn min-h-9 pointer-coarse:min-h-11"
-      ><Plus size={16} aria-hidden="true" />Write down</Popover.Trigger
+<Popover.Root bind:open>
+  <Popover.Trigger
+    class="btn btn-plain btn-icon relative flex-none"
+    aria-label="Write down what was seen at {post.label}{facts.length ? `, ${facts.length} written` : ''}"
+    title="Write down what was seen here"
+    ><NotebookPen size={20} aria-hidden="true" />{#if facts.length}<span
+        class="absolute top-0.5 right-0.5 min-w-4 bg-ink px-1 text-[0.75rem] leading-4 font-bold text-paper"
+        >{facts.length}</span
+      >{/if}</Popover.Trigger
+  >
+  <Popover.Portal>
+    <Popover.Content
+      sideOffset={4}
+      collisionPadding={8}
+      class="z-40 grid w-[min(22rem,calc(100vw-1.5rem))] gap-2 border border-ink bg-sheet p-3 text-ink shadow-lg"
+      aria-label="What was seen at {post.label}"
+      data-testid="seen"
     >
-    <Popover.Portal>
-      <Popover.Content
-        sideOffset={4}
-        class="z-40 grid w-[min(20rem,calc(100vw-1.5rem))] gap-2 border border-ink bg-sheet p-3 text-ink shadow-lg"
-        aria-label="What was seen at {post.label}"
+      {#each facts as f (f.id)}
+        <span class="flex items-center border border-line bg-paper pl-2" data-fact={f.what}>
+          <span
+            >{name(f)}
+            <strong>{measured(f)}</strong>
+            {f.note ? `“${f.note}”` : ''}
+            {#if f.when}<span class="text-pencil">{day.format(new Date(f.when))}</span>{/if}</span
+          >
+          <button
+            class="btn btn-plain btn-icon min-h-9 min-w-9"
+            aria-label="{name(f)} at {post.label} was wrong: strike it out"
+            title="It was wrong: strike it out"
+            onclick={() =>
+              session.commit(strike(session, [f]), `${post.label}: ${name(f).toLowerCase()} struck out`)}
+            ><X size={16} aria-hidden="true" /></button
+          >
+        </span>
+      {/each}
+      <Pick label="What was seen or done" value={what} options={kinds} onpick={(v) => (what = v)} />
+      {#if measures === 'length'}
+        <TapeEntry label="How much" {units} {value} optional oncommit={(mm) => (value = mm ?? undefined)} />
+      {:else if measures}
+        <NumberEntry
+          label={measures === 'volume' ? 'Litres' : 'How many'}
+          value={value ?? 0}
+          oncommit={(n) => (value = n)}
+        />
+      {/if}
+      <div>
+        <label class="label mb-1" for="seen-note">In words</label>
+        <input id="seen-note" class="field" maxlength="1000" bind:value={words} />
+      </div>
+      <button
+        class="btn btn-main"
+        disabled={(!!measures && value === undefined) || (what === 'note' && !words.trim())}
+        onclick={write}>Write it down</button
       >
-        <Pick label="What was seen or done" value={what} options={kinds} onpick={(v) => (what = v)} />
-        {#if measures === 'length'}
-          <TapeEntry label="How much" {units} {value} optional oncommit={(mm) => (value = mm ?? undefined)} />
-        {:else if measures}
-          <NumberEntry
-            label={measures === 'volume' ? 'Litres' : 'How many'}
-            value={value ?? 0}
-            oncommit={(n) => (value = n)}
-          />
-        {/if}
-        <div>
-          <label class="label mb-1" for="seen-note">In words</label>
-          <input id="seen-note" class="field" maxlength="1000" bind:value={words} />
-        </div>
-        <button
-          class="btn btn-main"
-          disabled={(!!measures && value === undefined) || (what === 'note' && !words.trim())}
-          onclick={write}>Write it down</button
-        >
-      </Popover.Content>
-    </Popover.Portal>
-  </Popover.Root>
-  {#if wrongFact(session)}<span class="text-stop" role="alert">{wrongFact(session)}</span>{/if}
-</div>
+      {#if wrongFact(session)}<p class="text-stop" role="alert">{wrongFact(session)}</p>{/if}
+    </Popover.Content>
+  </Popover.Portal>
+</Popover.Root>

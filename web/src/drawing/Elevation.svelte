@@ -16,7 +16,7 @@
   import PostHandle from './PostHandle.svelte'
   import StringEnd from './StringEnd.svelte'
   import Ruler from './Ruler.svelte'
-  import { TAPE_HEIGHT, type View } from './view.svelte'
+  import type { View } from './view.svelte'
 
   interface Props {
     session: Session
@@ -50,7 +50,7 @@
         : {}),
       frame: {
         width: view.width,
-        height: view.height - TAPE_HEIGHT,
+        height: view.height - view.tape,
         top: view.above,
         x: view.place.x,
         y: view.place.y,
@@ -60,6 +60,9 @@
   // A session is for the component's life.
   // svelte-ignore state_referenced_locally
   const drawing = session.drawings.keep(() => asked)
+  $effect(() => {
+    view.left = drawing()?.left ?? 0
+  })
   const current = $derived(run.posts[session.drawnPost])
   const stale = $derived(session.store.errors.length > 0 || session.behind)
 
@@ -156,8 +159,7 @@
     data-posts={run.posts.length}
   >
     <defs>
-      <clipPath id="sheet"
-        ><rect width={view.width} height={Math.max(0, view.height - TAPE_HEIGHT)} /></clipPath
+      <clipPath id="sheet"><rect width={view.width} height={Math.max(0, view.height - view.tape)} /></clipPath
       >
     </defs>
 
@@ -168,7 +170,7 @@
         {@const wide = Math.max(current.holeWidth * view.scale, 5) + 6}
         {@const top = view.y(current.top)}
         <path
-          d="M{x} {top - 4}V{view.height - TAPE_HEIGHT}"
+          d="M{x} {top - 4}V{view.height - view.tape}"
           class="stroke-(--mallow)"
           stroke-width="1.5"
           stroke-dasharray="3 3"

@@ -6,7 +6,7 @@
   import { dragging, snap } from './drag'
   import { Held } from './held.svelte'
   import { nudging } from './nudge'
-  import { TAPE_HEIGHT, type View } from './view.svelte'
+  import type { View } from './view.svelte'
 
   let { session, view, gate }: { session: Session; view: View; gate: PlannedGate } = $props()
   const units = $derived(session.units)
@@ -17,7 +17,7 @@
   const held = new Held()
   const x = $derived(view.x(held.at(gate.at)))
   const wide = $derived(Math.max(gate.opening * view.scale, 44))
-  const y = $derived(view.height - TAPE_HEIGHT)
+  const y = $derived(view.height - view.tape)
 
   // The two ends are real stops: no gate post stands beyond the run's ends.
   const within = (mm: number) => Math.min(Math.max(mm, least), most)
@@ -65,7 +65,7 @@
   onkeydown={key}
   data-gate={gate.id}
 >
-  <rect x={x - wide / 2} {y} width={wide} height={TAPE_HEIGHT} fill="transparent" />
+  <rect x={x - wide / 2} {y} width={wide} height={view.tape} fill="transparent" />
   <rect
     x={x - wide / 2}
     y={y + 1}

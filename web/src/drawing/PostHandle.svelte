@@ -8,14 +8,14 @@
   import { dragging, snap } from './drag'
   import { Held } from './held.svelte'
   import { nudging } from './nudge'
-  import { TAPE_HEIGHT, type View } from './view.svelte'
+  import type { View } from './view.svelte'
 
   let { session, view, post, index }: { session: Session; view: View; post: PlannedPost; index: number } =
     $props()
   const units = $derived(session.units)
   const held = new Held()
   const x = $derived(view.x(held.at(post.station)))
-  const y = $derived(view.height - TAPE_HEIGHT)
+  const y = $derived(view.height - view.tape)
   const current = $derived(index === session.post)
 
   const stops = $derived(stopsOf(session, index))

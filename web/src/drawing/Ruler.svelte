@@ -4,12 +4,12 @@
   import { rulerLabel, rulerScale } from '../lib/tape'
   import type { Drawing } from '../gen/api'
   import Measure from './Measure.svelte'
-  import { TAPE_HEIGHT, type View } from './view.svelte'
+  import type { View } from './view.svelte'
 
   let { session, view, drawing }: { session: Session; view: View; drawing?: Drawing } = $props()
   const run = $derived(session.drawn)
   const units = $derived(session.units)
-  const top = $derived(view.height - TAPE_HEIGHT)
+  const top = $derived(view.height - view.tape)
   const scale = $derived(rulerScale(view.scale, units))
   const current = $derived(run.posts[session.drawnPost])
   const ticks = $derived.by(() => {
@@ -48,7 +48,7 @@
 </script>
 
 <g>
-  <rect x="0" y={top} width={view.width} height={TAPE_HEIGHT} class="fill-(--tape)" />
+  <rect x="0" y={top} width={view.width} height={view.tape} class="fill-(--tape)" />
   <path d="M0 {top}H{view.width}" class="stroke-(--ink)" stroke-width="1.5" />
   {#each ticks as t (t.x)}
     <path
@@ -57,7 +57,7 @@
       stroke-width={t.label ? 1.4 : 0.9}
     />
     {#if t.label}
-      <text x={t.x} y={top + 33} text-anchor="middle" class="fill-(--ink) text-[13px]">{t.label}</text>
+      <text x={t.x} y={top + 32} text-anchor="middle" class="fill-(--ink) text-[13px]">{t.label}</text>
     {/if}
   {/each}
   <path d={marks} class="fill-(--ink)" />
@@ -65,10 +65,10 @@
     {@const x = view.x(current.station)}
     <path d="M{x} {top + 17}l-7 -17h14z" class="fill-(--mallow)" />
     <g aria-hidden="true">
-      <rect x={labelX - half} y={top + 38} width={2 * half} height="23" class="fill-(--mallow)" />
+      <rect x={labelX - half} y={top + view.tape - 24} width={2 * half} height="23" class="fill-(--mallow)" />
       <Measure
         x={labelX}
-        y={top + 55}
+        y={top + view.tape - 7}
         {units}
         words="{whose}{current.label} · "
         mm={current.station}

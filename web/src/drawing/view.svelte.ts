@@ -2,10 +2,10 @@
 // outlives stages and edits, so that changing either keeps the place.
 import type { PlannedRun } from '../gen/api'
 
-export const TAPE_HEIGHT = 64
+/** The tape under a low drawing has one row less. */
+export const tapeHeight = (height: number) => (height < 200 ? 38 : 62)
 const MARGIN = 28 // pixels kept free at either end of the run when it fits
-const NARROW = 640
-const BELOW = 20 // kept free below the holes
+const BELOW = 27 // kept free below the holes, for what is to be checked
 
 export class View {
   width = $state(800)
@@ -42,9 +42,12 @@ export class View {
   readonly fit = $derived(Math.max(1e-6, (this.width - 2 * MARGIN) / this.length))
   /** Pixels per millimetre along the run. */
   readonly scale = $derived(this.fit * this.zoom)
-  /** Pixels kept free above the fence: for dimensions, and on a phone for the controls. */
-  readonly above = $derived.by(() => (this.width < NARROW ? 94 : 40) + (this.folded() ? 30 : 0))
-  readonly room = $derived(Math.max(60, this.height - TAPE_HEIGHT - this.above - BELOW))
+  /** Pixels kept free above the fence, for dimensions. */
+  readonly above = $derived.by(() => (this.height < 200 ? 22 : 40) + (this.folded() ? 30 : 0))
+  readonly tape = $derived(tapeHeight(this.height))
+  /** Labels that had no room. */
+  left = $state(0)
+  readonly room = $derived(Math.max(40, this.height - this.tape - this.above - BELOW))
   /** Pixels per millimetre of height. */
   readonly rise = $derived(this.trueScale ? this.scale : this.room / (this.span.high - this.span.low))
   readonly stretch = $derived(this.rise / this.scale)

@@ -9,6 +9,8 @@ export interface MallowAPI {
   jobList?: JobList
   history?: History
   createRequest?: CreateRequest
+  fences?: Fences
+  examples?: Examples
   saveRequest?: SaveRequest
   replanRequest?: ReplanRequest
   replanned?: Replanned
@@ -290,6 +292,10 @@ export interface Run {
    * Centre to centre of the two end posts, as taped (see taped). Left out: not measured yet.
    */
   length?: number
+  /**
+   * Nobody measured its length yet: it is a guess, and the plan says so.
+   */
+  assumed?: boolean
   /**
    * How the length, and the stations of ground heights and field books, were taped: level, or along the ground and reduced to level by the heights. Usual: level.
    */
@@ -3736,6 +3742,172 @@ export interface CreateRequest {
   system?: 'imperial' | 'metric'
   doc?: Job
   what?: string
+  /**
+   * A job that is there to try, counted from 1.
+   */
+  example?: number
+  answers?: Answers
+}
+export interface Answers {
+  /**
+   * Left out: the fence and its length.
+   */
+  name?: string
+  system: 'imperial' | 'metric'
+  /**
+   * Fence type, by its id in the catalogue; left out: usual values.
+   */
+  fence?: string
+  /**
+   * Left out: the type's own.
+   */
+  height?: number
+  /**
+   * Left out: 60 ft or 20 m are assumed, and the plan says so.
+   */
+  length?: number
+  /**
+   * Left out: none.
+   */
+  gate?: 'walk' | 'drive'
+  /**
+   * How much lower the far end is; left out: flat.
+   */
+  fall?: number
+  /**
+   * Frost depth; left out: estimated from the winter.
+   */
+  frost?: number
+  /**
+   * What the frost is estimated from where its depth is not known; left out: cold.
+   */
+  winter?: 'mild' | 'cold' | 'severe'
+}
+export interface Fences {
+  fences: FenceType[]
+}
+export interface FenceType {
+  id: string
+  name: string
+  says?: string
+  /**
+   * The height that it usually has.
+   */
+  height: number
+  drawing?: Drawing
+}
+export interface Drawing {
+  width: number
+  /**
+   * What the drawing takes of the frame's.
+   */
+  height: number
+  x: Axis
+  y: Axis
+  layers: DrawnLayer[]
+  marks: DrawnMark[]
+  /**
+   * What its marks look like, by their class: paths in pixels about their place.
+   */
+  signs: {
+    [k: string]: string
+  }
+  labels: Placed[]
+  /**
+   * Labels that there was no room for.
+   */
+  left?: number
+}
+export interface Axis {
+  /**
+   * Where the zero lies.
+   */
+  zero: number
+  /**
+   * Pixels of a millimetre.
+   */
+  scale: number
+}
+export interface DrawnLayer {
+  class: string
+  material?: string
+  /**
+   * Name of the colour of a service's marks.
+   */
+  hue?: string
+  /**
+   * Closed shapes; else lines.
+   */
+  area?: boolean
+  /**
+   * Of its lines, millimetres of the real thing; left out where that is a matter of looks.
+   */
+  thick?: number
+  /**
+   * Least width that a shape is drawn with, pixels.
+   */
+  least?: number
+  shapes: DrawnShape[]
+}
+export interface DrawnShape {
+  of?: string
+  /**
+   * x and y by turns, millimetres; up is positive.
+   */
+  points: number[]
+}
+export interface DrawnMark {
+  class: string
+  hue?: string
+  of?: string
+  at: DrawnPoint
+  /**
+   * Degrees, leftward.
+   */
+  turn?: number
+}
+export interface DrawnPoint {
+  x: number
+  y: number
+}
+export interface Placed {
+  class: string
+  of?: string
+  /**
+   * What it says; a second line is set smaller.
+   */
+  lines: Text[]
+  strong?: boolean
+  at: DrawnPoint
+  to?: DrawnPoint
+  /**
+   * Where the line of the measure lies, pixels: down the frame, or across it for an upright one; left out: on the drawing.
+   */
+  rule?: number
+  /**
+   * Which way it does not go along.
+   */
+  fixed?: 'x' | 'y'
+  /**
+   * Of its anchor.
+   */
+  x: number
+  /**
+   * Of the first line's foot.
+   */
+  y: number
+  anchor: 'start' | 'middle' | 'end'
+  /**
+   * Degrees rightward, about its anchor.
+   */
+  turn?: number
+  /**
+   * Line to its place, x and y by turns.
+   */
+  lead?: number[]
+}
+export interface Examples {
+  names: string[]
 }
 export interface SaveRequest {
   base: number
@@ -3842,16 +4014,6 @@ export interface Frame {
    */
   stretch?: number
 }
-export interface Axis {
-  /**
-   * Where the zero lies.
-   */
-  zero: number
-  /**
-   * Pixels of a millimetre.
-   */
-  scale: number
-}
 export interface Replanned {
   number: number
   /**
@@ -3863,106 +4025,6 @@ export interface Replanned {
    * The drawings that were asked for, in their order.
    */
   drawings?: Drawing[]
-}
-export interface Drawing {
-  width: number
-  /**
-   * What the drawing takes of the frame's.
-   */
-  height: number
-  x: Axis
-  y: Axis
-  layers: DrawnLayer[]
-  marks: DrawnMark[]
-  /**
-   * What its marks look like, by their class: paths in pixels about their place.
-   */
-  signs: {
-    [k: string]: string
-  }
-  labels: Placed[]
-  /**
-   * Labels that there was no room for.
-   */
-  left?: number
-}
-export interface DrawnLayer {
-  class: string
-  material?: string
-  /**
-   * Name of the colour of a service's marks.
-   */
-  hue?: string
-  /**
-   * Closed shapes; else lines.
-   */
-  area?: boolean
-  /**
-   * Of its lines, millimetres of the real thing; left out where that is a matter of looks.
-   */
-  thick?: number
-  /**
-   * Least width that a shape is drawn with, pixels.
-   */
-  least?: number
-  shapes: DrawnShape[]
-}
-export interface DrawnShape {
-  of?: string
-  /**
-   * x and y by turns, millimetres; up is positive.
-   */
-  points: number[]
-}
-export interface DrawnMark {
-  class: string
-  hue?: string
-  of?: string
-  at: DrawnPoint
-  /**
-   * Degrees, leftward.
-   */
-  turn?: number
-}
-export interface DrawnPoint {
-  x: number
-  y: number
-}
-export interface Placed {
-  class: string
-  of?: string
-  /**
-   * What it says; a second line is set smaller.
-   */
-  lines: Text[]
-  strong?: boolean
-  at: DrawnPoint
-  to?: DrawnPoint
-  /**
-   * Where the line of the measure lies, pixels: down the frame, or across it for an upright one; left out: on the drawing.
-   */
-  rule?: number
-  /**
-   * Which way it does not go along.
-   */
-  fixed?: 'x' | 'y'
-  /**
-   * Of its anchor.
-   */
-  x: number
-  /**
-   * Of the first line's foot.
-   */
-  y: number
-  anchor: 'start' | 'middle' | 'end'
-  /**
-   * Degrees rightward, about its anchor.
-   */
-  turn?: number
-  /**
-   * Line to its place, x and y by turns.
-   */
-  lead?: number[]
 }
 export interface DrawRequest {
   doc: Job
@@ -3982,6 +4044,18 @@ export interface TableRequest {
   run: string
   from: number
   most: number
+  /**
+   * Column, by its id, whose order the rows are in; left out: the order of the line.
+   */
+  sort?: string
+  /**
+   * The largest first.
+   */
+  down?: boolean
+  /**
+   * Only rows in which this is read.
+   */
+  find?: string
 }
 export interface TableRows {
   name: string
@@ -4581,7 +4655,7 @@ export interface Op {
    */
   at?: number
   /**
-   * Outfit: the fence system, in the catalogue or among the job's own.
+   * Outfit: the fence system, in the catalogue or among the job's own; left out, none. Without a run it is for all runs of the line.
    */
   system?: string
   place?: MapPlace

@@ -5,12 +5,28 @@
   import HistoryIcon from '@lucide/svelte/icons/history'
   import Redo2 from '@lucide/svelte/icons/redo-2'
   import Ruler from '@lucide/svelte/icons/ruler'
+  import Hand from '@lucide/svelte/icons/hand'
+  import Keyboard from '@lucide/svelte/icons/keyboard'
+  import Menu from '@lucide/svelte/icons/menu'
+  import Moon from '@lucide/svelte/icons/moon'
+  import Shovel from '@lucide/svelte/icons/shovel'
+  import Sun from '@lucide/svelte/icons/sun'
   import Undo2 from '@lucide/svelte/icons/undo-2'
+  import { layout } from '../lib/layout.svelte'
+  import { theme } from '../lib/theme.svelte'
   import type { Session } from '../lib/session.svelte'
   import Later from '../parts/Later.svelte'
+  import RunBar from './RunBar.svelte'
 
   let { session }: { session: Session } = $props()
   let showHistory = $state(false)
+  let more = $state(false)
+  const open = $derived(session.plan.before.checks.filter((c) => !c.done))
+  /** The menu has been used: it closes. */
+  function then(act: () => unknown) {
+    more = false
+    void act()
+  }
   const states = {
     looking: 'looking for newer changes',
     saved: 'saved',
@@ -38,13 +54,28 @@
 
 <h1 class="sr-only">{session.doc.name}</h1>
 <input
-  class="min-h-11 min-w-16 flex-1 truncate border border-transparent bg-transparent px-2 text-[1.05rem] font-semibold hover:border-line sm:max-w-96"
+  class="min-h-11 min-w-28 flex-1 truncate border border-transparent bg-transparent px-1 text-[1.05rem] font-semibold hover:border-line lg:min-w-40 lg:max-w-60 lg:px-2"
   aria-label="Name of the job"
   maxlength="120"
   value={session.doc.name}
   onchange={rename}
   onkeydown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
 />
+{#if session.plan.runs.length > 1}<div class="min-w-0 max-lg:hidden"><RunBar {session} /></div>{/if}
+<span class="flex-1 max-lg:hidden"></span>
+{#if !session.plan.before.ready}
+  <button
+    class="flex min-h-11 flex-none items-center gap-1.5 border-2 border-stop bg-stop-wash px-2 text-[0.92rem] leading-tight font-bold text-stop"
+    data-testid="not-cleared"
+    aria-label="Not cleared to dig: {open.length} to settle first"
+    title="Not cleared to dig. Still open: {open.map((c) => c.name.toLowerCase()).join(', ')}."
+    onclick={() => {
+      session.nav.parts.walk = 'before'
+      session.nav.stage = 'walk'
+      layout.makeRoom()
+    }}><Shovel size={18} aria-hidden="true" /><span class="max-sm:hidden">Not cleared to dig</span></button
+  >
+{/if}
 <span
   class="px-1 text-[0.9rem] whitespace-nowrap max-sm:sr-only {session.store.saving === 'saved' ||
   session.store.saving === 'looking' ||
@@ -56,7 +87,6 @@
   data-planned={session.caughtUp && session.advised}
   data-drawn={session.drawings.settled}>{states[session.store.saving]}</span
 >
-<span class="flex-1 max-sm:hidden"></span>
 <button
   class="btn btn-plain btn-icon"
   aria-label="Undo"
@@ -64,26 +94,26 @@
   onclick={() => session.store.undo()}><Undo2 size={20} /></button
 >
 <button
-  class="btn btn-plain btn-icon"
+  class="btn btn-plain btn-icon max-sm:hidden"
   aria-label="Redo"
   disabled={!session.store.canRedo}
   onclick={() => session.store.redo()}><Redo2 size={20} /></button
 >
-<button class="btn btn-plain btn-icon" aria-label="History" onclick={() => (showHistory = true)}
-  ><HistoryIcon size={20} /></button
->
 <button
-  class="btn btn-plain btn-icon"
+  class="btn btn-plain btn-icon max-sm:hidden"
   aria-label="Print and files"
   onclick={() => (session.nav.printing = true)}><Printer size={20} /></button
 >
+<button class="btn btn-plain btn-icon max-xl:hidden" aria-label="History" onclick={() => (showHistory = true)}
+  ><HistoryIcon size={20} /></button
+>
 <button
-  class="btn btn-plain btn-icon max-sm:hidden"
+  class="btn btn-plain btn-icon max-xl:hidden"
   aria-label="Save the job document as a file"
   onclick={save}><Download size={20} /></button
 >
 <Popover.Root>
-  <Popover.Trigger class="btn btn-plain btn-icon" aria-label="Tape and units"
+  <Popover.Trigger class="btn btn-plain btn-icon max-xl:hidden" aria-label="Tape and units"
     ><Ruler size={20} /></Popover.Trigger
   >
   <Popover.Portal>
@@ -95,6 +125,48 @@
       aria-label="Tape and units"
     >
       <Later load={() => import('./Tape.svelte')} name="Tape and units" props={{ session }} />
+    </Popover.Content>
+  </Popover.Portal>
+</Popover.Root>
+<Popover.Root bind:open={more}>
+  <Popover.Trigger class="btn btn-plain btn-icon" aria-label="More"><Menu size={22} /></Popover.Trigger>
+  <Popover.Portal>
+    <Popover.Content
+      class="z-40 grid max-h-[min(85dvh,var(--bits-popover-content-available-height))] w-80 max-w-[calc(100vw-1rem)] gap-1.5 overflow-auto border border-ink bg-sheet p-3 text-ink shadow-lg"
+      sideOffset={6}
+      collisionPadding={8}
+      role="dialog"
+      aria-label="More"
+    >
+      <button class="btn justify-start" onclick={() => then(() => (session.nav.printing = true))}
+        ><Printer size={18} />Print and files</button
+      >
+      <button
+        class="btn justify-start sm:hidden"
+        disabled={!session.store.canRedo}
+        onclick={() => then(() => session.store.redo())}><Redo2 size={18} />Redo</button
+      >
+      <button class="btn justify-start" onclick={() => then(() => (showHistory = true))}
+        ><HistoryIcon size={18} />History</button
+      >
+      <button class="btn justify-start" onclick={() => then(save)}
+        ><Download size={18} />Save the job as a file</button
+      >
+      <button
+        class="btn justify-start"
+        aria-pressed={layout.site}
+        onclick={() => layout.set({ site: !layout.site })}
+        ><Hand size={18} />Gloves and sun: {layout.site ? 'on' : 'off'}</button
+      >
+      <button class="btn justify-start" onclick={() => theme.toggle()}
+        >{#if theme.current === 'dark'}<Sun size={18} />Light colors{:else}<Moon size={18} />Dark colors{/if}</button
+      >
+      <button class="btn justify-start" onclick={() => then(() => (session.nav.keys = true))}
+        ><Keyboard size={18} />Keys</button
+      >
+      <div class="grid gap-3 border-t border-rule pt-2">
+        <Later load={() => import('./Tape.svelte')} name="Tape and units" props={{ session }} />
+      </div>
     </Popover.Content>
   </Popover.Portal>
 </Popover.Root>

@@ -1,22 +1,18 @@
 <script lang="ts">
-  import Fence from '@lucide/svelte/icons/fence'
-  import MapIcon from '@lucide/svelte/icons/map'
   import { onMount, untrack } from 'svelte'
   import Bench from '../bench/Bench.svelte'
-  import Elevation from '../drawing/Elevation.svelte'
   import Patterns from '../drawing/Patterns.svelte'
-  import ViewControls from '../drawing/ViewControls.svelte'
   import { View } from '../drawing/view.svelte'
   import { provideAsking } from '../lib/asking.svelte'
   import { Gone, own, Refused } from '../lib/api'
   import { Session, Unplannable } from '../lib/session.svelte'
   import type { JobState } from '../gen/api'
   import { addressOf, showAddress, type Spot } from '../lib/address'
-  import type { Stage } from '../lib/stages'
+  import { stages, type Stage } from '../lib/stages'
+  import { layout } from '../lib/layout.svelte'
   import { MapView } from '../map/mapview.svelte'
-  import SiteMap from '../map/SiteMap.svelte'
+  import Drawings from './Drawings.svelte'
   import RunBar from './RunBar.svelte'
-  import Load from '../load/Load.svelte'
   import Masthead from '../parts/Masthead.svelte'
   import JobBar from './JobBar.svelte'
   import SavingNotice from './SavingNotice.svelte'
@@ -26,10 +22,6 @@
   let session = $state.raw<Session | null>(null)
   let view = $state.raw<View | null>(null)
   let mapView = $state.raw<MapView | null>(null)
-  const stage = $derived<Stage>(session?.nav.stage ?? 'walk')
-  let mapLarge = $state(false)
-  /** On a small screen one of the two drawings is shown. */
-  let fromAbove = $state(false)
   let trouble = $state.raw<{ title: string; detail: string } | null>(null)
   let unplannable = $state.raw<JobState | null>(null)
   const asking = provideAsking()
@@ -107,14 +99,46 @@
   })
   onMount(() => () => session?.close())
 
+  /** Goes where a skip link says, and leaves the address as it is. */
+  function skip(e: MouseEvent & { currentTarget: HTMLAnchorElement }) {
+    e.preventDefault()
+    document.querySelector<HTMLElement>(e.currentTarget.hash)?.focus()
+  }
+  /** The length of the run is on the bench of Walk, which may have to be loaded. */
+  async function toLength(e: MouseEvent) {
+    e.preventDefault()
+    session!.nav.stage = 'walk'
+    session!.nav.parts.walk = 'line'
+    layout.makeRoom()
+    for (let k = 0; k < 50; k++) {
+      const field = document.querySelector<HTMLElement>('[data-run-length] input')
+      if (field) return field.focus()
+      await new Promise((go) => setTimeout(go, 60))
+    }
+  }
+  /** Somebody types there: a letter is a letter. */
+  const typing = (e: KeyboardEvent) =>
+    e.target instanceof HTMLInputElement ||
+    e.target instanceof HTMLTextAreaElement ||
+    e.target instanceof HTMLSelectElement
+
   // Undo and redo as everywhere on the web; inside an entry that is being
   // typed they stay the entry's own.
   function key(e: KeyboardEvent) {
-    if (!session || !(e.ctrlKey || e.metaKey) || e.altKey) return
-    if (e.target instanceof HTMLInputElement) return
+    if (!session || e.altKey || typing(e) || e.defaultPrevented) return
     const k = e.key.toLowerCase()
-    if (k === 'z' && !e.shiftKey) void session.store.undo()
-    else if (k === 'y' || (k === 'z' && e.shiftKey)) void session.store.redo()
+    if (e.ctrlKey || e.metaKey) {
+      if (k === 'z' && !e.shiftKey) void session.store.undo()
+      else if (k === 'y' || (k === 'z' && e.shiftKey)) void session.store.redo()
+      else return
+    } else if (!layout.keys) return
+    else if (k === '?') session.nav.keys = true
+    else if (stages[Number(k) - 1]) {
+      session.nav.stage = stages[Number(k) - 1]!.id
+      layout.makeRoom()
+    } else if (k === ',') layout.step(-1)
+    else if (k === '.') layout.step(1)
+    else if (k === 'f') layout.set({ findings: !layout.findings })
     else return
     e.preventDefault()
   }
@@ -123,7 +147,14 @@
 <svelte:window onkeydown={key} />
 
 <div class="flex flex-col lg:h-dvh">
-  <Masthead>
+  {#if session}
+    <nav aria-label="Skip" class="skip">
+      <a href="#bench-{session.nav.stage}" onclick={skip}>To the work</a>
+      <a href="#drawing" onclick={skip}>To the drawing</a>
+      <a href="#run-length" onclick={toLength}>To the run's length</a>
+    </nav>
+  {/if}
+  <Masthead slim={!!session}>
     {#if session}<JobBar {session} />{/if}
   </Masthead>
   {#if trouble}
@@ -144,63 +175,18 @@
   {:else if session && view}
     <SavingNotice {session} />
     <main class="flex min-h-0 flex-1 flex-col">
-      <section
-        class="grid h-64 flex-none border-b-2 border-ink max-lg:sticky max-lg:top-0 max-lg:z-10 sm:h-72 lg:h-[43%] {mapLarge
-          ? 'lg:grid-cols-[minmax(0,2fr)_minmax(0,3fr)]'
-          : 'lg:grid-cols-[minmax(0,1fr)_19rem]'}"
-        aria-label="Drawing"
-      >
-        <div class="relative min-h-0 min-w-0 {fromAbove ? 'max-lg:hidden' : ''}">
-          {#key session}
-            <Elevation {session} {view} {stage}>
-              {#snippet empty()}
-                <p
-                  class="pointer-events-none absolute inset-x-4 top-8 text-center text-[1.1rem] font-medium text-pencil"
-                >
-                  The fence is drawn here as soon as the run has a length.
-                </p>
-              {/snippet}
-            </Elevation>
-          {/key}
-          {#if session.run.posts.length}
-            <div class="absolute top-1 right-1 lg:hidden"><ViewControls {view} {session} /></div>
-          {/if}
-        </div>
-        <div
-          class="relative min-h-0 min-w-0 border-ink lg:border-l-2 {fromAbove ? '' : 'max-lg:hidden'}"
-          aria-label="From above"
-          role="group"
-        >
-          {#key session}<SiteMap {session} view={mapView!} strings={stage === 'string'} />{/key}
-          <div
-            class="absolute right-1 bottom-1 flex border border-line bg-sheet"
-            role="group"
-            aria-label="Map view"
-          >
-            <button
-              class="btn btn-plain px-2 text-[0.88rem] max-lg:hidden"
-              aria-pressed={mapLarge}
-              onclick={() => (mapLarge = !mapLarge)}>{mapLarge ? 'smaller' : 'larger'}</button
-            >
-            <button class="btn btn-plain px-2 text-[0.88rem]" onclick={() => mapView!.whole()}>all</button>
-          </div>
-        </div>
-        <button
-          class="btn btn-icon absolute top-1 left-1 z-10 lg:hidden"
-          aria-label={fromAbove ? 'From the side' : 'From above'}
-          onclick={() => (fromAbove = !fromAbove)}
-          >{#if fromAbove}<Fence size={20} />{:else}<MapIcon size={20} />{/if}</button
-        >
-      </section>
-      {#if session.plan.runs.length > 1}<RunBar {session} />{/if}
-      <div class="flex min-h-0 flex-1 max-lg:flex-col">
+      {#key session}<Drawings {session} {view} map={mapView!} />{/key}
+      {#if session.plan.runs.length > 1}<div class="lg:hidden"><RunBar {session} /></div>{/if}
+      <div class="flex min-h-0 flex-1 flex-col" id="bench" tabindex="-1">
         <Bench {session} {view} bind:stage={session.nav.stage} />
-        <Load {session} />
       </div>
     </main>
     <Patterns />
     {#if asking.asked}
       <Later load={() => import('../parts/WhyPopover.svelte')} props={{ session }} />
+    {/if}
+    {#if session.nav.keys}
+      <Later load={() => import('./Keys.svelte')} name="The keys" props={{ session }} />
     {/if}
     {#if session.store.theirs}
       <Later load={() => import('./Conflict.svelte')} props={{ session }} />

@@ -16,13 +16,13 @@
 </script>
 
 <nav
-  class="flex flex-none items-center gap-1 overflow-x-auto border-b border-line bg-paper px-2 py-1"
+  class="flex items-center gap-1 overflow-x-auto bg-paper max-lg:border-b max-lg:border-line max-lg:px-2 max-lg:py-0.5"
   aria-label="Runs"
 >
   {#each shown as { r, line } (r.id)}
     {#if line}<span class="px-1 text-[0.9rem] whitespace-nowrap text-pencil">{line}:</span>{/if}
     <button
-      class="min-h-9 border px-2.5 text-[0.95rem] font-semibold whitespace-nowrap pointer-coarse:min-h-11 {r.id ===
+      class="min-h-11 flex-none border px-2 text-[0.95rem] font-semibold whitespace-nowrap lg:min-h-9 {r.id ===
       session.run.id
         ? 'border-mallow bg-mallow-wash text-ink'
         : 'border-transparent text-pencil hover:border-line'}"

@@ -4,11 +4,12 @@
   import { onMount } from 'svelte'
   import type { JobSummary } from '../gen/api'
   import { api } from '../lib/api'
+  import { go } from '../lib/router'
   import { Live } from '../lib/live'
   import { tape } from '../lib/tape'
   import Masthead from '../parts/Masthead.svelte'
   import Fraction from '../parts/Fraction.svelte'
-  import NewJob from './NewJob.svelte'
+  import Later from '../parts/Later.svelte'
   import Silhouette from './Silhouette.svelte'
 
   const PAGE = 50
@@ -86,6 +87,23 @@
     await load()
   }
 
+  let examples = $state.raw<string[]>([])
+  $effect(() => {
+    if (jobs && !jobs.length)
+      api.examples().then(
+        (all) => (examples = all.names),
+        () => undefined,
+      )
+  })
+  async function example(n: number) {
+    try {
+      const job = await api.create({ example: n + 1 })
+      await go(`/jobs/${job.id}`)
+    } catch (e) {
+      trouble = e instanceof Error ? e.message : String(e)
+    }
+  }
+
   const counts = (j: JobSummary) => `${j.posts} posts${j.bags ? ` · ${j.bags} bags` : ''}`
   const day = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' })
   const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' })
@@ -135,7 +153,14 @@
     <div class="mt-6 border border-line bg-sheet p-6">
       <p class="text-lg font-semibold">No jobs yet</p>
       <p class="mt-1 max-w-prose">
-        Start one with what you have: the length of a run, how the ground falls, and how deep the frost goes.
+        Start with what the customer said on the phone: which fence, how high, how long. Or look round a job
+        that is there to try.
+      </p>
+      <p class="mt-3 flex flex-wrap gap-2">
+        <button class="btn btn-main" onclick={() => (making = true)}>New job</button>
+        {#each examples as e, i (e)}
+          <button class="btn" onclick={() => example(i)}>Try {e}</button>
+        {/each}
       </p>
     </div>
   {/if}
@@ -229,4 +254,10 @@
     >
   </div>
 {/if}
-<NewJob bind:open={making} />
+{#if making}
+  <Later
+    load={() => import('./NewJob.svelte')}
+    name="A new job"
+    props={{ onclose: () => (making = false) }}
+  />
+{/if}

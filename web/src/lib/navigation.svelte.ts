@@ -32,6 +32,10 @@ export class Navigation {
   })
   /** Whom the rules that are shown are for. */
   scope = $state<Scope>('run')
+  /** The finding that is opened in the list, by its key. */
+  finding = $state('')
+  /** The page of keys is open. */
+  keys = $state(false)
   /** The panel of sheets and files is open. */
   printing = $state(false)
 

@@ -231,8 +231,8 @@ export class Planner {
   }
 
   /** Rows of a table of a run, of the plan that is drawn. */
-  table(table: TableRequest['table'], run: string, from: number, most: number, signal: AbortSignal) {
-    return api.table({ doc: this.of!, table, run, from, most }, signal)
+  table(asked: Omit<TableRequest, 'doc'>, signal: AbortSignal) {
+    return api.table({ doc: this.of!, ...asked }, signal)
   }
 
   explain(figure: Figure, signal: AbortSignal): Promise<Explained> {

@@ -97,8 +97,8 @@ export class Session {
     return this.planner.explain(figure, signal)
   }
   /** Rows of a table of the run that is worked on. */
-  table(table: TableRequest['table'], from: number, most: number, signal: AbortSignal) {
-    return this.planner.table(table, this.run.id, from, most, signal)
+  table(asked: Omit<TableRequest, 'doc' | 'run'>, signal: AbortSignal) {
+    return this.planner.table({ ...asked, run: this.run.id }, signal)
   }
   /** The ways out of a hole that was stopped. */
   waysOut(run: string, post: string, signal: AbortSignal) {

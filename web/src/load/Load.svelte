@@ -3,6 +3,7 @@
   import ChevronUp from '@lucide/svelte/icons/chevron-up'
   import { untrack } from 'svelte'
   import type { Totals } from '../gen/api'
+  import { layout } from '../lib/layout.svelte'
   import type { Session } from '../lib/session.svelte'
   import { groups, whyOf, type Group } from '../lib/bill'
   import { bulk, small } from '../lib/tape'
@@ -12,7 +13,7 @@
   import Words from '../parts/Words.svelte'
   import { ofTotals } from '../lib/figure'
 
-  let { session }: { session: Session } = $props()
+  let { session, hidden = false }: { session: Session; hidden?: boolean } = $props()
   const t = $derived(session.plan.totals)
   const units = $derived(session.units)
   let open = $state(false)
@@ -62,7 +63,9 @@
 {/snippet}
 
 <aside
-  class="border-line bg-paper max-lg:sticky max-lg:bottom-0 max-lg:z-20 max-lg:border-t lg:relative lg:w-72 lg:flex-none lg:overflow-auto lg:border-l"
+  class="border-line bg-paper max-lg:sticky max-lg:bottom-0 max-lg:z-20 max-lg:border-t lg:relative lg:w-64 lg:flex-none lg:overflow-auto lg:border-l {hidden
+    ? 'lg:hidden'
+    : ''}"
   aria-labelledby="load-title"
 >
   <button
@@ -77,8 +80,15 @@
     >
     <ChevronUp size={20} class={open ? 'rotate-180' : ''} aria-hidden="true" />
   </button>
-  <div class="px-3 pb-3 lg:block lg:py-3 {open ? 'max-h-[60dvh] overflow-auto' : 'hidden'}">
-    <h2 id="load-title" class="text-[1.05rem] font-bold">The load{many ? ', whole job' : ''}</h2>
+  <div class="px-3 pb-3 lg:block lg:py-1 {open ? 'max-h-[60dvh] overflow-auto' : 'hidden'}">
+    <div class="flex items-center justify-between">
+      <h2 id="load-title" class="text-[1.05rem] font-bold">The load{many ? ', whole job' : ''}</h2>
+      <button
+        class="btn btn-plain -mr-2 px-2 max-lg:hidden"
+        aria-label="Fold the load"
+        onclick={() => layout.set({ load: false })}>Fold</button
+      >
+    </div>
     {#if !read.length}<p class="text-pencil">Nothing yet.</p>{/if}
     <dl class="mt-1" data-testid="load">
       {#each read as g (g.name)}

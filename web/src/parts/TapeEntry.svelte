@@ -160,11 +160,12 @@
     aria-invalid={trouble ? 'true' : undefined}
     aria-describedby="{id}-says"
   />
-  <div id="{id}-says" class="text-[0.9rem] leading-snug" aria-live="polite">
-    {#if trouble}
-      <p class="mt-1 font-medium text-stop">{trouble}</p>
-    {:else if text !== null && reading?.ok}
-      <p class="mt-1 text-pencil">
+  <!-- How it is read lies over what is below: nothing moves away under a hand on its way there. -->
+  <div id="{id}-says" class="relative text-[0.9rem] leading-snug" aria-live="polite">
+    {#if !trouble && text !== null && reading?.ok}
+      <p
+        class="absolute top-0 left-0 z-20 w-max max-w-72 border border-line bg-sheet px-2 py-1 text-pencil shadow-md"
+      >
         read as <strong class="font-semibold text-ink"><Fraction mm={reading.length} {units} {long} /></strong
         >
         {#if reading.bare}
@@ -178,6 +179,9 @@
           {/each}
         {/if}
       </p>
+    {/if}
+    {#if trouble}
+      <p class="mt-1 font-medium text-stop">{trouble}</p>
     {:else if hint}
       <p class="mt-1 text-pencil">{hint}</p>
     {/if}

@@ -34,7 +34,6 @@
     >{#if session.run.posts.length && session.nav.parts.dig === 'card'}<HoleCard
         {session}
         {view}
-        digging
       />{/if}</Tabs.Content
   >
   <Tabs.Content value="rules"

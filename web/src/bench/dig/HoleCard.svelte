@@ -10,7 +10,7 @@
   import Stopped from './Stopped.svelte'
   import { ofPost } from '../../lib/figure'
 
-  let { session, view, digging }: { session: Session; view: View; digging: boolean } = $props()
+  let { session, view }: { session: Session; view: View } = $props()
   const units = $derived(session.units)
   const p = $derived(session.run.posts[session.post]!)
   const card = $derived(session.run.cards[p.card])
@@ -73,7 +73,7 @@
             <dt class="text-[0.88rem] text-pencil">{card.bag}s</dt>
             <dd class="text-[1.1rem] font-bold">
               <Figure why={ofPost(session.run, p, 'concrete')} of="{p.label} bags"
-                >{card.bags.toFixed(2)}</Figure
+                >{card.bags.toFixed(1)}</Figure
               >
             </dd>
           </div>
@@ -91,7 +91,7 @@
             : ''}
         </p>
       {/if}
-      {#if digging && !p.shared}{#key p.label + session.run.id}<Stopped {session} post={p} />{/key}{/if}
+      {#if !p.shared}{#key p.label + session.run.id}<Stopped {session} post={p} />{/key}{/if}
     </div>
   </article>
 {/if}

@@ -10,6 +10,7 @@
   import { bulk, hours, perHour, short, wind } from '../../lib/tape'
   import Fraction from '../../parts/Fraction.svelte'
   import Pick from '../../parts/Pick.svelte'
+  import { scrolls } from '../../lib/scrolls'
 
   let { session }: { session: Session } = $props()
   const units = $derived(session.units)
@@ -248,6 +249,7 @@
       {/if}
     </div>
     <div
+      {@attach scrolls}
       class="relative overflow-x-auto border border-line bg-sheet"
       aria-live="polite"
       data-testid="what-if"

@@ -10,6 +10,7 @@
   import NumberEntry from '../../parts/NumberEntry.svelte'
   import PostTable from '../PostTable.svelte'
   import { ofPost } from '../../lib/figure'
+  import { scrolls } from '../../lib/scrolls'
 
   let { session, view }: { session: Session; view: View } = $props()
   const units = $derived(session.units)
@@ -86,7 +87,7 @@
   {/snippet}
 </PostTable>
 {#if leaves.length}
-  <div class="relative mt-4 overflow-x-auto border border-line bg-sheet">
+  <div {@attach scrolls} class="relative mt-4 overflow-x-auto border border-line bg-sheet">
     <table class="sheet-table w-full">
       <caption class="px-2 pt-2 text-left font-bold"
         >What the leaves do to the posts that they hang on</caption

@@ -26,7 +26,7 @@
     <Popover.Content
       sideOffset={4}
       collisionPadding={8}
-      class="z-50 grid max-h-[70dvh] w-96 max-w-[92vw] gap-1.5 overflow-auto border border-ink bg-paper p-2 shadow-lg"
+      class="z-50 grid max-h-[min(70dvh,var(--bits-popover-content-available-height))] w-96 max-w-[92vw] gap-1.5 overflow-auto border border-ink bg-paper p-2 shadow-lg"
       aria-label="Put in a gate"
     >
       {#each offers as o (o.id)}

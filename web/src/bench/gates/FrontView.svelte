@@ -22,7 +22,7 @@
   {session}
   view={{ of: 'front', gate: gate.id, hang: show === 'hang' }}
   wide={620}
-  tall={400}
+  tall={330}
   label={said}
   of="front"
 />

@@ -10,6 +10,7 @@
   import LengthField from '../LengthField.svelte'
   import HolePicture from '../dig/HolePicture.svelte'
   import { ofGate, ofPost } from '../../lib/figure'
+  import { scrolls } from '../../lib/scrolls'
 
   let { session, gate }: { session: Session; gate: PlannedGate } = $props()
   const units = $derived(session.units)
@@ -51,6 +52,7 @@
     <!-- A wide table scrolls by itself, and by keys. -->
     <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
     <div
+      {@attach scrolls}
       class="relative overflow-x-auto border border-line bg-sheet"
       role="region"
       aria-label="What the leaves pull with"

@@ -1,6 +1,7 @@
 <script lang="ts">
   // One gate at a time: its opening, its swing, its posts, and how it hangs.
   import { Tabs } from 'bits-ui'
+  import Trash2 from '@lucide/svelte/icons/trash-2'
   import type { View } from '../../drawing/view.svelte'
   import type { Session } from '../../lib/session.svelte'
   import Parts from '../Parts.svelte'
@@ -41,26 +42,39 @@
   }
 </script>
 
-<div class="mb-3 flex flex-wrap items-center gap-1.5" role="group" aria-label="Gates of the job">
-  {#each all as { run, gate: g, key } (key)}
-    {@const n = troubles(run.id, g.id)}
-    <button
-      class="btn min-h-11 {run.id === session.run.id && g.id === gate?.id
-        ? 'border-mallow bg-mallow-wash shadow-[inset_0_0_0_1px_var(--mallow)]'
-        : ''}"
-      aria-pressed={run.id === session.run.id && g.id === gate?.id}
-      onclick={() => pick(run.id, g.id)}
-      >{g.name || g.id}<span class="font-normal text-pencil">{run.name || run.id}</span>{#if n}<span
-          class="border border-warn bg-warn-wash px-1 text-[0.85rem] text-warn"
-          >{n}<span class="sr-only"> to look at</span></span
-        >{/if}</button
-    >
-  {/each}
-  <AddGate {session} onadded={(id) => pick(session.run.id, id)} />
+<div class="cue flex-none">
+  <div
+    class="flex items-center gap-1.5 overflow-x-auto border-b border-line px-3 py-1.5"
+    role="group"
+    aria-label="Gates of the job"
+  >
+    {#each all as { run, gate: g, key } (key)}
+      {@const n = troubles(run.id, g.id)}
+      <button
+        class="btn flex-none {run.id === session.run.id && g.id === gate?.id
+          ? 'border-mallow bg-mallow-wash shadow-[inset_0_0_0_1px_var(--mallow)]'
+          : ''}"
+        aria-pressed={run.id === session.run.id && g.id === gate?.id}
+        onclick={() => pick(run.id, g.id)}
+        >{g.name || g.id}<span class="font-normal text-pencil">{run.name || run.id}</span>{#if n}<span
+            class="border border-warn bg-warn-wash px-1 text-[0.85rem] text-warn"
+            >{n}<span class="sr-only"> to look at</span></span
+          >{/if}</button
+      >
+    {/each}
+    {#if gate}
+      <button
+        class="btn flex-none"
+        onclick={() => session.commit([{ path: gate.path, value: null }], `${gate.name || gate.id} removed`)}
+        ><Trash2 size={18} aria-hidden="true" />Remove {gate.name || gate.id}</button
+      >
+    {/if}
+    <AddGate {session} onadded={(id) => pick(session.run.id, id)} />
+  </div>
 </div>
 
 {#if !gate}
-  <p class="max-w-prose">
+  <p class="max-w-prose p-3">
     No gate on {session.run.name || session.run.id}. A gate's opening is exact; the fence's bays give way to
     it.
   </p>

@@ -11,6 +11,7 @@
   import DropPicture from './DropPicture.svelte'
   import FrontView from './FrontView.svelte'
   import FileLink from '../../parts/FileLink.svelte'
+  import { scrolls } from '../../lib/scrolls'
 
   let { session, gate }: { session: Session; gate: PlannedGate } = $props()
   const units = $derived(session.units)
@@ -37,6 +38,7 @@
       <!-- A wide table scrolls by itself, and by keys. -->
       <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
       <div
+        {@attach scrolls}
         class="relative overflow-x-auto border border-line bg-sheet"
         role="region"
         aria-label="Marks"

@@ -26,7 +26,7 @@
         {session}
         view={{ of: 'along', fromEnd: end === 'last', closer, aside: aside * 10, back: back.mm }}
         wide={1100}
-        tall={430}
+        tall={350}
         label="{run.name || run.id} seen along the line from its {end} post"
         of="along"
       />

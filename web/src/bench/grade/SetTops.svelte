@@ -8,6 +8,7 @@
   import Words from '../../parts/Words.svelte'
   import PostTable from '../PostTable.svelte'
   import { ofPost, ofTops } from '../../lib/figure'
+  import { scrolls } from '../../lib/scrolls'
 
   let { session, view }: { session: Session; view: View } = $props()
   const units = $derived(session.units)
@@ -48,7 +49,7 @@
     </section>
   </div>
   {#if t.by === 'string' || t.by === 'sight'}
-    <div class="relative mt-4 overflow-x-auto border border-line bg-sheet">
+    <div {@attach scrolls} class="relative mt-4 overflow-x-auto border border-line bg-sheet">
       <table class="sheet-table w-full">
         <caption class="px-2 pt-2 text-left font-bold"
           >{t.by === 'string' ? 'Strings to pull' : 'Lines of sight'}, between posts that are set first</caption

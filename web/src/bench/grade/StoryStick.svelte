@@ -8,6 +8,7 @@
   import TapeEntry from '../../parts/TapeEntry.svelte'
   import LengthField from '../LengthField.svelte'
   import NumberField from '../NumberField.svelte'
+  import { scrolls } from '../../lib/scrolls'
 
   let { session }: { session: Session } = $props()
   const units = $derived(session.units)
@@ -26,7 +27,7 @@
         {session}
         view={{ of: 'stick' }}
         wide={420}
-        tall={560}
+        tall={400}
         label="Story stick of {session.run.name || session.run.id}"
         of="stick"
       />
@@ -36,7 +37,7 @@
         Cut a straight stick, mark it once, and hold its reference mark to that of every post: all else is
         read off it. The mark lies <strong><Fraction mm={t.mark} {units} /></strong> below the fence's top.
       </p>
-      <div class="relative overflow-x-auto border border-line bg-sheet">
+      <div {@attach scrolls} class="relative overflow-x-auto border border-line bg-sheet">
         <table class="sheet-table w-full" data-testid="stick">
           <caption class="px-2 pt-2 text-left font-bold">From the reference mark, up or down</caption>
           <thead

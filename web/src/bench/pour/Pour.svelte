@@ -3,16 +3,16 @@
   import { Tabs } from 'bits-ui'
   import type { View } from '../../drawing/view.svelte'
   import type { Session } from '../../lib/session.svelte'
-  import HoleCard from '../dig/HoleCard.svelte'
+  import ReportTable from '../ReportTable.svelte'
   import Parts from '../Parts.svelte'
+  import ByHole from './ByHole.svelte'
   import Fill from './Fill.svelte'
-  import IntoHoles from './IntoHoles.svelte'
   import Totals from './Totals.svelte'
 
   let { session, view }: { session: Session; view: View } = $props()
   const parts = [
-    { id: 'fill', name: 'Hole card', note: '' },
-    { id: 'rules', name: 'Filling', note: '' },
+    { id: 'fill', name: 'Into the hole', note: '' },
+    { id: 'rules', name: 'How posts are set', note: '' },
     { id: 'holes', name: 'All holes', note: '' },
     { id: 'totals', name: 'Totals', note: '' },
   ] as const
@@ -25,19 +25,20 @@
   onpick={(id) => (session.nav.parts.pour = id as typeof session.nav.parts.pour)}
 >
   <Tabs.Content value="fill"
-    >{#if session.run.posts.length && session.nav.parts.pour === 'fill'}<HoleCard
+    >{#if session.run.posts.length && session.nav.parts.pour === 'fill'}<ByHole
         {session}
         {view}
-        digging={false}
       />{/if}</Tabs.Content
   >
   <Tabs.Content value="rules"
     >{#if session.nav.parts.pour === 'rules'}<Fill {session} />{/if}</Tabs.Content
   >
   <Tabs.Content value="holes"
-    >{#if session.run.posts.length && session.nav.parts.pour === 'holes'}<IntoHoles
+    >{#if session.run.posts.length && session.nav.parts.pour === 'holes'}<ReportTable
         {session}
         {view}
+        table="holes"
+        caption="All holes"
       />{/if}</Tabs.Content
   >
   <Tabs.Content value="totals"

@@ -6,6 +6,7 @@
   import type { Session } from '../../lib/session.svelte'
   import Figure from '../../parts/Figure.svelte'
   import Words from '../../parts/Words.svelte'
+  import { scrolls } from '../../lib/scrolls'
 
   let { session }: { session: Session } = $props()
   const units = $derived(session.units)
@@ -35,7 +36,7 @@
   })
 </script>
 
-<div class="relative overflow-x-auto border border-line bg-sheet" data-testid="totals">
+<div {@attach scrolls} class="relative overflow-x-auto border border-line bg-sheet" data-testid="totals">
   <table class="sheet-table w-full">
     <caption class="px-2 pt-2 text-left font-bold"
       >What each run takes{#if many}, and the whole job{/if}</caption

@@ -32,12 +32,18 @@
   const done = (method: string) => session.catalogue.methods.find((m) => m.id === method)?.done ?? method
 
   /** The server fits a run out with a fence type: a bare gate gets its gate. */
-  async function outfit(id: string) {
+  /** Some run of the line is of another type. */
+  const others = $derived(
+    session.lineRuns.some(
+      (r) => (session.value<string>(at('/lines', session.line.id, 'runs', r.id, 'system')) ?? '') !== picked,
+    ),
+  )
+  async function outfit(id: string, all = false) {
     const trouble = await session.reshape({
       do: 'outfit',
       line: session.line.id,
-      run: session.run.id,
-      system: id,
+      run: all ? undefined : session.run.id,
+      system: id || undefined,
     })
     if (trouble) session.store.notice = trouble
   }
@@ -109,16 +115,21 @@
 <div class="grid max-w-6xl gap-x-8 gap-y-4 lg:grid-cols-[20rem_1fr]">
   <div>
     <Pick
-      label="Fence system"
+      label="Fence type"
       value={picked}
       options={[
-        ...(picked ? [] : [{ value: '', name: 'None picked: own values' }]),
+        { value: '', name: 'None of these: own values' },
         ...known.map((s) => ({ value: s.id, name: s.name + (own.includes(s) ? ' (own)' : '') })),
       ]}
-      onpick={outfit}
+      onpick={(id) => outfit(id)}
     />
+    {#if session.lineRuns.length > 1 && others}
+      <button class="btn mt-1.5" onclick={() => outfit(picked, true)}
+        >Use it on all {session.lineRuns.length} runs</button
+      >
+    {/if}
     {#if system}
-      <p class="mt-1.5 text-pencil">{system.says ?? 'A system of this job.'}</p>
+      <p class="mt-1.5 text-pencil">{system.says ?? 'A fence type of this job.'}</p>
       <dl class="mt-1.5 grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5 text-[0.95rem]" data-testid="system">
         <dt class="text-pencil">Posts</dt>
         <dd>

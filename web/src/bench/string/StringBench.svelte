@@ -15,46 +15,48 @@
   const hung = (id: string) => string?.posts.find((p) => p.post === id)
 </script>
 
-<div class="grid gap-x-8 gap-y-6 xl:grid-cols-[minmax(0,1fr)_27rem]">
-  <RunStrings {session} />
-  <div class="grid content-start gap-5">
-    <Squaring {session} />
-    <a class="btn" href="/jobs/{session.id}/strings/{session.run.id}"
-      ><Printer size={18} aria-hidden="true" />String picture, to print</a
-    >
+<div class="p-3 sm:p-4 lg:py-3">
+  <div class="grid gap-x-8 gap-y-6 xl:grid-cols-[minmax(0,1fr)_27rem]">
+    <RunStrings {session} />
+    <div class="grid content-start gap-5">
+      <Squaring {session} />
+      <a class="btn" href="/jobs/{session.id}/strings/{session.run.id}"
+        ><Printer size={18} aria-hidden="true" />String picture, to print</a
+      >
+    </div>
   </div>
-</div>
 
-{#if string}
-  <PostTable
-    {session}
-    {view}
-    caption={string.sight ? 'Posts, in line by eye' : 'At each post'}
-    head={string.sight
-      ? ['Set', 'Sight mark above ground', 'Over the line of sight']
-      : [
-          'Low string above ground',
-          'Blown aside',
-          'Height string above ground',
-          'It hangs low by',
-          'Mark over the string',
-        ]}
-  >
-    {#snippet row(p)}
-      {@const h = hung(p.label)}
-      {#if h && string.sight}
-        <td>{string.order.indexOf(p.label) + 1}</td>
-        <td class="text-[1.05rem] font-semibold"><Fraction mm={p.reveal - string.mark} {units} /></td>
-        <td><Fraction mm={h.mark} {units} /></td>
-      {:else if h}
-        <td><Fraction mm={h.low} {units} /></td>
-        <td><Fraction mm={h.drift} {units} /></td>
-        <td><Fraction mm={h.high} {units} /></td>
-        <td class={h.sag > string.sagAllowed ? 'font-semibold text-warn' : ''}
-          ><Fraction mm={h.sag} {units} /></td
-        >
-        <td class="text-[1.05rem] font-semibold"><Fraction mm={h.mark} {units} /></td>
-      {/if}
-    {/snippet}
-  </PostTable>
-{/if}
+  {#if string}
+    <PostTable
+      {session}
+      {view}
+      caption={string.sight ? 'Posts, in line by eye' : 'At each post'}
+      head={string.sight
+        ? ['Set', 'Sight mark above ground', 'Over the line of sight']
+        : [
+            'Low string above ground',
+            'Blown aside',
+            'Height string above ground',
+            'It hangs low by',
+            'Mark over the string',
+          ]}
+    >
+      {#snippet row(p)}
+        {@const h = hung(p.label)}
+        {#if h && string.sight}
+          <td>{string.order.indexOf(p.label) + 1}</td>
+          <td class="text-[1.05rem] font-semibold"><Fraction mm={p.reveal - string.mark} {units} /></td>
+          <td><Fraction mm={h.mark} {units} /></td>
+        {:else if h}
+          <td><Fraction mm={h.low} {units} /></td>
+          <td><Fraction mm={h.drift} {units} /></td>
+          <td><Fraction mm={h.high} {units} /></td>
+          <td class={h.sag > string.sagAllowed ? 'font-semibold text-warn' : ''}
+            ><Fraction mm={h.sag} {units} /></td
+          >
+          <td class="text-[1.05rem] font-semibold"><Fraction mm={h.mark} {units} /></td>
+        {/if}
+      {/snippet}
+    </PostTable>
+  {/if}
+</div>

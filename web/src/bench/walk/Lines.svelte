@@ -44,55 +44,7 @@
 
 <div class="grid gap-x-8 gap-y-5 xl:grid-cols-[minmax(0,1fr)_21.5rem]">
   <section aria-labelledby="runs-title" class="min-w-0">
-    <div class="flex flex-wrap items-end gap-2">
-      <div class="min-w-40 flex-1">
-        <label class="label mb-1" for="line-name"
-          >Fence line{session.plan.lines.length > 1
-            ? ` ${session.lineIndex + 1} of ${session.plan.lines.length}`
-            : ''}</label
-        >
-        <input
-          id="line-name"
-          class="field"
-          maxlength="120"
-          placeholder="no name"
-          value={line.name}
-          onchange={(e) => rename(session.lineAt('/name'), line.name, e)}
-        />
-      </div>
-      <button class="btn" onclick={() => change({ do: 'reverse' })}
-        ><Repeat size={18} aria-hidden="true" />Turn round</button
-      >
-      <button
-        class="btn"
-        onclick={() => {
-          const id = nextRun()
-          void change({ do: 'add line' }, () => (session.runID = id))
-        }}><Plus size={18} aria-hidden="true" />Line</button
-      >
-      {#if session.plan.lines.length > 1}
-        <button
-          class="btn"
-          aria-label="Take this line away"
-          onclick={() => change({ do: 'remove line' }, () => (session.runID = session.plan.runs[0]!.id))}
-          ><Trash2 size={18} aria-hidden="true" /></button
-        >
-      {/if}
-    </div>
-    {#if session.plan.lines.length > 1}
-      <p class="mt-2 flex flex-wrap gap-1.5" role="group" aria-label="Lines">
-        {#each session.plan.lines as l, i (l.id)}
-          <button
-            class="btn min-h-9 pointer-coarse:min-h-11 {i === session.lineIndex
-              ? 'border-ink font-bold'
-              : ''}"
-            aria-pressed={i === session.lineIndex}
-            onclick={() => session.pickRun(session.plan.runs[l.first]!.id)}>{l.name || l.id}</button
-          >
-        {/each}
-      </p>
-    {/if}
-    <h2 id="runs-title" class="mt-4 font-bold">Runs, in the order they are walked</h2>
+    <h2 id="runs-title" class="font-bold">Runs, in the order they are walked</h2>
     {#if trouble}<p class="mt-1 border-l-4 border-l-stop bg-stop-wash px-3 py-1.5" role="alert">
         {trouble}
       </p>{/if}
@@ -141,7 +93,7 @@
                     onchange={(e) => rename(session.at('/name'), r.name, e)}
                   />
                 </div>
-                <RunLength {session} label="Run length" />
+                <div data-run-length><RunLength {session} label="Run length" /></div>
                 <Pick
                   label="Taped"
                   value={session.choice(session.at('/taped'))}
@@ -209,6 +161,56 @@
         </li>
       {/each}
     </ol>
+    <div class="mt-4">
+      <div class="flex flex-wrap items-end gap-2">
+        <div class="min-w-40 flex-1">
+          <label class="label mb-1" for="line-name"
+            >Fence line{session.plan.lines.length > 1
+              ? ` ${session.lineIndex + 1} of ${session.plan.lines.length}`
+              : ''}</label
+          >
+          <input
+            id="line-name"
+            class="field"
+            maxlength="120"
+            placeholder="no name"
+            value={line.name}
+            onchange={(e) => rename(session.lineAt('/name'), line.name, e)}
+          />
+        </div>
+        <button class="btn" onclick={() => change({ do: 'reverse' })}
+          ><Repeat size={18} aria-hidden="true" />Turn round</button
+        >
+        <button
+          class="btn"
+          onclick={() => {
+            const id = nextRun()
+            void change({ do: 'add line' }, () => (session.runID = id))
+          }}><Plus size={18} aria-hidden="true" />Line</button
+        >
+        {#if session.plan.lines.length > 1}
+          <button
+            class="btn"
+            aria-label="Take this line away"
+            onclick={() => change({ do: 'remove line' }, () => (session.runID = session.plan.runs[0]!.id))}
+            ><Trash2 size={18} aria-hidden="true" /></button
+          >
+        {/if}
+      </div>
+      {#if session.plan.lines.length > 1}
+        <p class="mt-2 flex flex-wrap gap-1.5" role="group" aria-label="Lines">
+          {#each session.plan.lines as l, i (l.id)}
+            <button
+              class="btn min-h-9 pointer-coarse:min-h-11 {i === session.lineIndex
+                ? 'border-ink font-bold'
+                : ''}"
+              aria-pressed={i === session.lineIndex}
+              onclick={() => session.pickRun(session.plan.runs[l.first]!.id)}>{l.name || l.id}</button
+            >
+          {/each}
+        </p>
+      {/if}
+    </div>
   </section>
 
   <section class="grid content-start gap-4" aria-label="The line as a whole">

@@ -14,6 +14,7 @@
   import Pager from '../Pager.svelte'
   import { PAGE, pageOf } from '../page'
   import PageHead from './PageHead.svelte'
+  import { scrolls } from '../../lib/scrolls'
 
   let { session, book }: { session: Session; book: Book } = $props()
   const units = $derived(session.units)
@@ -107,7 +108,7 @@
     {/if}
   </dl>
 {/if}
-<div class="mt-2 overflow-x-auto border border-line bg-sheet">
+<div {@attach scrolls} class="mt-2 overflow-x-auto border border-line bg-sheet">
   <table class="sheet-table tight w-full">
     <thead
       ><tr

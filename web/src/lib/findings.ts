@@ -1,0 +1,28 @@
+// What does not fit: whether it is of what is worked on, where it stands, and
+// which comes first.
+import type { Finding } from '../gen/api'
+import type { Session } from './session.svelte'
+
+/** It is of the run that is worked on, or of its line. */
+export const isHere = (session: Session, f: Finding) =>
+  f.place.run ? f.place.run === session.run.id : !f.place.line || f.place.line === session.line.id
+
+export const keyOf = (f: Finding) => f.rule + JSON.stringify(f.place) + (f.field ?? '')
+
+const worst: Finding['severity'][] = ['missing', 'cannot', 'check', 'note']
+
+/** The gravest first; else in the order of the plan, which is by what they cost. */
+export const worstFirst = (all: Finding[]) =>
+  [...all].sort((a, b) => worst.indexOf(a.severity) - worst.indexOf(b.severity))
+
+/** Where on the run it stands, millimetres from its start. */
+export function stationOf(session: Session, f: Finding): number | undefined {
+  const run = session.run
+  if (f.place.run !== run.id) return undefined
+  const post = run.posts.find((p) => p.label === f.place.post || p.id === f.place.post)
+  if (post) return post.station
+  const bay = run.bays.findIndex((b) => b.label === f.place.bay || b.id === f.place.bay)
+  if (bay >= 0) return ((run.posts[bay]?.station ?? 0) + (run.posts[bay + 1]?.station ?? 0)) / 2
+  const gate = run.gates.find((g) => g.id === f.place.gate)
+  return gate?.at
+}
