@@ -62,7 +62,7 @@ test('ground points are added, sorted and taken out by typing', async ({ page, m
   await part(page, 'Ground')
   const points = page.getByRole('slider', { name: /^Ground height/ })
   await expect(points).toHaveCount(11)
-  const at = page.getByLabel('Station of a new ground point')
+  const at = page.getByLabel('Distance of a new ground point')
   await at.fill("20'")
   await at.press('Enter')
   // Enter goes from where to how high, and on to the next row.
@@ -72,7 +72,7 @@ test('ground points are added, sorted and taken out by typing', async ({ page, m
   await height.press('Enter')
   await expect(points).toHaveCount(12)
   await expect(at).toBeFocused()
-  await expect(page.getByLabel('Station of ground point 3')).toHaveValue(`20' 0"`)
+  await expect(page.getByLabel('Distance of ground point 3')).toHaveValue(`20' 0"`)
   await expect(page.getByLabel('Height of ground point 3')).toHaveValue('-1 1/2"')
   await page.getByRole('button', { name: `Take out the point at 20' 0"` }).click()
   await expect(points).toHaveCount(11)

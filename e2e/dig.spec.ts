@@ -148,7 +148,7 @@ test('totals of three runs and of the job, each rounded once', async ({ page, ma
   await part(page, 'How posts are set')
   await run(page, 'Round the trees')
   await page.getByRole('group', { name: 'Rules for' }).getByRole('button', { name: /^Gate posts/ }).click()
-  await page.getByRole('combobox', { name: /^Way of setting braced/ }).click()
+  await page.getByRole('combobox', { name: /^How posts are set braced/ }).click()
   await page.getByRole('option', { name: 'packed in stone' }).click()
   await expect(runLoad(page)).toContainText('10 posts, 5 bags') // the corner post's 4.26
   await saved(page)
@@ -157,7 +157,7 @@ test('totals of three runs and of the job, each rounded once', async ({ page, ma
 test('what if: sliders against the load and the gust, then taken', async ({ page, mallow }) => {
   await open(page, mallow)
   await stage(page, 'Dig')
-  await part(page, 'What if')
+  await part(page, 'Compare sizes')
   const table = page.getByTestId('what-if')
   const line = (name: string) => table.locator('tr').filter({ has: page.locator('td', { hasText: new RegExp(`^${name}$`) }) }).first()
   await page.getByLabel(/^Hole width/).focus()
@@ -167,7 +167,7 @@ test('what if: sliders against the load and the gust, then taken', async ({ page
   await expect(load(page, 'bags')).toContainText('153 bags') // nothing is changed yet
   await page.getByRole('button', { name: 'Put it back' }).click()
   await expect(line('Bags')).toHaveText(/105\s*105\s*—/)
-  await page.getByLabel(/^Foot of the post/).focus()
+  await page.getByLabel(/^Bottom of post/).focus()
   for (let i = 0; i < 7; i++) await page.keyboard.press('ArrowLeft')
   await expect(page.getByText('stays above the frost depth')).toBeVisible()
   await page.getByLabel(/^Soil over the concrete/).focus()
@@ -203,7 +203,7 @@ test('what a fence system rules out is refused, with the reason', async ({ page,
   await open(page, mallow, 'Pipit Yard')
   await run(page, 'Back wall')
   await stage(page, 'Space')
-  await page.getByRole('combobox', { name: /^Fence system/ }).click()
+  await page.getByRole('combobox', { name: /^Fence type/ }).click()
   await page
     .getByRole('option', { name: /vinyl privacy/i })
     .first()
@@ -218,7 +218,7 @@ test('what a fence system rules out is refused, with the reason', async ({ page,
   await expect(open_).toContainText('water freezes in it and bursts it')
   await expect(page.getByRole('option', { name: /^with a steel core/ })).toContainText('only gate posts take a core')
   await page.keyboard.press('Escape')
-  await page.getByRole('combobox', { name: /^Way of setting/ }).click()
+  await page.getByRole('combobox', { name: /^How posts are set/ }).click()
   // Vinyl is stabbed by some crews: that is a choice, not a mistake.
   await expect(page.getByRole('option', { name: /^stabbed into wet concrete/ })).not.toHaveAttribute('aria-disabled', 'true')
   await page.keyboard.press('Escape')

@@ -103,7 +103,7 @@ test('any one measure sizes a gate; hardware moves what follows', async ({ page,
   await open(page, mallow)
   await stage(page, 'Gates')
   const sizes = page.getByTestId('distances')
-  await type(page.getByLabel('Leaf', { exact: true }), `3' 10"`)
+  await type(page.getByLabel('Leaf width', { exact: true }), `3' 10"`)
   // 46 + 3 1/4 + 1 1/4 in, and one 3 1/2 in post more, and another.
   await expect(sizes).toContainText('50 1/2')
   await expect(sizes).toContainText('54″')
@@ -111,23 +111,23 @@ test('any one measure sizes a gate; hardware moves what follows', async ({ page,
   await page.getByRole('combobox', { name: /^Hardware/ }).click()
   await page.getByRole('option', { name: 'Butts or spring hinges' }).click()
   await expect(sizes).toContainText('47 1/4') // 46 + 1/2 + 3/4
-  await type(page.getByLabel('Clear way'), `4'`)
-  await expect(page.getByLabel('Leaf', { exact: true })).not.toHaveValue(`46"`)
-  await expect(page.getByRole('textbox', { name: 'Inside' })).toHaveValue(/49/)
-  await sizes.getByRole('button', { name: /Clear way: why/ }).click()
+  await type(page.getByLabel('Clear opening'), `4'`)
+  await expect(page.getByLabel('Leaf width', { exact: true })).not.toHaveValue(`46"`)
+  await expect(page.getByRole('textbox', { name: 'Between posts' })).toHaveValue(/49/)
+  await sizes.getByRole('button', { name: /Clear opening: why/ }).click()
   await expect(page.getByRole('dialog')).toContainText('less what the open leaf takes')
   await page.keyboard.press('Escape')
-  await type(page.getByRole('textbox', { name: 'Inside' }), `5'`)
-  await expect(page.getByRole('textbox', { name: 'Inside' })).toHaveValue(`5' 0"`)
+  await type(page.getByRole('textbox', { name: 'Between posts' }), `5'`)
+  await expect(page.getByRole('textbox', { name: 'Between posts' })).toHaveValue(`5' 0"`)
 })
 
 test('a bad size is refused with what is allowed', { tag: '@refused' }, async ({ page, mallow }) => {
   await open(page, mallow)
   await stage(page, 'Gates')
-  await type(page.getByLabel('Leaf', { exact: true }), '2in')
+  await type(page.getByLabel('Leaf width', { exact: true }), '2in')
   await expect(page.getByText(/It must be/).first()).toBeVisible()
   await page.getByRole('button', { name: 'Back to what was saved' }).click()
-  await expect(page.getByRole('textbox', { name: 'Inside' })).toHaveValue('48"')
+  await expect(page.getByRole('textbox', { name: 'Between posts' })).toHaveValue('48"')
 })
 
 test('it is hung from the screen: marks, steps, and a drop taken out', async ({ page, mallow }) => {
@@ -152,7 +152,7 @@ test('it is hung from the screen: marks, steps, and a drop taken out', async ({ 
 test('a gate in a pool barrier is asked what codes ask', async ({ page, mallow }) => {
   await open(page, mallow)
   await stage(page, 'Gates')
-  await part(page, 'Road and care')
+  await part(page, 'Drive and safety')
   await page.getByRole('checkbox', { name: /barrier round a pool/ }).check()
   await finding(page, 'pool-swing').getByRole('button', { name: 'Swing it out' }).click()
   await expect(finding(page, 'pool-swing')).toBeHidden()

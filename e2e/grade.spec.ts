@@ -67,7 +67,7 @@ test('the hillside in all four looks: compared, taken one after another, and und
   await page.keyboard.press('Control+z')
   await part(page, 'Look')
   await expect(sums(page)).toContainText(/ 0\s+steps; no earth to move/)
-  await expect(page.getByRole('radio', { name: /^Raked/ })).toBeChecked()
+  await expect(page.getByRole('radio', { name: /^Racked/ })).toBeChecked()
 })
 
 test('the string is lifted by its end, live, held, and let go', async ({ page, mallow }) => {
@@ -120,7 +120,7 @@ test('a hump: a way out is taken, the grade post is dragged, and the top is let 
     ['33ft', '36'],
     ['35ft', '26'],
   ]) {
-    await type(page.getByLabel('Station of a new ground point'), at!)
+    await type(page.getByLabel('Distance of a new ground point'), at!)
     const point = page.getByRole('slider', { name: `Ground height at ${parseInt(at!)}' 0"` })
     await expect(page.getByLabel('Height of the new ground point')).toBeFocused()
     await page.keyboard.type(height!)
@@ -129,7 +129,7 @@ test('a hump: a way out is taken, the grade post is dragged, and the top is let 
     await saved(page)
   }
   await stage(page, 'Grade')
-  await page.getByRole('radio', { name: /^Raked/ }).click()
+  await page.getByRole('radio', { name: /^Racked/ }).click()
   await saved(page)
   await expect(finding(page, 'corridor')).toContainText('cannot keep the gap')
   const ways = finding(page, 'corridor').locator('[data-ways] button')
@@ -220,15 +220,15 @@ test('the line is seen from either end, near or far', async ({ page, mallow }) =
 test('one control goes from hugging the ground to shooting it straight', async ({ page, mallow }) => {
   await open(page, mallow)
   await stage(page, 'Grade')
-  await page.getByRole('radio', { name: /^Raked/ }).click()
+  await page.getByRole('radio', { name: /^Racked/ }).click()
   await saved(page)
-  const control = page.getByLabel('Hug the ground, or shoot it straight')
+  const control = page.getByLabel('Follow the ground … straight line')
   await control.fill('0')
   await saved(page)
   await part(page, 'Tops and bays')
   const hugging = await cell(page, 'posts', 'P10', 'top_above_ground').innerText()
   await part(page, 'Look')
-  await page.getByLabel('Hug the ground, or shoot it straight').fill('100')
+  await page.getByLabel('Follow the ground … straight line').fill('100')
   await saved(page)
   await part(page, 'Tops and bays')
   await expect(cell(page, 'posts', 'P10', 'top_above_ground')).not.toHaveText(hugging)
@@ -237,11 +237,11 @@ test('one control goes from hugging the ground to shooting it straight', async (
 test('a look that the panels cannot have stays in sight, with the reason', async ({ page, mallow }) => {
   await open(page, mallow, 'Pipit Yard')
   await stage(page, 'Space')
-  await page.getByRole('combobox', { name: /^Fence system/ }).click()
+  await page.getByRole('combobox', { name: /^Fence type/ }).click()
   await page.getByRole('option', { name: /^Slotted concrete posts/ }).click()
   await saved(page)
   await stage(page, 'Grade')
-  const raked = page.getByRole('radio', { name: /^Raked/ })
+  const raked = page.getByRole('radio', { name: /^Racked/ })
   await expect(raked).toBeDisabled()
   await expect(raked).toContainText('not here: these panels are rigid')
   await expect(page.getByRole('radio', { name: /^Stepped/ })).toBeEnabled()

@@ -193,7 +193,7 @@ test('a finding offers its ways out, and one tap takes one', async ({ page, mall
   await expect(finding).toContainText('6 of 18 bays cannot keep the gap')
   await finding.getByRole('button', { name: 'Rake it: no earth to move' }).click()
   await expect(finding).toBeHidden()
-  await expect(page.getByRole('radio', { name: /Raked/ })).toBeChecked()
+  await expect(page.getByRole('radio', { name: /Racked/ })).toBeChecked()
   await saved(page)
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(finding).toBeVisible()

@@ -13,7 +13,7 @@ const runBar = (page: Page, name: string) =>
 async function drops(page: Page, rows: [string, string][]) {
   await part(page, 'Ground')
   await page.getByRole('button', { name: 'String drops', exact: true }).last().click()
-  const at = page.getByLabel('Station of the next row')
+  const at = page.getByLabel('Distance of the next row')
   const drop = page.getByLabel('Drop of the next row')
   for (const [i, [where, down]] of rows.entries()) {
     await type(at, where)
@@ -121,7 +121,7 @@ test('runs are split, joined, reversed and moved, and the load stays', { tag: '@
   await page.getByRole('button', { name: 'Join with the next' }).click()
   await expect(runBar(page, 'Lane, part 2')).toBeHidden()
   await expect(load(page, 'posts')).toContainText('40')
-  await page.getByRole('button', { name: 'Turn round' }).click()
+  await page.getByRole('button', { name: 'Reverse direction' }).click()
   await expect(first).toHaveText('Compost bays')
   await expect(load(page, 'posts')).toContainText('40')
   await saved(page)
@@ -206,7 +206,7 @@ test('the whole line unrolls corner after corner, and a post in it can be picked
   for (let i = 0; i < 19; i++) await page.keyboard.press('ArrowRight')
   await expect(runBar(page, 'Round the trees')).toHaveAttribute('aria-pressed', 'true')
   await expect(page.getByTestId('post')).toHaveText('P2')
-  await page.getByRole('button', { name: 'one run' }).click()
+  await view(page, 'Show one run')
   await expect(elevation(page)).toHaveAttribute('data-posts', '11')
 })
 
@@ -239,7 +239,7 @@ test('rod readings are entered row by row, with a turning point and a closing ch
   await stage(page, 'Walk')
   await runBar(page, 'Compost bays').click()
   await part(page, 'Ground')
-  await page.getByRole('button', { name: 'Level and rod', exact: true }).last().click()
+  await page.getByRole('button', { name: 'Level survey', exact: true }).last().click()
   const reading = page.getByLabel('Reading', { exact: true })
   const at = page.getByLabel('At', { exact: true })
   await type(at, '0')
@@ -248,13 +248,13 @@ test('rod readings are entered row by row, with a turning point and a closing ch
   await type(at, '43ft')
   await type(reading, '40in')
   await expect(page.getByLabel('side of row 2')).toHaveValue('40"')
-  await choose(page, 'It looks', /fore/)
+  await choose(page, 'It is the', /foresight/)
   await type(at, '86ft')
   await type(reading, '57in')
   await expect(page.getByLabel('fore of row 3')).toHaveValue('57"')
   await type(reading, '60in') // the level has moved on: back on the same point
   await expect(page.getByLabel('back of row 3')).toHaveValue(`5' 0"`)
-  await choose(page, 'It looks', /fore/)
+  await choose(page, 'It is the', /foresight/)
   await type(at, '0')
   await type(reading, '51 1/8in')
   const check = page.getByTestId('rod-check')
@@ -321,8 +321,8 @@ test('what is in the way is drawn, judged by the hole, and marked by the office'
   await page.getByRole('button', { name: 'Keep here' }).click()
   await stage(page, 'Walk')
   await expect(page.getByTestId('not-cleared')).toBeVisible()
-  await part(page, 'In the way')
-  await page.getByRole('button', { name: 'Something in the way' }).click()
+  await part(page, 'Obstructions')
+  await page.getByRole('button', { name: 'Add obstruction' }).click()
   const pipe = page.getByRole('group', { name: /Service: pipe or cable at/ })
   await choose(page, 'Which', /^Gas/)
   await type(pipe.getByLabel('Middle at'), '21ft 8in')
@@ -344,7 +344,7 @@ test('what is in the way is drawn, judged by the hole, and marked by the office'
   await page.getByRole('button', { name: 'Have they been?' }).click()
   await expect(page.getByText('cleared to dig', { exact: true })).toBeVisible()
   await expect(page.getByTestId('not-cleared')).toBeHidden()
-  await part(page, 'In the way')
+  await part(page, 'Obstructions')
   await expect(page.getByRole('tab', { name: /^In the way/ })).toContainText(/In the way\s*([89]|10)/) // 7 before
   await expect(page.getByTestId('ticket')).toBeHidden()
 })
@@ -380,7 +380,7 @@ test('a corner is squared, and the strings say what to hold', { tag: '@refused' 
   await expect(page.getByTestId('reminders')).toContainText('straightest face')
   await expect(elevation(page)).toContainText('line of sight')
   await expect(page.getByLabel('Props under it')).toBeHidden()
-  await page.getByRole('radio', { name: /Stand-off/ }).click()
+  await page.getByRole('radio', { name: /^Offset/ }).click()
   await type(page.getByLabel('Props under it'), '0')
   await expect(page.locator('[data-finding="sag"]')).toContainText('sags')
   await page.locator('[data-finding="sag"] [data-ways] button').click()
@@ -438,9 +438,9 @@ test('ten thousand ground points are paged, not poured out', async ({ page, mall
   await part(page, 'Ground')
   await expect(page.getByText('1 to 60 of 10000')).toBeVisible()
   await page.getByRole('button', { name: 'After' }).click()
-  await expect(page.getByLabel('Station of ground point 61')).toBeVisible()
+  await expect(page.getByLabel('Distance of ground point 61')).toBeVisible()
   // One that is added brings its own page.
-  await type(page.getByLabel('Station of a new ground point'), `131' 5"`)
+  await type(page.getByLabel('Distance of a new ground point'), `131' 5"`)
   await expect(page.getByLabel('Height of the new ground point')).toBeFocused()
   await page.keyboard.type('-12')
   await page.keyboard.press('Enter')
@@ -477,7 +477,7 @@ test('a corner keeps its turn whichever way it is said to be measured', async ({
   await expect(turn).toBeVisible()
   for (const [way, field, value] of [
     ['angle between the runs', 'Degrees between the runs', /^99\.98/],
-    ['turn off the straight-on line', 'Degrees off straight on', /^80\.01/],
+    ['turn off the straight-on line', 'Corner angle, ° (90 is square)', /^80\.01/],
     ['an offset', 'Along the old line', /^\d+' \d/],
     ['a measured diagonal', 'Leg back', /^65' 0"/],
   ] as const) {
@@ -506,7 +506,7 @@ test('a page of rises and falls starts at a point and goes from each to the next
   await page.getByRole('button', { name: 'Rise and fall', exact: true }).last().click()
   await expect(page.getByText('starts here')).toBeVisible()
   for (const [at, rise] of [['10ft', '6'], ['20ft', '-2'], ['40ft', '12']] as const) {
-    await type(page.getByLabel('Station of the next row'), at)
+    await type(page.getByLabel('Distance of the next row'), at)
     await expect(page.getByLabel('Rise of the next row')).toBeFocused()
     await page.keyboard.type(rise)
     await page.keyboard.press('Enter')
@@ -515,13 +515,13 @@ test('a page of rises and falls starts at a point and goes from each to the next
   // 6 up, 2 down, 12 up: the far end stands 16 in over the start, and is drawn so.
   await expect(page.getByText('16″').first()).toBeVisible()
   // A station out of order goes where it belongs.
-  await type(page.getByLabel('Station of the next row'), '30ft')
+  await type(page.getByLabel('Distance of the next row'), '30ft')
   await expect(page.getByLabel('Rise of the next row')).toBeFocused()
   await page.keyboard.type('3')
   await page.keyboard.press('Enter')
-  await expect(page.getByLabel('Station of row 4')).toHaveValue(`30' 0"`)
-  await page.getByRole('button', { name: 'Take the page out' }).click()
-  await expect(page.getByRole('heading', { name: 'Heights at stations' })).toBeVisible()
+  await expect(page.getByLabel('Distance of row 4')).toHaveValue(`30' 0"`)
+  await page.getByRole('button', { name: 'Remove page' }).click()
+  await expect(page.getByRole('heading', { name: 'Ground heights' })).toBeVisible()
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(page.getByRole('button', { name: /^Rise and fall, Run 4/ })).toBeVisible()
 })
@@ -529,8 +529,8 @@ test('a page of rises and falls starts at a point and goes from each to the next
 test('an old post that stays is built onto, and one that goes is in the way', async ({ page, mallow }) => {
   await open(page, mallow, 'Pipit Yard')
   await stage(page, 'Walk')
-  await part(page, 'In the way')
-  await page.getByRole('button', { name: 'Something in the way' }).click()
+  await part(page, 'Obstructions')
+  await page.getByRole('button', { name: 'Add obstruction' }).click()
   await choose(page, 'What', 'Existing post')
   const old = page.getByRole('group', { name: /Existing post at/ })
   const second = page.getByRole('row', { name: /^P2/ })
@@ -550,7 +550,7 @@ test('an old post that stays is built onto, and one that goes is in the way', as
   await marks()
   await expect(second).toContainText('1.750')
   await page.getByRole('button', { name: 'Next post' }).click()
-  await expect(page.getByText('Old post stays')).toBeVisible()
+  await expect(page.getByText('Old post stays', { exact: true })).toBeVisible()
   await expect(page.getByText('1 old post is built onto')).toBeVisible()
   await stage(page, 'Walk')
   await choose(page, 'What', 'Rock')

@@ -83,7 +83,7 @@ for (const j of jobs) {
           .map((q: any) => {
             const c = r.cards[q.card]
             return [
-              ['Width', 'Dig', 'Concrete bottom', 'Foot of the post', 'Dug', 'Gravel, volume', 'Stone, volume', 'Concrete', 'Away, loose'],
+              ['Width', 'Dig', 'Concrete bottom', 'Bottom of post', 'Dug', 'Gravel, volume', 'Stone, volume', 'Concrete', 'Away, loose'],
               [...[q.holeWidth, q.holeDepth, q.bottom, q.foot].map((l) => l / j.per), ...[c.dug, c.gravel, c.stone, c.concrete, c.spoil].map((v) => v / small)],
             ]
           }),

@@ -22,7 +22,7 @@ const seen = (page: Page) =>
     })
     const at = first?.getBoundingClientRect()
     return { height: Math.min(box.bottom, innerHeight) - box.top, top: at ? at.top - box.top : NaN, // A long list may go on; a drawing is whole.
-      bottom: at ? innerHeight - (first!.tagName === 'TABLE' ? Math.min(at.bottom, at.top + 140) : at.bottom) : NaN, wide: document.documentElement.scrollWidth - innerWidth }
+      bottom: at ? innerHeight - (first!.tagName === 'TABLE' ? Math.min(at.bottom, at.top + 140) : at.bottom) : NaN, wide: Math.max(document.documentElement.scrollWidth - innerWidth, bench.scrollWidth - bench.clientWidth) }
   })
 
 for (const [width, height] of [

@@ -68,20 +68,19 @@ await shot('print', {}, async (page) => {
   await page.getByRole('img', { name: /^Page 1 of/ }).waitFor()
 })
 await shot('grade', {}, (page) => open(page, 'Grade'))
+await shot('findings', {}, async (page) => {
+  await open(page, 'Grade')
+  await page.locator('[data-flag="corridor"]').click()
+  await page.locator('[data-finding="corridor"] [data-ways] button').first().waitFor()
+})
 await shot('hang', {}, async (page) => {
   await open(page, 'Gates')
   await part(page, 'Hang it')
-  await top(page, page.getByRole('tablist', { name: 'Parts of the gate' }))
 })
 await shot('dig', {}, async (page) => {
   await open(page, 'Dig', undefined, 'Round the trees')
   await pick(page, 3)
   await top(page, page.getByTestId('hole-card'))
-})
-await shot('keeping', {}, async (page) => {
-  await page.getByRole('link', { name: 'Keeping' }).click()
-  await page.getByRole('button', { name: 'Back up now' }).click()
-  await page.getByText('the copy was verified').waitFor()
 })
 await shot('pour', {}, async (page) => {
   await open(page, 'Pour')
@@ -113,16 +112,17 @@ await shot('phone-dark', { width: 390, height: 844, dark: true }, (page) => open
 await shot('swing', {}, async (page) => {
   await open(page, 'Gates', undefined, 'Round the trees')
   await page.getByRole('radio', { name: 'One leaf' }).click()
-  await page.locator('[data-finding="leaf-strikes"]').waitFor()
+  await page.locator('[data-flag="leaf-strikes"]').waitFor()
   await part(page, 'Swing')
-  await top(page, page.getByRole('tablist', { name: 'Parts of the gate' }))
 })
 await shot('new-job', {}, async (page) => {
   await page.getByRole('button', { name: 'New job' }).click()
-  await page.getByLabel('Name').fill('Back field')
-  await page.keyboard.press('Enter')
-  await page.getByText('First, three things').waitFor()
-  await page.keyboard.type('131.5')
+  await page.getByRole('radio', { name: 'Chain link' }).first().click()
+  await page.getByLabel('Height above ground').fill('4')
+  await page.getByLabel('End post to end post').fill('120')
+  await page.getByRole('radio', { name: 'Walk gate' }).click()
+  await page.getByLabel('Frost depth').fill('36')
+  await page.getByLabel('Name of the job').fill('Back field')
 })
 
 await browser.close()

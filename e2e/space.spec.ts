@@ -23,9 +23,9 @@ async function sixtyFeet(page: Page, url: string) {
 test('a water pipe across and old footings along: the clash, a way out, the load, and undo', async ({ page, mallow }) => {
   await sixtyFeet(page, mallow.url)
   await stage(page, 'Walk')
-  await part(page, 'In the way')
+  await part(page, 'Obstructions')
   // The pipe lies under P4, at 22 ft 6 in: the post makes way by itself.
-  await page.getByRole('button', { name: 'Something in the way' }).click()
+  await page.getByRole('button', { name: 'Add obstruction' }).click()
   await type(page.getByLabel('Middle at').first(), '22-6')
   await saved(page)
   await stage(page, 'Space')
@@ -36,7 +36,7 @@ test('a water pipe across and old footings along: the clash, a way out, the load
 
   // Ten feet of old footings is more than any bay spans.
   await stage(page, 'Walk')
-  await page.getByRole('button', { name: 'Something in the way' }).click()
+  await page.getByRole('button', { name: 'Add obstruction' }).click()
   await page.getByLabel('What').last().click() // the first is the pipe
   await page.getByRole('option', { name: 'Old footing' }).click()
   const footing = page.getByRole('group', { name: /^Old footing/ })
@@ -98,9 +98,9 @@ test('a post is pulled, the rest re-space while it moves, and it is let go', asy
   await expect(page.getByTestId('post')).toHaveText('P4')
 
   // The bench does the same: where it really landed, by the tape.
-  await page.getByRole('tab', { name: /^Held posts/ }).click()
+  await page.getByRole('tab', { name: /^Fixed posts/ }).click()
   await type(page.getByLabel('Stands at'), '22-9')
-  await page.getByRole('radio', { name: 'Landed here' }).click()
+  await page.getByRole('radio', { name: 'Actually set here' }).click()
   // A post that landed off its mark moves nobody else: the bays beside it differ.
   await expect.poll(other).toBeCloseTo(before, 0)
   await expect(finding(page, 'landed')).toContainText('3″')
@@ -112,39 +112,39 @@ test('a post is pulled, the rest re-space while it moves, and it is let go', asy
   await expect(p4).toHaveCount(0)
   await type(page.getByLabel('Stands at'), '22-9 1/16')
   await expect(page.getByLabel('Stands at')).toHaveValue(`22' 9 1/16"`)
-  await page.getByRole('button', { name: 'Let P4 go' }).click()
-  await expect(page.getByText('None is held.')).toBeVisible()
+  await page.getByRole('button', { name: 'Release P4' }).click()
+  await expect(page.getByText('None is fixed.')).toBeVisible()
   await expect.poll(other).toBeCloseTo(before, 0)
 })
 
 test('a held post on the pipe is a clash, and each way out clears it', { tag: '@refused' }, async ({ page, mallow }) => {
   await sixtyFeet(page, mallow.url)
   await stage(page, 'Walk')
-  await part(page, 'In the way')
-  await page.getByRole('button', { name: 'Something in the way' }).click()
+  await part(page, 'Obstructions')
+  await page.getByRole('button', { name: 'Add obstruction' }).click()
   await type(page.getByLabel('Middle at').first(), '30ft')
   await stage(page, 'Space')
   await elevation(page).press('ArrowRight')
   await page.getByRole('button', { name: 'Keep here' }).click()
-  await page.getByRole('tab', { name: /^Held posts/ }).click()
+  await page.getByRole('tab', { name: /^Fixed posts/ }).click()
   // A place in which no post can be held is refused, and what was saved stays.
   await type(page.getByLabel('Stands at'), '61ft')
   await expect(page.getByText(/at most 60′? ?'? ?0/).first()).toBeVisible()
   await type(page.getByLabel('Stands at'), '30ft')
   const clash = finding(page, 'in-the-way')
   await expect(clash).toContainText('Cannot be built.')
-  await clash.getByRole('button', { name: /^Hold P\d 24.* on/ }).click()
+  await clash.getByRole('button', { name: /^Fix P\d 24.* on/ }).click()
   await expect(clash).toBeHidden()
   await page.getByRole('button', { name: 'Undo' }).click()
-  await clash.getByRole('button', { name: /^Let P\d go/ }).click()
+  await clash.getByRole('button', { name: /^Release P\d/ }).click()
   await expect(clash).toBeHidden()
-  await expect(page.getByText('None is held.')).toBeVisible()
+  await expect(page.getByText('None is fixed.')).toBeVisible()
 })
 
 test('a fence system, its pieces, and a system of one’s own', async ({ page, mallow }) => {
   await open(page, mallow)
   await stage(page, 'Space')
-  await choose(page, 'Fence system', 'Metal panels')
+  await choose(page, 'Fence type', 'Metal panels')
   await expect(page.getByText('Panels of bars in brackets between metal posts.')).toBeVisible()
   await expect(page.getByText(/^Not packed in rock or gravel:/)).toBeVisible()
   await expect(page.getByTestId('system')).toContainText('racks at most 18″ a bay')
@@ -167,7 +167,7 @@ test('a fence system, its pieces, and a system of one’s own', async ({ page, m
   await page.getByRole('button', { name: 'Keep', exact: true }).click()
   await saved(page)
   await runBar(page, 'Compost bays').click()
-  await choose(page, 'Fence system', /Our low panels/)
+  await choose(page, 'Fence type', /Our low panels/)
   await expect(page.getByLabel('Panel length')).toHaveValue(`5' 10"`)
   await saved(page)
   // It is kept in the job.

@@ -16,8 +16,8 @@ async function sound(page: Page, what: string, dark: boolean) {
   expect(bad, what).toEqual([])
 }
 
-const gateParts = ['Swing', 'Posts', 'Hang it', 'Road and care', 'Opening']
-const digParts = ['Rules', 'Frost and soil', 'All holes', 'Wind', 'What if', 'Hole card']
+const gateParts = ['Swing', 'Posts', 'Hang it', 'Drive and safety', 'Opening']
+const digParts = ['Rules', 'Frost and soil', 'All holes', 'Wind', 'Compare sizes', 'Hole card']
 const pourParts = ['How posts are set', 'All holes', 'Totals', 'Into the hole']
 
 type Look = (what: string) => Promise<void>
@@ -42,7 +42,7 @@ const tours: Record<string, (page: Page, mallow: Mallow, look: Look) => Promise<
   walk: async (page, mallow, look) => {
     await open(page, mallow)
     await stage(page, 'Walk')
-    for (const name of ['Ground', 'In the way', 'Before you dig', 'Files']) {
+    for (const name of ['Ground', 'Obstructions', 'Before you dig', 'Files']) {
       await part(page, name)
       await look(name)
     }
@@ -59,7 +59,7 @@ const tours: Record<string, (page: Page, mallow: Mallow, look: Look) => Promise<
     await open(page, mallow)
     await stage(page, 'Space')
     await page.getByRole('button', { name: 'Round the trees' }).first().click()
-    for (const name of ['Held posts', 'Layouts', 'Pieces', 'Set out']) {
+    for (const name of ['Fixed posts', 'Layouts', 'Pieces', 'Set out']) {
       await part(page, name)
       await look(name)
     }

@@ -72,8 +72,11 @@ func TestAnyAnswerMayBeLeftOut(t *testing.T) {
 	r := rand.New(rand.NewPCG(20, 13))
 	for _, sys := range []length.System{length.Imperial, length.Metric} {
 		fences := append(begin.Fences(sys, cat), begin.FenceType{})
-		for _, fence := range fences {
+		for n, fence := range fences {
 			for mask := range 64 {
+				if testing.Short() && (n+mask)%7 != 0 {
+					continue
+				}
 				a := begin.Answers{System: sys}
 				if mask&1 != 0 {
 					a.Fence = fence.ID

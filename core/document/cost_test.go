@@ -72,7 +72,7 @@ func TestLimitsOfAJob(t *testing.T) {
 		{"things in the way", document.MostInWay, func(n int) document.Errors {
 			return lots(t, 3, func(i int, r *job.Run) { r.KeepOuts = make([]job.KeepOut, many(n, 3, i)) })
 		}},
-		{"held posts and bays", document.MostHeld, func(n int) document.Errors {
+		{"fixed posts and bays", document.MostHeld, func(n int) document.Errors {
 			return lots(t, 2, func(i int, r *job.Run) {
 				if i == 0 {
 					r.HeldBays = make([]job.HeldBay, many(n, 2, i))

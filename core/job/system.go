@@ -16,6 +16,7 @@ type System struct {
 	System      length.System `json:"system" jsonschema:"required,enum=imperial,enum=metric" jsonschema_description:"Unit system that its sizes are made in."`
 	Says        string        `json:"says,omitempty" jsonschema:"maxLength=600" jsonschema_description:"What it is, in a sentence."`
 	Material    string        `json:"material,omitempty" jsonschema:"maxLength=40" jsonschema_description:"What its posts are made of, in a word."`
+	Face        Face          `json:"face,omitempty" jsonschema:"enum=boards,enum=slats,enum=pickets,enum=bars,enum=mesh,enum=sheet,enum=open" jsonschema_description:"What its bays look like: boards upright, slats across, pickets, bars, mesh, one sheet, or nothing between the rails. Left out: by its posts."`
 	Gate        bool          `json:"gate,omitempty" jsonschema_description:"A bare gate: no fence beside it."`
 	Fence       Fence         `json:"fence" jsonschema:"required"`
 	Post        Post          `json:"post" jsonschema:"required"`
@@ -46,6 +47,20 @@ const (
 	RackPanels   Ability = "rack"          // lean out of square
 	CutWide      Ability = "cut wide"      // a panel to a narrower bay
 	CutHigh      Ability = "cut high"      // a panel to a lower one
+)
+
+// Face is what the bays of a fence look like.
+type Face string
+
+// Faces.
+const (
+	BoardFace  Face = "boards"
+	SlatFace   Face = "slats"
+	PicketFace Face = "pickets"
+	BarFace    Face = "bars"
+	MeshFace   Face = "mesh"
+	SheetFace  Face = "sheet"
+	OpenFace   Face = "open"
 )
 
 // Abilities are all of them.

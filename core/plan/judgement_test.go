@@ -176,7 +176,7 @@ func TestLandedPostIsThatPost(t *testing.T) {
 		t.Fatalf("%+v", f)
 	}
 	says := f.Says.Print(j.Units)
-	for _, want := range []string{"P5 landed 1\" on of its mark", "B4 is", "pack it out by 1\"", "B5 is", "cut its piece to"} {
+	for _, want := range []string{"P5 was set 1\" on of its mark", "B4 is", "pack it out by 1\"", "B5 is", "cut its piece to"} {
 		if !strings.Contains(says, want) {
 			t.Errorf("it does not say %q: %s", want, says)
 		}

@@ -145,6 +145,9 @@ func document(run *engine.Run, l *engine.Line, i int) Run {
 		Cards: m.Cards, Ground: []survey.Point{}, Segments: m.Segments, Posts: m.Holes.Posts, Bays: m.Slope.Bays, Gates: m.Made, InTheWay: m.InTheWay, Rails: m.RailRows,
 		String: run.Marking.Strings, SetOut: run.Marking.Marks, TopLine: run.Marking.Tops, Totals: m.Totals, Parts: run.Parts,
 	}
+	if s, ok := m.Cat.System(m.Spec.System, m.Job.Systems); ok {
+		out.Face = s.Face
+	}
 	if out.Way == "" {
 		out.Way = job.EqualBays
 	}

@@ -62,7 +62,12 @@ func stakes(t *testing.T, what string, j job.Job, p plan.Plan) {
 			if b.Piece > full+length.Tolerance {
 				t.Fatalf("%s: the piece in %s is %v, longer than a full one, %v", what, b.Label, b.Piece, full)
 			}
-			if b.Odd && b.CentreToCentre < min(given.Spacing.Shortest(most), most)-length.Tolerance && !told("sliver", "blocked", "short-bay", "holes-meet") && !aloneInStretch(run, i) {
+			// Rails that lie on a slope make level bays shorter, and a third of them with it.
+			least := min(given.Spacing.Shortest(most), most)
+			if given.Spacing.Way == job.OverlapRails || given.Spacing.Way == job.StockRails {
+				least *= 0.98
+			}
+			if b.Odd && b.CentreToCentre < least-length.Tolerance && !told("sliver", "blocked", "short-bay", "holes-meet") && !aloneInStretch(run, i) {
 				t.Fatalf("%s: %s is a sliver of %v and nothing is said", what, b.Label, b.CentreToCentre)
 			}
 		}

@@ -490,8 +490,8 @@ func TestRefusals(t *testing.T) {
 		{reshape.Op{Do: "split", Line: "L4", Run: "R1"}, `no line "L4"`},
 		{reshape.Op{Do: "split", Line: "L1", Run: "R8"}, `no run "R8"`},
 		{reshape.Op{Do: "move corner", Line: "L1", Run: "R2"}, "none was given"},
-		{reshape.Op{Do: "split", Line: "L1", Run: "R2", At: 3000}, "in the held bay Removable"},
-		{reshape.Op{Do: "resize", Line: "L1", Run: "R2", At: 7000}, "A post is held at 8.000 m"},
+		{reshape.Op{Do: "split", Line: "L1", Run: "R2", At: 3000}, "in the fixed bay Removable"},
+		{reshape.Op{Do: "resize", Line: "L1", Run: "R2", At: 7000}, "A post is fixed at 8.000 m"},
 		{reshape.Op{Do: "resize", Line: "L1", Run: "R2", At: 3500}, "past a run of 3.500 m"},
 		{reshape.Op{Do: "fly", Line: "L1", Run: "R1"}, `"fly"`},
 	} {

@@ -213,9 +213,25 @@ func (r *run) material() Material {
 	return Timber
 }
 
-// faced is what a bay's face is drawn as: what wind goes through is mesh, and
-// where rails are all there is, nothing.
+// faced is what a bay's face is drawn as: what its fence type says, or else
+// mesh where wind goes through, and nothing where rails are all there is.
 func (r *run) faced() Material {
+	switch r.Face {
+	case job.BoardFace:
+		return Boards
+	case job.SlatFace:
+		return Slats
+	case job.PicketFace:
+		return Pickets
+	case job.BarFace:
+		return Bars
+	case job.MeshFace:
+		return Mesh
+	case job.SheetFace:
+		return Metal
+	case job.OpenFace:
+		return ""
+	}
 	switch {
 	case r.Way == job.OverlapRails:
 		return ""

@@ -90,11 +90,11 @@
         <PostStrip {session} {view} {stage} />
       </div>
     {/if}
-    {#if !layout.load || layout.findings}
+    {#if !layout.load && !layout.findings}
       <button
         class="btn btn-plain ml-auto flex-none px-2 font-semibold whitespace-nowrap max-lg:hidden"
         title="Show the load"
-        onclick={() => layout.set({ load: true, findings: false })}
+        onclick={() => layout.set({ load: true })}
         >{t.posts} posts · {t.bags} bags · {bulk(t.gravelLoose, session.units)}</button
       >
     {/if}
@@ -110,7 +110,7 @@
         id="bench-{s.id}"
       >
         {#if stage === s.id}
-          <div class="min-h-0 flex-1 overflow-auto" data-bench>
+          <div class="relative min-h-0 flex-1 overflow-auto" data-bench>
             {#if session.run.posts.length === 0 || guiding}
               <div class="p-3 empty:hidden sm:p-4"><Guide {session} bind:shown={guiding} /></div>
             {/if}

@@ -10,6 +10,7 @@
   import { isHere, keyOf, worstFirst } from '../lib/findings'
   import { layout } from '../lib/layout.svelte'
   import { costs } from '../lib/cost'
+  import { bulk } from '../lib/tape'
   import { say } from '../lib/say'
   import Words from '../parts/Words.svelte'
 
@@ -37,6 +38,7 @@
       .map((s) => ({ ...s, n: all.filter((f) => f.stage === s.id && f.severity !== 'note').length }))
       .filter((s) => s.n && s.id !== stage),
   )
+  const t = $derived(session.plan.totals)
   const tone = {
     missing: '',
     cannot: 'border-l-stop bg-stop-wash',
@@ -95,7 +97,7 @@
       onclick={() => layout.set({ findings: false })}><X size={20} /></button
     >
   </div>
-  <div class="min-h-0 overflow-auto p-2">
+  <div class="relative min-h-0 flex-1 overflow-auto p-2">
     {#each found as f, n (keyOf(f) + n)}
       <div class="mb-1.5 border-l-4 {tone[f.severity]}" data-finding={f.rule}>
         <button
@@ -103,7 +105,7 @@
           aria-expanded={open(f)}
           onclick={() => toggle(f)}
         >
-          <span class="min-w-0 flex-1 {open(f) ? '' : 'truncate'}"
+          <span class="min-w-0 flex-1 {open(f) ? '' : 'relative truncate'}"
             ><strong>{word[f.severity]}.</strong>
             <Words says={f.says} units={session.units} /></span
           >
@@ -139,4 +141,12 @@
       </p>
     {/if}
   </div>
+  <!-- The load is never quite out of sight. -->
+  <button
+    class="flex min-h-11 flex-none items-center justify-between gap-2 border-t border-line px-3 text-left font-semibold max-lg:hidden"
+    onclick={() => layout.set({ load: true, findings: false })}
+    ><span>{t.posts} posts · {t.bags} bags · {bulk(t.gravelLoose, session.units)} gravel</span><span
+      class="font-normal underline">The load</span
+    ></button
+  >
 </section>

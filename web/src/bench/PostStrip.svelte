@@ -97,7 +97,7 @@
       disabled={session.post === session.run.posts.length - 1}
       onclick={() => go(1)}><ChevronRight size={22} /></button
     >
-    <dl class="flex min-w-0 flex-1 gap-x-3 overflow-x-auto px-1 sm:gap-x-5 [&_button]:min-h-6">
+    <dl class="relative flex min-w-0 flex-1 gap-x-3 overflow-x-auto px-1 sm:gap-x-5 [&_button]:min-h-6">
       {@render fact(
         p.kind === 'line' ? 'From start' : `From start, ${postRole(p, session.run)} post`,
         ofPost(session.run, p, 'station'),

@@ -18,7 +18,7 @@
   const post = $derived(session.run.posts[session.post]!)
   const facts = $derived(standing(session, ofPost(post)))
   const sight = (what: string) => session.catalogue.sights.find((s) => s.what === what)
-  /** Where a post landed is taped under Held posts. */
+  /** Where a post landed is taped under Fixed posts. */
   const kinds = $derived(
     session.catalogue.choices['observed/what']!.filter(
       (k) => sight(k.value)?.about.includes('post') && !['landed', 'struck out'].includes(k.value),

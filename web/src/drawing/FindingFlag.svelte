@@ -53,6 +53,6 @@
         size={16}
         class="shrink-0"
         aria-hidden="true"
-      />{/if}<span class="truncate"><Words says={worst.says} units={session.units} /></span></button
+      />{/if}<span class="relative truncate"><Words says={worst.says} units={session.units} /></span></button
   >
 {/if}

@@ -45,7 +45,8 @@
 
   const { key } = nudging({
     units: () => units,
-    start: () => (at = gate.at),
+    // The document knows of the keys before, which the plan may not yet.
+    start: () => (at = session.value<number>(`${gate.path}/at`) ?? gate.at),
     by: (mm) => place(at + mm),
     settle,
   })

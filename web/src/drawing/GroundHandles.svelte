@@ -18,7 +18,7 @@
   /** More than fingers can tell apart are not offered: zoom in on them. */
   const MOST = 120
   const seen = $derived(inSight.length > MOST ? [] : inSight)
-  /** Heights at stations of this run, taped level, can be moved along it. */
+  /** Ground heights of this run, taped level, can be moved along it. */
   const own = (p: PlannedGround) => p.path!.startsWith(`${run.path}/ground/`)
   const station = (p: PlannedGround) => p.path!.replace(/\/height$/, '/at')
   const slides = (p: PlannedGround) => own(p) && session.choice(session.at('/taped')) === 'level'

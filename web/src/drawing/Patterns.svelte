@@ -47,6 +47,17 @@
         fill="none"
       />
     </pattern>
+    <pattern id="m-slats" width="8" height="7" patternUnits="userSpaceOnUse">
+      <rect width="8" height="7" class="fill-(--timber)" opacity="0.55" />
+      <path d="M0 0.5H8" class="stroke-(--timber-edge)" stroke-width="1.2" opacity="0.75" />
+    </pattern>
+    <pattern id="m-pickets" width="7" height="8" patternUnits="userSpaceOnUse">
+      <rect x="1" width="4" height="8" class="fill-(--metal)" opacity="0.45" />
+      <path d="M1 0V8M5 0V8" class="stroke-(--metal-edge)" stroke-width="0.8" opacity="0.7" />
+    </pattern>
+    <pattern id="m-bars" width="6" height="8" patternUnits="userSpaceOnUse">
+      <path d="M3 0V8" class="stroke-(--metal-edge)" stroke-width="1.3" opacity="0.8" />
+    </pattern>
     <pattern id="m-move" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
       <path d="M0 0H7" class="stroke-(--stop)" stroke-width="2.2" />
     </pattern>

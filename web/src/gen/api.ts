@@ -1362,6 +1362,10 @@ export interface FenceSystem {
    */
   material?: string
   /**
+   * What its bays look like: boards upright, slats across, pickets, bars, mesh, one sheet, or nothing between the rails. Left out: by its posts.
+   */
+  face?: 'boards' | 'slats' | 'pickets' | 'bars' | 'mesh' | 'sheet' | 'open'
+  /**
    * A bare gate: no fence beside it.
    */
   gate?: boolean
@@ -1665,6 +1669,10 @@ export interface PlannedRun {
    * Its posts are hollow: drawn as metal.
    */
   hollow: boolean
+  /**
+   * What its bays look like, by its fence type.
+   */
+  face?: 'boards' | 'slats' | 'pickets' | 'bars' | 'mesh' | 'sheet' | 'open'
   /**
    * The same along the ground.
    */
@@ -4416,6 +4424,10 @@ export interface CatalogueSystem {
    * What its posts are made of, in a word.
    */
   material?: string
+  /**
+   * What its bays look like: boards upright, slats across, pickets, bars, mesh, one sheet, or nothing between the rails. Left out: by its posts.
+   */
+  face?: 'boards' | 'slats' | 'pickets' | 'bars' | 'mesh' | 'sheet' | 'open'
   /**
    * A bare gate: no fence beside it.
    */

@@ -20,7 +20,7 @@
     { id: 'site', name: 'Frost and soil', note: session.run.frostEstimated ? 'estimate' : '' },
     { id: 'holes', name: 'All holes', note: sizes > 1 ? `${sizes} sizes` : '' },
     { id: 'wind', name: 'Wind', note: '' },
-    { id: 'whatif', name: 'What if', note: '' },
+    { id: 'whatif', name: 'Compare sizes', note: '' },
   ] as const)
 </script>
 

@@ -36,7 +36,7 @@
     <div class="self-start border border-line bg-sheet p-2 lg:sticky lg:top-0">
       <HolePicture {session} {card} wanted={p.stopped?.wanted} />
     </div>
-    <div class="grid content-start gap-4">
+    <div class="grid min-w-0 grid-cols-1 content-start gap-4">
       {#if dugWith}
         <p class="border-l-4 border-l-line bg-sheet px-3 py-2">
           {p.label} is the corner post of {dugWith.name || dugWith.id}: dug, filled and counted there.

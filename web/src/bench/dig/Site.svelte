@@ -124,7 +124,7 @@
       </div>
     {/if}
   </section>
-  <section class="grid content-start gap-4" aria-labelledby="soil">
+  <section class="grid min-w-0 grid-cols-1 content-start gap-4" aria-labelledby="soil">
     <h2 id="soil" class="border-b-2 border-ink pb-1 font-bold">Soil, wind and the crew</h2>
     <div class="grid gap-3 sm:grid-cols-2">
       <Pick

@@ -160,7 +160,7 @@
   <p class="text-pencil">First, how long is the run?</p>
 {:else}
   <div class="grid max-w-6xl gap-x-10 gap-y-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.3fr)]">
-    <div class="grid content-start gap-4">
+    <div class="grid min-w-0 grid-cols-1 content-start gap-4">
       <div class="flex flex-wrap gap-1.5" role="group" aria-label="What if, for">
         {#each [{ id: 'line', name: 'Line posts' }, { id: 'run', name: 'All of the run' }] as const as w (w.id)}
           <button
@@ -210,7 +210,7 @@
         (i) => (width = fitting[i]!),
       )}
       {@render slider(
-        'Foot of the post below ground',
+        'Bottom of post below ground',
         Math.round((depth ?? now.depth) / step),
         short(depth ?? now.depth, units),
         Math.round(least / step),

@@ -93,7 +93,7 @@
   <div class="self-start border border-line bg-sheet p-2 lg:sticky lg:top-0">
     <FrontView {session} {gate} show="opening" />
   </div>
-  <div class="grid content-start gap-4">
+  <div class="grid min-w-0 grid-cols-1 content-start gap-4">
     <Choice
       label="Kind"
       value={kind}
@@ -108,7 +108,7 @@
       <h2 id="size" class="font-bold">Size: enter one, the others follow</h2>
       <div class="mt-1 grid grid-cols-2 items-start gap-2 sm:grid-cols-3">
         <TapeEntry
-          label={slide ? 'Leaf' : leaves === 2 ? `Leaf on ${gate.first}` : 'Leaf'}
+          label={leaves === 2 && !slide ? `Leaf width on ${gate.first}` : 'Leaf width'}
           field="leaf"
           {units}
           value={first}
@@ -117,7 +117,7 @@
           oncommit={(mm) => size('leaf', mm)}
         />
         <TapeEntry
-          label="Clear way"
+          label="Clear opening"
           field="clear"
           {units}
           value={gate.clear}
@@ -126,7 +126,7 @@
           oncommit={(mm) => size('clear', mm)}
         />
         <TapeEntry
-          label="Inside"
+          label="Between posts"
           field="opening"
           {units}
           value={gate.opening}
@@ -136,7 +136,7 @@
         />
         {#if leaves === 2}
           <TapeEntry
-            label="Leaf on {gate.second}"
+            label="Leaf width on {gate.second}"
             field="second"
             {units}
             value={second}
@@ -167,7 +167,7 @@
         {@render figure('Inside', gate.opening, ofGate(session.run, gate, 'inside'))}
         {@render figure('Centre to centre', gate.centre)}
         {@render figure('Outside', gate.outside)}
-        {@render figure('Clear way', gate.clear, ofGate(session.run, gate, 'clear'))}
+        {@render figure('Clear opening', gate.clear, ofGate(session.run, gate, 'clear'))}
         {@render figure('Leaf, high', gate.leaf)}
       </dl>
     </section>
@@ -267,12 +267,10 @@
       <h2 id="prove" class="font-bold">Prove the posts before anything is hung</h2>
       <dl class="mt-1 grid gap-1">
         {#each gate.checks as c (c.name)}
-          <div
-            class="grid grid-cols-[12rem_7rem_1fr] items-baseline gap-x-3 border-t border-rule pt-1 max-sm:grid-cols-[1fr_auto]"
-          >
+          <div class="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-3 border-t border-rule pt-1">
             <dt>{c.name}</dt>
             <dd class="text-[1.1rem] font-bold"><Fraction mm={c.length} {units} /></dd>
-            <dd class="text-[0.92rem] text-pencil max-sm:col-span-2"><Words says={c.says} {units} /></dd>
+            <dd class="text-[0.92rem] text-pencil col-span-2"><Words says={c.says} {units} /></dd>
           </div>
         {/each}
       </dl>

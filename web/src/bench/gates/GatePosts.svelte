@@ -139,7 +139,7 @@
         <h2 class="font-bold">{p.label}, {role(p.hung)}</h2>
         <div class="mt-1 grid gap-3 sm:grid-cols-[9.5rem_minmax(0,1fr)]">
           {#if card}<HolePicture {session} {card} bare />{/if}
-          <div class="grid content-start gap-2">
+          <div class="grid min-w-0 grid-cols-1 content-start gap-2">
             {#if card}
               <p class="text-[1.05rem] leading-snug">
                 {#if card.method !== 'driven'}Hole <strong

@@ -64,7 +64,7 @@
     <PlanView {session} {gate} {angle} onswing={(a) => (swung = a)} />
   </div>
   <div class="mt-3 grid max-w-6xl gap-x-8 gap-y-4 lg:grid-cols-2">
-    <div class="grid content-start gap-4">
+    <div class="grid min-w-0 grid-cols-1 content-start gap-4">
       <p class="text-[1.05rem] leading-snug" data-testid="swing">
         {#each gate.leaves as l (l.post)}
           {#each l.sides as s (s.side)}
@@ -135,7 +135,7 @@
         />
       </div>
     </div>
-    <div class="grid content-start gap-4">
+    <div class="grid min-w-0 grid-cols-1 content-start gap-4">
       {#each ways as w (w)}
         <Levels
           {session}

@@ -26,7 +26,7 @@
     { id: 'swing', name: 'Swing', note: '' },
     { id: 'posts', name: 'Posts', note: '' },
     { id: 'hang', name: 'Hang it', note: '' },
-    { id: 'passage', name: 'Road and care', note: '' },
+    { id: 'passage', name: 'Drive and safety', note: '' },
   ] as const
 
   function pick(run: string, id: string) {

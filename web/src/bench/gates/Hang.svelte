@@ -32,7 +32,7 @@
 </script>
 
 <div class="grid max-w-6xl gap-x-8 gap-y-4 lg:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]">
-  <div class="grid content-start gap-3 self-start lg:sticky lg:top-0">
+  <div class="grid min-w-0 grid-cols-1 content-start gap-3 self-start lg:sticky lg:top-0">
     <div class="border border-line bg-sheet p-2"><FrontView {session} {gate} show="hang" /></div>
     {#if marks.length}
       <!-- A wide table scrolls by itself, and by keys. -->
@@ -73,7 +73,7 @@
       <FileLink {session} what="gates" run={session.run.id} class="btn">Gates as a table (CSV)</FileLink>
     </p>
   </div>
-  <div class="grid content-start gap-4">
+  <div class="grid min-w-0 grid-cols-1 content-start gap-4">
     {#snippet list(id: string, title: string, steps: PlannedGate['steps'], ordered: boolean)}
       <section aria-labelledby={id}>
         <h2 {id} class="font-bold">{title}</h2>

@@ -24,7 +24,7 @@
 </script>
 
 <div class="grid max-w-5xl gap-x-8 gap-y-5 md:grid-cols-2">
-  <section class="grid content-start gap-3" aria-labelledby="through">
+  <section class="grid min-w-0 grid-cols-1 content-start gap-3" aria-labelledby="through">
     <h2 id="through" class="font-bold">Through it</h2>
     <Choice
       label="Who goes through"
@@ -51,11 +51,11 @@
       {/if}
     </div>
     <p>
-      Clear way past the open {gate.leaves.length > 1 ? 'leaves' : 'leaf'}:
+      Clear opening past the open {gate.leaves.length > 1 ? 'leaves' : 'leaf'}:
       <strong><Fraction mm={gate.clear} {units} /></strong>.
     </p>
   </section>
-  <section class="grid content-start gap-3" aria-labelledby="road">
+  <section class="grid min-w-0 grid-cols-1 content-start gap-3" aria-labelledby="road">
     <h2 id="road" class="font-bold">The road and what stands near</h2>
     <div class="grid grid-cols-2 items-start gap-2">
       <LengthField {session} path={at('road')} label="Line to kerb or road" optional hint="outside" />
@@ -70,7 +70,7 @@
       </p>
     {/if}
     <Choice
-      label="Inside, walking along {session.line.name || session.line.id}, is on the"
+      label="The fenced side, walking along {session.line.name || session.line.id}, is on the"
       value={session.line.inside}
       options={[
         { value: 'left', name: 'left' },
@@ -79,7 +79,7 @@
       onpick={(v) => session.commit([{ path: session.lineAt('/inside'), value: v }], `Inside is on the ${v}`)}
     />
   </section>
-  <section class="grid content-start gap-2" aria-labelledby="care">
+  <section class="grid min-w-0 grid-cols-1 content-start gap-2" aria-labelledby="care">
     <h2 id="care" class="font-bold">Water and animals</h2>
     {#each [{ id: 'pool' as const, words: 'It is in a barrier round a pool or pond', says: 'Opens away from the water, closes and latches by itself, latch out of reach, nothing to climb on or slip under. Lives hang on it: only the local code counts.' }, { id: 'animals' as const, words: 'Animals are kept behind it', says: 'Opposed pins, so that none lifts it off; a latch that none noses open; no gap that one creeps through.' }] as o (o.id)}
       <label class="flex min-h-11 items-start gap-2 border border-line bg-sheet px-3 py-2">

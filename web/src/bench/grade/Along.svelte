@@ -31,7 +31,7 @@
         of="along"
       />
     </div>
-    <div class="grid content-start gap-3">
+    <div class="grid min-w-0 grid-cols-1 content-start gap-3">
       <Choice
         label="Stand at the"
         value={end}

@@ -40,8 +40,8 @@
 </script>
 
 <div class="grid max-w-6xl gap-x-8 gap-y-4 lg:grid-cols-2">
-  <div class="grid content-start gap-4">
-    <Choice label="Look" value={look} options={had} onpick={(v) => set('look', v, named(v, looks))} />
+  <div class="grid min-w-0 grid-cols-1 content-start gap-4">
+    <Choice label="On the slope" value={look} options={had} onpick={(v) => set('look', v, named(v, looks))} />
     {#if present.has('stepped')}
       <Choice
         label="Steps"
@@ -51,10 +51,10 @@
       />
     {/if}
   </div>
-  <div class="grid content-start gap-4">
+  <div class="grid min-w-0 grid-cols-1 content-start gap-4">
     {#if present.has('raked') || (present.has('stepped') && steps === 'gradual')}
       <div>
-        <label for="stiff" class="label mb-1">Hug the ground, or shoot it straight</label>
+        <label for="stiff" class="label mb-1">Follow the ground … straight line</label>
         <input
           id="stiff"
           type="range"

@@ -29,7 +29,7 @@
         without={hollow ? [] : insides}
       />
     </section>
-    <section class="grid content-start gap-3" aria-labelledby="fill-top">
+    <section class="grid min-w-0 grid-cols-1 content-start gap-3" aria-labelledby="fill-top">
       <h2 id="fill-top" class="border-b-2 border-ink pb-1 font-bold">The top, and the bag</h2>
       {#if !stone}
         <Choice

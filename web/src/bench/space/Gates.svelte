@@ -55,7 +55,7 @@
         </div>
         <LengthField {session} path={path(g, 'at')} label="Middle at" long />
         <div>
-          <div class="label mb-1">Inside</div>
+          <div class="label mb-1">Between posts</div>
           {#if p}<p class="pt-1.5 text-[1.15rem] font-bold">
               <Figure why={ofGate(session.run, p, 'inside')} of="{p.name || p.id}, inside"
                 ><Fraction mm={p.opening} {units} /></Figure

@@ -51,7 +51,7 @@
     if (!current) return
     session.commit(
       holdAt(session, newHold(session), current.station),
-      `${current.label} held at ${tape(current.station, units)}`,
+      `${current.label} kept at ${tape(current.station, units)}`,
     )
   }
   /** A held bay goes where the picked post's bay is. */
@@ -74,7 +74,7 @@
 
 <div class="flex flex-wrap items-center justify-between gap-2">
   <div>
-    <h2 class="font-bold">Held posts</h2>
+    <h2 class="font-bold">Fixed posts</h2>
     <p class="text-pencil">
       Pull a post in the drawing, or hold the picked one here. The posts between are spaced again; where one
       landed off its mark, only the bays beside it change.
@@ -87,7 +87,7 @@
     ><Plus size={18} aria-hidden="true" />Hold {current?.label ?? 'a post'}</button
   >
 </div>
-{#if !posts.length}<p class="mt-2 text-pencil">None is held.</p>{/if}
+{#if !posts.length}<p class="mt-2 text-pencil">None is fixed.</p>{/if}
 {#each posts as f (f.id)}
   {@const p = named(f.id)}
   <fieldset class="mt-2 grid items-start gap-2 border-t border-rule pt-2 sm:grid-cols-[5rem_1fr_2fr_2.75rem]">
@@ -109,15 +109,15 @@
       label="It"
       value={kind(f)}
       options={[
-        { value: 'wanted', name: 'Is wanted here' },
-        { value: 'landed', name: 'Landed here' },
+        { value: 'wanted', name: 'Keep a post here' },
+        { value: 'landed', name: 'Actually set here' },
         { value: 'grade', name: 'Grade post' },
       ]}
       onpick={(v) => setKind(f, v)}
     />
     <button
       class="btn btn-plain btn-icon sm:mt-6"
-      aria-label="Let {p?.label ?? f.id} go"
+      aria-label="Release {p?.label ?? f.id}"
       onclick={() => session.commit(letGo(session, f.id), `${p?.label ?? f.id} let go`)}
       ><Trash2 size={18} /></button
     >
@@ -143,7 +143,7 @@
 
 <div class="mt-6 flex flex-wrap items-center justify-between gap-2">
   <div>
-    <h2 class="font-bold">Held bays</h2>
+    <h2 class="font-bold">Fixed bays</h2>
     <p class="text-pencil">An odd panel, a bay that can be taken out: its width stays, the rest gives way.</p>
   </div>
   <button class="btn" onclick={addBay} disabled={!current}
@@ -170,7 +170,7 @@
     <LengthField {session} path={bayPath(b.id, 'width')} label="Width, centres" />
     <button
       class="btn btn-plain btn-icon sm:mt-6"
-      aria-label="Let bay {b.name || b.id} go"
+      aria-label="Release bay {b.name || b.id}"
       onclick={() => session.commit([{ path: bayPath(b.id), value: null }], 'Bay let go')}
       ><Trash2 size={18} /></button
     >

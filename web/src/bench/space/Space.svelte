@@ -19,7 +19,7 @@
   const cut = $derived(session.run.totals.cutPieces)
   const parts = $derived([
     { id: 'ways', name: 'Bays', note: '' },
-    { id: 'held', name: 'Held posts', note: held ? String(held) : '' },
+    { id: 'held', name: 'Fixed posts', note: held ? String(held) : '' },
     { id: 'layouts', name: 'Layouts', note: '' },
     { id: 'pieces', name: 'Pieces', note: cut ? `${cut} cut` : '' },
     { id: 'setout', name: 'Set out', note: '' },

@@ -112,7 +112,7 @@
   }
 </script>
 
-<div class="grid max-w-6xl gap-x-8 gap-y-4 lg:grid-cols-[20rem_1fr]">
+<div class="grid max-w-6xl gap-x-8 gap-y-4 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.3fr)]">
   <div>
     <Pick
       label="Fence type"
@@ -194,8 +194,8 @@
       >
     {/if}
   </div>
-  <div class="grid gap-4">
-    <Choice label="Way" value={way} options={ways} onpick={setWay} />
+  <div class="grid min-w-0 grid-cols-1 gap-4">
+    <Choice label="Layout method" value={way} options={ways} onpick={setWay} />
     <div class="grid grid-cols-2 gap-3 sm:grid-cols-3 xl:grid-cols-4">
       {#if way === 'equal'}
         <LengthField {session} path={session.at('/spacing/most')} label="Most spacing, centre to centre" />
@@ -222,7 +222,7 @@
         {session}
         path={session.at('/spacing/least')}
         label="Least bay"
-        hint="Else a third."
+        hint="Blank: 1/3 of a full bay."
         optional
       />
       {#if session.run.inTheWay.some((o) => o.kind === 'footing' || o.kind === 'old post')}
@@ -236,10 +236,10 @@
     </div>
     {#if way !== 'equal'}
       <Pick
-        label="What is left over"
+        label="Short bay goes"
         value={session.choice(session.at('/spacing/remainder'))}
         options={session.catalogue.choices['spacing/remainder']!}
-        onpick={(v) => set('remainder', v, 'What is left over')}
+        onpick={(v) => set('remainder', v, 'Short bay goes')}
       />
     {/if}
     {#if way === 'panels on faces'}

@@ -95,7 +95,7 @@
   {/if}
   <div class="mt-4 grid gap-4">
     <Choice
-      label="School"
+      label="String position"
       value={school}
       options={session.catalogue.choices['string/position']!}
       onpick={(v) => set('position', v, `String: ${v}`)}

@@ -18,7 +18,7 @@
 <div class="p-3 sm:p-4 lg:py-3">
   <div class="grid gap-x-8 gap-y-6 xl:grid-cols-[minmax(0,1fr)_27rem]">
     <RunStrings {session} />
-    <div class="grid content-start gap-5">
+    <div class="grid min-w-0 grid-cols-1 content-start gap-5">
       <Squaring {session} />
       <a class="btn" href="/jobs/{session.id}/strings/{session.run.id}"
         ><Printer size={18} aria-hidden="true" />String picture, to print</a

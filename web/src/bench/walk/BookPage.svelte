@@ -72,7 +72,7 @@
   {#each pageOf(rows, page) as { row: r, i } (`${i}/${rows.length}`)}
     {@const s = slip(r)}
     <TapeEntry
-      label="Station of row {i + 1}"
+      label="Distance of row {i + 1}"
       hideLabel
       long
       {units}
@@ -116,7 +116,7 @@
   {/each}
   <NextRow
     {units}
-    at="Station of the next row"
+    at="Distance of the next row"
     value={drops ? 'Drop of the next row' : 'Rise of the next row'}
     disabled={!session.run.length}
     {suggest}

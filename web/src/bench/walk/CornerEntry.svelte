@@ -77,7 +77,7 @@
     </div>
     {#if by === 'deflection' || by === 'interior'}
       <NumberEntry
-        label={by === 'interior' ? 'Degrees between the runs' : 'Degrees off straight on'}
+        label={by === 'interior' ? 'Degrees between the runs' : 'Corner angle, ° (90 is square)'}
         value={corner.angle ?? 0}
         error={session.wrongAt(`${path}/angle`)}
         oncommit={(n) => session.commit([{ path: `${path}/angle`, value: n }], `Corner ${n}°`)}

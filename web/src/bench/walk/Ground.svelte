@@ -16,7 +16,7 @@
   const mine = $derived(
     books.map((b, i) => ({ b, i })).filter(({ b }) => b.kind === 'rod' || b.run === session.run.id),
   )
-  const kinds = { drops: 'String drops', rises: 'Rise and fall', rod: 'Level and rod' }
+  const kinds = { drops: 'String drops', rises: 'Rise and fall', rod: 'Level survey' }
   const own = $derived(session.value<unknown[]>(session.at('/ground'))?.length ?? 0)
   // Opens on what holds something.
   let open = $state<string | null>(null)
@@ -33,7 +33,7 @@
   function addRod() {
     const id = fresh()
     const book: Book = { id, kind: 'rod', rows: [] }
-    session.commit([{ path: at(session.lineAt('/books'), id), value: book }], 'Level and rod: a new page')
+    session.commit([{ path: at(session.lineAt('/books'), id), value: book }], 'Level survey: a new page')
     open = id
   }
   const runName = (id?: string) => session.plan.runs.find((r) => r.id === id)?.name || id
@@ -46,8 +46,7 @@
       <button
         class="btn justify-between text-left {shown === 'heights' ? 'border-ink bg-tape font-bold' : ''}"
         aria-pressed={shown === 'heights'}
-        onclick={() => (open = 'heights')}
-        >Heights at stations<span class="font-normal">{own || ''}</span></button
+        onclick={() => (open = 'heights')}>Ground heights<span class="font-normal">{own || ''}</span></button
       >
       {#each mine as { b } (b.id)}
         <button
@@ -69,7 +68,7 @@
         ><Plus size={18} aria-hidden="true" />Rise and fall</button
       >
       <button class="btn justify-start" onclick={addRod}
-        ><Plus size={18} aria-hidden="true" />Level and rod</button
+        ><Plus size={18} aria-hidden="true" />Level survey</button
       >
     </div>
     <p class="label mt-4">The level that ships with Mallow, simulated</p>

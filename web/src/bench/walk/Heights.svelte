@@ -1,5 +1,5 @@
 <script lang="ts">
-  // Heights at stations of the run.
+  // Ground heights of the run.
   import { wrongSays } from '../../lib/wrong'
   import X from '@lucide/svelte/icons/x'
   import type { GroundPoint } from '../../gen/api'
@@ -37,7 +37,7 @@
     session.plan.findings.some((f) => f.rule === 'slip' && f.field === path(p, 'height'))
 </script>
 
-<h2 class="font-bold">Heights at stations</h2>
+<h2 class="font-bold">Ground heights</h2>
 <p class="text-pencil">
   Over any one mark, in order along the run; straight in between. Drag a point in the drawing, or type.
 </p>
@@ -45,7 +45,7 @@
   <span class="label">At</span><span class="label">Height</span><span></span>
   {#each pageOf(points, page) as { row: p, i } (`${i}/${points.length}`)}
     <TapeEntry
-      label="Station of ground point {i + 1}"
+      label="Distance of ground point {i + 1}"
       hideLabel
       long
       {units}
@@ -83,7 +83,7 @@
   {/each}
   <NextRow
     {units}
-    at="Station of a new ground point"
+    at="Distance of a new ground point"
     value="Height of the new ground point"
     disabled={length === undefined}
     onrow={add}

@@ -38,7 +38,7 @@
       at: station,
       hand: first.hand,
     }
-    session.commit([{ path: path(fresh), value: fresh }], 'Something in the way added')
+    session.commit([{ path: path(fresh), value: fresh }], 'Add obstruction added')
   }
   function kind(k: KeepOut, value: string) {
     const next: KeepOut = { ...k, kind: value as KeepOut['kind'] }
@@ -58,7 +58,7 @@
     </p>
   </div>
   <button class="btn" onclick={add} disabled={!session.run.length}
-    ><Plus size={18} aria-hidden="true" />Something in the way</button
+    ><Plus size={18} aria-hidden="true" />Add obstruction</button
   >
 </div>
 {#if !all.length}<p class="mt-2 text-pencil">Nothing noted yet.</p>{/if}

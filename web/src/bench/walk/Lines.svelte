@@ -179,7 +179,7 @@
           />
         </div>
         <button class="btn" onclick={() => change({ do: 'reverse' })}
-          ><Repeat size={18} aria-hidden="true" />Turn round</button
+          ><Repeat size={18} aria-hidden="true" />Reverse direction</button
         >
         <button
           class="btn"
@@ -213,7 +213,7 @@
     </div>
   </section>
 
-  <section class="grid content-start gap-4" aria-label="The line as a whole">
+  <section class="grid min-w-0 grid-cols-1 content-start gap-4" aria-label="The line as a whole">
     <Choice
       label="The line is"
       value={line.closed ? 'closed' : 'open'}
@@ -233,7 +233,7 @@
         optional
       />
       <NumberEntry
-        label="First run bears, °"
+        label="Compass direction of run 1, °"
         hint="from north"
         value={session.value<number>(session.lineAt('/bearing'))}
         error={session.wrongAt(session.lineAt('/bearing'))}

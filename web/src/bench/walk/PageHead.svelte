@@ -16,5 +16,5 @@
     <h2 class="font-bold">{title}</h2>
     <p class="text-pencil">{says}</p>
   </div>
-  <button class="btn" onclick={remove}><Trash2 size={18} aria-hidden="true" />Take the page out</button>
+  <button class="btn" onclick={remove}><Trash2 size={18} aria-hidden="true" />Remove page</button>
 </div>

@@ -62,7 +62,7 @@
 <PageHead
   {session}
   {book}
-  title={book.name || 'Level and rod'}
+  title={book.name || 'Level survey'}
   says="Back on a point that is known, sides in between, fore on the point that the next set-up starts from. A page that comes back to its first point checks itself."
 />
 {#if check && rows.length > 1}
@@ -74,11 +74,11 @@
     data-testid="rod-check"
   >
     <div>
-      <dt class="label">Backs</dt>
+      <dt class="label">Backsights</dt>
       <dd class="text-[1.1rem] font-semibold"><Fraction mm={check.sumBack} {units} long /></dd>
     </div>
     <div>
-      <dt class="label">Fores</dt>
+      <dt class="label">Foresights</dt>
       <dd class="text-[1.1rem] font-semibold"><Fraction mm={check.sumFore} {units} long /></dd>
     </div>
     <div>
@@ -112,7 +112,8 @@
   <table class="sheet-table tight w-full">
     <thead
       ><tr
-        ><th scope="col">Point</th><th scope="col">Back</th><th scope="col">Side</th><th scope="col">Fore</th
+        ><th scope="col">Point</th><th scope="col">Backsight</th><th scope="col">Intermediate</th><th
+          scope="col">Foresight</th
         ><th scope="col">Sight</th><th scope="col">Over first</th><th scope="col"
           ><span class="sr-only">Take out</span></th
         ></tr
@@ -168,13 +169,13 @@
 <fieldset class="mt-3 grid max-w-4xl grid-cols-2 items-start gap-2 sm:grid-cols-[1fr_1.2fr_1fr_1fr]">
   <legend class="label">The next reading</legend>
   <Pick
-    label="It looks"
+    label="It is the"
     value={look}
     options={canBack
-      ? [{ value: 'back', name: 'back, first of a set-up' }]
+      ? [{ value: 'back', name: 'backsight, first of a set-up' }]
       : [
-          { value: 'side', name: 'side, in between' },
-          { value: 'fore', name: 'fore, last of the set-up' },
+          { value: 'side', name: 'intermediate' },
+          { value: 'fore', name: 'foresight, last of the set-up' },
         ]}
     onpick={(v) => (chosen = v as typeof chosen)}
   />

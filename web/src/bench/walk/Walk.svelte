@@ -17,7 +17,7 @@
   const parts = $derived([
     { id: 'line', name: 'Line and corners', note: '' },
     { id: 'ground', name: 'Ground', note: '' },
-    { id: 'way', name: 'In the way', note: way ? String(way) : '' },
+    { id: 'way', name: 'Obstructions', note: way ? String(way) : '' },
     { id: 'before', name: 'Before you dig', note: open ? `${open} open` : 'cleared' },
     { id: 'files', name: 'Files', note: '' },
     { id: 'notes', name: 'Notes', note: '' },
