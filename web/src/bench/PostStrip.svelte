@@ -63,14 +63,14 @@
     aria-label="The picked post"
   >
     <button
-      class="btn btn-plain btn-icon"
+      class="btn btn-plain btn-icon max-sm:min-w-9"
       aria-label="Post before"
       disabled={session.post === 0}
       onclick={() => go(-1)}><ChevronLeft size={22} /></button
     >
     {#if named === null}
       <button
-        class="min-h-11 min-w-12 text-center text-[1.15rem] font-bold text-mallow underline decoration-dotted underline-offset-4"
+        class="min-h-11 min-w-10 text-center sm:min-w-12 text-[1.15rem] font-bold text-mallow underline decoration-dotted underline-offset-4"
         title="Go to a post by its name"
         onclick={() => (named = '')}><span data-testid="post">{p.label}</span></button
       >
@@ -92,12 +92,12 @@
       {#if missing}<span class="text-stop" role="alert">no post of that name here</span>{/if}
     {/if}
     <button
-      class="btn btn-plain btn-icon"
+      class="btn btn-plain btn-icon max-sm:min-w-9"
       aria-label="Next post"
       disabled={session.post === session.run.posts.length - 1}
       onclick={() => go(1)}><ChevronRight size={22} /></button
     >
-    <dl class="relative flex min-w-0 flex-1 gap-x-3 overflow-x-auto px-1 sm:gap-x-5 [&_button]:min-h-6">
+    <dl class="relative flex min-w-0 flex-1 gap-x-2.5 overflow-x-auto px-0.5 sm:gap-x-5 [&_button]:min-h-6">
       {@render fact(
         p.kind === 'line' ? 'From start' : `From start, ${postRole(p, session.run)} post`,
         ofPost(session.run, p, 'station'),
