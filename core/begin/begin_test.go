@@ -6,23 +6,13 @@ import (
 	"strings"
 	"testing"
 
-	"mallow/catalog"
 	"mallow/core/begin"
 	"mallow/core/document"
 	"mallow/core/finding"
 	"mallow/core/length"
-	"mallow/core/materials"
 	"mallow/core/plan"
+	"mallow/demo/demotest"
 )
-
-func shipped(t testing.TB) materials.Catalog {
-	t.Helper()
-	cat, err := catalog.Load()
-	if err != nil {
-		t.Fatal(err)
-	}
-	return cat
-}
 
 func ft(n float64) *length.Length { l := length.Length(n) * length.Foot; return &l }
 
@@ -30,7 +20,7 @@ func ft(n float64) *length.Length { l := length.Length(n) * length.Foot; return 
 // take 8 bays at least and 9 posts; in 36 in of frost and 6 in more every hole
 // is 42 in deep or deeper. Nothing warns.
 func TestAFlatJobWarnsOfNothing(t *testing.T) {
-	cat := shipped(t)
+	cat := demotest.Catalog(t)
 	for _, fence := range begin.Fences(length.Imperial, cat) {
 		if strings.Contains(fence.ID, "gate") {
 			continue
@@ -68,7 +58,7 @@ func TestAFlatJobWarnsOfNothing(t *testing.T) {
 // Any answer may be left out, and the whole plan stands; what was assumed is
 // said, once each.
 func TestAnyAnswerMayBeLeftOut(t *testing.T) {
-	cat := shipped(t)
+	cat := demotest.Catalog(t)
 	r := rand.New(rand.NewPCG(20, 13))
 	for _, sys := range []length.System{length.Imperial, length.Metric} {
 		fences := append(begin.Fences(sys, cat), begin.FenceType{})
@@ -141,7 +131,7 @@ func btoi(b bool) int {
 // A colder winter freezes deeper, and each estimate lies where building offices
 // of such places have theirs (from memory: about 1, 3 and 5 ft).
 func TestWinters(t *testing.T) {
-	cat := shipped(t)
+	cat := demotest.Catalog(t)
 	var last length.Length
 	for _, c := range []struct {
 		winter      begin.Winter
@@ -162,7 +152,7 @@ func TestWinters(t *testing.T) {
 
 // What cannot be is refused by its field.
 func TestAnswersThatCannotBe(t *testing.T) {
-	cat := shipped(t)
+	cat := demotest.Catalog(t)
 	for field, a := range map[string]begin.Answers{
 		"/system": {System: "cubits"}, "/fence": {System: length.Metric, Fence: "chain-link"}, "/height": {System: length.Imperial, Height: ft(99)},
 		"/length": {System: length.Imperial, Length: ft(0.1)}, "/fall": {System: length.Imperial, Fall: *ft(9999)}, "/frost": {System: length.Imperial, Frost: ft(-1)},
@@ -184,7 +174,7 @@ func TestAnswersThatCannotBe(t *testing.T) {
 
 // Every fence type is there in both systems of units, drawn.
 func TestTypesAreTheSameInBothSystems(t *testing.T) {
-	cat := shipped(t)
+	cat := demotest.Catalog(t)
 	imperial, metric := begin.Fences(length.Imperial, cat), begin.Fences(length.Metric, cat)
 	names := map[string]bool{}
 	for _, f := range metric {

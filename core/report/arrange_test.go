@@ -19,11 +19,9 @@ func TestRowsAreSortedAndFound(t *testing.T) {
 	var table report.Table
 	table.Units = length.Usual(length.Imperial)
 	table.Columns = []report.Column{{ID: "post", Kind: report.Text}, {ID: "deep", Kind: report.Short}, {ID: "count", Kind: report.Count}}
-	for _, r := range []report.Row{
+	table.Rows = []report.Row{
 		{Cells: []any{"P10", 42 * length.Inch, 3}}, {Cells: []any{"P2", nil, 10}}, {Cells: []any{"P1", 48 * length.Inch, 10}},
 		{Cells: []any{"P2a", 42 * length.Inch, 1}}, {Cells: []any{"P02", 9 * length.Inch, 2}},
-	} {
-		table.Rows = append(table.Rows, r)
 	}
 	for _, c := range []struct {
 		column string

@@ -51,7 +51,7 @@
 {#snippet fact(name: string, why: Address, mm: number, long = false, besides = false)}
   <div class={besides ? 'max-sm:hidden' : ''}>
     <dt class="text-[0.82rem] leading-[1.05rem] whitespace-nowrap text-pencil">{name}</dt>
-    <dd class="text-[1.12rem] leading-[1.35rem] font-bold whitespace-nowrap">
+    <dd class="text-[1rem] leading-[1.35rem] font-bold sm:text-[1.12rem] whitespace-nowrap">
       <Figure {why} of="{p.label} {name.toLowerCase()}"><Fraction {mm} {units} {long} /></Figure>
     </dd>
   </div>
@@ -140,7 +140,7 @@
         {@render fact('Concrete', ofPost(session.run, p, 'concrete'), p.concrete)}
         <div>
           <dt class="text-[0.82rem] leading-[1.05rem] text-pencil">Bags</dt>
-          <dd class="text-[1.12rem] leading-[1.35rem] font-bold">
+          <dd class="text-[1rem] leading-[1.35rem] font-bold sm:text-[1.12rem]">
             <Figure why={ofPost(session.run, p, 'concrete')} of="{p.label} concrete"
               >{p.bags.toFixed(1)}</Figure
             >

@@ -184,7 +184,7 @@
           {#if j.missing}<span class="font-medium text-warn"
               >{j.missing} {j.missing === 1 ? 'measure' : 'measures'} still to take</span
             >{/if}
-          {#if j.problems}<span class="font-medium text-warn">{j.problems} to look at</span>{/if}
+          {#if j.problems}<span class="font-medium text-warn">{j.problems} to check</span>{/if}
           <span class="text-[0.9rem] text-pencil">saved {when.format(new Date(j.savedAt))}</span>
         </a>
         <a

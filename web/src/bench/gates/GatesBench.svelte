@@ -58,7 +58,7 @@
         onclick={() => pick(run.id, g.id)}
         >{g.name || g.id}<span class="font-normal text-pencil">{run.name || run.id}</span>{#if n}<span
             class="border border-warn bg-warn-wash px-1 text-[0.85rem] text-warn"
-            >{n}<span class="sr-only"> to look at</span></span
+            >{n}<span class="sr-only"> to check</span></span
           >{/if}</button
       >
     {/each}

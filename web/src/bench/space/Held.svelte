@@ -61,7 +61,7 @@
     const fresh: HeldBay = { id: newID(bays, 'H'), at: current.station, width: bay.centreToCentre }
     session.commit(
       [{ path: at(session.at('/heldBays'), fresh.id), value: fresh }],
-      `Bay held at ${tape(current.station, units)}`,
+      `Bay fixed at ${tape(current.station, units)}`,
     )
   }
   function show(id: string) {

@@ -15,7 +15,9 @@
 </script>
 
 <h2 class="font-bold">Layouts of {session.run.name || session.run.id}, side by side</h2>
-<p class="text-pencil">All keep what is in the way and what is held. Odd bays and cut pieces are hatched.</p>
+<p class="text-pencil">
+  All miss the obstructions and keep what is fixed. Short bays and cut pieces are hatched.
+</p>
 {#if asked.refused}<p class="mt-2 text-stop">{asked.refused}</p>{/if}
 {#if !session.run.posts.length}<p class="mt-2 text-pencil">First, how long is the run?</p>{/if}
 {#if waiting && !layouts.length}<p class="mt-2 text-pencil" aria-live="polite">Trying layouts…</p>{/if}
