@@ -13,6 +13,7 @@ type FenceType struct {
 	Name    string         `json:"name" jsonschema:"required"`
 	Says    string         `json:"says,omitempty"`
 	Height  length.Length  `json:"height" jsonschema:"required" jsonschema_description:"The height that it usually has."`
+	Gate    bool           `json:"gate,omitempty" jsonschema_description:"It is a bare gate, with no fence beside it."`
 	Drawing *scene.Drawing `json:"drawing,omitempty" jsonschema_description:"Two bays of it on level ground."`
 }
 
@@ -30,7 +31,7 @@ func Fences(sys length.System, cat materials.Catalog) []FenceType {
 		if s.System.System != sys {
 			continue
 		}
-		f := FenceType{ID: s.ID, Name: s.Name, Says: s.Says, Height: s.Fence.Height}
+		f := FenceType{ID: s.ID, Name: s.Name, Says: s.Says, Height: s.Fence.Height, Gate: s.Gate}
 		long := length.Length(sample * float64(s.Spacing.Most))
 		if s.Gate {
 			long = 4 * length.Metre

@@ -7,7 +7,7 @@
   import type { Finding, Remedy } from '../gen/api'
   import type { Session } from '../lib/session.svelte'
   import { stages, type Stage } from '../lib/stages'
-  import { isHere, keyOf, worstFirst } from '../lib/findings'
+  import { isHere, keyOf } from '../lib/findings'
   import { layout } from '../lib/layout.svelte'
   import { costs } from '../lib/cost'
   import { bulk } from '../lib/tape'
@@ -16,7 +16,7 @@
 
   let { session, stage }: { session: Session; stage: Stage } = $props()
   const all = $derived(session.findings.filter((f) => f.severity !== 'missing'))
-  const found = $derived(worstFirst(all.filter((f) => f.stage === stage && isHere(session, f))))
+  const found = $derived(all.filter((f) => f.stage === stage && isHere(session, f)))
   /** The other runs, and lines as a whole, on which something of this stage is to be checked. */
   const elsewhere = $derived.by(() => {
     const rest = all.filter((f) => f.stage === stage && f.severity !== 'note' && !isHere(session, f))

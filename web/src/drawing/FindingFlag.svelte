@@ -2,7 +2,7 @@
   // The worst finding of this stage, at the drawing where it is.
   import TriangleAlert from '@lucide/svelte/icons/triangle-alert'
   import OctagonAlert from '@lucide/svelte/icons/octagon-alert'
-  import { isHere, keyOf, stationOf, worstFirst } from '../lib/findings'
+  import { isHere, keyOf, stationOf } from '../lib/findings'
   import { layout } from '../lib/layout.svelte'
   import type { Session } from '../lib/session.svelte'
   import type { Stage } from '../lib/stages'
@@ -11,11 +11,9 @@
 
   let { session, view, stage }: { session: Session; view: View; stage: Stage } = $props()
   const worst = $derived(
-    worstFirst(
-      session.findings.filter(
-        (f) => f.stage === stage && (f.severity === 'cannot' || f.severity === 'check') && isHere(session, f),
-      ),
-    )[0],
+    session.findings.find(
+      (f) => f.stage === stage && (f.severity === 'cannot' || f.severity === 'check') && isHere(session, f),
+    ),
   )
   const grave = $derived(worst?.severity === 'cannot')
   const WIDE = 26 * 16

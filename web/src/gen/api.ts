@@ -3802,6 +3802,10 @@ export interface FenceType {
    * The height that it usually has.
    */
   height: number
+  /**
+   * It is a bare gate, with no fence beside it.
+   */
+  gate?: boolean
   drawing?: Drawing
 }
 export interface Drawing {

@@ -46,7 +46,7 @@
     )
   })
   const picked = $derived(fences.find((f) => f.id === fence))
-  const bare = $derived(fence.startsWith('drive-gate'))
+  const bare = $derived(picked?.gate)
 
   async function made(req: Parameters<typeof api.create>[0]) {
     busy = true

@@ -1,5 +1,5 @@
-// What does not fit: whether it is of what is worked on, where it stands, and
-// which comes first.
+// What does not fit: whether it is of what is worked on, and where it stands.
+// The plan has it in order, the gravest and dearest first.
 import type { Finding } from '../gen/api'
 import type { Session } from './session.svelte'
 
@@ -8,12 +8,6 @@ export const isHere = (session: Session, f: Finding) =>
   f.place.run ? f.place.run === session.run.id : !f.place.line || f.place.line === session.line.id
 
 export const keyOf = (f: Finding) => f.rule + JSON.stringify(f.place) + (f.field ?? '')
-
-const worst: Finding['severity'][] = ['missing', 'cannot', 'check', 'note']
-
-/** The gravest first; else in the order of the plan, which is by what they cost. */
-export const worstFirst = (all: Finding[]) =>
-  [...all].sort((a, b) => worst.indexOf(a.severity) - worst.indexOf(b.severity))
 
 /** Where on the run it stands, millimetres from its start. */
 export function stationOf(session: Session, f: Finding): number | undefined {
