@@ -21,6 +21,7 @@ require (
 	github.com/prometheus/client_golang v1.25.0
 	github.com/rickar/cal/v2 v2.1.13
 	github.com/santhosh-tekuri/jsonschema/v6 v6.0.3
+	github.com/skip2/go-qrcode v0.0.0-20200617195104-da1b6568686e
 	github.com/spf13/cobra v1.10.2
 	github.com/valyala/fasthttp v1.69.0
 	github.com/xuri/excelize/v2 v2.11.1

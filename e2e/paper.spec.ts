@@ -7,6 +7,8 @@ import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { parse as parseCSV } from 'csv-parse/sync'
 import DxfParser from 'dxf-parser'
+import jsQR from 'jsqr'
+import { PNG } from 'pngjs'
 import XLSX from 'xlsx'
 import { expect, open, saved, stage, test } from './mallow'
 
@@ -36,7 +38,7 @@ for (const j of jobs) {
     pages.forEach((words, i) => {
       expect(words).toContain(p.name)
       expect(words).toContain(`page ${i + 1} of ${count}`)
-      expect(words.includes('NOT CLEARED TO DIG')).toBe(!j.cleared)
+      expect(words.includes('NOT CLEARED TO DIG')).toBe(!j.cleared && !words.includes('Your fence'))
     })
     const all = pages.join('\n')
     const exact = run('export', j.file, '--to', '-', '--format', 'csv', '--table', 'setout', '--run', p.runs[0].id).toString()
@@ -45,7 +47,7 @@ for (const j of jobs) {
       expect(all).toContain(row['post'])
     }
     for (const b of p.totals.bagKinds) expect(all).toContain(`${b.count} bags`)
-    for (const word of ['Stake-out', 'Hole cards', 'Posts and story stick', 'Gate card', 'Load list', 'String picture', 'Job summary', 'Check-list']) expect(all).toContain(word)
+    for (const word of ['Load and check-list', 'Strings', 'Stake-out', 'Story stick', 'Hole cards', 'Gate cards', 'Your fence']) expect(all).toContain(word)
     // Every font is in the file.
     const fonts = execFileSync('pdffonts', [join(dir, 'all.pdf')]).toString().trim().split('\n').slice(2)
     expect(fonts.length).toBeGreaterThan(0)
@@ -210,15 +212,19 @@ test('sheets are printed from the screen: preview, pages, PDF, files', async ({ 
   await expect(panel.getByTestId('sheet-page')).toContainText('1 of')
   const preview = panel.getByRole('img', { name: 'Page 1 of Hole cards' })
   await expect.poll(() => preview.evaluate((i: HTMLImageElement) => i.naturalWidth)).toBeGreaterThan(100)
+  await panel.getByRole('radio', { name: 'Stake-out' }).click()
   await panel.getByRole('radio', { name: 'all runs' }).click()
   await panel.getByRole('button', { name: 'Next page' }).click()
   await expect(panel.getByTestId('sheet-page')).toContainText('2 of')
-  await panel.getByRole('radio', { name: 'The whole set' }).click()
-  await expect(panel.getByRole('button', { name: /^PDF, [23]\d pages/ })).toBeEnabled()
-  const [pdf] = await Promise.all([page.waitForEvent('download'), panel.getByRole('button', { name: /^PDF/ }).click()])
-  expect(pdf.suggestedFilename()).toMatch(/^Bänkę 果樹園 - all sheets - r\d+\.pdf$/)
+  // Each set is one click: the crew's fits on eight sheets.
+  const [pdf] = await Promise.all([page.waitForEvent('download'), panel.getByRole('button', { name: 'Print the crew’s sheets' }).click()])
+  expect(pdf.suggestedFilename()).toMatch(/^Bänkę 果樹園 - crew - r\d+\.pdf$/)
   const info = execFileSync('pdfinfo', [await pdf.path()]).toString()
-  expect(info).toMatch(/Pages:\s+[23]\d/)
+  expect(Number(/Pages:\s+(\d+)/.exec(info)![1])).toBeLessThanOrEqual(8)
+  for (const set of ['yard', 'customer']) {
+    const [one] = await Promise.all([page.waitForEvent('download'), panel.getByRole('button', { name: `Print the ${set}’s sheets` }).click()])
+    expect(one.suggestedFilename()).toContain(` - ${set} - `)
+  }
   expect(info).toContain('Bänkę 果樹園')
   const [xlsx] = await Promise.all([page.waitForEvent('download'), panel.getByRole('link', { name: /XLSX/ }).click()])
   expect(XLSX.read(readFileSync(await xlsx.path())).SheetNames).toContain('Posts')
@@ -227,4 +233,54 @@ test('sheets are printed from the screen: preview, pages, PDF, files', async ({ 
   const printed = await pages.pdf({ format: 'Letter' })
   expect(printed.length).toBeGreaterThan(10_000)
   await pages.close()
+})
+
+test('what the customer is told is entered beside the sheet, and stands on it', { tag: '@refused' }, async ({ page, mallow }) => {
+  await open(page, mallow)
+  await page.getByRole('button', { name: 'Print and files' }).click()
+  const panel = page.getByRole('dialog', { name: 'Print and files' })
+  await panel.getByRole('button', { name: /^Customer/ }).click()
+  await panel.getByLabel('Customer', { exact: true }).fill('The committee')
+  await panel.getByLabel('Color or finish, Lane').fill('cedar, oiled')
+  await panel.getByLabel('Work begins').fill('2027-04-16')
+  await panel.getByLabel('Taking down the old fence and hauling it off').selectOption('Included')
+  await panel.getByLabel('The permit and its fee').selectOption('Not included')
+  await panel.getByLabel('Also included').fill('A bench by the gate')
+  await panel.getByLabel('Also included').blur()
+  // A last day before the first is refused where it was typed; nothing else is lost.
+  await panel.getByLabel('Done by').fill('2027-04-06')
+  await expect(panel.getByText(/2027-04-16 or a later day/)).toBeVisible()
+  await panel.getByLabel('Done by').fill('2027-04-20')
+  await saved(page)
+  const sheet = panel.getByRole('img', { name: 'Page 1 of Customer' })
+  const words = async () => (await page.request.get(new URL((await sheet.getAttribute('src'))!, page.url()).href)).text()
+  await expect.poll(words).toContain('20 April 2027')
+  const said = await words()
+  for (const want of ['For The committee', 'cedar, oiled', 'Taking down the old fence', 'The permit and its fee', 'A bench by the gate', '16 April 2027']) expect(said).toContain(want)
+})
+
+test('the code on a sheet opens its place: by QR, by typing it, by a mistyped one', { tag: '@refused' }, async ({ page, mallow }) => {
+  await open(page, mallow)
+  const job = /jobs\/([^/]+)/.exec(page.url())![1]!
+  const origin = new URL(page.url()).origin
+  const svg = await (await page.request.get(`${origin}/api/jobs/${job}/page.svg?sheet=stakeout&run=R2&paper=letter&page=1`)).text()
+  const code = /[A-Z2-7]{4}-S2/.exec(svg)![0]
+  // The printed page, photographed and read.
+  const blank = await page.context().newPage()
+  await blank.setContent(`<body style="margin:0">${svg.replace('width="215.90mm" height="279.40mm"', 'width="1700"')}</body>`)
+  await blank.setViewportSize({ width: 1700, height: 420 })
+  const shot = PNG.sync.read(await blank.screenshot())
+  const read = jsQR(new Uint8ClampedArray(shot.data), shot.width, shot.height)
+  expect(read?.data).toBe(`${origin}/jobs/${job}/runs/R2/space`)
+  await blank.close()
+  await page.goto(read!.data)
+  await expect(page.getByRole('tab', { name: /Space|Post spacing/ })).toHaveAttribute('aria-selected', 'true')
+  await page.goto(origin)
+  await page.getByRole('searchbox').fill(code.toLowerCase())
+  await page.getByRole('link', { name: `Open ${code} in` }).click()
+  await expect(page).toHaveURL(/runs\/R2\/space/)
+  await page.goto(`${origin}/s/${code}`)
+  await expect(page).toHaveURL(/runs\/R2\/space/)
+  await page.goto(`${origin}/s/ZZZZ-S2`)
+  await expect(page.getByRole('alert')).toContainText('No job here has sheets with that code')
 })

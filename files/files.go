@@ -9,7 +9,6 @@ import (
 	"mallow/core/plan"
 	"mallow/exchange"
 	"mallow/paper"
-	"slices"
 	"strings"
 	"time"
 )
@@ -18,7 +17,7 @@ import (
 // exchange, pdf and xlsx.
 type Want struct {
 	exchange.Want
-	Sheet string     // pdf: the kind of sheet; "" is the whole set
+	Sheet string     // pdf: a set or a kind of sheets; "" is the crew's and the customer's
 	Size  paper.Size // pdf
 }
 
@@ -50,23 +49,13 @@ func (s Source) Export(w Want, told func(done, of int) error) (exchange.Written,
 
 // Document lays out the sheets that are wanted.
 func (s Source) Document(w Want) (paper.Document, error) {
-	if w.Sheet != "" && !slices.ContainsFunc(paper.Kinds, func(k paper.Kind) bool { return k.ID == w.Sheet }) {
-		var names []string
-		for _, k := range paper.Kinds {
-			names = append(names, k.ID)
-		}
-		return paper.Document{}, exchange.Refuse("%q is no sheet; there are %s.", w.Sheet, strings.Join(names, ", "))
+	if w.Sheet != "" && !paper.Known(w.Sheet) {
+		return paper.Document{}, exchange.Refuse("%q is no sheet; there are %s.", w.Sheet, strings.Join(paper.IDs(), ", "))
 	}
 	if _, err := s.At(w.Want); err != nil {
 		return paper.Document{}, err
 	}
-	var sheets []paper.Sheet
-	switch {
-	case w.Sheet != "":
-		sheets = paper.Of(s.Job, s.Plan, w.Sheet, w.Run)
-	default:
-		sheets = paper.Set(s.Job, s.Plan)
-	}
+	sheets := paper.Write(s.Job, s.Plan, w.Sheet, w.Run)
 	if len(sheets) == 0 {
 		return paper.Document{}, exchange.Refuse("There is nothing to print on that sheet: no run has a length yet, or none has a gate.")
 	}

@@ -104,7 +104,7 @@ func TestSheetsAreTheTables(t *testing.T) {
 		j, p := demotest.Job(t, n)
 		printed := func(sheet, run string) string {
 			var b strings.Builder
-			for _, page := range paper.Lay(p.Name, paper.Of(j, p, sheet, run), paper.Letter, paper.Stamp{Job: p.Name}).Pages {
+			for _, page := range paper.Lay(p.Name, paper.Write(j, p, sheet, run), paper.Letter, paper.Stamp{Job: p.Name}).Pages {
 				for _, w := range page.Words {
 					b.WriteString(w.Text + "\n")
 				}
@@ -129,9 +129,19 @@ func TestSheetsAreTheTables(t *testing.T) {
 		}
 		for i := range p.Runs {
 			r := &p.Runs[i]
-			holds("stakeout", printed("stakeout", r.ID), report.SetOut(p, r).Read().Lines())
-			holds("posts", printed("posts", r.ID), report.Posts(p, r).Read().Lines())
-			holds("bays", printed("posts", r.ID), report.Bays(p, r).Read().Without("on_ground", "gap_first_face", "gap_second_face").Lines())
+			stakeout := printed("stakeout", r.ID)
+			holds("stakeout", stakeout, report.Stake(p, r).Read().Lines())
+			if holes := report.RailHoles(p, r).Read(); len(holes.Columns) > 1 {
+				holds("stakeout", stakeout, holes.Only("post").Lines())
+			}
+			rails := report.Rails(p, r).Read()
+			for _, column := range rails.Columns {
+				for _, line := range rails.Only(column.ID).Lines() { // side by side: each cell is somewhere
+					if !strings.Contains(stakeout, line[0]+"\n") && len(line[0]) < 10 {
+						t.Errorf("job %d: %s of %s is not on the stake-out", n, line[0], r.Name)
+					}
+				}
+			}
 		}
 		load := printed("load", "")
 		for _, r := range p.Runs {

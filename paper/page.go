@@ -6,12 +6,15 @@ package paper
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 	"time"
 
 	"golang.org/x/image/font"
 	"golang.org/x/image/font/sfnt"
 	"golang.org/x/image/math/fixed"
+
+	"mallow/core/words"
 )
 
 // Size is a size of paper, millimetres.
@@ -42,6 +45,9 @@ type Stamp struct {
 	Revision int // 0 for a file that has none
 	Date     time.Time
 	Cleared  bool // to dig
+
+	ID   string // of the kept job; "" for a file, whose sheets bear no code
+	Base string // address of the server that keeps it, such as http://192.168.1.20:8484
 }
 
 // Line is a line on a page, or an area when it is closed. Millimetres from the
@@ -68,7 +74,6 @@ type Word struct {
 
 // Page is one page.
 type Page struct {
-	Sheet string // its sheet's ID
 	Lines []Line
 	Words []Word
 }
@@ -82,8 +87,10 @@ type Document struct {
 }
 
 const (
-	margin = 14.0 // millimetres round a page; printers reach that far
+	margin = 10.0 // millimetres round a page; printers reach that far
 	point  = 25.4 / 72
+	square = 15.0 // side of the QR code, millimetres
+	top    = margin + square + 2
 )
 
 // face measures words in one of the shipped fonts.
@@ -126,35 +133,99 @@ type layout struct {
 	size          Size
 	stamp         Stamp
 	regular, bold *face
-	sheet         Sheet
 	pages         []Page
+	on            [][]Sheet // which sheets stand on each page
 	y             float64
+	left, room    float64 // of the column that is filled
+	outward       bool    // a drawing for the customer
+	endless       bool    // it is only measured, on a page without an end
 }
 
-// Lay puts sheets on pages.
+// Lay puts sheets on pages. A sheet begins where the one before it ends, unless
+// too little of it would stand there.
 func Lay(title string, sheets []Sheet, size Size, stamp Stamp) Document {
-	l := &layout{size: size, stamp: stamp}
+	l := &layout{size: size, stamp: stamp, left: margin, room: size.Width - 2*margin}
 	l.regular, l.bold = fonts()
-	heads := []Sheet{}
-	for _, s := range sheets {
-		l.sheet = s
-		first := len(l.pages)
-		l.newPage()
-		for i, b := range s.Blocks {
-			if i+1 < len(s.Blocks) {
-				l.together(b, s.Blocks[i+1])
-			}
-			b.lay(l)
+	for i, s := range sheets {
+		if !s.known() {
+			continue
 		}
-		for range l.pages[first:] {
-			heads = append(heads, s)
+		tall, left := l.height(s.Blocks, l.room)+barTall, l.bottom()-l.y
+		whole := l.bottom() - top
+		if i == 0 || len(l.pages) == 0 || s.Alone || tall > left && (barTall+l.least(s.Blocks) > left || tall <= whole && left < whole/6) {
+			l.newPage()
+		} else {
+			l.bar(s)
+		}
+		n := len(l.on) - 1
+		l.on[n] = append(l.on[n], s)
+		l.blocks(s.Blocks)
+		for k := n + 1; k < len(l.on); k++ {
+			l.on[k] = append(l.on[k], s)
 		}
 	}
 	for i := range l.pages {
-		l.head(&l.pages[i], heads[i], i+1, len(l.pages))
+		l.head(&l.pages[i], l.on[i], i+1, len(l.pages))
 		l.print(&l.pages[i])
 	}
 	return Document{Size: size, Title: basic(title), Stamp: stamp, Pages: l.pages}
+}
+
+const barTall = 8.0
+
+// bar names the sheet that begins in the middle of a page.
+func (l *layout) bar(s Sheet) {
+	l.y += 2
+	l.rule(margin, l.y, margin+l.room, l.y, 0.6)
+	l.word(margin, l.y+5.4, l.fit(s.name(), 13, true, l.room), 13, true)
+	l.y += barTall - 2
+}
+
+// blocks lays blocks one under the other. A heading stays with what follows.
+func (l *layout) blocks(blocks []Block) {
+	for i, b := range blocks {
+		if _, heading := b.(Heading); heading && i+1 < len(blocks) && !l.endless {
+			l.need(l.least(blocks[i:]))
+		}
+		b.lay(l)
+	}
+}
+
+// least is how much of blocks must stand together: a heading, or what leads in,
+// with as much of what follows as cannot be parted.
+func (l *layout) least(blocks []Block) float64 {
+	sum := 0.0
+	for _, b := range blocks {
+		switch b := b.(type) {
+		case Heading, Para:
+			sum += l.height([]Block{b}, l.room)
+			continue
+		case Table:
+			b.Rows = b.Rows[:min(3, len(b.Rows))]
+			return sum + l.height([]Block{b}, l.room)
+		case List:
+			b.Items = b.Items[:min(2, len(b.Items))]
+			return sum + l.height([]Block{b}, l.room)
+		case Halved:
+			b.Items = b.Items[:min(4, len(b.Items))]
+			return sum + l.height([]Block{b}, l.room)
+		case Grid:
+			b.Cells = b.Cells[:min(b.Across, len(b.Cells))]
+			return sum + l.height([]Block{b}, l.room)
+		}
+		return sum + l.height([]Block{b}, l.room)
+	}
+	return sum
+}
+
+// height is how tall blocks are in one column of such a width.
+func (l *layout) height(blocks []Block, room float64) float64 {
+	m := *l
+	m.pages, m.on, m.endless = []Page{{}}, [][]Sheet{nil}, true
+	m.size.Height = 1e7
+	m.y, m.left, m.room = 0, 0, room
+	m.blocks(blocks)
+	return m.y
 }
 
 // print makes sure that a page holds only what its fonts can draw, and says
@@ -172,27 +243,19 @@ func (l *layout) print(p *Page) {
 	}
 }
 
-// together keeps a heading on the page of the figure that follows it.
-func (l *layout) together(b, next Block) {
-	_, heading := b.(Heading)
-	if f, figure := next.(Figure); heading && figure {
-		l.need(f.Height + 14)
-	}
-}
-
 func (l *layout) page() *Page { return &l.pages[len(l.pages)-1] }
 
 func (l *layout) newPage() {
-	l.pages = append(l.pages, Page{Sheet: l.sheet.ID})
-	l.y = margin + 17
+	l.pages = append(l.pages, Page{})
+	l.on = append(l.on, nil)
+	l.y = top
 }
 
-func (l *layout) wide() float64   { return l.size.Width - 2*margin }
-func (l *layout) bottom() float64 { return l.size.Height - margin - 8 }
+func (l *layout) bottom() float64 { return l.size.Height - margin - 5 }
 
 // need begins a new page where so much room is not left.
 func (l *layout) need(height float64) {
-	if l.y+height > l.bottom() && l.y > margin+18 {
+	if l.y+height > l.bottom() && l.y > top+1 {
 		l.newPage()
 	}
 }
@@ -213,9 +276,10 @@ func (l *layout) rule(x1, y1, x2, y2, width float64) {
 	l.page().Lines = append(l.page().Lines, Line{Points: [][2]float64{{x1, y1}, {x2, y2}}, Width: width})
 }
 
-// head writes what stands on every page: job, sheet, run, revision, date, page
-// of pages, and whether the ground may be opened.
-func (l *layout) head(p *Page, s Sheet, n, of int) {
+// head writes what stands on every page: job, sheets, revision, date, page of
+// pages, whether the ground may be opened, and the code that opens the job at
+// this place. Ticks at the edges say where to fold it for a pocket.
+func (l *layout) head(p *Page, sheets []Sheet, n, of int) {
 	put := func(x, y float64, text string, size float64, bold bool, right bool) {
 		w := l.measure(text, size, bold)
 		if right {
@@ -224,26 +288,42 @@ func (l *layout) head(p *Page, s Sheet, n, of int) {
 		p.Words = append(p.Words, Word{X: x, Y: y, Text: text, Size: size, Bold: bold, Width: w})
 	}
 	left, right := margin, l.size.Width-margin
-	put(left, margin+5, l.fit(l.stamp.Job, 13, true, l.wide()*0.62), 13, true, false)
-	title := s.Title
-	if s.Run != "" {
-		title += ": " + s.Run
+	if of := codeOf(l.stamp, sheets); of.Words != "" {
+		p.Lines = append(p.Lines, of.squares(right-square, margin)...)
+		right -= square + 3
+		put(right, margin+14.5, of.Words, 10, true, true)
 	}
-	put(left, margin+10.5, l.fit(title, 11, false, l.wide()*0.62), 11, false, false)
+	names := []string{}
+	for _, s := range sheets {
+		names = append(names, s.name())
+	}
+	room := right - left - 52
+	put(left, margin+5, l.fit(l.stamp.Job, 15, true, room), 15, true, false)
+	for i, line := range l.wrap(strings.Join(slices.Compact(names), " · "), 11, false, room) {
+		if i < 2 {
+			put(left, margin+10.5+4.6*float64(i), line, 11, false, false)
+		}
+	}
 	stamp := l.stamp.Date.Format("2 January 2006")
 	if l.stamp.Revision > 0 {
-		stamp = fmt.Sprintf("revision %d, %s", l.stamp.Revision, stamp)
+		stamp = words.Plain("paper.revision", words.V{"revision": fmt.Sprint(l.stamp.Revision), "date": stamp})
 	}
-	put(right, margin+5, stamp, 9, false, true)
-	if !l.stamp.Cleared {
-		const words = "NOT CLEARED TO DIG"
-		w := l.measure(words, 9, true)
-		p.Lines = append(p.Lines, Line{Points: [][2]float64{{right - w - 4, margin + 6.6}, {right, margin + 6.6}, {right, margin + 12}, {right - w - 4, margin + 12}}, Closed: true, Width: 0.5})
-		put(right-2, margin+10.5, words, 9, true, true)
+	put(right, margin+4, stamp, 9, false, true)
+	if !l.stamp.Cleared && !slices.ContainsFunc(sheets, func(s Sheet) bool { return s.Outward }) {
+		warning := words.Plain("paper.not-cleared")
+		w := l.measure(warning, 9, true)
+		p.Lines = append(p.Lines, Line{Points: [][2]float64{{right - w - 4, margin + 5.6}, {right, margin + 5.6}, {right, margin + 11}, {right - w - 4, margin + 11}}, Closed: true, Width: 0.5})
+		put(right-2, margin+9.5, warning, 9, true, true)
 	}
-	p.Lines = append(p.Lines, Line{Points: [][2]float64{{left, margin + 13.5}, {right, margin + 13.5}}, Width: 0.4})
-	put(right, l.size.Height-margin, fmt.Sprintf("page %d of %d", n, of), 9, false, true)
-	put(left, l.size.Height-margin, "Mallow plans; it does not approve. Local codes, surveyor and engineer decide.", 8, false, false)
+	p.Lines = append(p.Lines, Line{Points: [][2]float64{{left, top - 1}, {l.size.Width - margin, top - 1}}, Width: 0.4})
+	const tick = 2.5
+	for _, y := range []float64{l.size.Height / 4, l.size.Height / 2, l.size.Height * 3 / 4} {
+		for _, x := range []float64{margin - tick - 1, l.size.Width - margin + 1} {
+			p.Lines = append(p.Lines, Line{Points: [][2]float64{{x, y}, {x + tick, y}}, Width: 0.2})
+		}
+	}
+	put(l.size.Width-margin, l.size.Height-margin, words.Plain("paper.page-of", words.V{"page": n, "of": of}), 9, false, true)
+	put(left, l.size.Height-margin, words.Plain("paper.foot"), 8, false, false)
 }
 
 // fit cuts words that are too wide for their room.

@@ -46,11 +46,21 @@ type Figure struct {
 	View    scene.View
 	Height  float64 // most, millimetres
 	Stretch float64 // heights may be stretched so much; 0 or 1: true to scale
+	Outward bool    // for the customer: the fence on its ground, and what is named
 }
 
 func (f Figure) lay(l *layout) {
 	l.need(f.Height + 2)
-	l.y += l.draw(f.Plan, f.View, margin, l.y, l.wide(), f.Height, f.Stretch) + 3
+	l.outward = f.Outward
+	l.y += l.draw(f.Plan, f.View, l.left, l.y, l.room, f.Height, f.Stretch) + 1.5
+	l.outward = false
+}
+
+// inward are the classes that a customer's drawing leaves out: what is under
+// the ground, in the way, or only for who builds it.
+var inward = map[scene.Class]bool{
+	scene.FrostLine: true, scene.Frost: true, scene.Soil: true, scene.Fill: true, scene.Pin: true, scene.Below: true, scene.Inside: true, scene.Core: true, scene.Hand: true, scene.Hole: true,
+	scene.InTheWay: true, scene.Service: true, scene.Flag: true, scene.Hits: true, scene.Odd: true, scene.OldPost: true, scene.Corner: true, scene.Measure: true,
 }
 
 // draw puts a drawing into a box, as large as it fits, and returns the height
@@ -65,7 +75,7 @@ func (l *layout) draw(p plan.Plan, v scene.View, left, top, wide, tall, stretch 
 	at := func(x, y float64) [2]float64 { return [2]float64{left + x*pixel, top + y*pixel} }
 	for _, layer := range d.Layers {
 		k, ok := looks[layer.Class]
-		if !ok {
+		if !ok || l.outward && inward[layer.Class] {
 			continue // ground and faces stay white
 		}
 		if layer.Class == scene.Fill {
@@ -83,6 +93,9 @@ func (l *layout) draw(p plan.Plan, v scene.View, left, top, wide, tall, stretch 
 		}
 	}
 	for _, m := range d.Marks {
+		if l.outward && inward[m.Class] {
+			continue
+		}
 		x, y := d.X.Zero+m.At.X*d.X.Scale, d.Y.Zero-m.At.Y*d.Y.Scale
 		k := looks[m.Class]
 		for _, s := range scene.Sign(m) {
@@ -93,7 +106,18 @@ func (l *layout) draw(p plan.Plan, v scene.View, left, top, wide, tall, stretch 
 			l.page().Lines = append(l.page().Lines, line)
 		}
 	}
+	posts := map[string]bool{}
+	if l.outward {
+		for i := range p.Runs {
+			for k := range p.Runs[i].Posts {
+				posts[p.Runs[i].Posts[k].ID] = true
+			}
+		}
+	}
 	for i := range d.Labels {
+		if l.outward && (d.Labels[i].Class != scene.Name && d.Labels[i].Class != scene.Line || posts[d.Labels[i].Of]) {
+			continue
+		}
 		l.label(&d, &d.Labels[i], p, at)
 	}
 	height := d.Height * pixel

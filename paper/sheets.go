@@ -12,60 +12,8 @@ import (
 	"mallow/core/reason"
 	"mallow/core/report"
 	"mallow/core/scene"
+	"mallow/core/words"
 )
-
-// Kind is a kind of sheet.
-type Kind struct {
-	ID, Name string
-	Stage    string // where it is offered
-	Of       string // what it is of: job, run or gate
-}
-
-// Kinds are all of them, in the order in which the set is printed.
-var Kinds = []Kind{
-	{"cover", "Check-list", "walk", "job"},
-	{"summary", "Job summary", "walk", "job"},
-	{"load", "Load list", "pour", "job"},
-	{"stakeout", "Stake-out", "space", "run"},
-	{"strings", "String picture", "string", "run"},
-	{"posts", "Posts and story stick", "grade", "run"},
-	{"holes", "Hole cards", "dig", "run"},
-	{"gate", "Gate card", "gates", "gate"},
-}
-
-// Set is the whole printed set of a job.
-func Set(j job.Job, p plan.Plan) []Sheet {
-	var out []Sheet
-	for _, k := range Kinds {
-		out = append(out, Of(j, p, k.ID, "")...)
-	}
-	return out
-}
-
-// Of is the sheets of one kind: of all runs, or of the one with that id. A run
-// that has no length yet has none.
-func Of(j job.Job, p plan.Plan, kind, run string) []Sheet {
-	w := writer{j, p, p.Units}
-	switch kind {
-	case "cover":
-		return []Sheet{w.cover()}
-	case "summary":
-		return []Sheet{w.summary()}
-	case "load":
-		return []Sheet{w.load()}
-	}
-	perRun := map[string]func(int) []Sheet{"stakeout": w.stakeOut, "strings": w.strings, "posts": w.posts, "holes": w.holes, "gate": w.gates}[kind]
-	if perRun == nil {
-		return nil
-	}
-	var out []Sheet
-	for r := range p.Runs {
-		if (run == "" || p.Runs[r].ID == run) && len(p.Runs[r].Posts) > 0 {
-			out = append(out, perRun(r)...)
-		}
-	}
-	return out
-}
 
 // writer writes the sheets of one plan.
 type writer struct {
@@ -76,6 +24,9 @@ type writer struct {
 
 func (w writer) say(t reason.Text) string { return t.Print(w.units) }
 
+// words says a message of the sheets.
+func (w writer) words(id string, v words.V) string { return w.say(words.Say(id, v)) }
+
 func (w writer) name(run int) string {
 	if n := w.plan.Runs[run].Name; n != "" {
 		return n
@@ -83,59 +34,117 @@ func (w writer) name(run int) string {
 	return w.plan.Runs[run].ID
 }
 
-// stakeOut is where every post is marked: strips of the fence from the side,
-// each with its posts' running distances.
+// each writes a sheet of every run that has posts, or of the one with that id.
+func (w writer) each(run string, of func(int) []Sheet) []Sheet {
+	var out []Sheet
+	for r := range w.plan.Runs {
+		if (run == "" || w.plan.Runs[r].ID == run) && len(w.plan.Runs[r].Posts) > 0 {
+			out = append(out, of(r)...)
+		}
+	}
+	return out
+}
+
+func (w writer) at(run int) Place { return Place{Run: w.plan.Runs[run].ID, Number: run + 1} }
+
+// stakeOut is what a crew takes to the line: the fence from the side, and
+// everything that is marked on the ground and on the posts.
 func (w writer) stakeOut(i int) []Sheet {
 	r := w.plan.Runs[i]
-	s := Sheet{ID: "stakeout/" + r.ID, Title: "Stake-out", Run: w.name(i)}
 	out, str := r.SetOut, r.String
 	if out == nil || str == nil {
 		return nil
 	}
-	lead := fmt.Sprintf("%s level, %s along the ground, %d posts.", w.units.Tape(r.Length), w.units.Tape(r.SlopeLength), len(r.Posts))
+	s := Sheet{Of: w.name(i), At: w.at(i)}
+	lead := w.words("paper.run-is", words.V{"level": w.units.Tape(r.Length), "ground": w.units.Tape(r.SlopeLength), "posts": len(r.Posts)})
 	if str.Sight {
-		lead += " Line the posts up by eye, sighting at " + str.Target + "."
+		lead += " " + w.words("paper.by-eye", words.V{"target": str.Target})
 	} else {
-		lead += fmt.Sprintf(" String %s from the near face of every post (%s to its middle), %s beyond either end.", w.units.Short(str.ToFace), w.units.Short(str.ToCentre), w.units.Short(str.Beyond))
+		lead += " " + w.words("paper.string-from-face", words.V{"face": str.ToFace, "centre": str.ToCentre})
 	}
-	s.Blocks = append(s.Blocks, Para{Words: lead, Bold: true})
 	if len(out.Sticks) > 0 {
-		words := "Spacer sticks, face to face:"
+		var sticks []string
 		for _, k := range out.Sticks[:min(4, len(out.Sticks))] {
-			words += fmt.Sprintf(" %s (%d bays)", w.units.Short(k.Length), k.Bays)
+			sticks = append(sticks, w.words("paper.stick", words.V{"length": k.Length, "bays": k.Bays}))
 		}
-		s.Blocks = append(s.Blocks, Para{Words: words + "."})
+		lead += " " + w.words("paper.sticks", words.V{"sticks": strings.Join(sticks, ", ")})
 	}
-	marks := report.SetOut(w.plan, &r).Read()
-	const strip = 18 // posts
+	for n, pin := range out.Pins {
+		if at := slices.IndexFunc(out.Marks, func(m plan.Mark) bool { return m.Pin == n+1 }); at >= 0 {
+			lead += " " + w.words("paper.pins", words.V{"pin": n + 1, "at": pin.At, "post": r.Posts[at].Label})
+		}
+	}
+	s.Blocks = append(s.Blocks, Para{Words: lead})
+	marks := tabled(report.Stake(w.plan, &r).Read(), true)
+	marks.Size = 9
+	const strip = 24 // posts
 	for from := 0; from < len(r.Posts)-1; from += strip {
 		to := min(from+strip, len(r.Posts)-1)
-		if len(r.Posts)-1-to < 4 {
+		if len(r.Posts)-1-to < 6 {
 			to = len(r.Posts) - 1
 		}
-		s.Blocks = append(s.Blocks, Figure{Plan: w.plan, View: scene.View{Of: scene.OfElevation, Run: r.ID, Stress: scene.OnPaper, From: &r.Posts[from].Station, To: &r.Posts[to].Station}, Height: 60, Stretch: 3})
+		s.Blocks = append(s.Blocks, Figure{Plan: w.plan, View: scene.View{Of: scene.OfElevation, Run: r.ID, Stress: scene.OnPaper, From: &r.Posts[from].Station, To: &r.Posts[to].Station}, Height: 38, Stretch: 3})
 		start := from
 		if from > 0 {
 			start++
 		}
 		t := marks
 		t.Rows = marks.Rows[start : to+1]
-		s.Blocks = append(s.Blocks, tabled(t, true))
+		s.Blocks = append(s.Blocks, t)
 		if to == len(r.Posts)-1 {
 			break
 		}
 	}
-	s.Blocks = append(s.Blocks, w.whatPosts(r))
-	s.Blocks = append(s.Blocks, Para{Words: "Check: the last post's middle lies " + w.units.Tape(out.Check) + " from the first's, level. Always read from the start, never from post to post."})
-	s.Blocks = append(s.Blocks, w.squares(i)...)
-	var keep []string
-	for _, c := range r.Reminders {
-		keep = append(keep, w.say(c.Says))
+	s.Blocks = append(s.Blocks, Para{Words: w.words("paper.check-far-end", words.V{"far": w.units.Tape(out.Check)}) + " " + w.whatPosts(r)})
+	if rails := report.Rails(w.plan, &r).Read(); len(rails.Columns) > 1 {
+		t := tabled(rails, false)
+		t.Bold = -1
+		s.Blocks = append(s.Blocks, Heading(words.Plain("paper.bays")), Beside{t})
 	}
-	if len(keep) > 0 {
-		s.Blocks = append(s.Blocks, Heading("Keep in mind"), List{Items: keep})
+	if holes := report.RailHoles(w.plan, &r).Read(); len(holes.Columns) > 1 {
+		s.Blocks = append(s.Blocks, Heading(words.Plain("paper.rail-holes")), Beside{tabled(holes, false)})
 	}
 	return []Sheet{s}
+}
+
+// stakeOuts are the runs' own, and under the last what to keep in mind on all
+// of them.
+func (w writer) stakeOuts(run string) []Sheet {
+	out := w.each(run, w.stakeOut)
+	if len(out) == 0 {
+		return nil
+	}
+	var keep []string
+	for _, r := range w.plan.Runs {
+		for _, c := range r.Reminders {
+			if says := w.say(c.Says); (run == "" || r.ID == run) && !slices.Contains(keep, says) {
+				keep = append(keep, says)
+			}
+		}
+	}
+	if len(keep) > 0 {
+		last := &out[len(out)-1]
+		last.Blocks = append(last.Blocks, Heading(words.Plain("paper.keep-in-mind")), Halved{List{Items: keep}})
+	}
+	return out
+}
+
+// Halved is a list in two columns, for points that would not fill a line. It
+// goes on over the page four points at a time.
+type Halved struct{ List }
+
+func (h Halved) lay(l *layout) {
+	if len(h.Items) == 1 {
+		h.List.lay(l)
+		return
+	}
+	for items := h.Items; len(items) > 0; {
+		n := min(4, len(items))
+		a, b := h.List, h.List
+		a.Items, b.Items = items[:(n+1)/2], items[(n+1)/2:n]
+		Columns{{a}, {b}}.lay(l)
+		items = items[n:]
+	}
 }
 
 // tabled is a table as it is printed.
@@ -144,60 +153,95 @@ func tabled(t report.Table, tick bool) Table {
 	return Table{Head: t.Heads(), Rows: t.Lines(), Tick: tick, Bold: bold}
 }
 
-// squares is how the corners at a run's two ends are set by tape.
-func (w writer) squares(i int) []Block {
-	r := w.plan.Runs[i]
+// squares is how the corners of a line are checked by tape.
+func (w writer) squares(line int) []Block {
 	var items []string
-	for _, l := range w.plan.Lines {
-		for _, c := range l.Corners {
-			if c.Square == nil || c.Before != r.ID && c.After != r.ID {
-				continue
-			}
-			q := c.Square
-			items = append(items, fmt.Sprintf("Corner %s: legs %s and %s, diagonal %s; both whole runs %s.", c.Post, w.units.Tape(q.LegA), w.units.Tape(q.LegB), w.units.Tape(q.Diagonal), w.units.Tape(q.Whole)))
+	for _, c := range w.plan.Lines[line].Corners {
+		if q := c.Square; q != nil {
+			items = append(items, w.words("paper.corner-by-tape", words.V{"post": c.Post, "a": w.units.Tape(q.LegA), "b": w.units.Tape(q.LegB), "diagonal": w.units.Tape(q.Diagonal), "whole": w.units.Tape(q.Whole)}))
 		}
 	}
 	if len(items) == 0 {
 		return nil
 	}
-	return []Block{Heading("Corners by tape"), List{Items: items}}
+	return []Block{Heading(words.Plain("paper.corners-by-tape")), Halved{List{Items: items}}}
 }
 
-// strings is the string picture: where the strings run, and what is held at
-// every post.
-func (w writer) strings(i int) []Sheet {
-	r := w.plan.Runs[i]
-	str := r.String
-	if str == nil {
-		return nil
-	}
-	s := Sheet{ID: "strings/" + r.ID, Title: "String picture", Run: w.name(i)}
-	s.Blocks = append(s.Blocks, Figure{Plan: w.plan, View: scene.View{Of: scene.OfMap, Run: r.ID, Stress: scene.Strings}, Height: 100})
-	lead := fmt.Sprintf("%s, pulled with %s, %s tie to tie. Hold %s to the near face of every post.", str.Kind, w.units.Force(str.Pull), w.units.Tape(str.Span), w.units.Short(str.ToFace))
-	if str.Sight {
-		lead = "Sight along both sides of the posts at " + str.Target + ": a string this long does not hold its line here."
-	}
-	s.Blocks = append(s.Blocks, Para{Words: lead, Bold: true},
-		Para{Words: fmt.Sprintf("The height string sags %s without props; %d props keep it within %s. Wind moves the low string %s.", w.units.Short(str.Sag), str.PropsFor, w.units.Short(str.SagAllowed), w.units.Short(str.Drift))})
-	t := Table{Head: []string{"Post", "Low string above ground", "Height string above ground", "Sag here", "Drift here", "Mark over the string"}, Bold: 2}
-	for _, q := range str.Posts {
-		t.Rows = append(t.Rows, []string{q.Post, w.units.Short(q.Low), w.units.Short(q.High), w.units.Short(q.Sag), w.units.Short(q.Drift), w.units.Short(q.Mark)})
-	}
-	s.Blocks = append(s.Blocks, t)
-	order := "Order of setting: "
-	for k, id := range str.Order {
-		if k > 0 {
-			order += ", "
+// strings is where the strings of every line run and what is held to them, how
+// the tops are set, and the story sticks.
+func (w writer) strings(run string) []Sheet {
+	var out []Sheet
+	for l := range w.plan.Lines {
+		s := Sheet{}
+		var beside []Block
+		var tops Columns
+		sticks := Grid{Plan: w.plan, Across: 3, Height: 32}
+		for i := range w.plan.Runs {
+			r := &w.plan.Runs[i]
+			if r.String == nil || len(r.Posts) == 0 || run != "" && r.ID != run || !slices.ContainsFunc(w.job.Lines[l].Runs, func(of job.Run) bool { return of.ID == r.ID }) {
+				continue
+			}
+			if len(beside) == 0 {
+				s.At = w.at(i)
+			}
+			beside = append(beside, w.stringOf(i)...)
+			if top := r.TopLine; top != nil {
+				var steps []string
+				for _, step := range top.Steps {
+					steps = append(steps, w.say(step))
+				}
+				tops = append(tops, []Block{Para{Words: w.name(i), Bold: true}, List{Items: steps, Numbered: true}})
+				sticks.Cells = append(sticks.Cells, Cell{Title: w.name(i), View: scene.View{Of: scene.OfStick, Run: r.ID}})
+			}
 		}
-		order += id
+		if len(beside) > 0 {
+			s.Blocks = append([]Block{Columns{{Figure{Plan: w.plan, View: scene.View{Of: scene.OfMap, Run: s.At.Run, Stress: scene.Strings}, Height: 68}}, beside}}, w.squares(l)...)
+		}
+		set, stick := Heading(words.Plain("paper.set-the-tops")), Heading(words.Plain("paper.story-sticks"))
+		switch {
+		case len(tops) == 1:
+			sticks.Across = 1
+			s.Blocks = append(s.Blocks, Columns{{set, tops[0][1]}, {stick, sticks}})
+		case len(tops) > 1:
+			s.Blocks = append(append(append(s.Blocks, set), across(tops, 3)...), stick, sticks)
+		}
+		if len(w.plan.Lines) > 1 {
+			s.Of = w.job.Lines[l].Name
+		}
+		out = append(out, w.warned(s, "string"))
 	}
-	s.Blocks = append(s.Blocks, Para{Words: order + "."})
-	return []Sheet{w.warned(s, "Caution", "string")}
+	return out
+}
+
+// across sets columns in rows of so many; one alone has the whole width.
+func across(c Columns, most int) []Block {
+	var out []Block
+	for len(c) > 0 {
+		n := min(most, len(c))
+		if n == 1 {
+			out = append(out, c[0]...)
+		} else {
+			out = append(out, c[:n])
+		}
+		c = c[n:]
+	}
+	return out
+}
+
+// stringOf is how one run's strings are pulled, held and propped.
+func (w writer) stringOf(i int) []Block {
+	str := w.plan.Runs[i].String
+	if str.Sight {
+		return []Block{Heading(w.name(i)), Para{Words: w.words("paper.sight-along", words.V{"target": str.Target})}, Para{Words: w.words("paper.order-of-setting", words.V{"order": strings.Join(report.Ranges(&w.plan.Runs[i], str.Order), ", ")})}}
+	}
+	pulled := w.words("paper.string-pulled", words.V{"kind": str.Kind, "pull": w.units.Force(str.Pull), "span": w.units.Tape(str.Span), "face": str.ToFace})
+	sags := w.words("paper.string-sags", words.V{"mark": str.Mark, "sag": str.Sag, "props": str.PropsFor, "within": str.SagAllowed, "drift": str.Drift})
+	return []Block{Heading(w.name(i)), Para{Words: pulled + " " + sags}, Para{Words: w.words("paper.order-of-setting", words.V{"order": strings.Join(report.Ranges(&w.plan.Runs[i], str.Order), ", ")})}}
 }
 
 // whatPosts says what the run's posts are: section, material and length, and
 // which of them are terminals.
-func (w writer) whatPosts(r plan.Run) Para {
+func (w writer) whatPosts(r plan.Run) string {
 	var parts []string
 	for _, row := range bill.Rows(r.Items) {
 		if row.Kind != bill.Post {
@@ -208,83 +252,10 @@ func (w writer) whatPosts(r plan.Run) Para {
 		for _, lot := range row.Goes {
 			ids = append(ids, lot.At...)
 		}
-		if len(ids) <= mostNamed {
-			said += " (" + strings.Join(ids, ", ") + ")"
+		if len(ids) > 0 {
+			said += " (" + strings.Join(report.Ranges(&r, ids), ", ") + ")"
 		}
 		parts = append(parts, said)
 	}
-	return Para{Words: "Posts to set: " + strings.Join(parts, "; ") + "."}
-}
-
-// mostNamed is how many posts of one length are named one by one.
-const mostNamed = 6
-
-// posts are cut lengths, marks and the story stick.
-func (w writer) posts(i int) []Sheet {
-	r := w.plan.Runs[i]
-	top := r.TopLine
-	if top == nil {
-		return nil
-	}
-	s := Sheet{ID: "posts/" + r.ID, Title: "Posts and story stick", Run: w.name(i)}
-	s.Blocks = append(s.Blocks, w.whatPosts(r))
-	s.Blocks = append(s.Blocks, tabled(report.Posts(w.plan, &r).Read(), true), Heading("Bays"), tabled(report.Bays(w.plan, &r).Read().Without("on_ground", "gap_first_face", "gap_second_face"), true), Heading("Set the tops"))
-	var steps []string
-	for _, step := range top.Steps {
-		steps = append(steps, w.say(step))
-	}
-	s.Blocks = append(s.Blocks, List{Items: steps, Numbered: true}, Heading("Story stick, from the reference mark"), Figure{Plan: w.plan, View: scene.View{Of: scene.OfStick, Run: r.ID}, Height: 88})
-	return []Sheet{s}
-}
-
-// holes are the cards of every kind of hole, many to a page.
-func (w writer) holes(i int) []Sheet {
-	r := w.plan.Runs[i]
-	s := Sheet{ID: "holes/" + r.ID, Title: "Hole cards", Run: w.name(i)}
-	g := Grid{Plan: w.plan, Across: 2, Height: 56}
-	var counts []int
-	for k, c := range r.Cards {
-		ids := ""
-		count := 0
-		for _, p := range r.Posts {
-			if p.Card == k && p.Shared == "" {
-				if count > 0 {
-					ids += ", "
-				}
-				ids += p.Label
-				count++
-			}
-		}
-		if count == 0 {
-			continue // dug with the run before
-		}
-		title := w.units.Short(c.Width) + " × " + w.units.Short(c.Depth)
-		if c.Square {
-			title += " square"
-		}
-		if c.Method == job.Drive {
-			title = "Driven " + w.units.Short(c.Foot)
-		}
-		lines := []string{ids}
-		if c.Concrete > 0 {
-			lines = append(lines, fmt.Sprintf("%.2f × %s, concrete %s", c.Bags, c.Bag, w.units.Small(c.Concrete)))
-		}
-		for n, step := range c.Steps {
-			lines = append(lines, fmt.Sprintf("%d. %s", n+1, w.say(step)))
-		}
-		g.Cells = append(g.Cells, Cell{Title: fmt.Sprintf("%s (%d)", title, count), View: scene.View{Of: scene.OfHole, Run: r.ID, Card: k}, Lines: lines})
-		counts = append(counts, count)
-		// Kinds of post whose holes are dug and filled alike share a card.
-		for n := range len(g.Cells) - 1 {
-			if before := &g.Cells[n]; slices.Equal(before.Lines[1:], lines[1:]) && strings.HasPrefix(before.Title, title+" (") {
-				counts[n] += count
-				before.Lines[0] += ", " + ids
-				before.Title = fmt.Sprintf("%s (%d)", title, counts[n])
-				g.Cells, counts = g.Cells[:len(g.Cells)-1], counts[:len(counts)-1]
-				break
-			}
-		}
-	}
-	s.Blocks = append(s.Blocks, g)
-	return []Sheet{w.warned(s, "Cautions", "dig", "pour")}
+	return w.words("paper.posts-to-set", words.V{"posts": strings.Join(parts, "; ")})
 }

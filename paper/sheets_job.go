@@ -1,44 +1,48 @@
 package paper
 
 import (
-	"fmt"
 	"slices"
+	"strings"
+	"time"
 
 	"mallow/core/bill"
 	"mallow/core/job"
 	"mallow/core/plan"
 	"mallow/core/report"
-	"mallow/core/scene"
+	"mallow/core/words"
 )
 
-// cover is the check-list: what must be settled, what cannot be built as
-// planned, and the cautions that apply to this job.
-func (w writer) cover() Sheet {
-	s := Sheet{ID: "cover", Title: "Check-list"}
-	s.Blocks = append(s.Blocks, Heading("Before anything is dug"))
-	var checks []string
+// loadAndChecks is the crew's first sheet: what goes on the truck, what must be
+// settled before anything is dug, and what is still open in the plan.
+func (w writer) loadAndChecks(string) []Sheet {
+	s := Sheet{}
+	s.Blocks = append(s.Blocks, w.load()...)
+	var checks, open []string
 	for _, c := range w.plan.Before.Checks {
-		done := ""
+		item := w.words("paper.check", words.V{"name": c.Name, "says": w.say(c.Says)})
 		if c.Done {
-			done = " (done)"
+			item = w.words("paper.check-done", words.V{"name": c.Name, "says": w.say(c.Says)})
 		}
-		checks = append(checks, c.Name+done+": "+w.say(c.Says))
+		checks = append(checks, item)
 	}
-	s.Blocks = append(s.Blocks, List{Items: checks, Tick: true})
-	var open []string
+	s.Blocks = append(s.Blocks, Heading(words.Plain("paper.before-digging")), Halved{List{Items: checks, Tick: true}})
 	for _, f := range w.plan.Findings {
 		if f.Severity == "cannot" || f.Severity == "missing" || f.Severity == "check" {
 			open = append(open, w.say(f.Says))
 		}
 	}
 	if len(open) > 0 {
-		s.Blocks = append(s.Blocks, Heading("Still open in the plan"), List{Items: slices.Compact(open), Tick: true})
+		s.Blocks = append(s.Blocks, Heading(words.Plain("paper.still-open")), Halved{List{Items: slices.Compact(open), Tick: true}})
 	}
-	return w.warned(s, "Cautions for this job", "walk", "string", "space", "grade", "gates", "dig", "pour")
+	return []Sheet{w.warned(s, "walk", "space", "grade")}
 }
 
-// warned ends a sheet with the cautions of some stages.
-func (w writer) warned(s Sheet, title string, stages ...string) Sheet {
+// warned ends a sheet with the cautions of some stages: each stands once in a
+// set, on the sheet of the work that it is about.
+func (w writer) warned(s Sheet, stages ...string) Sheet {
+	if !s.known() {
+		return s
+	}
 	var items []string
 	for _, stage := range stages {
 		for _, c := range w.plan.Cautions {
@@ -48,54 +52,85 @@ func (w writer) warned(s Sheet, title string, stages ...string) Sheet {
 		}
 	}
 	if len(items) > 0 {
-		s.Blocks = append(s.Blocks, Heading(title), List{Items: items})
+		s.Blocks = append(s.Blocks, Heading(words.Plain("paper.cautions")), Halved{List{Items: items}})
 	}
 	return s
 }
 
-// summary is what the customer gets: what will stand where, and what it was
-// reckoned from. Nothing of hours, loads or money.
-func (w writer) summary() Sheet {
-	s := Sheet{ID: "summary", Title: "Job summary"}
-	s.Blocks = append(s.Blocks, Figure{Plan: w.plan, View: scene.View{Of: scene.OfMap, Run: w.plan.Runs[0].ID, Stress: scene.OnPaper}, Height: 105})
-	t := Table{Head: []string{"Run", "Length", "Height", "Posts", "Follows the ground", "Gates"}, Bold: 0}
-	looks := map[job.Look]string{job.Level: "level", job.Stepped: "in level steps", job.Raked: "leaning with it", job.Rolling: "in long straight lines"}
-	for i, r := range w.plan.Runs {
-		run := w.run(i)
-		gates := ""
-		for k, g := range r.Gates {
-			if k > 0 {
-				gates += "; "
+// mostBeside is how many runs have a column of their own in the load.
+const mostBeside = 4
+
+// load is what the truck must carry: for the job, and beside it each run's part
+// of it; with more runs than have room, one table each.
+func (w writer) load() []Block {
+	rows := func(items []bill.Item) []bill.Row {
+		return bill.Rows(slices.DeleteFunc(slices.Clone(items), func(i bill.Item) bool { return i.Kind == bill.Labour })) // nothing to load
+	}
+	beside := len(w.plan.Runs) > 1 && len(w.plan.Runs) <= mostBeside
+	table := func(items []bill.Item) Table {
+		t := Table{Head: []string{words.Plain("report.head-what"), words.Plain("report.head-how_many")}, Tick: true, Bold: 1}
+		var of []map[string]string
+		if beside {
+			for i := range w.plan.Runs {
+				t.Head = append(t.Head, w.name(i))
+				its := map[string]string{}
+				for _, r := range rows(w.plan.Runs[i].Items) {
+					its[r.Item.ID+"/"+r.By] = w.say(r.Many)
+				}
+				of = append(of, its)
 			}
-			gates += gateName(g) + ", " + w.units.Short(g.Clear) + " clear"
 		}
-		t.Rows = append(t.Rows, []string{w.name(i), w.units.Tape(r.Length), w.units.Short(run.Fence.Height), fmt.Sprint(r.Totals.Posts), looks[run.Grade.Look], gates})
-	}
-	s.Blocks = append(s.Blocks, t, Heading("What it rests on"))
-	rests := []string{}
-	for _, r := range w.plan.Runs {
-		if r.Frost != nil {
-			words := "Frost depth " + w.units.Short(*r.Frost) + ", by the local building office."
-			if r.FrostEstimated {
-				words = "Frost depth " + w.units.Short(*r.Frost) + ", an estimate: the local office's figure goes before it."
+		t.Head = append(t.Head, words.Plain("report.head-of_what"))
+		for _, r := range rows(items) {
+			what := w.say(r.Of)
+			if r.Or { // under the usual way to buy it
+				last := t.Rows[len(t.Rows)-1]
+				last[len(last)-1] = w.words("paper.or-bought", words.V{"what": last[len(last)-1], "or": r.Buy.What, "many": w.say(r.Many), "of": what})
+				continue
 			}
-			rests = append(rests, words)
-			break
+			row := []string{r.Buy.What, w.say(r.Many)}
+			for _, its := range of {
+				row = append(row, its[r.Item.ID+"/"+r.By])
+			}
+			if names := report.GatesOf(w.plan, r); names != "" {
+				what = w.words("paper.for-gate", words.V{"what": what, "gate": names})
+			}
+			t.Rows = append(t.Rows, append(row, what))
+		}
+		return t
+	}
+	out := []Block{table(w.plan.Items)}
+	if len(w.plan.Runs) > mostBeside {
+		for i, r := range w.plan.Runs {
+			out = append(out, Heading(w.name(i)), table(r.Items))
 		}
 	}
+	if len(w.plan.Runs) > 1 {
+		out = append(out, Para{Words: words.Plain("paper.how-the-load-is-counted")})
+	}
+	return out
+}
+
+// yard is the load for whoever fetches it: no cautions, no findings, and what
+// is ordered for the gates.
+func (w writer) yard(string) []Sheet {
+	s := Sheet{Alone: true, Outward: true}
+	if at := w.job.Site.Address; at != "" {
+		s.Blocks = append(s.Blocks, Para{Words: w.words("paper.deliver-to", words.V{"address": at}), Bold: true})
+	}
+	s.Blocks = append(s.Blocks, w.load()...)
+	var order []string
 	for i, r := range w.plan.Runs {
-		if !r.Measured {
-			rests = append(rests, "The ground along "+w.name(i)+" was not measured: it is taken as level.")
+		for _, g := range r.Gates {
+			for _, step := range g.Order {
+				order = append(order, w.words("paper.check", words.V{"name": gateName(g) + ", " + w.name(i), "says": w.say(step.Says)}))
+			}
 		}
 	}
-	for _, c := range w.plan.Before.Checks {
-		if !c.Done {
-			rests = append(rests, c.Name+": not settled yet.")
-		}
+	if len(order) > 0 {
+		s.Blocks = append(s.Blocks, Heading(words.Plain("paper.for-the-gates")), Halved{List{Items: order, Tick: true}})
 	}
-	rests = append(rests, "Lengths are level, centre to centre of the end posts.")
-	s.Blocks = append(s.Blocks, List{Items: rests})
-	return w.warned(s, "Cautions", "walk", "gates")
+	return []Sheet{s}
 }
 
 // run is the run of the job that was planned in a place of the plan's list.
@@ -117,21 +152,35 @@ func gateName(g plan.Gate) string {
 	return g.ID
 }
 
-// load is what the truck must carry, for the job and each run, with room to
-// tick.
-func (w writer) load() Sheet {
-	s := Sheet{ID: "load", Title: "Load list"}
-	s.Blocks = append(s.Blocks, Heading("The whole job"), w.loadTable(w.plan.Items))
-	if len(w.plan.Runs) > 1 {
-		for i, r := range w.plan.Runs {
-			s.Blocks = append(s.Blocks, Heading(w.name(i)), w.loadTable(r.Items))
-		}
+// day is a date as it is read; as it was entered where it is none.
+func day(date string) string {
+	d, err := time.Parse(time.DateOnly, date)
+	if err != nil {
+		return date
 	}
-	s.Blocks = append(s.Blocks, Para{Words: "Bags of each run are rounded up for the run; those of the job once for the job. Corner posts are counted in the run that ends there."})
-	return s
+	return d.Format("2 January 2006")
 }
 
-func (w writer) loadTable(items []bill.Item) Table {
-	things := slices.DeleteFunc(slices.Clone(items), func(i bill.Item) bool { return i.Kind == bill.Labour }) // nothing to load
-	return tabled(report.Load(w.plan, things).Read(), true)
+// days is when the work is done, as far as that was said.
+func (w writer) days(o job.Offer) string {
+	switch {
+	case o.Start != "" && o.End != "":
+		return w.words("paper.from-to", words.V{"start": day(o.Start), "end": day(o.End)})
+	case o.Start != "":
+		return w.words("paper.from-day", words.V{"start": day(o.Start)})
+	case o.End != "":
+		return w.words("paper.by-day", words.V{"end": day(o.End)})
+	}
+	return words.Plain("paper.day-not-set")
+}
+
+// entered are the lines of a text that somebody typed.
+func entered(text string) []string {
+	var out []string
+	for line := range strings.SplitSeq(text, "\n") {
+		if line = strings.TrimSpace(line); line != "" {
+			out = append(out, line)
+		}
+	}
+	return out
 }

@@ -221,7 +221,9 @@ type Catalogue struct {
 	Supply   materials.Supply     `json:"supply" jsonschema:"required"`
 	Hardware []materials.Hardware `json:"hardware" jsonschema:"required" jsonschema_description:"Hinges and latches, of both unit systems."`
 	Makes    []materials.Make     `json:"makes" jsonschema:"required" jsonschema_description:"Ways that gate leaves are made."`
-	Sheets   []SheetKind          `json:"sheets" jsonschema:"required" jsonschema_description:"Sheets that can be printed, in the order of the whole set."`
+	Sheets   []SheetKind          `json:"sheets" jsonschema:"required" jsonschema_description:"Sheets that can be printed, in their order."`
+	Sets     []SheetSet           `json:"sets" jsonschema:"required" jsonschema_description:"Whom sheets go to."`
+	Offers   []choice.Choice      `json:"offers" jsonschema:"required" jsonschema_description:"What customers ask about: fields of the job's offer, each included, not included or not said."`
 	Marks    map[string][]float64 `json:"marks" jsonschema:"required" jsonschema_description:"The smallest marks of each system's tapes, in millimetres."`
 }
 
@@ -248,6 +250,25 @@ type SheetKind struct {
 	Name  string `json:"name" jsonschema:"required"`
 	Stage string `json:"stage" jsonschema:"required"`
 	Of    string `json:"of" jsonschema:"required,enum=job,enum=run,enum=gate"`
+}
+
+// SheetSet is the sheets that go to one person.
+type SheetSet struct {
+	ID    string   `json:"id" jsonschema:"required"`
+	Name  string   `json:"name" jsonschema:"required"`
+	Kinds []string `json:"kinds" jsonschema:"required"`
+}
+
+// Places are what a sheet's code can mean: more than one where the ids of jobs
+// begin alike.
+type Places struct {
+	Found []Found `json:"found" jsonschema:"required"`
+}
+
+// Found is a place in a job that a sheet's code means.
+type Found struct {
+	Name string `json:"name" jsonschema:"required" jsonschema_description:"Of the job."`
+	Path string `json:"path" jsonschema:"required" jsonschema_description:"Address on this server."`
 }
 
 // Edits are what made a revision of the one before it.

@@ -19,7 +19,13 @@ func (s *Server) catalogue(c fiber.Ctx) error {
 		out.Methods = append(out.Methods, MethodChoice{m.Method, m.Name, m.Done, m.Costs, slices.Contains(job.HoleMethods, m.Method)})
 	}
 	for _, k := range paper.Kinds {
-		out.Sheets = append(out.Sheets, SheetKind{k.ID, k.Name, k.Stage, k.Of})
+		out.Sheets = append(out.Sheets, SheetKind{k.ID, k.Name(), k.Stage, k.Of})
+	}
+	for _, set := range paper.Sets {
+		out.Sets = append(out.Sets, SheetSet{set.ID, set.Name(), set.Kinds})
+	}
+	for _, item := range (job.Offer{}).Scopes() {
+		out.Offers = append(out.Offers, choice.Choice{Value: item.ID, Name: item.Name()})
 	}
 	for _, sys := range []length.System{length.Imperial, length.Metric} {
 		out.Runs[string(sys)] = s.Catalog.UsualRun(sys).Filled(length.Usual(sys))

@@ -29,7 +29,9 @@ func (s *Server) source(c fiber.Ctx, stop func() error) (files.Source, error) {
 	if err != nil {
 		return files.Source{}, err
 	}
-	return s.sourceOf(rev, stop)
+	src, err := s.sourceOf(rev, stop)
+	src.Stamp.ID, src.Stamp.Base = rev.Job, s.ownAddress(c)
+	return src, err
 }
 
 func (s *Server) sourceOf(rev store.Revision, stop func() error) (files.Source, error) {

@@ -168,6 +168,8 @@ func (s *Server) routes(app *fiber.App) {
 		{fiber.MethodPost, "/api/export", s.call("export")},
 		{fiber.MethodGet, "/api/fences", s.fenceTypes},
 		{fiber.MethodGet, "/api/examples", s.exampleJobs},
+		{fiber.MethodGet, "/api/places/:code", s.place},
+		{fiber.MethodGet, "/s/:code", s.openPlace},
 		{fiber.MethodGet, "/api/jobs", s.list},
 		{fiber.MethodPost, "/api/jobs", s.create},
 		{fiber.MethodGet, "/api/jobs/:id", s.get},

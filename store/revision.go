@@ -140,6 +140,35 @@ func (s *Store) Get(ctx context.Context, id string) (r Revision, err error) {
 	return r, err
 }
 
+// Beginning are the jobs whose ids begin so, but those in the bin.
+func (s *Store) Beginning(ctx context.Context, letters string, most int) (out []Revision, err error) {
+	defer told(&err)
+	rows, err := s.read.QueryContext(ctx, `SELECT id FROM jobs WHERE substr(id, 1, ?) = ? AND deleted_at IS NULL ORDER BY id LIMIT ?`, len(letters), letters, most)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var ids []string
+	for rows.Next() {
+		var id string
+		if err := rows.Scan(&id); err != nil {
+			return nil, err
+		}
+		ids = append(ids, id)
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	for _, id := range ids {
+		r, err := head(ctx, s.read, id)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, r)
+	}
+	return out, nil
+}
+
 // Head returns a job's current revision without its document.
 func (s *Store) Head(ctx context.Context, id string) (r Revision, err error) {
 	defer told(&err)

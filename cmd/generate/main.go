@@ -83,6 +83,7 @@ type api struct {
 	Alternatives        calls.Alternatives        `json:"alternatives"`
 	Looks               calls.Looks               `json:"looks"`
 	Pages               server.Pages              `json:"pages"`
+	Places              server.Places             `json:"places"`
 	Printing            server.Printing           `json:"printing"`
 	Event               server.Event              `json:"event"`
 	Keeping             server.Keeping            `json:"keeping"`

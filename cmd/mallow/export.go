@@ -59,7 +59,7 @@ func exportCommand() *cobra.Command {
 	f := c.Flags()
 	f.StringArrayVar(&to, "to", nil, "file to write; - is standard output")
 	f.StringVar(&format, "format", "", "format, where the ending does not say it")
-	f.StringVar(&sheet, "sheet", "", "PDF: cover, summary, load, stakeout, strings, posts, holes or gate; all where it is left out")
+	f.StringVar(&sheet, "sheet", "", "PDF: "+strings.Join(paper.IDs(), ", ")+"; the crew's and the customer's sheets where it is left out")
 	f.StringVar(&run, "run", "", "id of the run; all where it is left out")
 	f.IntVar(&line, "line", 1, "line, counted from 1")
 	f.StringVar(&size, "paper", "letter", "letter or a4")

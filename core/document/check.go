@@ -24,6 +24,7 @@ func check(j job.Job, known int) Errors {
 		e = append(e, FieldError{"/site/wind", words.Plain("document.m-s", words.V{"wind": plain(w)}), words.Plain("document.m-s-to-60-m", words.V{"leastWind": plain(leastWind)})})
 	}
 	e = append(e, checkTicket(j.Site.Before.Ticket)...)
+	e = append(e, checkOffer(j.Offer)...)
 	e = append(e, checkSystems(j.Systems)...)
 	e = append(e, checkHole("", j.Hole, j.Setting, job.Post{}, u)...)
 	lines, runs := map[string]bool{}, map[string]bool{}

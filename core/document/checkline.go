@@ -22,6 +22,26 @@ func checkTicket(t *job.Ticket) Errors {
 	return e
 }
 
+// checkOffer refuses days that are none, or in the wrong order.
+func checkOffer(o job.Offer) Errors {
+	var e Errors
+	days := map[string]time.Time{}
+	for field, date := range map[string]string{"start": o.Start, "end": o.End} {
+		if date == "" {
+			continue
+		}
+		day, err := time.Parse(time.DateOnly, date)
+		if err != nil {
+			e = append(e, FieldError{"/offer/" + field, strconv.Quote(date), words.Plain("document.a-date-year-month-day")})
+		}
+		days[field] = day
+	}
+	if len(e) == 0 && len(days) == 2 && days["end"].Before(days["start"]) {
+		e = append(e, FieldError{"/offer/end", strconv.Quote(o.End), words.Plain("document.not-before-the-first-day", words.V{"start": o.Start})})
+	}
+	return e
+}
+
 func checkKeepOuts(at string, r job.Run, u length.Units) Errors {
 	var e Errors
 	for _, k := range r.KeepOuts {

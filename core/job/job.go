@@ -23,6 +23,7 @@ type Job struct {
 	Setting SettingRules `json:"setting,omitzero" jsonschema_description:"What goes into the holes, for the whole job."`
 
 	Notes string   `json:"notes,omitempty" jsonschema:"maxLength=8000"`
+	Offer Offer    `json:"offer,omitzero" jsonschema_description:"What the customer is told beside what the plan knows."`
 	Tags  []string `json:"tags,omitempty" jsonschema:"maxItems=40" jsonschema_description:"Words to find the job by."`
 
 	Observed []Fact `json:"observed,omitempty" jsonschema:"maxItems=30000" jsonschema_description:"What was seen on site, in the order of writing down. A wrong fact is struck out by a later one, never erased."`
@@ -46,6 +47,7 @@ type Run struct {
 	HeldBays   []HeldBay     `json:"heldBays,omitempty" jsonschema:"maxItems=1000" jsonschema_description:"Bays whose width is held: an odd panel, a removable bay."`
 
 	System    string         `json:"system,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Fence system that the run was set up from, in the catalogue or among the job's own. Its limits and cautions hold."`
+	Finish    string         `json:"finish,omitempty" jsonschema:"maxLength=120" jsonschema_description:"Colour or finish, as the customer was told, in free words."`
 	Fence     Fence          `json:"fence"`
 	Post      Post           `json:"post"`
 	Terminal  *Terminal      `json:"terminal,omitempty" jsonschema_description:"Section of end, corner and gate posts. Left out: as the line posts."`

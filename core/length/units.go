@@ -159,9 +159,18 @@ func (f Feet) print(feet bool) string {
 // Bulk prints a volume as it is ordered: cubic yards or cubic metres.
 func (u Units) Bulk(v Volume) string {
 	if u.System == Metric {
-		return strconv.FormatFloat(float64(v), 'f', 2, 64) + " m³"
+		return hundredths(float64(v)) + " m³"
 	}
-	return strconv.FormatFloat(v.CubicYards(), 'f', 2, 64) + " yd³"
+	return hundredths(v.CubicYards()) + " yd³"
+}
+
+// hundredths prints to a hundredth; a little that is there is not said to be
+// none.
+func hundredths(v float64) string {
+	if v > 0 && v < 0.005 {
+		return "under 0.01"
+	}
+	return strconv.FormatFloat(v, 'f', 2, 64)
 }
 
 // Small prints a volume as it is poured: cubic feet or litres.

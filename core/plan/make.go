@@ -146,7 +146,7 @@ func document(run *engine.Run, l *engine.Line, i int) Run {
 		String: run.Marking.Strings, SetOut: run.Marking.Marks, TopLine: run.Marking.Tops, Totals: m.Totals, Parts: run.Parts,
 	}
 	if s, ok := m.Cat.System(m.Spec.System, m.Job.Systems); ok {
-		out.Face = s.Face
+		out.Face, out.Type = s.Face, s.Name
 	}
 	if out.Way == "" {
 		out.Way = job.EqualBays

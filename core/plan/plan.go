@@ -51,6 +51,7 @@ type Run struct {
 	Length      length.Length  `json:"length" jsonschema:"required" jsonschema_description:"Level, centre to centre of the end posts."`
 	Correction  length.Length  `json:"correction,omitempty" jsonschema_description:"What reducing the slope tape to level took off."`
 	Hollow      bool           `json:"hollow" jsonschema:"required" jsonschema_description:"Its posts are hollow: drawn as metal."`
+	Type        string         `json:"type,omitempty" jsonschema_description:"Name of its fence type."`
 	Face        job.Face       `json:"face,omitempty" jsonschema:"enum=boards,enum=slats,enum=pickets,enum=bars,enum=mesh,enum=sheet,enum=open" jsonschema_description:"What its bays look like, by its fence type."`
 	SlopeLength length.Length  `json:"slopeLength" jsonschema:"required" jsonschema_description:"The same along the ground."`
 	Frost       *length.Length `json:"frost,omitempty" jsonschema_description:"Frost depth; left out when it is not known."`

@@ -13,13 +13,7 @@ func loadOf(p plan.Plan, r *plan.Run) Table { return Load(p, r.Items) }
 // Load is a bill: each way to buy each item in a row of its own, the exact
 // number with its unit, and how it is said.
 func Load(p plan.Plan, items []bill.Item) Table {
-	names := map[string]string{} // of gates, by their ids in all runs
-	for i := range p.Runs {
-		for k := range p.Runs[i].Gates {
-			g := &p.Runs[i].Gates[k]
-			names[p.Runs[i].ID+"/"+g.ID] = gateName(g)
-		}
-	}
+	names := gateNames(p)
 	imperial := p.Units.System == length.Imperial
 	bulk, per := "m³", 1.0
 	if imperial {
@@ -69,6 +63,21 @@ func Load(p plan.Plan, items []bill.Item) Table {
 	}, bill.Rows(items), func(bill.Row) Row { return Row{} })
 	return t
 }
+
+// gateNames are the names of all gates, by their runs' ids and their own.
+func gateNames(p plan.Plan) map[string]string {
+	names := map[string]string{}
+	for i := range p.Runs {
+		for k := range p.Runs[i].Gates {
+			g := &p.Runs[i].Gates[k]
+			names[p.Runs[i].ID+"/"+g.ID] = gateName(g)
+		}
+	}
+	return names
+}
+
+// GatesOf are the gates that a row of a bill is for, in words.
+func GatesOf(p plan.Plan, r bill.Row) string { return gatesOf(r, gateNames(p)) }
 
 // gatesOf are the gates that leaves are for, by the names that are on the site.
 func gatesOf(r bill.Row, names map[string]string) string {

@@ -53,6 +53,7 @@ export interface MallowAPI {
   alternatives?: Alternatives
   looks?: Looks
   pages?: Pages
+  places?: Places
   printing?: Printing
   event?: Event
   keeping?: Keeping
@@ -78,6 +79,7 @@ export interface Job {
   hole?: HoleRules
   setting?: SettingRules
   notes?: string
+  offer?: Offer
   /**
    * Words to find the job by.
    *
@@ -335,6 +337,10 @@ export interface Run {
    * Fence system that the run was set up from, in the catalogue or among the job's own. Its limits and cautions hold.
    */
   system?: string
+  /**
+   * Colour or finish, as the customer was told, in free words.
+   */
+  finish?: string
   fence?: Fence
   post?: Post
   terminal?: Terminal
@@ -1293,6 +1299,56 @@ export interface BookRow {
    */
   sure?: boolean
 }
+export interface Offer {
+  /**
+   * Day on which work begins: year-month-day.
+   */
+  start?: string
+  /**
+   * Day on which it is done, not before the first.
+   */
+  end?: string
+  /**
+   * The old fence is taken down and hauled off. Left out, as of the others: not said.
+   */
+  oldFence?: 'yes' | 'no'
+  /**
+   * Brush and roots along the line are cleared.
+   */
+  clearing?: 'yes' | 'no'
+  /**
+   * Soil from the holes is hauled off.
+   */
+  soil?: 'yes' | 'no'
+  /**
+   * The permit and its fee.
+   */
+  permit?: 'yes' | 'no'
+  /**
+   * A surveyor finds the property line.
+   */
+  survey?: 'yes' | 'no'
+  /**
+   * Stain or paint.
+   */
+  finish?: 'yes' | 'no'
+  /**
+   * Lawn and beds are made good.
+   */
+  lawn?: 'yes' | 'no'
+  /**
+   * Rock and old footings found in holes are broken out.
+   */
+  rock?: 'yes' | 'no'
+  /**
+   * What else is included, in free words.
+   */
+  also?: string
+  /**
+   * What else is not included, in free words.
+   */
+  not?: string
+}
 export interface Fact {
   id: string
   /**
@@ -1669,6 +1725,10 @@ export interface PlannedRun {
    * Its posts are hollow: drawn as metal.
    */
   hollow: boolean
+  /**
+   * Name of its fence type.
+   */
+  type?: string
   /**
    * What its bays look like, by its fence type.
    */
@@ -4262,9 +4322,17 @@ export interface Catalogue {
    */
   makes: LeafMake[]
   /**
-   * Sheets that can be printed, in the order of the whole set.
+   * Sheets that can be printed, in their order.
    */
   sheets: SheetKind[]
+  /**
+   * Whom sheets go to.
+   */
+  sets: SheetSet[]
+  /**
+   * What customers ask about: fields of the job's offer, each included, not included or not said.
+   */
+  offers: Choice[]
   /**
    * The smallest marks of each system's tapes, in millimetres.
    */
@@ -4633,6 +4701,11 @@ export interface SheetKind {
   name: string
   stage: string
   of: 'job' | 'run' | 'gate'
+}
+export interface SheetSet {
+  id: string
+  name: string
+  kinds: string[]
 }
 export interface ReshapeRequest {
   doc: Job
@@ -5140,6 +5213,19 @@ export interface Pages {
   count: number
   width: number
   height: number
+}
+export interface Places {
+  found: Found[]
+}
+export interface Found {
+  /**
+   * Of the job.
+   */
+  name: string
+  /**
+   * Address on this server.
+   */
+  path: string
 }
 export interface Printing {
   done?: number

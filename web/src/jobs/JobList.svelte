@@ -2,7 +2,7 @@
   import Plus from '@lucide/svelte/icons/plus'
   import Trash2 from '@lucide/svelte/icons/trash-2'
   import { onMount } from 'svelte'
-  import type { JobSummary } from '../gen/api'
+  import type { Found, JobSummary } from '../gen/api'
   import { api } from '../lib/api'
   import { go } from '../lib/router'
   import { Live } from '../lib/live'
@@ -19,7 +19,7 @@
   let binned = $state(0)
   let bin = $state.raw<JobSummary[]>([])
   let binOpen = $state(false)
-  let words = $state('')
+  let words = $state(new URLSearchParams(location.search).get('code') ?? '')
   let trouble = $state('')
   let making = $state(false)
   let removed = $state.raw<JobSummary | null>(null)
@@ -76,6 +76,21 @@
     }, 120)
   }
 
+  /** A code from a sheet, such as K7QF-S2, leads to its place. */
+  const code = $derived(/^[a-z2-7]{4}-[a-z]\d{0,4}$/i.test(words.trim()) ? words.trim() : '')
+  let found = $state.raw<Found[]>([])
+  let unknown = $state('')
+  $effect(() => {
+    const asked = code
+    found = []
+    unknown = ''
+    if (!asked) return
+    api.place(asked).then(
+      (all) => asked === code && (found = all),
+      (e) => asked === code && (unknown = e instanceof Error ? e.message : String(e)),
+    )
+  })
+
   async function act(what: () => Promise<void>, job: JobSummary | null) {
     try {
       await what()
@@ -118,13 +133,13 @@
       ><Plus size={20} aria-hidden="true" />New job</button
     >
   </div>
-  {#if words || count > 8}
+  {#if jobs?.length || words || count}
     <label class="mt-3 flex items-center gap-3">
       <span class="sr-only">Search the jobs</span>
       <input
         type="search"
         class="min-h-11 w-full max-w-md border border-line bg-sheet px-3"
-        placeholder="Search by name"
+        placeholder="Name, or the code on a sheet"
         maxlength="200"
         value={words}
         oninput={(e) => search(e.currentTarget.value)}
@@ -132,6 +147,11 @@
       <span class="whitespace-nowrap text-pencil" role="status">{count} {count === 1 ? 'job' : 'jobs'}</span>
     </label>
   {/if}
+
+  {#if unknown}<p class="mt-3 text-stop" role="alert">{unknown}</p>{/if}
+  {#each found as f (f.path)}
+    <p class="mt-3"><a class="btn btn-main" href={f.path}>Open {code.toUpperCase()} in {f.name}</a></p>
+  {/each}
 
   {#if trouble}
     <div class="mt-4 border border-stop bg-stop-wash p-4 text-stop" role="alert">
@@ -145,7 +165,7 @@
 
   {#if !jobs && !trouble}
     <p class="mt-6 text-pencil" aria-busy="true">Reading the jobs …</p>
-  {:else if jobs && words && !count}
+  {:else if jobs && words && !count && !code}
     <p class="mt-6">
       No job’s name holds that. <button class="btn" onclick={() => search('')}>Show all</button>
     </p>

@@ -2,6 +2,7 @@
   // Everything that leaves the screen: sheets with a preview, tables, drawings
   // and positions.
   import { Dialog } from 'bits-ui'
+  import Printer from '@lucide/svelte/icons/printer'
   import X from '@lucide/svelte/icons/x'
   import ChevronLeft from '@lucide/svelte/icons/chevron-left'
   import ChevronRight from '@lucide/svelte/icons/chevron-right'
@@ -11,6 +12,7 @@
   import type { Session } from '../lib/session.svelte'
   import Choice from '../parts/Choice.svelte'
   import FileLink from '../parts/FileLink.svelte'
+  import OfferForm from './OfferForm.svelte'
 
   let { session }: { session: Session } = $props()
   const open = $derived(session.nav.printing)
@@ -24,16 +26,29 @@
   let stop: AbortController | null = null
 
   const sheets = $derived(session.catalogue.sheets)
-  const kind = $derived(sheets.find((k) => k.id === sheet))
+  const sets = $derived(session.catalogue.sets)
+  /** Kinds that make up a set of their own stand among the sets. */
+  const kinds = $derived(sheets.filter((k) => !sets.some((s) => s.id === k.id)))
+  const kind = $derived(kinds.find((k) => k.id === sheet))
+  const named = $derived(sets.find((s) => s.id === sheet)?.name ?? kind?.name ?? '')
+  const goesTo: Record<string, string> = {
+    crew: 'load, strings, stake-out, holes, gates',
+    yard: 'the load, and what the gates need',
+    customer: 'the fence, gates, what is included, days',
+  }
   /** A sheet of the job is of no run. */
-  const run = $derived(kind && kind.of !== 'job' && !whole ? session.run.id : '')
+  const run = $derived(
+    kind && (kind.of !== 'job' || kind.id === 'holes' || kind.id === 'strings') && !whole
+      ? session.run.id
+      : '',
+  )
   const query = $derived(new URLSearchParams({ sheet, run, paper }).toString())
   const saved = $derived(session.store.saving === 'saved')
 
   /** Opens at the sheet of the stage that is worked on. */
   function show() {
     paper = session.units.system === 'metric' ? 'a4' : 'letter'
-    sheet = sheets.find((k) => k.stage === session.nav.stage)?.id ?? ''
+    sheet = kinds.find((k) => k.stage === session.nav.stage)?.id ?? 'crew'
     whole = false
   }
   $effect(() => {
@@ -131,8 +146,37 @@
       </div>
       <div class="grid min-h-0 flex-1 gap-4 overflow-auto p-4 md:grid-cols-[17rem_minmax(0,1fr)]">
         <div class="grid content-start gap-4">
-          <div role="radiogroup" aria-label="Sheet" class="grid gap-1">
-            {#each [{ id: '', name: 'The whole set', of: 'job' }, ...sheets] as k (k.id)}
+          <ul class="grid gap-1.5" aria-label="Who gets which sheets">
+            {#each sets as set (set.id)}
+              <li
+                class="flex border {sheet === set.id
+                  ? 'border-mallow bg-mallow-wash'
+                  : 'border-line bg-sheet'}"
+              >
+                <button
+                  aria-pressed={sheet === set.id}
+                  class="min-h-11 flex-1 px-3 py-1 text-left leading-tight"
+                  onclick={() => {
+                    sheet = set.id
+                    page = 1
+                  }}
+                  ><span class="block font-semibold">{set.name}</span><span class="text-[0.88rem] text-pencil"
+                    >{goesTo[set.id]}</span
+                  ></button
+                >
+                <button
+                  class="btn btn-plain"
+                  disabled={!!progress || !saved}
+                  aria-label="Print the {set.name.toLowerCase()}’s sheets"
+                  onclick={() => print(new URLSearchParams({ sheet: set.id, paper }).toString())}
+                  ><Printer size={18} aria-hidden="true" />PDF</button
+                >
+              </li>
+            {/each}
+          </ul>
+          <div role="radiogroup" aria-label="One kind of sheet" class="grid gap-1">
+            <p class="label">One kind of sheet</p>
+            {#each kinds as k (k.id)}
               <button
                 role="radio"
                 aria-checked={sheet === k.id}
@@ -146,7 +190,7 @@
               >
             {/each}
           </div>
-          {#if kind && kind.of !== 'job' && session.plan.runs.length > 1}
+          {#if kind && kind.id !== 'load' && session.plan.runs.length > 1}
             <Choice
               label="Of"
               value={whole ? 'all' : 'run'}
@@ -203,9 +247,10 @@
             <img
               class="w-full max-w-3xl border border-line bg-white"
               src="/api/jobs/{session.id}/page.svg?{query}&page={page}&r={session.store.revision}"
-              alt="Page {page} of {kind?.name ?? 'the whole set'}"
+              alt="Page {page} of {named}"
             />
           {/if}
+          {#if sheet === 'customer'}<OfferForm {session} />{/if}
         </div>
         <section class="md:col-span-2" aria-labelledby="files">
           <h2 id="files" class="font-bold">Files for other programs</h2>
