@@ -46,11 +46,11 @@ e2e/node_modules: e2e/package-lock.json
 # What is derived from the Go types.
 generate: web/node_modules
 	go run ./cmd/generate
-	cd web && node scripts/types.mjs
+	cd web && node scripts/types.mjs && node scripts/messages.mjs
 
 generate-check: web/node_modules
 	go run ./cmd/generate -check
-	cd web && node scripts/types.mjs --check
+	cd web && node scripts/types.mjs --check && node scripts/messages.mjs --check
 
 fmt:
 	gofmt -w $$(git ls-files '*.go')

@@ -41,7 +41,7 @@ func TestCodesOverTheAPI(t *testing.T) {
 		t.Errorf("a job in the bin: %d", status)
 	}
 	// The page of a sheet carries it.
-	c.must(200, "POST", "/api/jobs/"+kept.ID+"/undelete", "", nil)
+	c.must(204, "POST", "/api/jobs/"+kept.ID+"/undelete", "", nil)
 	_, _, svg := c.ask("GET", "/api/jobs/"+kept.ID+"/page.svg?sheet=stakeout&run=R2&page=1", "")
 	if !strings.Contains(string(svg), code+"-S2") {
 		t.Error("the sheet does not bear its code")

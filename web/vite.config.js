@@ -1,9 +1,10 @@
 import { svelte } from '@sveltejs/vite-plugin-svelte'
 import tailwindcss from '@tailwindcss/vite'
 import { defineConfig } from 'vite'
+import { inlineMessages } from './scripts/inline.mjs'
 
 export default defineConfig({
-  plugins: [svelte(), tailwindcss()],
+  plugins: [inlineMessages(), svelte(), tailwindcss()],
   build: {
     outDir: 'dist/app',
     emptyOutDir: true,

@@ -15,6 +15,7 @@
   import Words from '../parts/Words.svelte'
   import Guide from './Guide.svelte'
   import PostStrip from './PostStrip.svelte'
+  import * as msg from '../gen/messages'
 
   let { session, view, stage = $bindable() }: { session: Session; view: View; stage: Stage } = $props()
   let guiding = $state(false)
@@ -61,7 +62,7 @@
 >
   <div class="flex flex-none flex-wrap items-stretch border-b border-line bg-paper">
     <div class="cue min-w-0 max-lg:flex-1" bind:this={row}>
-      <Tabs.List class="flex min-w-0 overflow-x-auto" aria-label="Stages of the work">
+      <Tabs.List class="flex min-w-0 overflow-x-auto" aria-label={msg.bench_stages_of_the_work}>
         {#each stages as s (s.id)}
           <Tabs.Trigger
             value={s.id}
@@ -71,7 +72,7 @@
                 class="ml-1 inline-block min-w-5 border px-1 text-center text-[0.85rem] leading-5 {grave(s.id)
                   ? 'border-stop bg-stop-wash text-stop'
                   : 'border-warn bg-warn-wash text-warn'}"
-                >{count(s.id)}<span class="sr-only"> to check</span></span
+                >{count(s.id)}<span class="sr-only"> {msg.common_to_check}</span></span
               >{/if}
           </Tabs.Trigger>
         {/each}
@@ -79,10 +80,10 @@
     </div>
     <button
       class="btn btn-plain flex-none px-2 {grave() ? 'text-stop' : toCheck.length ? 'text-warn' : ''}"
-      aria-label="Findings: {toCheck.length} to check"
+      aria-label={msg.bench_findings_to_check({ count: toCheck.length })}
       aria-expanded={layout.findings}
       onclick={() => layout.set({ findings: !layout.findings })}
-      ><ListChecks size={20} aria-hidden="true" /><span class="max-xl:hidden">Findings</span>
+      ><ListChecks size={20} aria-hidden="true" /><span class="max-xl:hidden">{msg.common_findings}</span>
       {#if toCheck.length}<strong>{toCheck.length}</strong>{/if}</button
     >
     {#if session.run.posts.length}
@@ -93,9 +94,13 @@
     {#if !layout.load && !layout.findings}
       <button
         class="btn btn-plain ml-auto flex-none px-2 font-semibold whitespace-nowrap max-lg:hidden"
-        title="Show the load"
+        title={msg.common_show_the_load}
         onclick={() => layout.set({ load: true })}
-        >{t.posts} posts · {t.bags} bags · {bulk(t.gravelLoose, session.units)}</button
+        >{msg.bench_posts_bags({
+          posts: t.posts,
+          bags: t.bags,
+          bulk: bulk(t.gravelLoose, session.units),
+        })}</button
       >
     {/if}
   </div>
@@ -130,9 +135,9 @@
               {#if session.run.posts.length && sheets.length}
                 <p>
                   <button class="btn" onclick={() => (session.nav.printing = true)}
-                    ><Printer size={18} aria-hidden="true" />On paper: {sheets
-                      .map((k) => k.name.toLowerCase())
-                      .join(', ')}</button
+                    ><Printer size={18} aria-hidden="true" />{msg.bench_on_paper({
+                      v1: sheets.map((k) => k.name.toLowerCase()).join(', '),
+                    })}</button
                   >
                 </p>
               {/if}

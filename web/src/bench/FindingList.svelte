@@ -13,6 +13,7 @@
   import { bulk } from '../lib/tape'
   import { say } from '../lib/say'
   import Words from '../parts/Words.svelte'
+  import * as msg from '../gen/messages'
 
   let { session, stage }: { session: Session; stage: Stage } = $props()
   const all = $derived(session.findings.filter((f) => f.severity !== 'missing'))
@@ -47,8 +48,11 @@
   }
   const word = $derived({
     missing: '',
-    cannot: stage === 'walk' ? 'Likely mistake' : 'Cannot be built',
-    check: stage === 'grade' || stage === 'space' || stage === 'dig' ? 'Check before digging' : 'Check first',
+    cannot: stage === 'walk' ? msg.finding_list_likely_mistake : msg.finding_list_cannot_be_built,
+    check:
+      stage === 'grade' || stage === 'space' || stage === 'dig'
+        ? msg.finding_list_check_before_digging
+        : msg.finding_list_check_first,
     note: 'Note',
   })
   const open = (f: Finding) => layout.details || session.nav.finding === keyOf(f)
@@ -69,7 +73,7 @@
     for (let k = 0; !session.advised && k < PATIENCE; k++) await new Promise((go) => setTimeout(go, 100))
     const now = session.findings.find(same)?.remedies?.find((o) => says(o) === says(r))
     if (!session.advised || !now) {
-      session.store.notice = `${says(r)}: no longer a way out. Look at those that are offered now.`
+      session.store.notice = msg.finding_list_no_longer_a_way_out({ says: says(r) })
       return
     }
     session.commit(now.edits, says(now).split(':')[0]!)
@@ -78,22 +82,25 @@
 
 <section
   class="flex min-h-0 flex-col border-ink bg-paper max-lg:fixed max-lg:inset-x-0 max-lg:bottom-0 max-lg:z-30 max-lg:max-h-[75dvh] max-lg:border-t-2 lg:w-96 lg:flex-none lg:border-l-2"
-  aria-label="Findings"
+  aria-label={msg.common_findings}
   data-testid="findings"
 >
   <div class="flex min-h-12 flex-none items-center gap-1 border-b border-line pl-3">
     <h2 class="flex-1 font-bold" tabindex="-1" id="findings-title">
-      Findings: {stages.find((s) => s.id === stage)!.name}, {session.run.name || session.run.id}
+      {msg.finding_list_findings({
+        v1: stages.find((s) => s.id === stage)!.name,
+        v2: session.run.name || session.run.id,
+      })}
     </h2>
     <button
       class="btn btn-plain px-2"
       aria-pressed={layout.details}
       onclick={() => layout.set({ details: !layout.details })}
-      >{layout.details ? 'Close all' : 'Open all'}</button
+      >{layout.details ? msg.finding_list_close_all : msg.finding_list_open_all}</button
     >
     <button
       class="btn btn-plain btn-icon"
-      aria-label="Close the findings"
+      aria-label={msg.finding_list_close_the_findings}
       onclick={() => layout.set({ findings: false })}><X size={20} /></button
     >
   </div>
@@ -127,11 +134,11 @@
         {/if}
       </div>
     {:else}
-      <p class="px-1 py-2 text-pencil">Nothing to check here.</p>
+      <p class="px-1 py-2 text-pencil">{msg.finding_list_nothing_to_check_here}</p>
     {/each}
     {#if elsewhere.length || others.length}
       <p class="mt-2 flex flex-wrap items-center gap-1.5 px-1">
-        <span class="w-full font-semibold">More to check</span>
+        <span class="w-full font-semibold">{msg.finding_list_more_to_check}</span>
         {#each elsewhere as e (e.name + e.run)}
           <button class="btn" onclick={() => session.pickRun(e.run)}>{e.name}: {e.n}</button>
         {/each}
@@ -145,8 +152,12 @@
   <button
     class="flex min-h-11 flex-none items-center justify-between gap-2 border-t border-line px-3 text-left font-semibold max-lg:hidden"
     onclick={() => layout.set({ load: true, findings: false })}
-    ><span>{t.posts} posts · {t.bags} bags · {bulk(t.gravelLoose, session.units)} gravel</span><span
-      class="font-normal underline">The load</span
-    ></button
+    ><span
+      >{msg.finding_list_posts_bags_gravel({
+        posts: t.posts,
+        bags: t.bags,
+        bulk: bulk(t.gravelLoose, session.units),
+      })}</span
+    ><span class="font-normal underline">{msg.finding_list_the_load}</span></button
   >
 </section>

@@ -6,6 +6,7 @@
   import { short } from '../lib/tape'
   import TapeEntry from '../parts/TapeEntry.svelte'
   import RunLength from './RunLength.svelte'
+  import * as msg from '../gen/messages'
 
   let { session, shown = $bindable(false) }: { session: Session; shown?: boolean } = $props()
   const units = $derived(session.units)
@@ -42,7 +43,7 @@
     await next()
   }
   const example = $derived(
-    units.system === 'metric' ? 'such as 22.68 (metres)' : 'such as 131.5 (feet), 131\' 6" or 131-6',
+    units.system === 'metric' ? msg.guide_such_as_22_68_metres : msg.guide_such_as_131_5_feet,
   )
 </script>
 
@@ -54,7 +55,7 @@
   >
     <div class="flex items-start justify-between gap-3">
       <h2 id="guide-title" class="text-[1.15rem] font-bold">
-        {missing.length ? 'First, three things to measure' : 'That is enough to plan with'}
+        {missing.length ? msg.guide_first_three_things_to_measure : msg.guide_that_is_enough_to_plan}
       </h2>
       <button
         class="btn"
@@ -62,22 +63,22 @@
         onclick={() => {
           dismissed = session.run.id
           shown = false
-        }}>{missing.length ? 'Later' : 'Go on'}</button
+        }}>{missing.length ? msg.guide_later : msg.guide_go_on}</button
       >
     </div>
     <ol class="mt-3 grid gap-3 sm:grid-cols-3">
       <li data-open={!done[0]}>
         <RunLength
           {session}
-          label="1. How long is the run?"
-          hint="Centre to centre of the end posts, level; {example}."
+          label={msg.guide_1_how_long_is_the}
+          hint={msg.guide_centre_to_centre_of_the({ example })}
           ondone={() => void next()}
         />
       </li>
       <li data-open={done[0] && !done[1]}>
         <TapeEntry
-          label="2. How does the ground go?"
-          hint="Height of the far end over the near end; minus when it falls. More heights under Walk."
+          label={msg.guide_2_how_does_the_ground}
+          hint={msg.guide_height_of_the_far_end}
           value={fall}
           field="ground/height"
           {units}
@@ -89,19 +90,20 @@
                 { at: 0, height: 0 },
                 { at: length, height: mm },
               ],
-              `Ground at the far end ${short(mm ?? 0, units)}`,
+              msg.guide_ground_at_the_far_end({ short: short(mm ?? 0, units) }),
             )}
         />
       </li>
       <li data-open={done[0] && done[1] && !done[2]}>
         <TapeEntry
-          label="3. How deep does the frost go?"
-          hint="The local building office knows; 0 where there is none."
+          label={msg.guide_3_how_deep_does_the}
+          hint={msg.guide_the_local_building_office_knows}
           value={frost}
           field="/site/frostDepth"
           {units}
           error={session.wrongAt('/site/frostDepth')}
-          oncommit={(mm) => set('/site/frostDepth', mm, `Frost depth ${short(mm ?? 0, units)}`)}
+          oncommit={(mm) =>
+            set('/site/frostDepth', mm, msg.guide_frost_depth({ short: short(mm ?? 0, units) }))}
         />
       </li>
     </ol>
@@ -112,7 +114,7 @@
           session.nav.parts.walk = 'files'
           dismissed = session.run.id
           shown = false
-        }}>or read points or a track from a file</button
+        }}>{msg.guide_or_read_points_or_a}</button
       >
     {/if}
   </section>

@@ -4,6 +4,7 @@
   import type { Session } from '../lib/session.svelte'
   import { short, tape } from '../lib/tape'
   import TapeEntry from '../parts/TapeEntry.svelte'
+  import * as msg from '../gen/messages'
 
   interface Props {
     session: Session
@@ -25,7 +26,7 @@
 <TapeEntry
   {label}
   {long}
-  hint={hint || (usual ? `Left empty: ${short(usual, units)}` : '')}
+  hint={hint || (usual ? msg.length_field_left_empty({ short: short(usual, units) }) : '')}
   {optional}
   {hideLabel}
   {units}
@@ -36,6 +37,6 @@
   oncommit={(mm) =>
     session.commit(
       [{ path, value: mm }],
-      `${label} ${mm === null ? 'not set' : (long ? tape : short)(mm, units)}`,
+      `${label} ${mm === null ? msg.common_not_set : (long ? tape : short)(mm, units)}`,
     )}
 />

@@ -3,6 +3,7 @@
   import { wrongSays } from '../lib/wrong'
   import type { Session } from '../lib/session.svelte'
   import NumberEntry from '../parts/NumberEntry.svelte'
+  import * as msg from '../gen/messages'
 
   interface Props {
     session: Session
@@ -19,5 +20,5 @@
   {label}
   value={Math.max(session.value<number>(path) ?? 0, least)}
   error={error ? wrongSays(error) : ''}
-  oncommit={(n) => session.commit([{ path, value: n }], `${label} ${n ?? 'not set'}`)}
+  oncommit={(n) => session.commit([{ path, value: n }], `${label} ${n ?? msg.common_not_set}`)}
 />

@@ -8,6 +8,7 @@
   import Pager from './Pager.svelte'
   import { PAGE, pageOf } from './page'
   import { scrolls } from '../lib/scrolls'
+  import * as msg from '../gen/messages'
 
   interface Props {
     session: Session
@@ -32,7 +33,7 @@
     <caption class="px-2 pt-2 text-left font-bold">{caption}</caption>
     <thead>
       <tr
-        ><th scope="col">Post</th>{#each head as h, k (k)}<th scope="col">{h}</th>{/each}</tr
+        ><th scope="col">{msg.common_post}</th>{#each head as h, k (k)}<th scope="col">{h}</th>{/each}</tr
       >
     </thead>
     <tbody>

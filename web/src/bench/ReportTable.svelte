@@ -11,6 +11,7 @@
   import Fraction from '../parts/Fraction.svelte'
   import Pager from './Pager.svelte'
   import { PAGE } from './page'
+  import * as msg from '../gen/messages'
 
   interface Props {
     session: Session
@@ -85,15 +86,15 @@
   /** What a figure is called to those who ask why. */
   const asked: Record<string, string> = {
     station: 'station',
-    top: 'top above ground',
-    holeWidth: 'hole width',
-    holeDepth: 'hole depth',
+    top: msg.report_table_top_above_ground,
+    holeWidth: msg.report_table_hole_width,
+    holeDepth: msg.report_table_hole_depth,
     concrete: 'concrete',
-    stock: 'post length',
-    tops: 'reference mark',
+    stock: msg.report_table_post_length,
+    tops: msg.report_table_reference_mark,
     spacing: 'spacing',
     gap: 'gap',
-    lean: 'rail on the slope',
+    lean: msg.report_table_rail_on_the_slope,
   }
   /** Columns of figures, whose digits stand under one another. */
   const figures = (kind: string) => kind !== 'text' && kind !== 'words' && kind !== 'flag'
@@ -118,7 +119,7 @@
         if (from + MOST >= rows.count) break
       }
       await navigator.clipboard.writeText(lines.join('\n') + '\n')
-      copied = `${lines.length - 1} rows copied`
+      copied = msg.report_table_rows_copied({ v1: lines.length - 1 })
     } catch (e) {
       copied = `Not copied: ${e instanceof Error ? e.message : String(e)}`
     }
@@ -137,33 +138,33 @@
 
 <div class="mt-3 flex flex-wrap items-center gap-2 first:mt-0">
   <label class="flex-1">
-    <span class="sr-only">Find in {caption}</span>
+    <span class="sr-only">{msg.report_table_find_in({ caption })}</span>
     <input
       type="search"
       class="field max-w-56 text-[1rem]!"
-      placeholder="Find, such as P7 or corner"
+      placeholder={msg.report_table_find_such_as_p7_or}
       maxlength="200"
       bind:value={find}
       oninput={() => (turned = 0)}
     />
   </label>
   {#if arranged}
-    <span role="status">{shown?.count ?? 0} rows</span>
+    <span role="status">{msg.report_table_rows({ v1: shown?.count ?? 0 })}</span>
     <button
       class="btn"
       onclick={() => {
         sort = find = ''
         down = false
-      }}>As on the line</button
+      }}>{msg.report_table_as_on_the_line}</button
     >
   {/if}
-  <button class="btn" onclick={copy}>{copied || 'Copy'}</button>
+  <button class="btn" onclick={copy}>{copied || msg.report_table_copy}</button>
 </div>
 <div class="relative mt-1.5 overflow-x-auto border border-line bg-sheet" data-table={table}>
   <table class="sheet-table w-full">
     <caption class="px-2 pt-2 text-left font-bold"
       >{caption}{#if gone}<span class="font-normal text-stop">
-          · Mallow does not answer; these are the rows of before</span
+          {msg.report_table_mallow_does_not_answer_these}</span
         >{/if}</caption
     >
     <thead>

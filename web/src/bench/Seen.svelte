@@ -12,6 +12,7 @@
   import NumberEntry from '../parts/NumberEntry.svelte'
   import Pick from '../parts/Pick.svelte'
   import TapeEntry from '../parts/TapeEntry.svelte'
+  import * as msg from '../gen/messages'
 
   let { session }: { session: Session } = $props()
   const units = $derived(session.units)
@@ -60,8 +61,11 @@
 <Popover.Root bind:open>
   <Popover.Trigger
     class="btn btn-plain btn-icon relative flex-none"
-    aria-label="Write down what was seen at {post.label}{facts.length ? `, ${facts.length} written` : ''}"
-    title="Write down what was seen here"
+    aria-label={msg.seen_write_down_what_was_seen({
+      label: post.label,
+      v2: facts.length ? msg.seen_written({ count: facts.length }) : '',
+    })}
+    title={msg.seen_write_down_what_was_seen_2}
     ><NotebookPen size={20} aria-hidden="true" />{#if facts.length}<span
         class="absolute top-0.5 right-0.5 min-w-4 bg-ink px-1 text-[0.75rem] leading-4 font-bold text-paper"
         >{facts.length}</span
@@ -72,7 +76,7 @@
       sideOffset={4}
       collisionPadding={8}
       class="z-40 grid w-[min(22rem,calc(100vw-1.5rem))] gap-2 border border-ink bg-sheet p-3 text-ink shadow-lg"
-      aria-label="What was seen at {post.label}"
+      aria-label={msg.seen_what_was_seen_at({ label: post.label })}
       data-testid="seen"
     >
       {#each facts as f (f.id)}
@@ -85,32 +89,40 @@
           >
           <button
             class="btn btn-plain btn-icon min-h-9 min-w-9"
-            aria-label="{name(f)} at {post.label} was wrong: strike it out"
-            title="It was wrong: strike it out"
+            aria-label={msg.seen_at_was_wrong_strike_it({ name: name(f), label: post.label })}
+            title={msg.seen_it_was_wrong_strike_it}
             onclick={() =>
-              session.commit(strike(session, [f]), `${post.label}: ${name(f).toLowerCase()} struck out`)}
-            ><X size={16} aria-hidden="true" /></button
+              session.commit(
+                strike(session, [f]),
+                msg.seen_struck_out({ label: post.label, v2: name(f).toLowerCase() }),
+              )}><X size={16} aria-hidden="true" /></button
           >
         </span>
       {/each}
-      <Pick label="What was seen or done" value={what} options={kinds} onpick={(v) => (what = v)} />
+      <Pick label={msg.seen_what_was_seen_or_done} value={what} options={kinds} onpick={(v) => (what = v)} />
       {#if measures === 'length'}
-        <TapeEntry label="How much" {units} {value} optional oncommit={(mm) => (value = mm ?? undefined)} />
+        <TapeEntry
+          label={msg.seen_how_much}
+          {units}
+          {value}
+          optional
+          oncommit={(mm) => (value = mm ?? undefined)}
+        />
       {:else if measures}
         <NumberEntry
-          label={measures === 'volume' ? 'Litres' : 'How many'}
+          label={measures === 'volume' ? msg.seen_litres : msg.common_how_many}
           value={value ?? 0}
           oncommit={(n) => (value = n)}
         />
       {/if}
       <div>
-        <label class="label mb-1" for="seen-note">In words</label>
+        <label class="label mb-1" for="seen-note">{msg.seen_in_words}</label>
         <input id="seen-note" class="field" maxlength="1000" bind:value={words} />
       </div>
       <button
         class="btn btn-main"
         disabled={(!!measures && value === undefined) || (what === 'note' && !words.trim())}
-        onclick={write}>Write it down</button
+        onclick={write}>{msg.seen_write_it_down}</button
       >
       {#if wrongFact(session)}<p class="text-stop" role="alert">{wrongFact(session)}</p>{/if}
     </Popover.Content>

@@ -17,6 +17,7 @@
   import StringEnd from './StringEnd.svelte'
   import Ruler from './Ruler.svelte'
   import type { View } from './view.svelte'
+  import * as msg from '../gen/messages'
 
   interface Props {
     session: Session
@@ -104,7 +105,13 @@
     if (!p) return
     session.pickDrawn(index)
     if (show) view.show(p.station)
-    said = `${p.label}, ${p.kind} post at ${tape(p.station, units)}, hole ${short(p.holeWidth, units)} by ${short(p.holeDepth, units)}`
+    said = msg.elevation_post_at_hole_by({
+      label: p.label,
+      kind: p.kind,
+      tape: tape(p.station, units),
+      short: short(p.holeWidth, units),
+      short2: short(p.holeDepth, units),
+    })
   }
 
   const follow = gestures({
@@ -152,8 +159,10 @@
     width={view.width}
     height={view.height}
     role="application"
-    aria-label="{session.strip ? 'The whole line' : 'The run'} from the side, {run.posts
-      .length} posts. Left and right arrows go from post to post, plus and minus zoom."
+    aria-label={msg.elevation_from_the_side_posts_left({
+      v1: session.strip ? msg.elevation_the_whole_line : msg.elevation_the_run,
+      count: run.posts.length,
+    })}
     tabindex="0"
     onkeydown={key}
     data-posts={run.posts.length}
@@ -222,7 +231,7 @@
     <p
       class="absolute top-2 left-1/2 -translate-x-1/2 border border-stop bg-stop-wash px-3 py-1 font-medium text-stop"
     >
-      Drawn as it last fitted
+      {msg.elevation_drawn_as_it_last_fitted}
     </p>
   {/if}
   <p class="sr-only" aria-live="polite">{said}</p>

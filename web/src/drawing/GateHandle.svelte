@@ -7,6 +7,7 @@
   import { Held } from './held.svelte'
   import { nudging } from './nudge'
   import type { View } from './view.svelte'
+  import * as msg from '../gen/messages'
 
   let { session, view, gate }: { session: Session; view: View; gate: PlannedGate } = $props()
   const units = $derived(session.units)
@@ -57,7 +58,7 @@
   class="cursor-ew-resize touch-none"
   role="slider"
   tabindex="0"
-  aria-label="{name}, middle of the opening"
+  aria-label={msg.gate_handle_middle_of_the_opening({ name })}
   aria-orientation="horizontal"
   aria-valuemin={least}
   aria-valuemax={most}

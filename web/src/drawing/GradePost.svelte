@@ -10,6 +10,7 @@
   import { short, tape } from '../lib/tape'
   import { dragging, snap } from './drag'
   import type { View } from './view.svelte'
+  import * as msg from '../gen/messages'
 
   let { session, view, post, index }: { session: Session; view: View; post: PlannedPost; index: number } =
     $props()
@@ -48,7 +49,10 @@
     }, 800)
     session.commit(
       breakAt(session, id, now.at, now.gap),
-      `Grade post at ${tape(now.at, units)}${now.gap === undefined ? '' : `, gap ${short(now.gap, units)}`}`,
+      msg.grade_post_grade_post_at({
+        tape: tape(now.at, units),
+        v2: now.gap === undefined ? '' : msg.grade_post_gap({ short: short(now.gap, units) }),
+      }),
     )
   }
   const drag = dragging({
@@ -68,7 +72,7 @@
       e.preventDefault()
       later.forget()
       session.followed = ''
-      session.commit(letGo(session, post.held), `${post.label} let go`)
+      session.commit(letGo(session, post.held), msg.common_let_go({ label: post.label }))
       return
     }
     const way = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[e.key]
@@ -87,9 +91,12 @@
   class="cursor-move touch-none"
   role="slider"
   tabindex="0"
-  aria-label="Grade post {post.label}{post.held ? ', held' : ''}, station"
+  aria-label={msg.grade_post_grade_post_station({ label: post.label, v2: post.held ? msg.common_held : '' })}
   aria-valuenow={post.station}
-  aria-valuetext="{tape(post.station, units)}, gap {short(bay.bottomStart - post.ground, units)}"
+  aria-valuetext={msg.grade_post_gap_2({
+    tape: tape(post.station, units),
+    short: short(bay.bottomStart - post.ground, units),
+  })}
   onkeydown={key}
   data-grade={post.label}
   data-held={post.held}

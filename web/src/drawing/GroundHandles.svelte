@@ -10,6 +10,7 @@
   import { dragging, snap } from './drag'
   import Measure from './Measure.svelte'
   import type { View } from './view.svelte'
+  import * as msg from '../gen/messages'
 
   let { session, view }: { session: Session; view: View } = $props()
   const units = $derived(session.units)
@@ -45,7 +46,8 @@
     )
     return { at: Math.min(Math.max(put.at, low), high), height: put.height }
   }
-  const said = (put: Put) => `Ground at ${tape(put.at, units)}: ${short(put.height, units)}`
+  const said = (put: Put) =>
+    msg.common_ground_at({ tape: tape(put.at, units), short: short(put.height, units) })
 
   function drag(path: string) {
     let from: PlannedGround
@@ -97,7 +99,7 @@
     class="cursor-move touch-none"
     role="slider"
     tabindex="0"
-    aria-label="Ground height at {tape(p.at, units)}"
+    aria-label={msg.ground_handles_ground_height_at({ tape: tape(p.at, units) })}
     aria-orientation="vertical"
     aria-valuenow={p.height}
     aria-valuetext={short(p.height, units)}
@@ -119,6 +121,6 @@
     x={view.width / 2}
     y={view.above - 8}
     {units}
-    words="{inSight.length} ground points: zoom in to drag them"
+    words={msg.ground_handles_ground_points_zoom_in_to({ count: inSight.length })}
   />
 {/if}

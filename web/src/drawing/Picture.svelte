@@ -5,6 +5,7 @@
   import type { Session } from '../lib/session.svelte'
   import { say } from '../lib/say'
   import Scene from './Scene.svelte'
+  import * as msg from '../gen/messages'
 
   interface Props {
     session: Session
@@ -60,8 +61,10 @@
     </svg>
     {#if d.left}
       <p class="text-pencil" data-left>
-        {d.left}
-        {d.left === 1 ? 'label has' : 'labels have'} no room here.
+        {msg.picture_no_room_here({
+          left: d.left,
+          v2: d.left === 1 ? msg.common_label_has : msg.common_labels_have,
+        })}
       </p>
     {/if}
   {/if}

@@ -9,6 +9,7 @@
   import { Held } from './held.svelte'
   import { nudging } from './nudge'
   import type { View } from './view.svelte'
+  import * as msg from '../gen/messages'
 
   let { session, view, post, index }: { session: Session; view: View; post: PlannedPost; index: number } =
     $props()
@@ -48,7 +49,7 @@
       if (focused?.hasAttribute('data-post') && focused.getAttribute('data-held') !== id)
         document.querySelector<SVGElement>(`[data-held="${id}"]`)?.focus()
     }, 800)
-    session.commit(holdAt(session, id, at), `Post held at ${tape(at, units)}`)
+    session.commit(holdAt(session, id, at), msg.post_handle_post_held_at({ tape: tape(at, units) }))
   }
   const drag = dragging({
     start,
@@ -66,7 +67,7 @@
       e.preventDefault()
       nudge.forget() // else it would be held again
       session.followed = ''
-      session.commit(letGo(session, post.held), `${post.label} let go`)
+      session.commit(letGo(session, post.held), msg.common_let_go({ label: post.label }))
     } else nudge.key(e)
   }
 </script>
@@ -76,7 +77,7 @@
   class="cursor-ew-resize touch-none"
   role="slider"
   tabindex="0"
-  aria-label="{post.label}{post.held ? ', held' : ''}, station"
+  aria-label={msg.post_handle_station({ label: post.label, v2: post.held ? msg.common_held : '' })}
   aria-orientation="horizontal"
   aria-valuemin={stops.least}
   aria-valuemax={stops.most}

@@ -5,6 +5,7 @@
   import { say } from '../lib/say'
   import Length from './Length.svelte'
   import { across, down, path, thickness, turned, type Place } from './scene'
+  import * as msg from '../gen/messages'
   import './scene.css'
 
   interface Props {
@@ -68,7 +69,7 @@
         data-class={l.class}
         data-material={l.material}
         data-shapes={l.shapes.length}
-        style:--hue={l.hue ? `var(--service-${l.hue})` : undefined}
+        style:--hue={l.hue ? msg.scene_var_service({ hue: l.hue }) : undefined}
       />
     {/if}
   {/each}
@@ -80,7 +81,7 @@
         transform="translate({across(now, m.at.x).toFixed(1)} {down(now, m.at.y).toFixed(1)}){turned(m)}"
         data-class={m.class}
         data-material={m.class === 'post' ? 'timber' : undefined}
-        style:--hue={m.hue ? `var(--service-${m.hue})` : undefined}
+        style:--hue={m.hue ? msg.scene_var_service({ hue: m.hue }) : undefined}
       />
     {/if}
   {/each}
@@ -94,7 +95,7 @@
       x={l.x + by.x}
       y={l.y + by.y}
       text-anchor={l.anchor}
-      transform={l.turn ? `rotate(${l.turn} ${l.x + by.x} ${l.y + by.y})` : undefined}
+      transform={l.turn ? msg.scene_rotate({ turn: l.turn, v2: l.x + by.x, v3: l.y + by.y }) : undefined}
       data-of={l.class}
       data-strong={l.strong ? '' : undefined}
       >{#each l.lines as line, k (k)}<tspan

@@ -8,6 +8,7 @@
   import { Held } from './held.svelte'
   import { nudging } from './nudge'
   import type { View } from './view.svelte'
+  import * as msg from '../gen/messages'
 
   let { session, view, end }: { session: Session; view: View; end: 'start' | 'end' } = $props()
   const units = $derived(session.units)
@@ -40,7 +41,7 @@
   }
   const settle = () => {
     grip.letGo()
-    session.commit([{ path, value: now }], `String's ${end} held ${short(now, units)} up`)
+    session.commit([{ path, value: now }], msg.string_end_string_s_held_up({ end, short: short(now, units) }))
   }
   const drag = dragging({
     start,
@@ -56,7 +57,7 @@
     if ((e.key === 'Delete' || e.key === 'Backspace') && held !== undefined) {
       e.preventDefault()
       nudge.forget()
-      session.commit([{ path, value: null }], `String's ${end} let go`)
+      session.commit([{ path, value: null }], msg.string_end_string_s_let_go({ end }))
     } else nudge.key(e)
   }
 </script>
@@ -66,7 +67,7 @@
   class="cursor-ns-resize touch-none"
   role="slider"
   tabindex="0"
-  aria-label="String's {end}, gap under the fence{held === undefined ? '' : ', held'}"
+  aria-label={msg.string_end_string_s_gap_under_the({ end, v2: held === undefined ? '' : msg.common_held })}
   aria-orientation="vertical"
   aria-valuemin={-2000}
   aria-valuemax={4000}
@@ -88,7 +89,7 @@
     y={y - 14}
     anchor={end === 'start' ? 'start' : 'end'}
     {units}
-    words="held "
+    words={msg.string_end_held}
     mm={gap}
     after=" up"
   />

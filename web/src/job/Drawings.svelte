@@ -12,6 +12,7 @@
   import type { MapView } from '../map/mapview.svelte'
   import SiteMap from '../map/SiteMap.svelte'
   import Splitter from './Splitter.svelte'
+  import * as msg from '../gen/messages'
 
   let { session, view, map }: { session: Session; view: View; map: MapView } = $props()
   const stage = $derived(session.nav.stage)
@@ -49,7 +50,7 @@
         : 'lg:grid-cols-[minmax(0,1fr)_19rem]'
       : ''}"
     style:height="{tall}px"
-    aria-label="Drawing"
+    aria-label={msg.drawings_drawing}
     id="drawing"
     tabindex="-1"
   >
@@ -61,7 +62,7 @@
               <p
                 class="pointer-events-none absolute inset-x-4 top-8 text-center text-[1.1rem] font-medium text-pencil"
               >
-                The fence is drawn here as soon as the run has a length.
+                {msg.drawings_the_fence_is_drawn_here}
               </p>
             {/snippet}
           </Elevation>
@@ -74,35 +75,36 @@
       class="relative min-h-0 min-w-0 border-ink lg:border-l-2 {fromAbove ? '' : 'max-lg:hidden'} {layout.map
         ? ''
         : 'lg:hidden'}"
-      aria-label="From above"
+      aria-label={msg.drawings_from_above}
       role="group"
     >
       {#key session}<SiteMap {session} view={map} strings={stage === 'string'} />{/key}
       <div
         class="absolute right-1 bottom-1 flex border border-line bg-sheet"
         role="group"
-        aria-label="Map view"
+        aria-label={msg.drawings_map_view}
       >
         <button
           class="btn btn-plain px-2 text-[0.88rem] max-lg:hidden"
           aria-pressed={mapLarge}
-          onclick={() => (mapLarge = !mapLarge)}>{mapLarge ? 'Smaller' : 'Larger'}</button
+          onclick={() => (mapLarge = !mapLarge)}
+          >{mapLarge ? msg.drawings_smaller : msg.drawings_larger}</button
         >
         <button
           class="btn btn-plain px-2 text-[0.88rem]"
-          aria-label="Fit the whole site"
-          onclick={() => map.whole()}>Fit</button
+          aria-label={msg.drawings_fit_the_whole_site}
+          onclick={() => map.whole()}>{msg.drawings_fit}</button
         >
         <button
           class="btn btn-plain px-2 text-[0.88rem] max-lg:hidden"
-          aria-label="Hide the site map"
-          onclick={() => layout.set({ map: false })}>Hide</button
+          aria-label={msg.common_hide_the_site_map}
+          onclick={() => layout.set({ map: false })}>{msg.drawings_hide}</button
         >
       </div>
     </div>
     <button
       class="btn btn-icon absolute top-1 left-1 z-10 lg:hidden"
-      aria-label={fromAbove ? 'From the side' : 'From above'}
+      aria-label={fromAbove ? msg.drawings_from_the_side : msg.drawings_from_above}
       onclick={() => (fromAbove = !fromAbove)}
       >{#if fromAbove}<Fence size={20} />{:else}<MapIcon size={20} />{/if}</button
     >

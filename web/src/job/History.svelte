@@ -5,6 +5,7 @@
   import type { RevisionSummary } from '../gen/api'
   import { api } from '../lib/api'
   import type { Session } from '../lib/session.svelte'
+  import * as msg from '../gen/messages'
 
   let { session, onclose }: { session: Session; onclose: () => void } = $props()
   let open = $state(true)
@@ -30,10 +31,10 @@
     <Dialog.Content
       class="fixed top-1/2 left-1/2 z-50 flex max-h-[85dvh] w-[min(34rem,calc(100vw-1.5rem))] -translate-x-1/2 -translate-y-1/2 flex-col border border-ink bg-sheet text-ink"
     >
-      <Dialog.Title class="px-5 pt-4 text-xl font-bold">History</Dialog.Title>
-      <p class="px-5 pb-3 text-pencil">Going back adds a revision; nothing after it is lost.</p>
+      <Dialog.Title class="px-5 pt-4 text-xl font-bold">{msg.common_history}</Dialog.Title>
+      <p class="px-5 pb-3 text-pencil">{msg.history_going_back_adds_a_revision}</p>
       <ol class="min-h-0 flex-1 overflow-auto border-y border-rule">
-        {#if !history}<li class="p-5 text-pencil">Reading …</li>{/if}
+        {#if !history}<li class="p-5 text-pencil">{msg.common_reading}</li>{/if}
         {#each history ?? [] as r (r.number)}
           <li class="flex items-center gap-3 border-b border-rule px-5 py-1.5 last:border-0">
             <span class="w-8 text-right text-pencil">{r.number}</span>
@@ -44,25 +45,28 @@
             <button
               class="btn btn-plain btn-icon {r.pinned ? 'text-mallow' : 'text-pencil'}"
               aria-pressed={r.pinned}
-              aria-label="Keep revision {r.number} however old it gets"
-              title="Keep it however old it gets"
+              aria-label={msg.history_keep_revision_however_old_it({ v1: r.number })}
+              title={msg.history_keep_it_however_old_it}
               onclick={() => pin(r)}><Pin size={18} fill={r.pinned ? 'currentColor' : 'none'} /></button
             >
             {#if r.current}
-              <span class="font-semibold text-mallow">current</span>
+              <span class="font-semibold text-mallow">{msg.common_current}</span>
             {:else}
               <button
                 class="btn"
                 onclick={() => {
                   onclose()
                   void session.store.restore(r.number)
-                }}>Go back<span class="sr-only"> to revision {r.number}</span></button
+                }}
+                >{msg.common_go_back}<span class="sr-only">
+                  {msg.common_to_revision({ v1: r.number })}</span
+                ></button
               >
             {/if}
           </li>
         {/each}
       </ol>
-      <div class="p-3 text-right"><Dialog.Close class="btn">Close</Dialog.Close></div>
+      <div class="p-3 text-right"><Dialog.Close class="btn">{msg.common_close}</Dialog.Close></div>
     </Dialog.Content>
   </Dialog.Portal>
 </Dialog.Root>

@@ -17,6 +17,7 @@
   import type { Session } from '../lib/session.svelte'
   import Later from '../parts/Later.svelte'
   import RunBar from './RunBar.svelte'
+  import * as msg from '../gen/messages'
 
   let { session }: { session: Session } = $props()
   let showHistory = $state(false)
@@ -28,17 +29,18 @@
     void act()
   }
   const states = {
-    looking: 'looking for newer changes',
+    looking: msg.job_bar_looking_for_newer_changes,
     saved: 'saved',
     saving: 'saving',
-    gone: 'not saved yet',
-    conflict: 'not saved yet',
-    invalid: 'not saved',
+    gone: msg.job_bar_not_saved_yet,
+    conflict: msg.job_bar_not_saved_yet,
+    invalid: msg.job_bar_not_saved,
   }
   function rename(e: Event & { currentTarget: HTMLInputElement }) {
     const name = e.currentTarget.value.trim()
     if (!name) e.currentTarget.value = session.doc.name
-    else if (name !== session.doc.name) session.commit([{ path: '/name', value: name }], `Named ${name}`)
+    else if (name !== session.doc.name)
+      session.commit([{ path: '/name', value: name }], msg.job_bar_named({ name }))
   }
 
   /** The job document as a file, as it stands here. */
@@ -55,7 +57,7 @@
 <h1 class="sr-only">{session.doc.name}</h1>
 <input
   class="min-h-11 min-w-28 flex-1 truncate border border-transparent bg-transparent px-1 text-[1.05rem] font-semibold hover:border-line lg:min-w-40 lg:max-w-60 lg:px-2"
-  aria-label="Name of the job"
+  aria-label={msg.common_name_of_the_job}
   maxlength="120"
   value={session.doc.name}
   onchange={rename}
@@ -67,13 +69,15 @@
   <button
     class="flex min-h-11 flex-none items-center gap-1.5 border-2 border-stop bg-stop-wash px-2 text-[0.92rem] leading-tight font-bold text-stop"
     data-testid="not-cleared"
-    aria-label="Not cleared to dig: {open.length} to settle first"
-    title="Not cleared to dig. Still open: {open.map((c) => c.name.toLowerCase()).join(', ')}."
+    aria-label={msg.job_bar_not_cleared_to_dig_to({ count: open.length })}
+    title={msg.job_bar_not_cleared_to_dig_still({ v1: open.map((c) => c.name.toLowerCase()).join(', ') })}
     onclick={() => {
       session.nav.parts.walk = 'before'
       session.nav.stage = 'walk'
       layout.makeRoom()
-    }}><Shovel size={18} aria-hidden="true" /><span class="max-sm:hidden">Not cleared to dig</span></button
+    }}
+    ><Shovel size={18} aria-hidden="true" /><span class="max-sm:hidden">{msg.job_bar_not_cleared_to_dig}</span
+    ></button
   >
 {/if}
 <span
@@ -89,31 +93,33 @@
 >
 <button
   class="btn btn-plain btn-icon"
-  aria-label="Undo"
+  aria-label={msg.common_undo}
   disabled={!session.store.canUndo}
   onclick={() => session.store.undo()}><Undo2 size={20} /></button
 >
 <button
   class="btn btn-plain btn-icon max-sm:hidden"
-  aria-label="Redo"
+  aria-label={msg.job_bar_redo}
   disabled={!session.store.canRedo}
   onclick={() => session.store.redo()}><Redo2 size={20} /></button
 >
 <button
   class="btn btn-plain btn-icon max-sm:hidden"
-  aria-label="Print and files"
+  aria-label={msg.common_print_and_files}
   onclick={() => (session.nav.printing = true)}><Printer size={20} /></button
->
-<button class="btn btn-plain btn-icon max-xl:hidden" aria-label="History" onclick={() => (showHistory = true)}
-  ><HistoryIcon size={20} /></button
 >
 <button
   class="btn btn-plain btn-icon max-xl:hidden"
-  aria-label="Save the job document as a file"
+  aria-label={msg.common_history}
+  onclick={() => (showHistory = true)}><HistoryIcon size={20} /></button
+>
+<button
+  class="btn btn-plain btn-icon max-xl:hidden"
+  aria-label={msg.job_bar_save_the_job_document_as}
   onclick={save}><Download size={20} /></button
 >
 <Popover.Root>
-  <Popover.Trigger class="btn btn-plain btn-icon max-xl:hidden" aria-label="Tape and units"
+  <Popover.Trigger class="btn btn-plain btn-icon max-xl:hidden" aria-label={msg.job_bar_tape_and_units}
     ><Ruler size={20} /></Popover.Trigger
   >
   <Popover.Portal>
@@ -122,62 +128,68 @@
       sideOffset={6}
       collisionPadding={8}
       role="dialog"
-      aria-label="Tape and units"
+      aria-label={msg.job_bar_tape_and_units}
     >
-      <Later load={() => import('./Tape.svelte')} name="Tape and units" props={{ session }} />
+      <Later load={() => import('./Tape.svelte')} name={msg.job_bar_tape_and_units} props={{ session }} />
     </Popover.Content>
   </Popover.Portal>
 </Popover.Root>
 <Popover.Root bind:open={more}>
-  <Popover.Trigger class="btn btn-plain btn-icon" aria-label="More"><Menu size={22} /></Popover.Trigger>
+  <Popover.Trigger class="btn btn-plain btn-icon" aria-label={msg.job_bar_more}
+    ><Menu size={22} /></Popover.Trigger
+  >
   <Popover.Portal>
     <Popover.Content
       class="z-40 grid max-h-[min(85dvh,var(--bits-popover-content-available-height))] w-80 max-w-[calc(100vw-1rem)] gap-1.5 overflow-auto border border-ink bg-sheet p-3 text-ink shadow-lg"
       sideOffset={6}
       collisionPadding={8}
       role="dialog"
-      aria-label="More"
+      aria-label={msg.job_bar_more}
     >
       <button class="btn justify-start" onclick={() => then(() => (session.nav.printing = true))}
-        ><Printer size={18} />Print and files</button
+        ><Printer size={18} />{msg.common_print_and_files}</button
       >
       <button
         class="btn justify-start sm:hidden"
         disabled={!session.store.canRedo}
-        onclick={() => then(() => session.store.redo())}><Redo2 size={18} />Redo</button
+        onclick={() => then(() => session.store.redo())}><Redo2 size={18} />{msg.job_bar_redo}</button
       >
       <button class="btn justify-start" onclick={() => then(() => (showHistory = true))}
-        ><HistoryIcon size={18} />History</button
+        ><HistoryIcon size={18} />{msg.common_history}</button
       >
       <button class="btn justify-start" onclick={() => then(save)}
-        ><Download size={18} />Save the job as a file</button
+        ><Download size={18} />{msg.job_bar_save_the_job_as_a}</button
       >
       <button
         class="btn justify-start"
         aria-pressed={layout.site}
         onclick={() => layout.set({ site: !layout.site })}
-        ><Hand size={18} />Gloves and sun: {layout.site ? 'on' : 'off'}</button
+        ><Hand size={18} />{msg.job_bar_gloves_and_sun({
+          v1: layout.site ? msg.job_bar_on : msg.job_bar_off,
+        })}</button
       >
       <button class="btn justify-start" onclick={() => theme.toggle()}
-        >{#if theme.current === 'dark'}<Sun size={18} />Light colors{:else}<Moon size={18} />Dark colors{/if}</button
+        >{#if theme.current === 'dark'}<Sun size={18} />{msg.common_light_colors}{:else}<Moon
+            size={18}
+          />{msg.common_dark_colors}{/if}</button
       >
       <button class="btn justify-start" onclick={() => then(() => (session.nav.keys = true))}
-        ><Keyboard size={18} />Keys</button
+        ><Keyboard size={18} />{msg.common_keys}</button
       >
       <div class="grid gap-3 border-t border-rule pt-2">
-        <Later load={() => import('./Tape.svelte')} name="Tape and units" props={{ session }} />
+        <Later load={() => import('./Tape.svelte')} name={msg.job_bar_tape_and_units} props={{ session }} />
       </div>
     </Popover.Content>
   </Popover.Portal>
 </Popover.Root>
 <!-- What is opened now and then is loaded when it is first opened. -->
 {#if session.nav.printing}
-  <Later load={() => import('../print/PrintPanel.svelte')} name="Printing" props={{ session }} />
+  <Later load={() => import('../print/PrintPanel.svelte')} name={msg.job_bar_printing} props={{ session }} />
 {/if}
 {#if showHistory}
   <Later
     load={() => import('./History.svelte')}
-    name="What was saved"
+    name={msg.job_bar_what_was_saved}
     props={{ session, onclose: () => (showHistory = false) }}
   />
 {/if}

@@ -17,6 +17,7 @@
   import JobBar from './JobBar.svelte'
   import SavingNotice from './SavingNotice.svelte'
   import Later from '../parts/Later.svelte'
+  import * as msg from '../gen/messages'
 
   let { params }: { params: { id: string; run?: string; stage?: string; part?: string } } = $props()
   let session = $state.raw<Session | null>(null)
@@ -49,7 +50,11 @@
       else {
         const said = e instanceof Refused || e instanceof Gone ? e.problem : undefined
         trouble = {
-          title: said?.title ?? (e instanceof Gone ? 'Mallow is not answering' : 'This job cannot be opened'),
+          title:
+            said?.title ??
+            (e instanceof Gone
+              ? msg.job_page_mallow_is_not_answering
+              : msg.job_page_this_job_cannot_be_opened),
           detail: said?.detail ?? (e instanceof Error ? e.message : String(e)),
         }
       }
@@ -148,10 +153,10 @@
 
 <div class="flex flex-col lg:h-dvh">
   {#if session}
-    <nav aria-label="Skip" class="skip">
-      <a href="#bench-{session.nav.stage}" onclick={skip}>To the work</a>
-      <a href="#drawing" onclick={skip}>To the drawing</a>
-      <a href="#run-length" onclick={toLength}>To the run's length</a>
+    <nav aria-label={msg.job_page_skip} class="skip">
+      <a href="#bench-{session.nav.stage}" onclick={skip}>{msg.job_page_to_the_work}</a>
+      <a href="#drawing" onclick={skip}>{msg.job_page_to_the_drawing}</a>
+      <a href="#run-length" onclick={toLength}>{msg.job_page_to_the_run_s_length}</a>
     </nav>
   {/if}
   <Masthead slim={!!session}>
@@ -162,14 +167,14 @@
       <h1 class="text-2xl font-bold">{trouble.title}</h1>
       <p class="mt-2">{trouble.detail}</p>
       <p class="mt-4 flex flex-wrap gap-2">
-        <button class="btn btn-main" onclick={() => open(params.id)}>Try again</button>
-        <a class="btn" href="/">All jobs</a>
+        <button class="btn btn-main" onclick={() => open(params.id)}>{msg.common_try_again}</button>
+        <a class="btn" href="/">{msg.common_all_jobs}</a>
       </p>
     </main>
   {:else if unplannable}
     <Later
       load={() => import('./ReadOnly.svelte')}
-      name="The job"
+      name={msg.job_page_the_job}
       props={{ job: unplannable, onchanged: () => open(params.id) }}
     />
   {:else if session && view}
@@ -186,12 +191,12 @@
       <Later load={() => import('../parts/WhyPopover.svelte')} props={{ session }} />
     {/if}
     {#if session.nav.keys}
-      <Later load={() => import('./Keys.svelte')} name="The keys" props={{ session }} />
+      <Later load={() => import('./Keys.svelte')} name={msg.job_page_the_keys} props={{ session }} />
     {/if}
     {#if session.store.theirs}
       <Later load={() => import('./Conflict.svelte')} props={{ session }} />
     {/if}
   {:else}
-    <p class="p-6 text-pencil" aria-busy="true">Opening the job …</p>
+    <p class="p-6 text-pencil" aria-busy="true">{msg.job_page_opening_the_job}</p>
   {/if}
 </div>

@@ -5,48 +5,49 @@
   import { layout } from '../lib/layout.svelte'
   import type { Session } from '../lib/session.svelte'
   import { stages } from '../lib/stages'
+  import * as msg from '../gen/messages'
 
   let { session }: { session: Session } = $props()
   const groups: { name: string; keys: [key: string, does: string][] }[] = [
     {
-      name: 'Anywhere, while nothing is typed',
+      name: msg.keys_anywhere_while_nothing_is_typed,
       keys: [
         [`1 to ${stages.length}`, stages.map((s) => s.name).join(', ')],
-        [', and .', 'drawing lower, higher'],
+        [', and .', msg.keys_drawing_lower_higher],
         ['f', 'findings'],
-        ['Ctrl Z, Ctrl Y', 'undo, redo'],
-        ['?', 'this page'],
+        [msg.keys_ctrl_z_ctrl_y, msg.keys_undo_redo],
+        ['?', msg.keys_this_page],
       ],
     },
     {
-      name: 'In the drawing from the side',
+      name: msg.keys_in_the_drawing_from_the,
       keys: [
-        ['← →', 'post before, next post'],
-        ['Home, End', 'first post, last post'],
+        ['← →', msg.keys_post_before_next_post],
+        ['Home, End', msg.keys_first_post_last_post],
         ['+ and −', 'zoom'],
       ],
     },
     {
-      name: 'On what can be dragged: a gate, a post, the string, the ground, a corner',
+      name: msg.keys_on_what_can_be_dragged,
       keys: [
-        ['arrows', 'one tape mark'],
-        ['Shift and arrows', 'sixteen tape marks'],
-        ['Esc', 'give the drag up'],
+        ['arrows', msg.keys_one_tape_mark],
+        [msg.keys_shift_and_arrows, msg.keys_sixteen_tape_marks],
+        [msg.keys_esc, msg.keys_give_the_drag_up],
       ],
     },
     {
-      name: 'In an entry',
+      name: msg.keys_in_an_entry,
       keys: [
-        ['↑ ↓', 'one tape mark more, less'],
-        ['Enter', 'take it'],
-        ['Esc', 'leave it as it was'],
+        ['↑ ↓', msg.keys_one_tape_mark_more_less],
+        ['Enter', msg.keys_take_it],
+        [msg.keys_esc, msg.keys_leave_it_as_it_was],
       ],
     },
     {
-      name: 'On the site map',
+      name: msg.keys_on_the_site_map,
       keys: [
-        ['← →', 'run before, next run'],
-        ['+ − 0', 'zoom, fit'],
+        ['← →', msg.keys_run_before_next_run],
+        ['+ − 0', msg.keys_zoom_fit],
       ],
     },
   ]
@@ -59,8 +60,10 @@
       class="fixed inset-2 z-50 m-auto h-fit max-h-[calc(100dvh-1rem)] max-w-2xl overflow-auto border border-ink bg-paper p-4 text-ink shadow-lg"
     >
       <div class="flex items-center justify-between">
-        <Dialog.Title class="text-[1.15rem] font-bold">Keys</Dialog.Title>
-        <Dialog.Close class="btn btn-plain btn-icon" aria-label="Close"><X size={20} /></Dialog.Close>
+        <Dialog.Title class="text-[1.15rem] font-bold">{msg.common_keys}</Dialog.Title>
+        <Dialog.Close class="btn btn-plain btn-icon" aria-label={msg.common_close}
+          ><X size={20} /></Dialog.Close
+        >
       </div>
       {#each groups as g (g.name)}
         <h3 class="mt-3 font-semibold">{g.name}</h3>
@@ -78,7 +81,7 @@
           checked={layout.keys}
           onchange={(e) => layout.set({ keys: e.currentTarget.checked })}
         />
-        Single letters and digits are keys. Turn this off if you speak to your device or press keys by mistake.
+        {msg.keys_single_letters_and_digits_are}
       </label>
     </Dialog.Content>
   </Dialog.Portal>

@@ -5,6 +5,7 @@
   import type { JobState, RevisionSummary } from '../gen/api'
   import { api } from '../lib/api'
   import { wrongSays } from '../lib/wrong'
+  import * as msg from '../gen/messages'
 
   interface Props {
     job: JobState
@@ -27,24 +28,27 @@
 </script>
 
 <main class="mx-auto max-w-2xl p-4 sm:p-6">
-  <h1 class="text-2xl font-bold">{job.name || 'This job'} cannot be planned</h1>
+  <h1 class="text-2xl font-bold">
+    {msg.read_only_cannot_be_planned({ v1: job.name || msg.read_only_this_job })}
+  </h1>
   <div class="mt-3 border-l-4 border-stop bg-stop-wash p-3">
     {#each (job.wrong ?? []).slice(0, 4) as e (e.field)}<p>{wrongSays(e)}</p>{:else}<p>
         {job.problem}
       </p>{/each}
-    {#if (job.wrong?.length ?? 0) > 4}<p>And {job.wrong!.length - 4} more.</p>{/if}
+    {#if (job.wrong?.length ?? 0) > 4}<p>{msg.read_only_and_more({ v1: job.wrong!.length - 4 })}</p>{/if}
   </div>
   <p class="mt-3 max-w-prose">
-    It is kept as it was saved, and can be taken out or gone back in. A document that was written by a newer
-    Mallow opens there.
+    {msg.read_only_it_is_kept_as_it}
   </p>
   {#if trouble}<p class="mt-3 font-semibold text-stop" role="alert">{trouble}</p>{/if}
   <p class="mt-4 flex flex-wrap gap-2">
-    <a class="btn inline-flex" href="/api/jobs/{job.id}/export?what=json" download>The job document (JSON)</a>
-    <a class="btn inline-flex" href="/">All jobs</a>
+    <a class="btn inline-flex" href="/api/jobs/{job.id}/export?what=json" download
+      >{msg.read_only_the_job_document_json}</a
+    >
+    <a class="btn inline-flex" href="/">{msg.common_all_jobs}</a>
   </p>
   {#if revisions.length > 1}
-    <h2 class="mt-6 text-lg font-bold">Go back to what it was</h2>
+    <h2 class="mt-6 text-lg font-bold">{msg.read_only_go_back_to_what_it}</h2>
     <ol class="mt-2 border-b border-rule">
       {#each revisions as r (r.number)}
         <li class="flex items-center gap-3 border-t border-rule py-1.5">
@@ -54,9 +58,11 @@
               >{when.format(new Date(r.savedAt))}</span
             ></span
           >
-          {#if r.current}<span class="font-semibold text-mallow">current</span>
+          {#if r.current}<span class="font-semibold text-mallow">{msg.common_current}</span>
           {:else}<button class="btn" onclick={() => back(r.number)}
-              >Go back<span class="sr-only"> to revision {r.number}</span></button
+              >{msg.common_go_back}<span class="sr-only">
+                {msg.common_to_revision({ v1: r.number })}</span
+              ></button
             >{/if}
         </li>
       {/each}

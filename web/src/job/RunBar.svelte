@@ -1,6 +1,7 @@
 <script lang="ts">
   // The runs of the job, so that any is one tap away at every stage.
   import type { Session } from '../lib/session.svelte'
+  import * as msg from '../gen/messages'
 
   let { session }: { session: Session } = $props()
   const shown = $derived(
@@ -17,7 +18,7 @@
 
 <nav
   class="flex items-center gap-1 overflow-x-auto bg-paper max-lg:border-b max-lg:border-line max-lg:px-2 max-lg:py-0.5"
-  aria-label="Runs"
+  aria-label={msg.run_bar_runs}
 >
   {#each shown as { r, line } (r.id)}
     {#if line}<span class="px-1 text-[0.9rem] whitespace-nowrap text-pencil">{line}:</span>{/if}

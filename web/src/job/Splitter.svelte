@@ -2,6 +2,7 @@
   // The edge between the drawing and the work: dragged, or moved by key, to one
   // of three heights.
   import { heights, layout, type Height } from '../lib/layout.svelte'
+  import * as msg from '../gen/messages'
 
   interface Props {
     /** How high the drawing is now, and would be at each height, pixels. */
@@ -49,12 +50,12 @@
   role="separator"
   tabindex="0"
   aria-orientation="horizontal"
-  aria-label="Height of the drawing"
+  aria-label={msg.common_height_of_the_drawing}
   aria-valuenow={heights.indexOf(layout.height)}
   aria-valuemin={0}
   aria-valuemax={2}
   aria-valuetext={names[layout.height]}
-  title="Drag the edge: a strip, half or full"
+  title={msg.splitter_drag_the_edge_a_strip}
   class="group relative z-10 flex h-1.5 flex-none cursor-row-resize touch-none items-center justify-center bg-ink"
   onpointerdown={down}
   onpointermove={move}

@@ -11,6 +11,7 @@
   import Fraction from '../parts/Fraction.svelte'
   import Later from '../parts/Later.svelte'
   import Silhouette from './Silhouette.svelte'
+  import * as msg from '../gen/messages'
 
   const PAGE = 50
   let jobs = $state.raw<JobSummary[] | null>(null)
@@ -44,7 +45,7 @@
     }
   }
   onMount(() => {
-    document.title = 'Mallow'
+    document.title = msg.common_mallow
     void load()
     // Many changes at once are one reading of the list.
     let soon: ReturnType<typeof setTimeout> | undefined
@@ -127,19 +128,19 @@
 <Masthead />
 <main class="mx-auto max-w-6xl p-3 pb-24 sm:p-6">
   <div class="flex items-center justify-between gap-3">
-    <h1 class="text-2xl font-bold">Jobs</h1>
-    <a class="btn btn-plain ml-auto inline-flex" href="/keeping">Keeping</a>
+    <h1 class="text-2xl font-bold">{msg.job_list_jobs}</h1>
+    <a class="btn btn-plain ml-auto inline-flex" href="/keeping">{msg.common_keeping}</a>
     <button class="btn btn-main" onclick={() => (making = true)}
-      ><Plus size={20} aria-hidden="true" />New job</button
+      ><Plus size={20} aria-hidden="true" />{msg.common_new_job}</button
     >
   </div>
   {#if jobs?.length || words || count}
     <label class="mt-3 flex items-center gap-3">
-      <span class="sr-only">Search the jobs</span>
+      <span class="sr-only">{msg.job_list_search_the_jobs}</span>
       <input
         type="search"
         class="min-h-11 w-full max-w-md border border-line bg-sheet px-3"
-        placeholder="Name, or the code on a sheet"
+        placeholder={msg.job_list_name_or_the_code_on}
         maxlength="200"
         value={words}
         oninput={(e) => search(e.currentTarget.value)}
@@ -150,36 +151,40 @@
 
   {#if unknown}<p class="mt-3 text-stop" role="alert">{unknown}</p>{/if}
   {#each found as f (f.path)}
-    <p class="mt-3"><a class="btn btn-main" href={f.path}>Open {code.toUpperCase()} in {f.name}</a></p>
+    <p class="mt-3">
+      <a class="btn btn-main" href={f.path}
+        >{msg.job_list_open_in({ code: code.toUpperCase(), v2: f.name })}</a
+      >
+    </p>
   {/each}
 
   {#if trouble}
     <div class="mt-4 border border-stop bg-stop-wash p-4 text-stop" role="alert">
       <p class="font-semibold">{trouble}</p>
       <p class="mt-1 text-ink">
-        What was saved is kept. Look whether Mallow still runs where you started it.
+        {msg.job_list_what_was_saved_is_kept}
       </p>
-      <button class="btn mt-3" onclick={() => load()}>Try again</button>
+      <button class="btn mt-3" onclick={() => load()}>{msg.common_try_again}</button>
     </div>
   {/if}
 
   {#if !jobs && !trouble}
-    <p class="mt-6 text-pencil" aria-busy="true">Reading the jobs …</p>
+    <p class="mt-6 text-pencil" aria-busy="true">{msg.job_list_reading_the_jobs}</p>
   {:else if jobs && words && !count && !code}
     <p class="mt-6">
-      No job’s name holds that. <button class="btn" onclick={() => search('')}>Show all</button>
+      {msg.job_list_no_jobs_name_holds_that}
+      <button class="btn" onclick={() => search('')}>{msg.job_list_show_all}</button>
     </p>
   {:else if jobs && !jobs.length && !words}
     <div class="mt-6 border border-line bg-sheet p-6">
-      <p class="text-lg font-semibold">No jobs yet</p>
+      <p class="text-lg font-semibold">{msg.job_list_no_jobs_yet}</p>
       <p class="mt-1 max-w-prose">
-        Start with what the customer said on the phone: which fence, how high, how long. Or look round a job
-        that is there to try.
+        {msg.job_list_start_with_what_the_customer}
       </p>
       <p class="mt-3 flex flex-wrap gap-2">
-        <button class="btn btn-main" onclick={() => (making = true)}>New job</button>
+        <button class="btn btn-main" onclick={() => (making = true)}>{msg.common_new_job}</button>
         {#each examples as e, i (e)}
-          <button class="btn" onclick={() => example(i)}>Try {e}</button>
+          <button class="btn" onclick={() => example(i)}>{msg.job_list_try({ v1: e })}</button>
         {/each}
       </p>
     </div>
@@ -193,19 +198,26 @@
         <a href="/jobs/{j.id}" class="flex flex-col justify-center p-3 sm:p-4">
           <span class="text-[1.15rem] leading-snug font-bold">{j.name}</span>
           {#if j.problem}
-            <span class="text-stop">Cannot be read: {j.problem}</span>
+            <span class="text-stop">{msg.job_list_cannot_be_read({ problem: j.problem })}</span>
           {:else if j.pending}
-            <span class="text-pencil">being planned …</span>
+            <span class="text-pencil">{msg.job_list_being_planned}</span>
           {:else if j.posts}
             <span><Fraction mm={j.outline.length} units={j.units} long /> · {counts(j)}</span>
           {:else}
-            <span class="text-pencil">nothing measured yet</span>
+            <span class="text-pencil">{msg.job_list_nothing_measured_yet}</span>
           {/if}
           {#if j.missing}<span class="font-medium text-warn"
-              >{j.missing} {j.missing === 1 ? 'measure' : 'measures'} still to take</span
+              >{msg.job_list_still_to_take({
+                missing: j.missing,
+                v2: j.missing === 1 ? msg.job_list_measure : msg.job_list_measures,
+              })}</span
             >{/if}
-          {#if j.problems}<span class="font-medium text-warn">{j.problems} to check</span>{/if}
-          <span class="text-[0.9rem] text-pencil">saved {when.format(new Date(j.savedAt))}</span>
+          {#if j.problems}<span class="font-medium text-warn"
+              >{msg.job_list_to_check({ problems: j.problems })}</span
+            >{/if}
+          <span class="text-[0.9rem] text-pencil"
+            >{msg.job_list_saved({ v1: when.format(new Date(j.savedAt)) })}</span
+          >
         </a>
         <a
           href="/jobs/{j.id}"
@@ -219,7 +231,7 @@
         </a>
         <button
           class="btn btn-plain btn-icon m-1 self-center"
-          aria-label="Delete {j.name}"
+          aria-label={msg.job_list_delete({ v1: j.name })}
           onclick={() => act(() => api.delete(j.id), j)}><Trash2 size={20} /></button
         >
       </li>
@@ -229,7 +241,7 @@
   {#if jobs && jobs.length < count}
     <p class="mt-4 text-center">
       <button class="btn" onclick={() => load(PAGE)}
-        >Show {Math.min(PAGE, count - jobs.length)} more of {count}</button
+        >{msg.job_list_show_more_of({ min: Math.min(PAGE, count - jobs.length), count })}</button
       >
     </p>
   {/if}
@@ -244,17 +256,19 @@
         if (binOpen) void load()
       }}
     >
-      <summary class="min-h-11 cursor-pointer py-2 font-semibold">Deleted ({binned})</summary>
+      <summary class="min-h-11 cursor-pointer py-2 font-semibold">{msg.job_list_deleted({ binned })}</summary>
       <ul class="mt-1 grid gap-1">
         {#each bin as j (j.id)}
           <li class="flex items-center justify-between gap-3 border-t border-rule py-1">
             <span
               >{j.name}
               {#if j.goneAt}<span class="text-[0.9rem] text-pencil"
-                  >kept until {day.format(new Date(j.goneAt))} at least</span
+                  >{msg.job_list_kept_until_at_least({ v1: day.format(new Date(j.goneAt)) })}</span
                 >{/if}</span
             >
-            <button class="btn" onclick={() => act(() => api.undelete(j.id), null)}>Put back</button>
+            <button class="btn" onclick={() => act(() => api.undelete(j.id), null)}
+              >{msg.common_put_back}</button
+            >
           </li>
         {/each}
       </ul>
@@ -268,16 +282,16 @@
     class="fixed bottom-4 left-1/2 z-30 flex w-max max-w-[calc(100vw-1rem)] -translate-x-1/2 items-center gap-3 border border-ink bg-ink px-4 py-1.5 text-paper"
     role="status"
   >
-    <span>{job.name} is deleted.</span>
+    <span>{msg.job_list_is_deleted({ job: job.name })}</span>
     <button class="min-h-11 px-2 font-bold underline" onclick={() => act(() => api.undelete(job.id), null)}
-      >Undo</button
+      >{msg.common_undo}</button
     >
   </div>
 {/if}
 {#if making}
   <Later
     load={() => import('./NewJob.svelte')}
-    name="A new job"
+    name={msg.job_list_a_new_job}
     props={{ onclose: () => (making = false) }}
   />
 {/if}

@@ -5,6 +5,7 @@
   import { api } from '../lib/api'
   import { bytes } from '../lib/bytes'
   import Masthead from '../parts/Masthead.svelte'
+  import * as msg from '../gen/messages'
 
   let kept = $state.raw<Keeping | null>(null)
   let trouble = $state('')
@@ -16,10 +17,10 @@
   const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' })
   const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`
   function why(b: KeptBackup): string {
-    if (b.why === 'daily') return 'the day’s'
-    if (b.why === 'asked') return 'made by hand'
-    if (b.why === 'before-restore') return 'what was there before a backup was put back'
-    return 'before Mallow was brought up to date'
+    if (b.why === 'daily') return msg.keeping_the_days
+    if (b.why === 'asked') return msg.keeping_made_by_hand
+    if (b.why === 'before-restore') return msg.keeping_what_was_there_before_a
+    return msg.keeping_before_mallow_was_brought_up
   }
 
   async function act(what: string, how: () => Promise<Keeping>, says: string) {
@@ -37,14 +38,14 @@
     }
   }
   onMount(() => {
-    document.title = 'Keeping · Mallow'
+    document.title = msg.keeping_keeping_mallow
     void act('', api.keeping, '')
   })
 </script>
 
 <Masthead />
 <main class="mx-auto max-w-4xl p-3 pb-24 sm:p-6">
-  <h1 class="text-2xl font-bold">Keeping</h1>
+  <h1 class="text-2xl font-bold">{msg.common_keeping}</h1>
   {#if trouble}
     <p class="mt-4 border border-stop bg-stop-wash p-4 font-semibold text-stop" role="alert">{trouble}</p>
   {/if}
@@ -54,37 +55,35 @@
     </p>
   {/if}
   {#if done}<p class="mt-4 border border-good p-3 font-semibold text-good" role="status">{done}</p>{/if}
-  {#if !kept && !trouble}<p class="mt-6 text-pencil" aria-busy="true">Looking …</p>{/if}
+  {#if !kept && !trouble}<p class="mt-6 text-pencil" aria-busy="true">{msg.keeping_looking}</p>{/if}
   {#if kept}
     <p class="mt-3">
-      {count(kept.jobs, 'job', 'jobs')} with {count(kept.revisions, 'revision', 'revisions')} in {bytes(
-        kept.bytes,
-      )}, in the folder <span class="font-semibold break-all">{kept.folder}</span>.
-      {#if kept.throwaway}<strong class="text-warn"
-          >This is a demo: all of it is gone when Mallow stops.</strong
-        >{/if}
-      {#if kept.replica}A second copy, at most a second behind, is kept at <span
-          class="font-semibold break-all">{kept.replica}</span
-        >.{/if}
+      {msg.keeping_with_in_in_the_folder({
+        count: count(kept.jobs, 'job', 'jobs'),
+        count2: count(kept.revisions, 'revision', 'revisions'),
+        bytes: bytes(kept.bytes),
+      })} <span class="font-semibold break-all">{kept.folder}</span>.
+      {#if kept.throwaway}<strong class="text-warn">{msg.keeping_this_is_a_demo_all}</strong>{/if}
+      {#if kept.replica}{msg.keeping_a_second_copy_at_most}
+        <span class="font-semibold break-all">{kept.replica}</span>.{/if}
     </p>
 
     <section class="mt-6" aria-labelledby="backups">
       <div class="flex flex-wrap items-center justify-between gap-3">
-        <h2 id="backups" class="text-lg font-bold">Backups</h2>
+        <h2 id="backups" class="text-lg font-bold">{msg.keeping_backups}</h2>
         <button
           class="btn btn-main"
           disabled={busy !== ''}
-          onclick={() => act('backup', api.backUp, 'Backed up, and the copy was verified.')}
-          >{busy === 'backup' ? 'Copying and verifying …' : 'Back up now'}</button
+          onclick={() => act('backup', api.backUp, msg.keeping_backed_up_and_the_copy)}
+          >{busy === 'backup' ? msg.keeping_copying_and_verifying : msg.keeping_back_up_now}</button
         >
       </div>
       <p class="mt-1 max-w-prose text-pencil">
-        {#if kept.throwaway}In a demo none is made by itself; with your own jobs one is made{:else}Made{/if} every
-        day, and before anything is changed that could go wrong. The last 7 days, 4 weeks and 6 months are kept,
-        and the last 5 others. They lie on the same disk as the jobs: copy one to another disk now and then.
+        {#if kept.throwaway}{msg.keeping_in_a_demo_none_is}{:else}{msg.keeping_made}{/if}
+        {msg.keeping_every_day_and_before_anything}
       </p>
       {#if !kept.backups.length}
-        <p class="mt-3 border-t border-rule py-3">None yet.</p>
+        <p class="mt-3 border-t border-rule py-3">{msg.keeping_none_yet}</p>
       {/if}
       <ul class="mt-3 grid">
         {#each kept.backups as b (b.name)}
@@ -96,27 +95,25 @@
                 <span class="block text-[0.9rem] break-all text-pencil">{b.name}</span>
               </span>
               <button class="btn" disabled={busy !== ''} onclick={() => (asked = b)}
-                >Put back<span class="sr-only"> the backup of {when.format(new Date(b.at))}</span></button
+                >{msg.common_put_back}<span class="sr-only">
+                  {msg.keeping_the_backup_of({ v1: when.format(new Date(b.at)) })}</span
+                ></button
               >
             </div>
             {#if asked?.name === b.name}
               <div class="my-2 border border-warn bg-warn-wash p-3" role="alert">
                 <p>
-                  All jobs become what they were at {when.format(new Date(b.at))}. What is there now is backed
-                  up first, and can be put back the same way.
+                  {msg.keeping_all_jobs_become_what_they({ v1: when.format(new Date(b.at)) })}
                 </p>
                 <p class="mt-2 flex flex-wrap gap-2">
                   <button
                     class="btn btn-main"
                     disabled={busy !== ''}
                     onclick={() =>
-                      act(
-                        'restore',
-                        () => api.putBack(b.name),
-                        'The backup was put back. What was there before is the newest backup now.',
-                      )}>{busy === 'restore' ? 'Putting back …' : 'Put all jobs back'}</button
+                      act('restore', () => api.putBack(b.name), msg.keeping_the_backup_was_put_back)}
+                    >{busy === 'restore' ? msg.keeping_putting_back : msg.keeping_put_all_jobs_back}</button
                   >
-                  <button class="btn" onclick={() => (asked = null)}>Leave it</button>
+                  <button class="btn" onclick={() => (asked = null)}>{msg.common_leave_it}</button>
                 </p>
               </div>
             {/if}
@@ -126,7 +123,7 @@
     </section>
 
     <section class="mt-8" aria-labelledby="tidying">
-      <h2 id="tidying" class="text-lg font-bold">What goes by age</h2>
+      <h2 id="tidying" class="text-lg font-bold">{msg.keeping_what_goes_by_age}</h2>
       <label class="mt-1 flex min-h-11 items-center gap-3">
         <input
           type="checkbox"
@@ -137,33 +134,35 @@
             void act('', () => api.setTidying(on), '')
           }}
         />
-        Thin old history and empty the bin
+        {msg.keeping_thin_old_history_and_empty}
       </label>
       <p class="max-w-prose text-pencil">
-        Of each job’s history all of the last 30 days stays, then the last of each day for a year, then the
-        last of each month. Pinned revisions and the current one always stay. Deleted jobs stay in the bin for
-        30 days. What is to go is shown here for a day first, and is in the backups after.
+        {msg.keeping_of_each_jobs_history_all}
       </p>
       <p class="mt-2 font-semibold">
-        {#if !kept.tidying.on}Nothing goes.
-        {:else if kept.tidying.revisions + kept.tidying.jobs === 0}Nothing is old enough to go.
+        {#if !kept.tidying.on}{msg.keeping_nothing_goes}
+        {:else if kept.tidying.revisions + kept.tidying.jobs === 0}{msg.keeping_nothing_is_old_enough_to}
         {:else}
-          {count(kept.tidying.revisions, 'old revision', 'old revisions')} and {count(
-            kept.tidying.jobs,
-            'job from the bin',
-            'jobs from the bin',
-          )} go {kept.tidying.due ? `after ${when.format(new Date(kept.tidying.due))}` : 'in a day or two'}.
+          {msg.keeping_and_go({
+            count: count(kept.tidying.revisions, 'old revision', 'old revisions'),
+            count2: count(kept.tidying.jobs, 'job from the bin', 'jobs from the bin'),
+            v3: kept.tidying.due
+              ? msg.keeping_after({ v1: when.format(new Date(kept.tidying.due)) })
+              : msg.keeping_in_a_day_or_two,
+          })}
         {/if}
       </p>
     </section>
 
     <section class="mt-8" aria-labelledby="out">
-      <h2 id="out" class="text-lg font-bold">Take everything out</h2>
+      <h2 id="out" class="text-lg font-bold">{msg.keeping_take_everything_out}</h2>
       <p class="mt-1 max-w-prose text-pencil">
-        Every job that can be read, as job documents in one zip file. Any Mallow takes them in again.
+        {msg.keeping_every_job_that_can_be}
       </p>
-      <p class="mt-2"><a class="btn inline-flex" href="/api/jobs.zip" download>All jobs (ZIP)</a></p>
+      <p class="mt-2">
+        <a class="btn inline-flex" href="/api/jobs.zip" download>{msg.keeping_all_jobs_zip}</a>
+      </p>
     </section>
   {/if}
-  <p class="mt-8"><a class="btn inline-flex" href="/">All jobs</a></p>
+  <p class="mt-8"><a class="btn inline-flex" href="/">{msg.common_all_jobs}</a></p>
 </main>

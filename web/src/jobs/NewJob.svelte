@@ -12,6 +12,7 @@
   import Choice from '../parts/Choice.svelte'
   import Fraction from '../parts/Fraction.svelte'
   import TapeEntry from '../parts/TapeEntry.svelte'
+  import * as msg from '../gen/messages'
 
   let { onclose }: { onclose: () => void } = $props()
   let open = $state(true)
@@ -59,7 +60,11 @@
     } catch (e) {
       const fields = e instanceof Refused ? e.problem.fields : undefined
       trouble = fields?.length
-        ? fields.map((f) => `${f.field.slice(1)}: ${f.given} does not go here; ${f.allowed}`).join('. ') + '.'
+        ? fields
+            .map((f) =>
+              msg.new_job_does_not_go_here({ slice: f.field.slice(1), given: f.given, allowed: f.allowed }),
+            )
+            .join('. ') + '.'
         : e instanceof Error
           ? e.message
           : String(e)
@@ -80,7 +85,7 @@
         frost: winter ? undefined : frost,
         winter: winter || undefined,
       },
-      what: 'New job',
+      what: msg.common_new_job,
     })
 
   async function file(e: Event & { currentTarget: HTMLInputElement }) {
@@ -90,10 +95,10 @@
     try {
       doc = JSON.parse(await f.text()) as Job
     } catch {
-      trouble = `${f.name} is not a job document: it is not JSON. Pick the file that Mallow saved.`
+      trouble = msg.new_job_is_not_a_job_document({ v1: f.name })
       return
     }
-    await made({ doc, what: 'Read from a file' })
+    await made({ doc, what: msg.new_job_read_from_a_file })
   }
 </script>
 
@@ -108,10 +113,10 @@
       class="fixed inset-0 z-50 m-auto flex max-h-dvh max-w-5xl flex-col border-ink bg-paper text-ink sm:inset-3 sm:h-fit sm:max-h-[calc(100dvh-1.5rem)] sm:border"
     >
       <div class="flex flex-none items-center gap-3 border-b border-line px-4 py-1.5">
-        <Dialog.Title class="flex-1 text-[1.15rem] font-bold">New job</Dialog.Title>
-        <Dialog.Description class="sr-only">Six questions; any may be left out.</Dialog.Description>
-        <div class="flex" role="radiogroup" aria-label="Measured in">
-          {#each [['imperial', 'Feet'], ['metric', 'Meters']] as const as [id, label] (id)}
+        <Dialog.Title class="flex-1 text-[1.15rem] font-bold">{msg.common_new_job}</Dialog.Title>
+        <Dialog.Description class="sr-only">{msg.new_job_six_questions_any_may_be}</Dialog.Description>
+        <div class="flex" role="radiogroup" aria-label={msg.new_job_measured_in}>
+          {#each [['imperial', msg.new_job_feet], ['metric', msg.new_job_meters]] as const as [id, label] (id)}
             <button
               class="btn -ml-px {system === id ? 'border-ink bg-ink text-paper' : ''}"
               role="radio"
@@ -120,7 +125,9 @@
             >
           {/each}
         </div>
-        <Dialog.Close class="btn btn-plain btn-icon" aria-label="Close"><X size={20} /></Dialog.Close>
+        <Dialog.Close class="btn btn-plain btn-icon" aria-label={msg.common_close}
+          ><X size={20} /></Dialog.Close
+        >
       </div>
       <form
         class="flex min-h-0 flex-1 flex-col"
@@ -132,9 +139,13 @@
         <div
           class="grid min-h-0 flex-1 gap-x-6 gap-y-4 overflow-auto p-4 md:grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)]"
         >
-          <section aria-label="Which fence">
-            {@render title(1, 'Which fence?')}
-            <div class="grid grid-cols-2 gap-1.5 sm:grid-cols-3" role="radiogroup" aria-label="Which fence">
+          <section aria-label={msg.new_job_which_fence}>
+            {@render title(1, msg.new_job_which_fence_2)}
+            <div
+              class="grid grid-cols-2 gap-1.5 sm:grid-cols-3"
+              role="radiogroup"
+              aria-label={msg.new_job_which_fence}
+            >
               {#each fences as f (f.id)}
                 <button
                   type="button"
@@ -159,7 +170,7 @@
                     />{/if}
                 </button>
               {:else}
-                <p class="col-span-full text-pencil" aria-busy="true">Drawing the fences …</p>
+                <p class="col-span-full text-pencil" aria-busy="true">{msg.new_job_drawing_the_fences}</p>
               {/each}
               <button
                 type="button"
@@ -168,16 +179,16 @@
                 class="min-h-11 border p-1.5 text-left text-[0.88rem] font-semibold {fence
                   ? 'border-line bg-sheet'
                   : 'border-mallow bg-mallow-wash'}"
-                onclick={() => (fence = '')}>None of these: set it up later</button
+                onclick={() => (fence = '')}>{msg.new_job_none_of_these_set_it}</button
               >
             </div>
           </section>
           <div class="grid content-start gap-4">
             <div class="grid grid-cols-2 gap-3">
               <section>
-                {@render title(2, 'How high?')}
+                {@render title(2, msg.new_job_how_high)}
                 <TapeEntry
-                  label="Height above ground"
+                  label={msg.new_job_height_above_ground}
                   field="fence/height"
                   {units}
                   value={height}
@@ -185,13 +196,14 @@
                   oncommit={(mm) => (height = mm ?? undefined)}
                 />
                 <p class="mt-0.5 min-h-6 text-pencil">
-                  {#if picked && height === undefined}Blank: <Fraction mm={picked.height} {units} />{/if}
+                  {#if picked && height === undefined}{msg.new_job_blank}
+                    <Fraction mm={picked.height} {units} />{/if}
                 </p>
               </section>
               <section>
-                {@render title(3, 'How long?')}
+                {@render title(3, msg.new_job_how_long)}
                 <TapeEntry
-                  label="End post to end post"
+                  label={msg.new_job_end_post_to_end_post}
                   field="length"
                   long
                   {units}
@@ -200,7 +212,9 @@
                   oncommit={(mm) => (length = mm ?? undefined)}
                 />
                 <p class="mt-0.5 min-h-6 text-pencil">
-                  {#if length === undefined}Blank: {system === 'metric' ? '20 m' : '60 ft'} assumed{/if}
+                  {#if length === undefined}{msg.new_job_blank_assumed({
+                      v1: system === 'metric' ? '20 m' : msg.new_job_60_ft,
+                    })}{/if}
                 </p>
               </section>
             </div>
@@ -208,80 +222,80 @@
               <section>
                 {@render title(4, 'A gate?')}
                 <Choice
-                  label="In the middle; drag it later"
+                  label={msg.new_job_in_the_middle_drag_it}
                   value={gate || 'none'}
                   options={[
-                    { value: 'none', name: 'No gate' },
-                    { value: 'walk', name: 'Walk gate' },
-                    { value: 'drive', name: 'Drive gate' },
+                    { value: 'none', name: msg.new_job_no_gate },
+                    { value: 'walk', name: msg.new_job_walk_gate },
+                    { value: 'drive', name: msg.new_job_drive_gate },
                   ]}
                   onpick={(v) => (gate = v === 'none' ? '' : (v as typeof gate))}
                 />
               </section>
             {/if}
             <section>
-              {@render title(5, 'Flat, or does it fall?')}
+              {@render title(5, msg.new_job_flat_or_does_it_fall)}
               <Choice
-                label="From the first post to the last"
+                label={msg.new_job_from_the_first_post_to}
                 value={slope}
                 options={[
-                  { value: 'flat', name: 'About flat' },
-                  { value: 'falls', name: 'It falls' },
+                  { value: 'flat', name: msg.new_job_about_flat },
+                  { value: 'falls', name: msg.new_job_it_falls },
                 ]}
                 onpick={(v) => (slope = v as typeof slope)}
               />
               {#if slope === 'falls'}
                 <div class="mt-2 w-1/2 pr-1.5">
                   <TapeEntry
-                    label="Lower at the far end by"
+                    label={msg.new_job_lower_at_the_far_end}
                     field="ground/height"
                     {units}
                     value={fall}
                     optional
-                    hint="Minus where it rises."
+                    hint={msg.new_job_minus_where_it_rises}
                     oncommit={(mm) => (fall = mm ?? undefined)}
                   />
                 </div>
               {/if}
             </section>
             <section>
-              {@render title(6, 'How deep does the frost go?')}
+              {@render title(6, msg.new_job_how_deep_does_the_frost)}
               <div class="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)] items-start gap-3">
                 <TapeEntry
-                  label="Frost depth"
+                  label={msg.common_frost_depth}
                   field="site/frostDepth"
                   {units}
                   value={winter ? undefined : frost}
                   disabled={!!winter}
                   optional
-                  hint="The local building office knows. 0: none."
+                  hint={msg.new_job_the_local_building_office_knows}
                   oncommit={(mm) => (frost = mm ?? undefined)}
                 />
                 <Choice
-                  label="Don't know: in winter the ground is"
+                  label={msg.new_job_don_t_know_in_winter}
                   value={winter || (frost === undefined ? 'cold' : '')}
                   options={[
-                    { value: 'mild', name: 'hard for days' },
-                    { value: 'cold', name: 'for weeks' },
-                    { value: 'severe', name: 'for months' },
+                    { value: 'mild', name: msg.new_job_hard_for_days },
+                    { value: 'cold', name: msg.new_job_for_weeks },
+                    { value: 'severe', name: msg.new_job_for_months },
                   ]}
                   onpick={(v) => (winter = v as typeof winter)}
                 />
               </div>
               {#if frost === undefined || winter}<p class="mt-1 text-pencil">
-                  Estimated, and marked as an estimate until you enter the office's figure.{#if winter}
+                  {msg.new_job_estimated_and_marked_as_an}{#if winter}
                     <button type="button" class="underline" onclick={() => (winter = '')}
-                      >Enter a depth instead</button
+                      >{msg.new_job_enter_a_depth_instead}</button
                     >{/if}
                 </p>{/if}
             </section>
             <div>
-              <label class="label mb-1" for="job-name">Name of the job</label>
+              <label class="label mb-1" for="job-name">{msg.common_name_of_the_job}</label>
               <input
                 id="job-name"
                 class="field"
                 maxlength="120"
-                placeholder="the site, or whose it is"
+                placeholder={msg.new_job_the_site_or_whose_it}
                 bind:value={name}
                 autocomplete="off"
               />
@@ -291,10 +305,10 @@
         <div class="flex flex-none flex-wrap items-center gap-2 border-t border-line bg-paper px-4 py-2">
           {#if trouble}<p class="w-full font-medium text-stop" role="alert">{trouble}</p>{/if}
           <button class="btn btn-main min-w-40 flex-1 sm:flex-none" type="submit" disabled={busy}
-            >{busy ? 'Planning …' : 'Plan it'}</button
+            >{busy ? msg.new_job_planning : msg.new_job_plan_it}</button
           >
           <label class="btn btn-plain underline focus-within:outline-3 focus-within:outline-mallow">
-            Open a job file
+            {msg.new_job_open_a_job_file}
             <input type="file" accept=".json,application/json" class="sr-only" onchange={file} />
           </label>
         </div>

@@ -54,6 +54,7 @@ import type {
   WalkRequest,
 } from '../gen/api'
 import type { Core } from './core'
+import * as msg from '../gen/messages'
 
 /** The core of this window: loaded once the page has been seen, where it can run. */
 export const own: { core?: Core } = {}
@@ -69,7 +70,7 @@ export class Refused extends Error {
 /** The server did not answer, or cannot for now: it is worth asking again. */
 export class Gone extends Error {
   constructor(readonly problem?: Problem) {
-    super(problem ? `${problem.title}. ${problem.detail}` : 'Mallow is not answering.')
+    super(problem ? `${problem.title}. ${problem.detail}` : msg.common_mallow_is_not_answering)
   }
 }
 

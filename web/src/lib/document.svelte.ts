@@ -8,6 +8,7 @@ import { Later } from './later'
 import { Live } from './live'
 import { Slot, editsOf, kept, type Pending } from './slot'
 import { wrongSays } from './wrong'
+import * as msg from '../gen/messages'
 
 export type Saving = 'looking' | 'saved' | 'saving' | 'gone' | 'conflict' | 'invalid'
 
@@ -22,25 +23,25 @@ export interface Follower {
 }
 
 const fieldNames: Record<string, string> = {
-  at: 'The place',
-  length: 'The length',
-  opening: 'The inside measure',
-  leaf: 'The leaf',
-  clear: 'The clear way',
-  gap: 'The gap under the leaf',
-  height: 'The height',
-  gapMost: 'The most gap',
-  gapLeast: 'The least gap',
-  most: 'The most spacing',
-  piece: 'The piece that sets the bay',
-  least: 'The least bay',
-  wall: 'The wall of the post',
-  width: 'The width',
-  diagonal: 'The diagonal',
-  angle: 'The angle',
-  off: 'The offset',
-  drop: 'The drop',
-  every: 'The distance between readings',
+  at: msg.document_the_place,
+  length: msg.document_the_length,
+  opening: msg.document_the_inside_measure,
+  leaf: msg.common_the_leaf,
+  clear: msg.document_the_clear_way,
+  gap: msg.document_the_gap_under_the_leaf,
+  height: msg.document_the_height,
+  gapMost: msg.document_the_most_gap,
+  gapLeast: msg.document_the_least_gap,
+  most: msg.document_the_most_spacing,
+  piece: msg.document_the_piece_that_sets_the,
+  least: msg.document_the_least_bay,
+  wall: msg.document_the_wall_of_the_post,
+  width: msg.document_the_width,
+  diagonal: msg.document_the_diagonal,
+  angle: msg.document_the_angle,
+  off: msg.document_the_offset,
+  drop: msg.document_the_drop,
+  every: msg.document_the_distance_between_readings,
 }
 
 const RETRY = 2000
@@ -156,7 +157,7 @@ export class DocumentStore {
         const state = await api.get(this.id)
         if (quiet() && state.revision !== this.revision && !this.previewing) {
           this.take(state)
-          this.notice = `Another window saved: ${state.what}.`
+          this.notice = msg.document_another_window_saved({ what: state.what })
           await this.replan()
         }
       }
@@ -277,7 +278,7 @@ export class DocumentStore {
         this.commitDoc(doc, what)
         return null
       }
-      return 'The job kept changing meanwhile. Try again.'
+      return msg.document_the_job_kept_changing_meanwhile
     } catch (e) {
       if (e instanceof Refused) {
         const f = e.problem.fields?.[0]
@@ -321,7 +322,7 @@ export class DocumentStore {
     this.from = { revision: theirs.revision, doc: theirs.doc, exact: true }
     this.doc = doc
     void this.replan()
-    this.enqueue('Chosen between two windows’ changes')
+    this.enqueue(msg.document_chosen_between_two_windows_changes)
   }
 
   async takeTheirs() {
@@ -337,7 +338,7 @@ export class DocumentStore {
   async keepCopy(): Promise<string> {
     const copy = await api.create({
       doc: { ...this.doc, name: `${this.doc.name} (copy)`.slice(0, 120) },
-      what: 'Copy of what another window did not have',
+      what: msg.document_copy_of_what_another_window,
     })
     await this.takeTheirs()
     return copy.id
@@ -424,7 +425,7 @@ export class DocumentStore {
   async pickUp() {
     const p = await kept(this.id)
     if (!p) return
-    this.notice = 'A change that was not saved last time has been picked up.'
+    this.notice = msg.document_a_change_that_was_not
     if (!p.edits) {
       this.doc = p.doc
       this.from = { revision: p.base, doc: p.from, exact: false }
@@ -468,7 +469,7 @@ export class DocumentStore {
         this.drop()
         if (merged && !this.previewing) {
           this.take(merged)
-          this.notice = 'Another window saved too; its changes are in here now.'
+          this.notice = msg.document_another_window_saved_too_its
           void this.replan()
         } else this.from = from
         this.saving = 'saved'

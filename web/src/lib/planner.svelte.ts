@@ -20,6 +20,7 @@ import type {
 } from '../gen/api'
 import { api, Gone, Refused } from './api'
 import { Drawings } from './drawings.svelte'
+import * as msg from '../gen/messages'
 
 /** A run with what is said of it. */
 export type WholeRun = PlannedRun & { reminders: Caution[]; levels: RuleLevel[]; addGate: NewGate[] }
@@ -168,7 +169,7 @@ export class Planner {
           const wanted = this.drawings.wanted()
           const { plan, drawings } = await api.plan(doc, wanted.views)
           timed('plan', asked)
-          requestAnimationFrame(() => setTimeout(() => timed('plan drawn', asked)))
+          requestAnimationFrame(() => setTimeout(() => timed(msg.planner_plan_drawn, asked)))
           this.of = doc
           this.drawings.show(doc, wanted, drawings)
           this.behind = false

@@ -6,6 +6,7 @@ import { at, names, newID, read, type Change } from './doc'
 import { instead, known, ofPost, readIn, seen, standing, stationOf } from './observed'
 import type { Scope } from './scope'
 import type { Session } from './session.svelte'
+import * as msg from '../gen/messages'
 
 /** A level's rules, with how a change of them is written. */
 export interface Level {
@@ -20,7 +21,7 @@ export interface Level {
 /** The rules at a level. */
 export function levelOf(session: Session, scope: Scope): Level {
   const run = session.run
-  if (scope === 'job') return { scope, name: 'the whole job', rules: session.plan.levels, run: '' }
+  if (scope === 'job') return { scope, name: msg.rules_the_whole_job, rules: session.plan.levels, run: '' }
   const levels = run.levels
   const here = levels[0]!
   if (scope === 'run') return { scope, name: run.name || run.id, rules: here, run: run.path }
@@ -39,7 +40,7 @@ export function levelOf(session: Session, scope: Scope): Level {
     path: at(run.path, 'overrides', newID(spots, 'S')),
     there: false,
   }
-  return { scope, name: `${post.label} alone`, rules, run: run.path, post }
+  return { scope, name: msg.common_alone({ label: post.label }), rules, run: run.path, post }
 }
 
 /** Rules that are for posts of one kind are not shown where posts of another are looked at. */

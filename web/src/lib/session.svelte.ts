@@ -9,6 +9,7 @@ import type { Spot } from './address'
 import { Navigation } from './navigation.svelte'
 import { Planner, type Whole, type WholeRun } from './planner.svelte'
 import { Selection } from './selection.svelte'
+import * as msg from '../gen/messages'
 
 /** A job whose document cannot be planned: it opens to be read only. */
 export class Unplannable extends Error {
@@ -49,7 +50,8 @@ export class Session {
     const s = new Session(state, catalogue)
     await s.planner.open(state.doc).catch((e) => {
       s.close()
-      if (e instanceof Refused) throw new Error(`This job cannot be read: ${e.problem.detail}`)
+      if (e instanceof Refused)
+        throw new Error(msg.session_this_job_cannot_be_read({ detail: e.problem.detail }))
       throw e
     })
     s.runID = s.plan.runs[0]!.id

@@ -1,11 +1,12 @@
+import * as msg from '../gen/messages'
 export type Stage = 'walk' | 'string' | 'space' | 'grade' | 'gates' | 'dig' | 'pour'
 
 export const stages: { id: Stage; name: string }[] = [
-  { id: 'walk', name: 'Walk' },
-  { id: 'string', name: 'String' },
-  { id: 'space', name: 'Space' },
-  { id: 'grade', name: 'Grade' },
-  { id: 'gates', name: 'Gates' },
-  { id: 'dig', name: 'Dig' },
-  { id: 'pour', name: 'Pour' },
+  { id: 'walk', name: msg.stages_walk },
+  { id: 'string', name: msg.common_string },
+  { id: 'space', name: msg.stages_space },
+  { id: 'grade', name: msg.stages_grade },
+  { id: 'gates', name: msg.common_gates },
+  { id: 'dig', name: msg.common_dig },
+  { id: 'pour', name: msg.stages_pour },
 ]

@@ -1,6 +1,7 @@
 // Printing lengths as the core prints them. Only printing: the core reads
 // entries. Checked against the core's own output (gen/tape.vectors.json).
 import type { Units } from '../gen/api'
+import * as msg from '../gen/messages'
 
 export const INCH = 25.4
 const FOOT = 12 * INCH
@@ -96,7 +97,9 @@ export function weight(kg: number, units: Units): string {
 const POUND_FORCE = 4.4482216152605
 /** A moment in newton metres, a force in newtons, a pressure in pascals. */
 export const torque = (nm: number, units: Units) =>
-  units.system === 'metric' ? `${figures(nm)} N m` : `${figures(nm / (POUND_FORCE * 0.3048))} lbf ft`
+  units.system === 'metric'
+    ? `${figures(nm)} N m`
+    : msg.tape_lbf_ft({ v1: figures(nm / (POUND_FORCE * 0.3048)) })
 export const force = (n: number, units: Units) =>
   units.system === 'metric' ? `${figures(n)} N` : `${figures(n / POUND_FORCE)} lbf`
 export const pressure = (pa: number, units: Units) =>
@@ -183,4 +186,4 @@ export const hours = (h: number) => {
 
 /** How wind is said: the unit, and how many of it are one metre per second. */
 export const perHour = (units: Units) =>
-  units.system === 'metric' ? { name: 'km/h', per: 3.6 } : { name: 'mph', per: 3600 / 1609.344 }
+  units.system === 'metric' ? { name: msg.common_km_h, per: 3.6 } : { name: 'mph', per: 3600 / 1609.344 }

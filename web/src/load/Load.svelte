@@ -12,6 +12,7 @@
   import Fraction from '../parts/Fraction.svelte'
   import Words from '../parts/Words.svelte'
   import { ofTotals } from '../lib/figure'
+  import * as msg from '../gen/messages'
 
   let { session, hidden = false }: { session: Session; hidden?: boolean } = $props()
   const t = $derived(session.plan.totals)
@@ -74,22 +75,24 @@
     onclick={() => (open = !open)}
   >
     <span class="font-semibold"
-      >{t.posts} posts{@render change(posts ? signed(posts) : '')} · {t.bags} bags{@render change(
-        bags ? signed(bags) : '',
-      )} · {bulk(t.gravelLoose, units)} gravel</span
+      >{msg.load_posts({ posts: t.posts })}{@render change(posts ? signed(posts) : '')}
+      {msg.load_bags({ bags: t.bags })}{@render change(bags ? signed(bags) : '')}
+      {msg.load_gravel({ bulk: bulk(t.gravelLoose, units) })}</span
     >
     <ChevronUp size={20} class={open ? 'rotate-180' : ''} aria-hidden="true" />
   </button>
   <div class="px-3 pb-3 lg:block lg:py-1 {open ? 'max-h-[60dvh] overflow-auto' : 'hidden'}">
     <div class="flex items-center justify-between">
-      <h2 id="load-title" class="text-[1.05rem] font-bold">The load{many ? ', whole job' : ''}</h2>
+      <h2 id="load-title" class="text-[1.05rem] font-bold">
+        {msg.load_the_load({ v1: many ? msg.load_whole_job : '' })}
+      </h2>
       <button
         class="btn btn-plain -mr-2 px-2 max-lg:hidden"
-        aria-label="Fold the load"
-        onclick={() => layout.set({ load: false })}>Fold</button
+        aria-label={msg.common_fold_the_load}
+        onclick={() => layout.set({ load: false })}>{msg.load_fold}</button
       >
     </div>
-    {#if !read.length}<p class="text-pencil">Nothing yet.</p>{/if}
+    {#if !read.length}<p class="text-pencil">{msg.load_nothing_yet}</p>{/if}
     <dl class="mt-1" data-testid="load">
       {#each read as g (g.name)}
         <div class="border-t border-rule py-2" data-group={g.lines[0]!.item.kind}>
@@ -101,18 +104,22 @@
             <dd class="text-[0.95rem]">{t.kinds.map((k) => `${k.count} ${kindName[k.kind]}`).join(', ')}</dd>
           {:else if head(g) === 'bags'}
             <dd class="text-[1.35rem] font-bold" data-load="bags">
-              <Figure why={ofTotals(undefined, 'concrete')} of="Concrete for the {many ? 'job' : 'run'}"
-                >{t.bagKinds.length ? `${t.bags} bags` : 'no bag chosen'}</Figure
+              <Figure
+                why={ofTotals(undefined, 'concrete')}
+                of={msg.load_concrete_for_the({ v1: many ? msg.load_job : msg.load_run })}
+                >{t.bagKinds.length ? msg.load_bags_2({ bags: t.bags }) : msg.load_no_bag_chosen}</Figure
               >{@render change(bags ? signed(bags) : '')}
             </dd>
             <dd class="text-[1.05rem]">
               {bulk(t.concreteToBuy, units)} = {units.system === 'metric'
-                ? `${(t.concreteToBuy / 0.764554857984).toFixed(2)} yd³`
+                ? msg.load_yd({ v1: (t.concreteToBuy / 0.764554857984).toFixed(2) })
                 : `${t.concreteToBuy.toFixed(2)} m³`}
             </dd>
           {:else if head(g) === 'gravel'}
             <dd class="text-[1.35rem] font-bold" data-load="gravel">
-              <Figure why={ofTotals(undefined, 'gravel')} of="Gravel for the {many ? 'job' : 'run'}"
+              <Figure
+                why={ofTotals(undefined, 'gravel')}
+                of={msg.load_gravel_for_the({ v1: many ? msg.load_job : msg.load_run })}
                 >{bulk(t.gravelLoose, units)}</Figure
               >{@render change(gravel)}
             </dd>
@@ -137,28 +144,36 @@
           {#if head(g) === 'posts'}
             {#if t.elsewhere}
               <dd class="text-[0.95rem] text-pencil">
-                {t.elsewhere} corner {t.elsewhere === 1 ? 'post is' : 'posts are'} counted once, in the run that
-                ends there
+                {msg.load_corner_counted_once_in_the({
+                  elsewhere: t.elsewhere,
+                  v2: t.elsewhere === 1 ? msg.load_post_is : msg.load_posts_are,
+                })}
               </dd>
             {/if}
             {#if t.reused}
               <dd class="text-[0.95rem] text-pencil">
-                {t.reused} old {t.reused === 1 ? 'post is' : 'posts are'} built onto
+                {msg.load_old_built_onto({
+                  reused: t.reused,
+                  v2: t.reused === 1 ? msg.load_post_is : msg.load_posts_are,
+                })}
               </dd>
             {/if}
-            {#if t.stockShort}<dd class="font-medium text-stop">{t.stockShort} longer than any stock</dd>{/if}
+            {#if t.stockShort}<dd class="font-medium text-stop">
+                {msg.load_longer_than_any_stock({ stockShort: t.stockShort })}
+              </dd>{/if}
           {/if}
         </div>
       {/each}
       {#if t.holes.length}
         <div class="border-t border-rule py-2">
-          <dt class="label">Holes</dt>
+          <dt class="label">{msg.common_holes}</dt>
           {#each t.holes as h (`${h.width}/${h.depth}/${h.square}`)}
             <dd class="text-[1.05rem]">
-              {h.count} × <Fraction mm={h.width} {units} />{h.square ? ' square' : ' wide'}, <Fraction
+              {h.count} × <Fraction mm={h.width} {units} />{h.square ? msg.load_square : msg.load_wide}, <Fraction
                 mm={h.depth}
                 {units}
-              /> deep
+              />
+              {msg.load_deep}
             </dd>
           {/each}
         </div>
@@ -166,15 +181,17 @@
     </dl>
     {#if many}
       <div class="border-t-2 border-ink pt-2" data-testid="run-load">
-        <h3 class="font-bold">{session.run.name || session.run.id} alone</h3>
+        <h3 class="font-bold">{msg.load_alone({ v1: session.run.name || session.run.id })}</h3>
         <p class="text-[1.02rem]">
-          <Figure why={ofTotals(session.run, 'concrete')} of="Concrete for the run"
-            >{own.posts} posts, {own.bags} bags</Figure
+          <Figure why={ofTotals(session.run, 'concrete')} of={msg.load_concrete_for_the_run}
+            >{msg.load_posts_bags({ posts: own.posts, bags: own.bags })}</Figure
           >
         </p>
         <p class="text-[0.95rem] text-pencil">
-          {small(own.concreteToBuy, units)} concrete, {bulk(own.gravelLoose, units)} gravel{#if own.elsewhere};
-            {own.elsewhere} of its posts counted in the run before{/if}
+          {msg.load_concrete_gravel({
+            small: small(own.concreteToBuy, units),
+            bulk: bulk(own.gravelLoose, units),
+          })}{#if own.elsewhere}{msg.load_of_its_posts_counted_in({ elsewhere: own.elsewhere })}{/if}
         </p>
       </div>
     {/if}

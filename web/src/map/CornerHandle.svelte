@@ -3,6 +3,7 @@
   import type { PlannedCorner, Units } from '../gen/api'
   import { dragging } from '../drawing/drag'
   import type { MapView, Spot } from './mapview.svelte'
+  import * as msg from '../gen/messages'
 
   interface Props {
     corner: PlannedCorner
@@ -46,7 +47,7 @@
   class="cursor-move touch-none"
   role="button"
   tabindex="0"
-  aria-label="{label}; drag it, or move it with the arrow keys"
+  aria-label={msg.corner_handle_drag_it_or_move_it({ label })}
   onkeydown={key}
   data-corner={corner.after ?? `end of ${corner.before}`}
 >

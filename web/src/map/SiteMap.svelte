@@ -12,6 +12,7 @@
   import Scene from '../drawing/Scene.svelte'
   import CornerHandle from './CornerHandle.svelte'
   import type { MapView, Spot } from './mapview.svelte'
+  import * as msg from '../gen/messages'
 
   interface Props {
     session: Session
@@ -47,7 +48,7 @@
     const unit = units.system === 'metric' ? 1000 : 304.8
     const steps = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000]
     const n = steps.find((s) => s * unit * view.scale > 44) ?? 1000
-    return { width: n * unit * view.scale, name: `${n} ${units.system === 'metric' ? 'm' : 'ft'}` }
+    return { width: n * unit * view.scale, name: `${n} ${units.system === 'metric' ? 'm' : msg.site_map_ft}` }
   })
 
   /** The corner's neighbours on the line. */
@@ -104,7 +105,7 @@
     place: { x: to.x, y: to.y },
   })
   function told(wrong: string | null) {
-    if (wrong) session.store.notice = `The corner stays where it was. ${wrong}`
+    if (wrong) session.store.notice = msg.site_map_the_corner_stays_where_it({ wrong })
   }
   // Keys move a corner by so much from where it lies when its turn comes.
   const later = new Later(() => {
@@ -126,8 +127,8 @@
   })
 
   function said(c: PlannedCorner, i: number): string {
-    const what = c.turn === undefined ? (c.before && c.after ? 'not measured' : 'end') : turnText(c)
-    return `Corner ${i + 1}, ${c.post ?? ''} ${what}`
+    const what = c.turn === undefined ? (c.before && c.after ? msg.common_not_measured : 'end') : turnText(c)
+    return msg.site_map_corner({ v1: i + 1, v2: c.post ?? '', what })
   }
 
   const follow = gestures({
@@ -179,8 +180,7 @@
     width={view.width}
     height={view.height}
     role="application"
-    aria-label="Site map, {session.plan.runs
-      .length} runs from above. Arrows go from run to run, plus and minus zoom, 0 shows all."
+    aria-label={msg.site_map_site_map_runs_from_above({ count: session.plan.runs.length })}
     tabindex="0"
     onkeydown={key}
     data-map={session.run.id}
@@ -225,7 +225,7 @@
       >
     </g>
     {#if north}
-      <g transform="translate({view.width - 20} 28)" aria-label="North is up">
+      <g transform="translate({view.width - 20} 28)" aria-label={msg.site_map_north_is_up}>
         <path d="M0 16V-14M-6 -5L0 -16L6 -5" class="stroke-(--ink)" fill="none" stroke-width="2" />
         <text y="30" text-anchor="middle" class="fill-(--ink) text-[12.5px] font-bold">N</text>
       </g>
@@ -233,7 +233,7 @@
   </svg>
   {#if line.corners.length && !session.run.length}
     <p class="pointer-events-none absolute inset-x-3 top-8 text-center text-[0.92rem] text-pencil">
-      {session.run.name || session.run.id} is drawn here once it has a length.
+      {msg.site_map_is_drawn_here_once_it({ v1: session.run.name || session.run.id })}
     </p>
   {/if}
   <p class="sr-only" aria-live="polite">

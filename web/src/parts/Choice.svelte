@@ -1,6 +1,7 @@
 <script lang="ts">
   // A choice of a few, all in sight, each with what it costs.
   import { RadioGroup } from 'bits-ui'
+  import * as msg from '../gen/messages'
 
   interface Option {
     value: string
@@ -34,10 +35,10 @@
       >
         {#snippet children({ checked })}
           <span class="font-semibold"
-            >{o.name}{#if checked}<span class="sr-only">, chosen</span>{/if}</span
+            >{o.name}{#if checked}<span class="sr-only">{msg.choice_chosen}</span>{/if}</span
           >
           {#if o.refused}<span class="mt-0.5 block text-[0.88rem] {checked ? 'text-warn' : ''}"
-              >not here: {o.refused}</span
+              >{msg.common_not_here({ refused: o.refused })}</span
             >{:else if o.costs}<span class="mt-0.5 block text-[0.88rem] text-pencil">{o.costs}</span>{/if}
         {/snippet}
       </RadioGroup.Item>

@@ -3,6 +3,7 @@
   import type { Snippet } from 'svelte'
   import type { Figure as Address } from '../gen/api'
   import { useAsking } from '../lib/asking.svelte'
+  import * as msg from '../gen/messages'
 
   let {
     why,
@@ -19,5 +20,5 @@
   aria-haspopup="dialog"
   onclick={(e) => asking.ask(why, of, e.currentTarget)}
 >
-  {@render children()}<span class="sr-only">, {of}: why?</span>
+  {@render children()}<span class="sr-only">{msg.figure_why({ of })}</span>
 </button>

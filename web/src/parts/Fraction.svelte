@@ -1,6 +1,7 @@
 <script lang="ts">
   import { split } from '../lib/tape'
   import type { Units } from '../gen/api'
+  import * as msg from '../gen/messages'
 
   let { mm, units, long = false }: { mm: number; units: Units; long?: boolean } = $props()
   const p = $derived(split(mm, units, long))
@@ -18,7 +19,7 @@
           >{p.denominator}</span
         ></span
       ></span
-    >{/if}{p.unit === '"' ? '″' : p.unit.trimStart() === 'mm' ? '\u00a0mm' : p.unit.trimStart()}</span
+    >{/if}{p.unit === '"' ? '″' : p.unit.trimStart() === 'mm' ? msg.fraction_mm : p.unit.trimStart()}</span
 >
 
 <style>

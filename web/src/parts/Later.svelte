@@ -4,6 +4,7 @@
   // again by itself until it comes.
   import type { Component } from 'svelte'
   import NotLoaded from './NotLoaded.svelte'
+  import * as msg from '../gen/messages'
 
   interface Props {
     load: () => Promise<{ default: unknown }>
@@ -44,4 +45,4 @@
 
 {#if Part}<Part {...props} />
 {:else if failed}<NotLoaded {name} />
-{:else if name}<p class="p-2 text-pencil" aria-busy="true">Opening {name} …</p>{/if}
+{:else if name}<p class="p-2 text-pencil" aria-busy="true">{msg.later_opening({ name })}</p>{/if}

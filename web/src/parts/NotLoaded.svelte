@@ -1,17 +1,19 @@
 <script lang="ts">
   // A part of the interface could not be fetched.
+  import * as msg from '../gen/messages'
   let { name = '' }: { name?: string } = $props()
 </script>
 
 <div class="max-w-xl p-4" role="alert" data-testid="not-loaded">
   <h2 class="text-xl font-bold">
-    {name ? `${name} cannot be opened just now` : 'This page cannot be opened just now'}
+    {name ? msg.not_loaded_cannot_be_opened_just_now({ name }) : msg.not_loaded_this_page_cannot_be_opened}
   </h2>
   <p class="mt-2">
-    Mallow does not answer, or it was updated since this page was opened. Nothing is lost, and it is asked
-    again every two seconds.
+    {msg.not_loaded_mallow_does_not_answer_or}
   </p>
   <p class="mt-4">
-    <button class="btn btn-main" onclick={() => location.reload()}>Load the page again</button>
+    <button class="btn btn-main" onclick={() => location.reload()}
+      >{msg.not_loaded_load_the_page_again}</button
+    >
   </p>
 </div>

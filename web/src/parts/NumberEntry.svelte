@@ -1,4 +1,5 @@
 <script lang="ts">
+  import * as msg from '../gen/messages'
   interface Props {
     label: string
     value: number | undefined
@@ -24,7 +25,7 @@
     }
     const n = Number(text.trim().replace(',', '.'))
     if (text.trim() === '' || !Number.isFinite(n)) {
-      wrong = `Did not understand “${text}”: a number belongs here.`
+      wrong = msg.number_entry_did_not_understand_a_number({ text })
       return
     }
     text = null
@@ -40,7 +41,7 @@
     class="field"
     inputmode="decimal"
     autocomplete="off"
-    placeholder={onclear ? 'not set' : ''}
+    placeholder={onclear ? msg.common_not_set : ''}
     value={text ?? (value === undefined ? '' : String(Math.round(value * 1e6) / 1e6))}
     oninput={(e) => (text = e.currentTarget.value)}
     onblur={commit}
@@ -53,7 +54,7 @@
       }
     }}
     aria-invalid={wrong || error ? 'true' : undefined}
-    aria-describedby={wrong || error ? `${id}-says` : undefined}
+    aria-describedby={wrong || error ? msg.number_entry_says({ id }) : undefined}
   />
   {#if wrong || error}<p id="{id}-says" class="mt-1 text-[0.9rem] font-medium text-stop">
       {wrong || error}

@@ -2,6 +2,7 @@
   import { Select } from 'bits-ui'
   import ChevronDown from '@lucide/svelte/icons/chevron-down'
   import Check from '@lucide/svelte/icons/check'
+  import * as msg from '../gen/messages'
 
   interface Props {
     label: string
@@ -47,7 +48,7 @@
               {#snippet children({ selected })}
                 <span class="max-w-80"
                   >{o.name}{#if o.refused}<span class="block text-[0.88rem] leading-snug"
-                      >not here: {o.refused}</span
+                      >{msg.common_not_here({ refused: o.refused })}</span
                     >{/if}</span
                 >
                 {#if selected}<Check size={18} aria-hidden="true" />{/if}

@@ -5,6 +5,7 @@
   import { api } from '../lib/api'
   import { round, short, tape } from '../lib/tape'
   import Fraction from './Fraction.svelte'
+  import * as msg from '../gen/messages'
 
   interface Props {
     label: string
@@ -56,8 +57,8 @@
   const trouble = $derived(
     reading && !reading.ok && text?.trim()
       ? reading.part && reading.part !== text.trim()
-        ? `Did not understand “${reading.part}”: ${reading.why}.`
-        : `Did not understand this: ${reading.why}.`
+        ? msg.tape_entry_did_not_understand({ part: reading.part, why: reading.why ?? '' })
+        : msg.tape_entry_did_not_understand_this({ why: reading.why ?? '' })
       : text === null
         ? error
         : '',
@@ -87,7 +88,7 @@
             length: 0,
             bare: false,
             others: [],
-            why: 'Mallow is not answering, so it could not be read',
+            why: msg.tape_entry_mallow_is_not_answering_so,
           }
       })
   }
@@ -151,7 +152,7 @@
     autocapitalize="off"
     spellcheck="false"
     {disabled}
-    placeholder={optional ? 'not set' : ''}
+    placeholder={optional ? msg.common_not_set : ''}
     value={text ?? shown}
     oninput={(e) => typed(e.currentTarget.value)}
     onkeydown={key}
@@ -166,15 +167,15 @@
       <p
         class="absolute top-0 left-0 z-20 w-max max-w-72 border border-line bg-sheet px-2 py-1 text-pencil shadow-md"
       >
-        read as <strong class="font-semibold text-ink"><Fraction mm={reading.length} {units} {long} /></strong
-        >
+        {msg.tape_entry_read_as}
+        <strong class="font-semibold text-ink"><Fraction mm={reading.length} {units} {long} /></strong>
         {#if reading.bare}
           {#each reading.others as other (other.text)}
             <button
               type="button"
               class="ml-1 min-h-7 border border-line px-1.5 pointer-coarse:min-h-11"
               onmousedown={(e) => e.preventDefault()}
-              onclick={() => take(other.length)}>or {other.text}</button
+              onclick={() => take(other.length)}>{msg.tape_entry_or({ text: other.text })}</button
             >
           {/each}
         {/if}

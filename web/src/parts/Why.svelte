@@ -9,6 +9,7 @@
   import Pick from './Pick.svelte'
   import TapeEntry from './TapeEntry.svelte'
   import Words from './Words.svelte'
+  import * as msg from '../gen/messages'
 
   let { session, reason, of }: { session: Session; reason: Explained; of: string } = $props()
   const units = $derived(session.units)
@@ -18,11 +19,11 @@
   const per = $derived(units.system === 'metric' ? 1000 : 304.8)
 
   function usual(s: RuleSetting): string {
-    if (s.usual === undefined) return s.changed ? 'usually not set' : ''
+    if (s.usual === undefined) return s.changed ? msg.why_usually_not_set : ''
     if (s.kind === 'length') return `usually ${short(s.usual as number, units)}`
     if (s.kind === 'percent') return `usually ${100 * (s.usual as number)}`
     if (s.kind === 'per height') return `usually ${short((s.usual as number) * per, units)}`
-    if (s.kind === 'switch') return `usually ${s.usual ? 'yes' : 'no'}`
+    if (s.kind === 'switch') return `usually ${s.usual ? msg.why_yes : msg.why_no}`
     return `usually ${s.kind === 'choice' ? choiceName(String(s.usual), s.path) : s.usual}`
   }
 
@@ -32,7 +33,7 @@
       ? ''
       : s.from.startsWith('the fence') || s.from.startsWith('the site')
         ? `from ${s.from}`
-        : `said for ${s.from}`
+        : msg.why_said_for({ from: s.from })
 
   function set(s: RuleSetting, value: unknown, shown: string) {
     session.commit([{ path: s.path, value }], `${s.name}: ${shown}`)
@@ -52,10 +53,10 @@
     >
       <div class="flex flex-wrap items-baseline gap-x-2">
         <span class="font-semibold">{step.rule}</span>
-        {#if step.governs}<span class="text-[0.88rem] font-semibold text-mallow">governs</span>{/if}
+        {#if step.governs}<span class="text-[0.88rem] font-semibold text-mallow">{msg.why_governs}</span>{/if}
         {#if reason.asked?.[i] !== undefined}
           <span class="ml-auto text-[1.05rem] font-semibold"
-            ><span class="sr-only">asks </span><Fraction mm={reason.asked[i]} {units} /></span
+            ><span class="sr-only">{msg.why_asks} </span><Fraction mm={reason.asked[i]} {units} /></span
           >
         {/if}
       </div>
@@ -68,7 +69,7 @@
           <div class="pt-2 text-[0.92rem] leading-tight">
             {s.name}
             <span class="block text-[0.88rem] {s.changed ? 'font-semibold text-warn' : 'text-pencil'}">
-              {s.changed ? `changed; ${usual(s)}` : usual(s)}
+              {s.changed ? msg.why_changed({ usual: usual(s) }) : usual(s)}
             </span>
             {#if said(s)}<span class="block text-[0.88rem] text-pencil">{said(s)}</span>{/if}
           </div>
@@ -81,7 +82,7 @@
               value={s.value as number | undefined}
               {units}
               error={session.wrongAt(s.path)}
-              oncommit={(mm) => set(s, mm, mm === null ? 'by the rules' : short(mm, units))}
+              oncommit={(mm) => set(s, mm, mm === null ? msg.common_by_the_rules : short(mm, units))}
             />
           {:else if s.kind === 'switch'}
             <button
@@ -89,7 +90,8 @@
               role="switch"
               aria-checked={s.value === true}
               aria-label={s.name}
-              onclick={() => set(s, !s.value, s.value ? 'no' : 'yes')}>{s.value ? 'Yes' : 'No'}</button
+              onclick={() => set(s, !s.value, s.value ? 'no' : 'yes')}
+              >{s.value ? msg.common_yes : msg.common_no}</button
             >
           {:else if s.kind === 'per height'}
             <TapeEntry

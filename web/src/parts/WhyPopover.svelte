@@ -5,6 +5,7 @@
   import { useAsking } from '../lib/asking.svelte'
   import type { Session } from '../lib/session.svelte'
   import Why from './Why.svelte'
+  import * as msg from '../gen/messages'
 
   let { session }: { session: Session } = $props()
   const asking = useAsking()
@@ -41,17 +42,19 @@
       collisionPadding={8}
       class="z-40 max-h-[min(34rem,var(--bits-popover-content-available-height,85dvh))] w-[min(31rem,calc(100vw-1rem))] overflow-auto border border-ink bg-sheet text-ink shadow-lg focus:outline-none"
       role="dialog"
-      aria-label="Why: {asking.of}"
+      aria-label={msg.why_popover_why({ of: asking.of })}
       onCloseAutoFocus={(e) => {
         e.preventDefault()
         asking.anchor?.focus()
       }}
     >
-      <Popover.Close class="btn btn-plain btn-icon float-right" aria-label="Close"
+      <Popover.Close class="btn btn-plain btn-icon float-right" aria-label={msg.common_close}
         ><X size={20} /></Popover.Close
       >
       {#if reason}<Why {session} {reason} of={asking.of} />
-      {:else}<p class="p-4 text-pencil" aria-busy={!trouble}>{trouble || 'Looking up the reasons …'}</p>{/if}
+      {:else}<p class="p-4 text-pencil" aria-busy={!trouble}>
+          {trouble || msg.why_popover_looking_up_the_reasons}
+        </p>{/if}
     </Popover.Content>
   </Popover.Portal>
 </Popover.Root>

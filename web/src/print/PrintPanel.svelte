@@ -13,6 +13,7 @@
   import Choice from '../parts/Choice.svelte'
   import FileLink from '../parts/FileLink.svelte'
   import OfferForm from './OfferForm.svelte'
+  import * as msg from '../gen/messages'
 
   let { session }: { session: Session } = $props()
   const open = $derived(session.nav.printing)
@@ -33,8 +34,8 @@
   const named = $derived(sets.find((s) => s.id === sheet)?.name ?? kind?.name ?? '')
   const goesTo: Record<string, string> = {
     crew: 'load, strings, stake-out, holes, gates',
-    yard: 'the load, and what the gates need',
-    customer: 'the fence, gates, what is included, days',
+    yard: msg.print_panel_the_load_and_what_the,
+    customer: msg.print_panel_the_fence_gates_what_is,
   }
   /** A sheet of the job is of no run. */
   const run = $derived(
@@ -104,33 +105,45 @@
     view?: 'map'
   }
   const files = $derived<File[]>([
-    { name: 'Spreadsheet (XLSX)', says: 'set-out, posts, bays, holes, gates, load', what: 'xlsx' },
     {
-      name: 'Drawing from the side (DXF)',
+      name: msg.print_panel_spreadsheet_xlsx,
+      says: 'set-out, posts, bays, holes, gates, load',
+      what: 'xlsx',
+    },
+    {
+      name: msg.print_panel_drawing_from_the_side_dxf,
       says: session.run.name || session.run.id,
       what: 'dxf',
       run: session.run.id,
     },
-    { name: 'Map (DXF)', says: 'all lines', what: 'dxf', view: 'map' },
+    { name: msg.print_panel_map_dxf, says: msg.print_panel_all_lines, what: 'dxf', view: 'map' },
     {
-      name: 'Drawing from the side (SVG)',
+      name: msg.print_panel_drawing_from_the_side_svg,
       says: session.run.name || session.run.id,
       what: 'svg',
       run: session.run.id,
     },
-    { name: 'Map (SVG)', says: 'all lines', what: 'svg', view: 'map' },
-    { name: 'Posts (GPX)', says: 'waypoints, with a place on earth', what: 'waypoints' },
-    { name: 'Line and posts (GeoJSON)', says: 'with a place on earth', what: 'geojson' },
-    { name: 'Posts (CSV)', says: 'of all runs', what: 'posts' },
-    { name: 'Bays (CSV)', says: 'of all runs', what: 'bays' },
-    { name: 'Load (CSV)', says: 'run by run', what: 'load' },
+    { name: msg.print_panel_map_svg, says: msg.print_panel_all_lines, what: 'svg', view: 'map' },
+    { name: msg.print_panel_posts_gpx, says: msg.print_panel_waypoints_with_a_place_on, what: 'waypoints' },
     {
-      name: 'Marks (CSV)',
-      says: 'with map x and y of every post',
+      name: msg.print_panel_line_and_posts_geojson,
+      says: msg.print_panel_with_a_place_on_earth,
+      what: 'geojson',
+    },
+    { name: msg.print_panel_posts_csv, says: msg.print_panel_of_all_runs, what: 'posts' },
+    { name: msg.print_panel_bays_csv, says: msg.print_panel_of_all_runs, what: 'bays' },
+    { name: msg.print_panel_load_csv, says: msg.print_panel_run_by_run, what: 'load' },
+    {
+      name: msg.print_panel_marks_csv,
+      says: msg.print_panel_with_map_x_and_y,
       what: 'setout',
       run: session.run.id,
     },
-    { name: 'Job document (JSON)', says: 'everything, to take in again', what: 'json' },
+    {
+      name: msg.print_panel_job_document_json,
+      says: msg.print_panel_everything_to_take_in_again,
+      what: 'json',
+    },
   ])
 </script>
 
@@ -141,12 +154,14 @@
       class="fixed inset-2 z-50 mx-auto flex max-w-6xl flex-col border border-ink bg-paper text-ink shadow-lg sm:inset-4"
     >
       <div class="flex items-center justify-between border-b border-line px-4 py-2">
-        <Dialog.Title class="text-[1.15rem] font-bold">Print and files</Dialog.Title>
-        <Dialog.Close class="btn btn-plain btn-icon" aria-label="Close"><X size={20} /></Dialog.Close>
+        <Dialog.Title class="text-[1.15rem] font-bold">{msg.common_print_and_files}</Dialog.Title>
+        <Dialog.Close class="btn btn-plain btn-icon" aria-label={msg.common_close}
+          ><X size={20} /></Dialog.Close
+        >
       </div>
       <div class="grid min-h-0 flex-1 gap-4 overflow-auto p-4 md:grid-cols-[17rem_minmax(0,1fr)]">
         <div class="grid content-start gap-4">
-          <ul class="grid gap-1.5" aria-label="Who gets which sheets">
+          <ul class="grid gap-1.5" aria-label={msg.print_panel_who_gets_which_sheets}>
             {#each sets as set (set.id)}
               <li
                 class="flex border {sheet === set.id
@@ -167,15 +182,15 @@
                 <button
                   class="btn btn-plain"
                   disabled={!!progress || !saved}
-                  aria-label="Print the {set.name.toLowerCase()}’s sheets"
+                  aria-label={msg.print_panel_print_the_s_sheets({ name: set.name.toLowerCase() })}
                   onclick={() => print(new URLSearchParams({ sheet: set.id, paper }).toString())}
-                  ><Printer size={18} aria-hidden="true" />PDF</button
+                  ><Printer size={18} aria-hidden="true" />{msg.print_panel_pdf}</button
                 >
               </li>
             {/each}
           </ul>
-          <div role="radiogroup" aria-label="One kind of sheet" class="grid gap-1">
-            <p class="label">One kind of sheet</p>
+          <div role="radiogroup" aria-label={msg.print_panel_one_kind_of_sheet} class="grid gap-1">
+            <p class="label">{msg.print_panel_one_kind_of_sheet}</p>
             {#each kinds as k (k.id)}
               <button
                 role="radio"
@@ -192,20 +207,20 @@
           </div>
           {#if kind && kind.id !== 'load' && session.plan.runs.length > 1}
             <Choice
-              label="Of"
+              label={msg.print_panel_of}
               value={whole ? 'all' : 'run'}
               options={[
                 { value: 'run', name: session.run.name || session.run.id },
-                { value: 'all', name: 'all runs' },
+                { value: 'all', name: msg.print_panel_all_runs },
               ]}
               onpick={(v) => (whole = v === 'all')}
             />
           {/if}
           <Choice
-            label="Paper"
+            label={msg.print_panel_paper}
             value={paper}
             options={[
-              { value: 'letter', name: 'Letter' },
+              { value: 'letter', name: msg.print_panel_letter },
               { value: 'a4', name: 'A4' },
             ]}
             onpick={(v) => (paper = v as typeof paper)}
@@ -216,44 +231,53 @@
             <button
               class="btn btn-main"
               disabled={!count || !!progress || !saved}
-              onclick={() => print(query)}>PDF, {count} {count === 1 ? 'page' : 'pages'}</button
+              onclick={() => print(query)}
+              >{msg.print_panel_pdf_2({
+                count,
+                v2: count === 1 ? msg.print_panel_page : msg.print_panel_pages,
+              })}</button
             >
             <a class="btn" href="/jobs/{session.id}/sheets?{query}" target="_blank" rel="noopener"
-              >As pages on screen</a
+              >{msg.print_panel_as_pages_on_screen}</a
             >
             {#if progress}
               <progress class="h-3 w-40 accent-(--mallow)" max={progress.of || 1} value={progress.done ?? 0}
               ></progress>
-              <span role="status">{progress.done ?? 0} of {progress.of ?? count}</span>
-              <button class="btn" onclick={() => stop?.abort()}>Stop</button>
+              <span role="status"
+                >{msg.print_panel_of_2({ v1: progress.done ?? 0, v2: progress.of ?? count })}</span
+              >
+              <button class="btn" onclick={() => stop?.abort()}>{msg.print_panel_stop}</button>
             {/if}
             <span class="flex-1"></span>
-            <button class="btn btn-icon" aria-label="Page before" disabled={page <= 1} onclick={() => page--}
-              ><ChevronLeft size={18} /></button
-            >
-            <span data-testid="sheet-page">{count ? `${page} of ${count}` : '—'}</span>
             <button
               class="btn btn-icon"
-              aria-label="Next page"
+              aria-label={msg.print_panel_page_before}
+              disabled={page <= 1}
+              onclick={() => page--}><ChevronLeft size={18} /></button
+            >
+            <span data-testid="sheet-page">{count ? msg.print_panel_of_3({ page, count }) : '—'}</span>
+            <button
+              class="btn btn-icon"
+              aria-label={msg.print_panel_next_page}
               disabled={page >= count}
               onclick={() => page++}><ChevronRight size={18} /></button
             >
           </div>
           {#if !saved}<p class="text-pencil">
-              A change is not saved yet; sheets are printed from what is.
+              {msg.print_panel_a_change_is_not_saved}
             </p>{/if}
           {#if trouble}<p class="font-medium text-stop" role="alert">{trouble}</p>{/if}
           {#if count}
             <img
               class="w-full max-w-3xl border border-line bg-white"
               src="/api/jobs/{session.id}/page.svg?{query}&page={page}&r={session.store.revision}"
-              alt="Page {page} of {named}"
+              alt={msg.print_panel_page_of({ page, named })}
             />
           {/if}
           {#if sheet === 'customer'}<OfferForm {session} />{/if}
         </div>
         <section class="md:col-span-2" aria-labelledby="files">
-          <h2 id="files" class="font-bold">Files for other programs</h2>
+          <h2 id="files" class="font-bold">{msg.print_panel_files_for_other_programs}</h2>
           <ul class="mt-1 grid gap-1.5 sm:grid-cols-2 lg:grid-cols-3">
             {#each files as f (f.name)}
               <li>

@@ -2,6 +2,7 @@
   // A printed sheet as pages on screen, which the browser prints as they are.
   import Printer from '@lucide/svelte/icons/printer'
   import { api } from '../lib/api'
+  import * as msg from '../gen/messages'
 
   let { params }: { params: { id: string } } = $props()
   const query = location.hash.split('?')[1] ?? ''
@@ -19,11 +20,11 @@
   })
 </script>
 
-<svelte:head><title>Sheets · Mallow</title></svelte:head>
+<svelte:head><title>{msg.sheet_pages_sheets_mallow}</title></svelte:head>
 <header class="flex items-center gap-3 border-b border-line bg-paper p-3 print:hidden">
   <h1 class="flex-1 font-bold">{count} {count === 1 ? 'page' : 'pages'}</h1>
   <button class="btn btn-main" onclick={() => window.print()} disabled={!count}
-    ><Printer size={18} aria-hidden="true" />Print</button
+    ><Printer size={18} aria-hidden="true" />{msg.common_print}</button
   >
 </header>
 {#if trouble}<p class="p-4 font-medium text-stop" role="alert">{trouble}</p>{/if}
@@ -33,7 +34,7 @@
       class="border border-line bg-white print:border-0"
       style:width="{size.width}mm"
       src="/api/jobs/{params.id}/page.svg?{query}&page={n}"
-      alt="Page {n}"
+      alt={msg.sheet_pages_page({ v1: n })}
       loading={n > 3 ? 'lazy' : 'eager'}
     />
   {/each}

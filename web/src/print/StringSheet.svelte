@@ -11,6 +11,7 @@
   import Fraction from '../parts/Fraction.svelte'
   import Masthead from '../parts/Masthead.svelte'
   import Words from '../parts/Words.svelte'
+  import * as msg from '../gen/messages'
 
   let { params }: { params: { id: string; run: string } } = $props()
   const W = 720
@@ -40,17 +41,17 @@
 <div class="print:hidden">
   <Masthead>
     {#if session}
-      <a class="btn btn-plain" href="/jobs/{params.id}">Back to the job</a>
+      <a class="btn btn-plain" href="/jobs/{params.id}">{msg.string_sheet_back_to_the_job}</a>
       <span class="flex-1"></span>
       <button class="btn btn-main" onclick={() => window.print()}
-        ><Printer size={18} aria-hidden="true" />Print</button
+        ><Printer size={18} aria-hidden="true" />{msg.common_print}</button
       >
     {/if}
   </Masthead>
 </div>
 {#if trouble}
   <main class="mx-auto max-w-xl p-6">
-    <h1 class="text-2xl font-bold">This sheet cannot be drawn</h1>
+    <h1 class="text-2xl font-bold">{msg.string_sheet_this_sheet_cannot_be_drawn}</h1>
     <p class="mt-2">{trouble}</p>
   </main>
 {:else if session && run}
@@ -59,7 +60,9 @@
   <main class="sheet mx-auto my-4 max-w-[46rem] bg-white p-5 text-black print:m-0 print:max-w-none print:p-0">
     <header class="flex items-start justify-between gap-4 border-b-2 border-black pb-1">
       <div>
-        <h1 class="text-[1.3rem] leading-tight font-bold">{session.doc.name}: strings</h1>
+        <h1 class="text-[1.3rem] leading-tight font-bold">
+          {msg.string_sheet_strings({ doc: session.doc.name })}
+        </h1>
         <p>
           {session.line.name ? `${session.line.name}, ` : ''}{run.name || run.id},
           <strong><Fraction mm={run.length} {units} long /></strong> · {today}
@@ -67,7 +70,7 @@
       </div>
       {#if !session.plan.before.ready}
         <p class="border-3 border-black px-3 py-1 text-[1.15rem] font-bold" data-testid="not-cleared">
-          NOT CLEARED TO DIG
+          {msg.string_sheet_not_cleared_to_dig}
         </p>
       {/if}
     </header>
@@ -77,7 +80,7 @@
         view={{ of: 'map', stress: 'string' }}
         wide={W}
         tall={400}
-        label="The line from above with its strings"
+        label={msg.string_sheet_the_line_from_above_with}
         of="map"
       />
     </div>
@@ -89,55 +92,65 @@
           wide={W}
           tall={190}
           stretch={40}
-          label="The run from the side with its hanging string"
+          label={msg.string_sheet_the_run_from_the_side}
           of="elevation"
         />
       </div>
       <section class="mt-2 text-[1.12rem] leading-snug">
         {#if s.sight}
           <p>
-            <strong>By sight.</strong> Set {s.order.slice(0, 2).join(' and ')}, then the rest in order, each
-            sighted along both sides to <strong>{s.target}</strong>. Sight mark
+            <strong>{msg.string_sheet_by_sight}</strong>
+            {msg.string_sheet_set_then_the_rest_in({ v1: s.order.slice(0, 2).join(' and ') })}
+            <strong>{s.target}</strong>{msg.string_sheet_sight_mark}
             <strong><Fraction mm={s.mark} {units} /></strong>
-            below the tops.
+            {msg.common_below_the_tops}
           </p>
         {:else}
           <p>
-            Hold <strong class="text-[1.4rem]"><Fraction mm={s.toFace} {units} /></strong> from the string to
-            the
-            <strong>{s.face}</strong> face of every post (<Fraction mm={s.toCentre} {units} /> to its centre). Tied
-            to
-            {s.ends} <strong><Fraction mm={s.beyond} {units} /></strong> beyond the end posts,
-            <Fraction mm={session.value<number>(session.at('/string/low')) ?? 0} {units} /> above ground.
+            {msg.common_hold} <strong class="text-[1.4rem]"><Fraction mm={s.toFace} {units} /></strong>
+            {msg.string_sheet_from_the_string_to_the}
+            <strong>{s.face}</strong>
+            {msg.string_sheet_face_of_every_post}<Fraction mm={s.toCentre} {units} />
+            {msg.string_sheet_to_its_centre_tied_to({ ends: s.ends })}
+            <strong><Fraction mm={s.beyond} {units} /></strong>
+            {msg.common_beyond_the_end_posts}
+            <Fraction mm={session.value<number>(session.at('/string/low')) ?? 0} {units} />
+            {msg.common_above_ground}
           </p>
         {/if}
         {#if !s.sight}
           <p>
-            Height string <strong><Fraction mm={s.mark} {units} /></strong> below the tops. {s.kind}; it sags
+            {msg.string_sheet_height_string} <strong><Fraction mm={s.mark} {units} /></strong>
+            {msg.string_sheet_below_the_tops_it_sags({ kind: s.kind })}
             <strong><Fraction mm={s.sagPropped} {units} /></strong>{s.props
-              ? ` on ${s.props} ${s.props === 1 ? 'prop' : 'props'}`
-              : ' at the middle'}.{#if s.drift > 0}&#32;Today's wind pushes the low one <Fraction
-                mm={s.drift}
-                {units}
-              /> aside.{/if}
+              ? msg.string_sheet_on({
+                  props: s.props,
+                  v2: s.props === 1 ? msg.common_prop : msg.common_props,
+                })
+              : msg.string_sheet_at_the_middle}.{#if s.drift > 0}&{msg.string_sheet_today_s_wind_pushes_the}
+              <Fraction mm={s.drift} {units} />
+              {msg.string_sheet_aside}{/if}
           </p>
         {/if}
         {#each run.reminders as r, i (i)}<p class="mt-0.5"><Words says={r.says} {units} /></p>{/each}
       </section>
-      <h2 class="mt-3 font-bold">Corners</h2>
+      <h2 class="mt-3 font-bold">{msg.string_sheet_corners}</h2>
       <table class="w-full border-collapse">
         <thead
           ><tr class="border-b border-black text-left"
-            ><th>Corner</th><th>Turns</th><th>Leg</th><th>Leg</th><th>Diagonal</th></tr
+            ><th>{msg.common_corner}</th><th>{msg.common_turns}</th><th>{msg.string_sheet_leg}</th><th
+              >{msg.string_sheet_leg}</th
+            ><th>{msg.common_diagonal}</th></tr
           ></thead
         >
         <tbody>
           {#each session.line.corners.filter((c) => c.square) as c, i (i)}
             <tr class="border-b border-black/40">
               <td class="py-1 font-semibold"
-                >{session.plan.runs.find((r) => r.id === c.before)?.name} to {session.plan.runs.find(
-                  (r) => r.id === c.after,
-                )?.name}</td
+                >{msg.string_sheet_to({
+                  v1: session.plan.runs.find((r) => r.id === c.before)?.name ?? '',
+                  v2: session.plan.runs.find((r) => r.id === c.after)?.name ?? '',
+                })}</td
               >
               <td>{turnText(c)}</td>
               <td><Fraction mm={c.square!.legA} {units} long /></td>
@@ -147,13 +160,17 @@
           {/each}
         </tbody>
       </table>
-      <h2 class="mt-3 font-bold">At each post of {run.name || run.id}</h2>
+      <h2 class="mt-3 font-bold">{msg.string_sheet_at_each_post_of({ v1: run.name || run.id })}</h2>
       <table class="w-full border-collapse">
         <thead
           ><tr class="border-b border-black text-left"
-            ><th>Post</th><th>Station</th><th>Low string above ground</th><th
-              >{s.sight ? 'Line of sight' : 'Height string'} above ground</th
-            ><th>Mark over it</th></tr
+            ><th>{msg.common_post}</th><th>{msg.string_sheet_station}</th><th
+              >{msg.common_low_string_above_ground}</th
+            ><th
+              >{msg.string_sheet_above_ground({
+                v1: s.sight ? msg.string_sheet_line_of_sight : msg.string_sheet_height_string,
+              })}</th
+            ><th>{msg.string_sheet_mark_over_it}</th></tr
           ></thead
         >
         <tbody>
@@ -174,7 +191,7 @@
     {/if}
   </main>
 {:else}
-  <p class="p-6 text-pencil" aria-busy="true">Drawing the sheet …</p>
+  <p class="p-6 text-pencil" aria-busy="true">{msg.string_sheet_drawing_the_sheet}</p>
 {/if}
 
 <style>

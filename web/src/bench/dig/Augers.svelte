@@ -6,6 +6,7 @@
   import { short } from '../../lib/tape'
   import Fraction from '../../parts/Fraction.svelte'
   import TapeEntry from '../../parts/TapeEntry.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session, level }: { session: Session; level: Level } = $props()
   const units = $derived(session.units)
@@ -26,14 +27,14 @@
 </script>
 
 <section class="mt-4" aria-labelledby="augers">
-  <h3 id="augers" class="mb-1 font-bold">Augers the crew has</h3>
+  <h3 id="augers" class="mb-1 font-bold">{msg.augers_augers_the_crew_has}</h3>
   <ul class="flex flex-wrap gap-1.5">
     {#each augers as a (a)}
       <li class="flex items-center border border-line bg-sheet pl-2.5">
         <Fraction mm={a} {units} />
         <button
           class="btn btn-plain btn-icon"
-          aria-label="Take the {short(a, units)} auger off the list"
+          aria-label={msg.augers_take_the_auger_off_the({ short: short(a, units) })}
           disabled={augers.length === 1}
           onclick={() => drop(a)}><X size={16} /></button
         >
@@ -41,13 +42,14 @@
     {/each}
   </ul>
   <div class="mt-2 max-w-40">
-    <TapeEntry label="Another auger" optional {units} value={undefined} oncommit={add} />
+    <TapeEntry label={msg.augers_another_auger} optional {units} value={undefined} oncommit={add} />
   </div>
   <p class="mt-1 text-[0.88rem] text-pencil">
-    {#if said !== undefined}<strong class="text-ink">said here</strong>
+    {#if said !== undefined}<strong class="text-ink">{msg.common_said_here}</strong>
       <button
         class="underline pointer-coarse:min-h-11"
-        onclick={() => set(null, `Augers as said elsewhere, ${level.name}`)}>clear</button
-      >{:else}from {level.rules.from['hole/augers']}{/if}
+        onclick={() => set(null, msg.augers_augers_as_said_elsewhere({ level: level.name }))}
+        >{msg.common_clear}</button
+      >{:else}{msg.augers_from({ v1: level.rules.from['hole/augers'] ?? '' })}{/if}
   </p>
 </section>

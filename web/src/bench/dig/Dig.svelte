@@ -8,24 +8,25 @@
   import Holes from './Holes.svelte'
   import Rules from './Rules.svelte'
   import Site from './Site.svelte'
-  import WhatIf from './WhatIf.svelte'
+  import Later from '../../parts/Later.svelte'
   import Wind from './Wind.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session, view }: { session: Session; view: View } = $props()
   const stopped = $derived(session.run.posts.filter((p) => p.stopped && !p.stopped.settled).length)
   const sizes = $derived(session.run.totals.holes.length)
   const parts = $derived([
-    { id: 'card', name: 'Hole card', note: stopped ? `${stopped} stopped` : '' },
-    { id: 'rules', name: 'Rules', note: '' },
-    { id: 'site', name: 'Frost and soil', note: session.run.frostEstimated ? 'estimate' : '' },
-    { id: 'holes', name: 'All holes', note: sizes > 1 ? `${sizes} sizes` : '' },
-    { id: 'wind', name: 'Wind', note: '' },
-    { id: 'whatif', name: 'Compare sizes', note: '' },
+    { id: 'card', name: msg.dig_hole_card, note: stopped ? `${stopped} stopped` : '' },
+    { id: 'rules', name: msg.dig_rules, note: '' },
+    { id: 'site', name: msg.dig_frost_and_soil, note: session.run.frostEstimated ? 'estimate' : '' },
+    { id: 'holes', name: msg.common_all_holes, note: sizes > 1 ? `${sizes} sizes` : '' },
+    { id: 'wind', name: msg.dig_wind, note: '' },
+    { id: 'whatif', name: msg.dig_compare_sizes, note: '' },
   ] as const)
 </script>
 
 <Parts
-  label="Parts of the digging"
+  label={msg.dig_parts_of_the_digging}
   {parts}
   value={session.nav.parts.dig}
   onpick={(id) => (session.nav.parts.dig = id as typeof session.nav.parts.dig)}
@@ -55,6 +56,10 @@
       />{/if}</Tabs.Content
   >
   <Tabs.Content value="whatif">
-    {#if session.nav.parts.dig === 'whatif'}<WhatIf {session} />{/if}
+    {#if session.nav.parts.dig === 'whatif'}<Later
+        load={() => import('./WhatIf.svelte')}
+        name={msg.dig_compare_sizes}
+        props={{ session }}
+      />{/if}
   </Tabs.Content>
 </Parts>

@@ -9,6 +9,7 @@
   import HolePicture from './HolePicture.svelte'
   import Stopped from './Stopped.svelte'
   import { ofPost } from '../../lib/figure'
+  import * as msg from '../../gen/messages'
 
   let { session, view }: { session: Session; view: View } = $props()
   const units = $derived(session.units)
@@ -26,11 +27,11 @@
 </script>
 
 {#if !card}
-  <p class="max-w-prose">An old post stands here and stays: no hole, nothing to fill.</p>
+  <p class="max-w-prose">{msg.hole_card_an_old_post_stands_here}</p>
 {:else}
   <article
     class="grid max-w-6xl gap-x-8 gap-y-4 lg:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]"
-    aria-label="Hole card of {p.label}"
+    aria-label={msg.hole_card_hole_card_of({ label: p.label })}
     data-testid="hole-card"
   >
     <div class="self-start border border-line bg-sheet p-2 lg:sticky lg:top-0">
@@ -39,22 +40,22 @@
     <div class="grid min-w-0 grid-cols-1 content-start gap-4">
       {#if dugWith}
         <p class="border-l-4 border-l-line bg-sheet px-3 py-2">
-          {p.label} is the corner post of {dugWith.name || dugWith.id}: dug, filled and counted there.
-          <button class="btn ml-2" onclick={there}>Go there</button>
+          {msg.hole_card_is_the_corner_post_of({ label: p.label, v2: dugWith.name || dugWith.id })}
+          <button class="btn ml-2" onclick={there}>{msg.hole_card_go_there}</button>
         </p>
       {/if}
       <section aria-labelledby="card-steps">
         <h2 id="card-steps" class="font-bold">
-          {p.label}: dig and fill{#if card.method !== 'driven'}, <Fraction mm={card.width} {units} /> × <Fraction
-              mm={card.depth}
+          {msg.hole_card_dig_and_fill({ label: p.label })}{#if card.method !== 'driven'}, <Fraction
+              mm={card.width}
               {units}
-            />{/if}
+            /> × <Fraction mm={card.depth} {units} />{/if}
         </h2>
         {#if p.hand?.length}
           <p class="mt-1 bg-stop-wash px-2 py-1 font-medium text-stop">
-            By hand only: within the hand-dig width of {p.hand
-              .map((id) => session.run.inTheWay.find((o) => o.id === id)?.name ?? id)
-              .join(', ')}. No auger here.
+            {msg.hole_card_by_hand_only_within_the({
+              v1: p.hand.map((id) => session.run.inTheWay.find((o) => o.id === id)?.name ?? id).join(', '),
+            })}
           </p>
         {/if}
         <ol class="mt-1 grid list-decimal gap-1 pl-6 leading-snug marker:font-bold">
@@ -72,23 +73,25 @@
           <div>
             <dt class="text-[0.88rem] text-pencil">{card.bag}s</dt>
             <dd class="text-[1.1rem] font-bold">
-              <Figure why={ofPost(session.run, p, 'concrete')} of="{p.label} bags"
+              <Figure why={ofPost(session.run, p, 'concrete')} of={msg.common_bags({ label: p.label })}
                 >{card.bags.toFixed(1)}</Figure
               >
             </dd>
           </div>
         {/if}
-        {#if card.concrete > 0}{@render sum('Concrete', small(card.concrete, units))}{/if}
-        {#if card.stone > 0}{@render sum('Stone', small(card.stone, units))}{/if}
-        {#if card.gravel > 0}{@render sum('Gravel, tamped', small(card.gravel, units))}{/if}
-        {@render sum('Dug', small(card.dug, units))}
-        {@render sum('Away, loose', small(card.spoil, units))}
+        {#if card.concrete > 0}{@render sum(msg.common_concrete, small(card.concrete, units))}{/if}
+        {#if card.stone > 0}{@render sum(msg.hole_card_stone, small(card.stone, units))}{/if}
+        {#if card.gravel > 0}{@render sum(msg.common_gravel_tamped, small(card.gravel, units))}{/if}
+        {@render sum(msg.hole_card_dug, small(card.dug, units))}
+        {@render sum(msg.hole_card_away_loose, small(card.spoil, units))}
       </dl>
       {#if alike.length > 1}
         <p class="text-pencil">
-          The same card for {alike.length} posts: {alike.slice(0, 12).join(', ')}{alike.length > 12
-            ? ' …'
-            : ''}
+          {msg.hole_card_the_same_card_for_posts({
+            count: alike.length,
+            v2: alike.slice(0, 12).join(', '),
+            v3: alike.length > 12 ? ' …' : '',
+          })}
         </p>
       {/if}
       {#if !p.shared}{#key p.label + session.run.id}<Stopped {session} post={p} />{/key}{/if}

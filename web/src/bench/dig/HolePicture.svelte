@@ -4,6 +4,7 @@
   import type { HoleCard } from '../../gen/api'
   import type { Session } from '../../lib/session.svelte'
   import { short } from '../../lib/tape'
+  import * as msg from '../../gen/messages'
 
   interface Props {
     session: Session
@@ -15,7 +16,10 @@
   let { session, card, bare = false, wanted }: Props = $props()
   const units = $derived(session.units)
   const said = $derived(
-    `Cut through the hole, ${short(card.width, units)} wide, ${short(card.depth, units)} deep`,
+    msg.hole_picture_cut_through_the_hole_wide({
+      short: short(card.width, units),
+      short2: short(card.depth, units),
+    }),
   )
 </script>
 

@@ -4,6 +4,7 @@
   import type { Session } from '../../lib/session.svelte'
   import Pick from '../../parts/Pick.svelte'
   import LengthField from '../LengthField.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session }: { session: Session } = $props()
   const units = $derived(session.units)
@@ -27,20 +28,20 @@
         path: session.at(`/post/${k}`),
         value,
       })),
-      `Posts: ${name}`,
+      msg.post_size_posts({ name }),
     )
   }
 </script>
 
 <div class="mt-4 grid max-w-xl grid-cols-2 gap-3">
   <Pick
-    label="Post of {session.run.name || session.run.id}"
+    label={msg.post_size_post_of({ v1: session.run.name || session.run.id })}
     value={size}
     options={[
       ...sizes.map((s) => ({ value: s.name, name: s.name })),
-      ...(size === 'own' ? [{ value: 'own', name: 'own size' }] : []),
+      ...(size === 'own' ? [{ value: 'own', name: msg.common_own_size }] : []),
     ]}
     onpick={take}
   />
-  <LengthField {session} path={session.at('/post/width')} label="Its width" />
+  <LengthField {session} path={session.at('/post/width')} label={msg.post_size_its_width} />
 </div>

@@ -10,6 +10,7 @@
   import NumberEntry from '../../parts/NumberEntry.svelte'
   import Pick from '../../parts/Pick.svelte'
   import TapeEntry from '../../parts/TapeEntry.svelte'
+  import * as msg from '../../gen/messages'
 
   interface Props {
     session: Session
@@ -61,7 +62,7 @@
       oncommit={(mm, system) =>
         set(
           mm === null ? null : kind === 'length' ? mm : mm / per,
-          mm === null ? 'by the rules' : short(mm, units),
+          mm === null ? msg.common_by_the_rules : short(mm, units),
           system,
         )}
     />
@@ -80,7 +81,7 @@
       role="switch"
       aria-checked={value === true}
       aria-label={label}
-      onclick={() => set(!value, value ? 'no' : 'yes')}>{value ? 'Yes' : 'No'}</button
+      onclick={() => set(!value, value ? 'no' : 'yes')}>{value ? msg.common_yes : msg.common_no}</button
     >
   {:else}
     <Pick
@@ -92,19 +93,24 @@
   {/if}
   <p class="mt-0.5 flex min-h-6 flex-wrap items-baseline gap-x-2 text-[0.88rem] text-pencil">
     {#if said !== undefined}
-      <strong class="font-semibold text-ink">said here</strong>
+      <strong class="font-semibold text-ink">{msg.common_said_here}</strong>
       <button class="min-h-6 underline pointer-coarse:min-h-11" onclick={clear}
-        >clear<span class="sr-only"> {label}</span></button
+        >{msg.common_clear}<span class="sr-only"> {label}</span></button
       >
     {:else if value !== undefined}
-      from {from}
+      {msg.rule_field_from({ from: from ?? '' })}
     {/if}
     {#if entered && entered !== units.system && kind !== 'switch'}
       <span
-        >entered as {short(
-          kind === 'length' ? (value as number) : (value as number) * per,
-          usualUnits(entered),
-        )}{kind === 'per height' ? (entered === 'metric' ? ' per metre' : ' per foot') : ''}</span
+        >{msg.rule_field_entered_as({
+          v1: short(kind === 'length' ? (value as number) : (value as number) * per, usualUnits(entered)),
+          v2:
+            kind === 'per height'
+              ? entered === 'metric'
+                ? msg.rule_field_per_metre
+                : msg.rule_field_per_foot
+              : '',
+        })}</span
       >
     {/if}
   </p>

@@ -6,6 +6,7 @@
   import PostSize from './PostSize.svelte'
   import RuleFields from './RuleFields.svelte'
   import ScopePicker from './ScopePicker.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session }: { session: Session } = $props()
   const level = $derived(levelOf(session, session.nav.scope))
@@ -17,14 +18,16 @@
   <div class="grid max-w-6xl gap-x-10 gap-y-6 xl:grid-cols-2">
     <section aria-labelledby="depth-rules">
       <h2 id="depth-rules" class="mb-2 border-b-2 border-ink pb-1 font-bold">
-        How deep: the greatest of these
+        {msg.rules_how_deep_the_greatest_of}
       </h2>
       <RuleFields {session} {level} part="depth" />
-      <h3 class="mt-3 mb-1 font-bold">Then added</h3>
+      <h3 class="mt-3 mb-1 font-bold">{msg.rules_then_added}</h3>
       <RuleFields {session} {level} part="added" />
     </section>
     <section aria-labelledby="width-rules">
-      <h2 id="width-rules" class="mb-2 border-b-2 border-ink pb-1 font-bold">How wide, and what shape</h2>
+      <h2 id="width-rules" class="mb-2 border-b-2 border-ink pb-1 font-bold">
+        {msg.rules_how_wide_and_what_shape}
+      </h2>
       <RuleFields {session} {level} part="width" />
       <Augers {session} {level} />
       <PostSize {session} />

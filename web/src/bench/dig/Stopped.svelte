@@ -10,6 +10,7 @@
   import Fraction from '../../parts/Fraction.svelte'
   import TapeEntry from '../../parts/TapeEntry.svelte'
   import Words from '../../parts/Words.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session, post }: { session: Session; post: PlannedPost } = $props()
   const units = $derived(session.units)
@@ -18,12 +19,14 @@
   $effect(() => {
     if (hit) what = hit.what as Stop
   })
-  const names = { rock: 'Rock', water: 'Water', root: 'A root' }
+  const names = { rock: msg.common_rock, water: msg.stopped_water, root: 'A root' }
 
   function stop(depth: number | null) {
     session.commit(
       stopAt(session, post, depth === null ? null : { what, depth }),
-      depth === null ? `${post.label} is not stopped` : `${post.label} hit ${what} at ${short(depth, units)}`,
+      depth === null
+        ? msg.stopped_is_not_stopped({ label: post.label })
+        : msg.stopped_hit_at({ label: post.label, what, short: short(depth, units) }),
     )
   }
   const taken = $derived(post.stopped?.settled)
@@ -47,10 +50,10 @@
 </script>
 
 <section class="border-t border-rule pt-3" aria-labelledby="stopped">
-  <h2 id="stopped" class="font-bold">Cannot get the depth?</h2>
+  <h2 id="stopped" class="font-bold">{msg.stopped_cannot_get_the_depth}</h2>
   <div class="mt-1 grid max-w-md gap-2">
     <Choice
-      label="What stopped the hole"
+      label={msg.stopped_what_stopped_the_hole}
       value={what}
       options={(['rock', 'water', 'root'] as const).map((v) => ({ value: v, name: names[v] }))}
       onpick={(v) => {
@@ -59,7 +62,7 @@
       }}
     />
     <TapeEntry
-      label="Stopped at a depth of"
+      label={msg.stopped_stopped_at_a_depth_of}
       optional
       {units}
       value={hit?.value}
@@ -70,11 +73,13 @@
   {#if post.stopped}
     {@const s = post.stopped}
     <p class="mt-3 max-w-prose">
-      The rules ask for <Fraction mm={s.wanted} {units} />; there it would bear a gust of
-      <strong>{wind(s.planned, units)}</strong> by the published formula. {#if s.same}No deeper, it would have
-        to be
-        <strong><Fraction mm={s.same} {units} /></strong> wide for the same.{:else}No width that can be dug
-        gives the same.{/if}
+      {msg.stopped_the_rules_ask_for}
+      <Fraction mm={s.wanted} {units} />{msg.stopped_there_it_would_bear_a}
+      <strong>{wind(s.planned, units)}</strong>
+      {msg.stopped_by_the_published_formula}
+      {#if s.same}{msg.stopped_no_deeper_it_would_have}
+        <strong><Fraction mm={s.same} {units} /></strong>
+        {msg.stopped_wide_for_the_same}{:else}{msg.stopped_no_width_that_can_be}{/if}
     </p>
     <ul class="mt-2 grid gap-1.5" data-testid="ways-out">
       {#each ways as w (w.id)}
@@ -84,7 +89,7 @@
             <span
               ><strong class="text-[1.1rem]">{wind(w.gust, units)}</strong>
               <span class={w.frost ? 'text-good' : 'text-stop'}
-                >{w.frost ? 'below the frost depth' : 'above the frost depth'}</span
+                >{w.frost ? msg.stopped_below_the_frost_depth : msg.stopped_above_the_frost_depth}</span
               ></span
             >
           </div>
@@ -97,20 +102,20 @@
               >{w.cost
                 ? costs(w.cost, units).join(' · ')
                 : w.concrete > 1e-6
-                  ? `+${small(w.concrete, units)} concrete`
-                  : 'no more concrete'}</span
+                  ? msg.stopped_concrete({ small: small(w.concrete, units) })
+                  : msg.stopped_no_more_concrete}</span
             >
             <button class="btn" onclick={() => session.commit(w.edits, `${post.label}: ${w.id}`)}
-              >Take it</button
+              >{msg.common_take_it}</button
             >
           </div>
         </li>
       {/each}
     </ul>
     {#if trouble}<p class="mt-2 text-stop">{trouble}</p>{/if}
-    {#if taken}<p class="mt-2 font-medium">Settled: {taken}.</p>{/if}
+    {#if taken}<p class="mt-2 font-medium">{msg.stopped_settled({ taken })}</p>{/if}
     <p class="mt-2 text-[0.92rem] text-pencil">
-      A figure to compare with, never an approval; an engineer decides where wind matters.
+      {msg.stopped_a_figure_to_compare_with}
     </p>
   {/if}
 </section>

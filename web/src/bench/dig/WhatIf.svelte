@@ -11,6 +11,7 @@
   import Fraction from '../../parts/Fraction.svelte'
   import Pick from '../../parts/Pick.svelte'
   import { scrolls } from '../../lib/scrolls'
+  import * as msg from '../../gen/messages'
 
   let { session }: { session: Session } = $props()
   const units = $derived(session.units)
@@ -82,11 +83,11 @@
   function take() {
     const what = [
       width !== null ? `${short(width, units)} wide` : '',
-      depth !== null ? `foot at ${short(depth, units)}` : '',
+      depth !== null ? msg.what_if_foot_at({ short: short(depth, units) }) : '',
       cover !== null ? `cover ${short(cover, units)}` : '',
       bag ?? '',
     ].filter(Boolean)
-    session.commit(changes, `Holes of ${level.name}: ${what.join(', ')}`)
+    session.commit(changes, msg.what_if_holes_of({ level: level.name, join: what.join(', ') }))
     back()
   }
   // Another run, or others of its posts, start again.
@@ -123,19 +124,19 @@
     return { name, now: shown.say(x), then: shown.say(y), diff }
   }
   const load = (a: Totals, b: Totals): Row[] => [
-    row('Bags', a.bags, b.bags, count),
-    row('Concrete', a.concreteToBuy, b.concreteToBuy, volume),
-    row('Gravel, loose', a.gravelLoose, b.gravelLoose, volume),
-    row('Soil away', a.spoil, b.spoil, volume),
-    row('Hours by auger', a.hours.byAuger, b.hours.byAuger, time),
-    row('Hours by hand', a.hours.byHand, b.hours.byHand, time),
+    row(msg.common_bags_2, a.bags, b.bags, count),
+    row(msg.common_concrete, a.concreteToBuy, b.concreteToBuy, volume),
+    row(msg.what_if_gravel_loose, a.gravelLoose, b.gravelLoose, volume),
+    row(msg.what_if_soil_away, a.spoil, b.spoil, volume),
+    row(msg.what_if_hours_by_auger, a.hours.byAuger, b.hours.byAuger, time),
+    row(msg.what_if_hours_by_hand, a.hours.byHand, b.hours.byHand, time),
   ]
   const gusts = $derived.by<Row[]>(() => {
     const out: Row[] = []
     const groups = [
-      { name: 'Weakest line post', kinds: ['line'] },
-      { name: 'Weakest end or corner', kinds: ['end', 'corner'] },
-      { name: 'Weakest gate post', kinds: ['gate'] },
+      { name: msg.what_if_weakest_line_post, kinds: ['line'] },
+      { name: msg.what_if_weakest_end_or_corner, kinds: ['end', 'corner'] },
+      { name: msg.what_if_weakest_gate_post, kinds: ['gate'] },
     ]
     for (const g of groups) {
       const [x, y] = [gust(session.plan, g.kinds), gust(tried ?? session.plan, g.kinds)]
@@ -157,12 +158,12 @@
 </script>
 
 {#if !post}
-  <p class="text-pencil">First, how long is the run?</p>
+  <p class="text-pencil">{msg.common_first_how_long_is_the}</p>
 {:else}
   <div class="grid max-w-6xl gap-x-10 gap-y-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.3fr)]">
     <div class="grid min-w-0 grid-cols-1 content-start gap-4">
-      <div class="flex flex-wrap gap-1.5" role="group" aria-label="What if, for">
-        {#each [{ id: 'line', name: 'Line posts' }, { id: 'run', name: 'All of the run' }] as const as w (w.id)}
+      <div class="flex flex-wrap gap-1.5" role="group" aria-label={msg.what_if_what_if_for}>
+        {#each [{ id: 'line', name: msg.common_line_posts }, { id: 'run', name: msg.what_if_all_of_the_run }] as const as w (w.id)}
           <button
             class="min-h-11 border px-3 font-semibold {whom === w.id
               ? 'border-mallow bg-mallow-wash shadow-[inset_0_0_0_1px_var(--mallow)]'
@@ -198,7 +199,7 @@
         </label>
       {/snippet}
       {@render slider(
-        'Hole width, by the augers there are',
+        msg.what_if_hole_width_by_the_augers,
         Math.max(
           0,
           fitting.findIndex((a) => a >= (width ?? now.width) - 0.01),
@@ -210,7 +211,7 @@
         (i) => (width = fitting[i]!),
       )}
       {@render slider(
-        'Bottom of post below ground',
+        msg.what_if_bottom_of_post_below_ground,
         Math.round((depth ?? now.depth) / step),
         short(depth ?? now.depth, units),
         Math.round(least / step),
@@ -219,7 +220,7 @@
         (n) => (depth = n * step),
       )}
       {@render slider(
-        'Soil over the concrete',
+        msg.what_if_soil_over_the_concrete,
         Math.round((cover ?? now.cover) / step),
         short(cover ?? now.cover, units),
         0,
@@ -228,23 +229,23 @@
         (n) => (cover = n * step),
       )}
       <Pick
-        label="Bag, for the run"
+        label={msg.what_if_bag_for_the_run}
         value={bag ?? now.bag}
         options={session.catalogue.bags.map((b) => ({ value: b.id, name: b.name }))}
         onpick={(v) => (bag = v)}
       />
       <div class="flex flex-wrap gap-2">
-        <button class="btn btn-main" disabled={!changed || !!refused || !tried} onclick={take}>Take it</button
+        <button class="btn btn-main" disabled={!changed || !!refused || !tried} onclick={take}
+          >{msg.common_take_it}</button
         >
-        <button class="btn" disabled={!changed} onclick={back}>Put it back</button>
+        <button class="btn" disabled={!changed} onclick={back}>{msg.what_if_put_it_back}</button>
       </div>
       {#if refused}<p class="text-stop">{refused}</p>{/if}
       {#if depth !== null && session.run.frost !== undefined && depth < session.run.frost}
         <p class="bg-warn-wash px-3 py-2 text-warn">
-          <Fraction mm={depth} {units} /> stays above the frost depth, <Fraction
-            mm={session.run.frost}
-            {units}
-          />: frost can lift it.
+          <Fraction mm={depth} {units} />
+          {msg.what_if_stays_above_the_frost_depth}
+          <Fraction mm={session.run.frost} {units} />{msg.what_if_frost_can_lift_it}
         </p>
       {/if}
     </div>
@@ -257,9 +258,9 @@
       <table class="sheet-table w-full">
         <thead>
           <tr
-            ><th scope="col"></th><th scope="col">As planned</th><th scope="col">What if</th><th scope="col"
-              >Difference</th
-            ></tr
+            ><th scope="col"></th><th scope="col">{msg.common_as_planned}</th><th scope="col"
+              >{msg.what_if_what_if}</th
+            ><th scope="col">{msg.what_if_difference}</th></tr
           >
         </thead>
         {#snippet rows(title: string, list: Row[])}
@@ -277,13 +278,15 @@
             {/each}
           </tbody>
         {/snippet}
-        {@render rows('Gust at the footings’ limit', gusts)}
+        {@render rows(msg.what_if_gust_at_the_footings_limit, gusts)}
         {@render rows(`${session.run.name || session.run.id} alone`, own)}
-        {#if session.plan.runs.length > 1}{@render rows('Whole job', whole)}{/if}
+        {#if session.plan.runs.length > 1}{@render rows(msg.common_whole_job, whole)}{/if}
       </table>
       <p class="border-t border-rule px-2 py-1.5">
-        <span class="text-pencil">Posts to buy</span>
-        {longest.now}{#if longest.now !== longest.then}, <strong>then {longest.then}</strong>{/if}
+        <span class="text-pencil">{msg.what_if_posts_to_buy}</span>
+        {longest.now}{#if longest.now !== longest.then}, <strong
+            >{msg.what_if_then({ then: longest.then })}</strong
+          >{/if}
       </p>
     </div>
   </div>

@@ -4,6 +4,7 @@
   import Plus from '@lucide/svelte/icons/plus'
   import type { Session } from '../../lib/session.svelte'
   import Words from '../../parts/Words.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session, onadded }: { session: Session; onadded: (id: string) => void } = $props()
   let open = $state(false)
@@ -20,14 +21,14 @@
 
 <Popover.Root bind:open>
   <Popover.Trigger class="btn min-h-11" disabled={!offers.length}
-    ><Plus size={18} aria-hidden="true" />Put in a gate</Popover.Trigger
+    ><Plus size={18} aria-hidden="true" />{msg.add_gate_put_in_a_gate}</Popover.Trigger
   >
   <Popover.Portal>
     <Popover.Content
       sideOffset={4}
       collisionPadding={8}
       class="z-50 grid max-h-[min(70dvh,var(--bits-popover-content-available-height))] w-96 max-w-[92vw] gap-1.5 overflow-auto border border-ink bg-paper p-2 shadow-lg"
-      aria-label="Put in a gate"
+      aria-label={msg.add_gate_put_in_a_gate}
     >
       {#each offers as o (o.id)}
         <button
@@ -39,7 +40,7 @@
             session.commit(o.edits, `${o.name} added`)
           }}
           ><span class="font-semibold">{o.name}</span><span class="mt-0.5 block text-[0.9rem] text-pencil"
-            >{#if o.refused}Not here: {o.refused}.{:else}<Words
+            >{#if o.refused}{msg.add_gate_not_here({ refused: o.refused })}{:else}<Words
                 says={o.says}
                 units={session.units}
               />{/if}</span

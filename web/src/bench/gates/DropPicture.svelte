@@ -5,6 +5,7 @@
   import type { Adjusting, GateLeaf, PlannedGate } from '../../gen/api'
   import type { Session } from '../../lib/session.svelte'
   import { short } from '../../lib/tape'
+  import * as msg from '../../gen/messages'
 
   interface Props {
     session: Session
@@ -21,6 +22,9 @@
   view={{ of: 'drop', gate: gate.id, leaf: leaf.post }}
   wide={360}
   tall={200}
-  label="The tip has dropped {short(adjust.drop, units)}; the top hinge goes in {short(adjust.in, units)}"
+  label={msg.drop_picture_the_tip_has_dropped_the({
+    short: short(adjust.drop, units),
+    short2: short(adjust.in, units),
+  })}
   of="drop"
 />

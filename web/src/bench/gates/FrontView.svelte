@@ -4,6 +4,7 @@
   import type { PlannedGate } from '../../gen/api'
   import type { Session } from '../../lib/session.svelte'
   import { short } from '../../lib/tape'
+  import * as msg from '../../gen/messages'
 
   interface Props {
     session: Session
@@ -14,7 +15,13 @@
   let { session, gate, show }: Props = $props()
   const units = $derived(session.units)
   const said = $derived(
-    `${gate.name || gate.id} from the front: ${short(gate.opening, units)} inside, ${short(gate.clear, units)} clear, leaf ${short(gate.leaf, units)} high over a gap of ${short(gate.bottom - gate.highest, units)}`,
+    msg.front_view_from_the_front_inside_clear({
+      v1: gate.name || gate.id,
+      short: short(gate.opening, units),
+      short2: short(gate.clear, units),
+      short22: short(gate.leaf, units),
+      short222: short(gate.bottom - gate.highest, units),
+    }),
   )
 </script>
 

@@ -13,6 +13,7 @@
   import LengthField from '../LengthField.svelte'
   import FrontView from './FrontView.svelte'
   import { ofGate } from '../../lib/figure'
+  import * as msg from '../../gen/messages'
 
   let { session, gate }: { session: Session; gate: PlannedGate } = $props()
   const units = $derived(session.units)
@@ -40,7 +41,7 @@
         ...(slide ? [] : [{ path: at('leaves'), value: leaves }]),
         { path: at(by), value: mm },
       ],
-      `${name}: ${{ leaf: 'leaf', clear: 'clear way', opening: 'inside' }[by]} ${short(mm, units)}`,
+      `${name}: ${{ leaf: 'leaf', clear: msg.gate_opening_clear_way, opening: 'inside' }[by]} ${short(mm, units)}`,
     )
   }
   function pair(n: number) {
@@ -52,7 +53,7 @@
         { path: at('second'), value: null },
         ...(gate.sizedBy === 'leaf' ? [{ path: at('opening'), value: gate.opening }] : []),
       ],
-      `${name}: ${n === 2 ? 'two leaves' : 'one leaf'}`,
+      `${name}: ${n === 2 ? msg.gate_opening_two_leaves : msg.gate_opening_one_leaf}`,
     )
   }
   const kind = $derived(slide ? 'slide' : leaves === 2 ? 'double' : 'single')
@@ -95,64 +96,81 @@
   </div>
   <div class="grid min-w-0 grid-cols-1 content-start gap-4">
     <Choice
-      label="Kind"
+      label={msg.gate_opening_kind}
       value={kind}
       options={[
-        { value: 'single', name: 'One leaf', costs: 'the widest swing, the most pull on one post' },
-        { value: 'double', name: 'Two leaves', costs: 'half the swing; a drop bolt and a second hinge post' },
-        { value: 'slide', name: 'Sliding', costs: 'no swing; its run-back must stay clear' },
+        {
+          value: 'single',
+          name: msg.gate_opening_one_leaf_2,
+          costs: msg.gate_opening_the_widest_swing_the_most,
+        },
+        {
+          value: 'double',
+          name: msg.gate_opening_two_leaves_2,
+          costs: msg.gate_opening_half_the_swing_a_drop,
+        },
+        { value: 'slide', name: msg.gate_opening_sliding, costs: 'no swing; its run-back must stay clear' },
       ]}
       onpick={pickKind}
     />
     <section aria-labelledby="size">
-      <h2 id="size" class="font-bold">Size: enter one, the others follow</h2>
+      <h2 id="size" class="font-bold">{msg.gate_opening_size_enter_one_the_others}</h2>
       <div class="mt-1 grid grid-cols-2 items-start gap-2 sm:grid-cols-3">
         <TapeEntry
-          label={leaves === 2 && !slide ? `Leaf width on ${gate.first}` : 'Leaf width'}
+          label={leaves === 2 && !slide
+            ? msg.gate_opening_leaf_width_on({ first: gate.first })
+            : msg.gate_opening_leaf_width}
           field="leaf"
           {units}
           value={first}
           error={err('leaf')}
-          hint={gate.sizedBy === 'leaf' ? 'decides' : 'follows'}
+          hint={gate.sizedBy === 'leaf' ? msg.gate_opening_decides : msg.gate_opening_follows}
           oncommit={(mm) => size('leaf', mm)}
         />
         <TapeEntry
-          label="Clear opening"
+          label={msg.gate_opening_clear_opening}
           field="clear"
           {units}
           value={gate.clear}
           error={err('clear')}
-          hint={gate.sizedBy === 'clear' ? 'decides' : 'follows'}
+          hint={gate.sizedBy === 'clear' ? msg.gate_opening_decides : msg.gate_opening_follows}
           oncommit={(mm) => size('clear', mm)}
         />
         <TapeEntry
-          label="Between posts"
+          label={msg.common_between_posts}
           field="opening"
           {units}
           value={gate.opening}
           error={err('opening')}
-          hint={gate.sizedBy === 'inside' ? 'decides' : 'follows'}
+          hint={gate.sizedBy === 'inside' ? msg.gate_opening_decides : msg.gate_opening_follows}
           oncommit={(mm) => size('opening', mm)}
         />
         {#if leaves === 2}
           <TapeEntry
-            label="Leaf width on {gate.second}"
+            label={msg.gate_opening_leaf_width_on_2({ second: gate.second })}
             field="second"
             {units}
             value={second}
             optional
             error={err('second')}
-            hint={uneven ? 'a width of its own' : 'as the other'}
+            hint={uneven ? msg.gate_opening_a_width_of_its_own : msg.gate_opening_as_the_other}
             oncommit={(mm) =>
               set(
                 'second',
                 mm,
-                mm === null ? `${name}: equal leaves` : `${name}: second leaf ${short(mm, units)}`,
+                mm === null
+                  ? msg.gate_opening_equal_leaves({ name })
+                  : msg.gate_opening_second_leaf({ name, short: short(mm, units) }),
               )}
           />
         {/if}
-        <LengthField {session} path={at('at')} label="Middle of the opening" long />
-        <LengthField {session} path={at('gap')} label="Gap under" hint="over the highest ground" />
+        <LengthField {session} path={at('at')} label={msg.gate_opening_middle_of_the_opening} long />
+        <LengthField
+          {session}
+          path={at('gap')}
+          label={msg.gate_opening_gap_under}
+          hint={msg.gate_opening_over_the_highest_ground}
+        />
       </div>
       <dl class="mt-3 flex flex-wrap gap-x-6 gap-y-1" data-testid="distances">
         {#snippet figure(words: string, mm: number, why?: Address)}
@@ -164,21 +182,24 @@
             </dd>
           </div>
         {/snippet}
-        {@render figure('Inside', gate.opening, ofGate(session.run, gate, 'inside'))}
-        {@render figure('Centre to centre', gate.centre)}
-        {@render figure('Outside', gate.outside)}
-        {@render figure('Clear opening', gate.clear, ofGate(session.run, gate, 'clear'))}
-        {@render figure('Leaf, high', gate.leaf)}
+        {@render figure(msg.gate_opening_inside, gate.opening, ofGate(session.run, gate, 'inside'))}
+        {@render figure(msg.gate_opening_centre_to_centre, gate.centre)}
+        {@render figure(msg.gate_opening_outside, gate.outside)}
+        {@render figure(msg.gate_opening_clear_opening, gate.clear, ofGate(session.run, gate, 'clear'))}
+        {@render figure(msg.gate_opening_leaf_high, gate.leaf)}
       </dl>
     </section>
     {#if !slide}
       <section aria-labelledby="hw">
-        <h2 id="hw" class="font-bold">Hinges and latch</h2>
+        <h2 id="hw" class="font-bold">{msg.gate_opening_hinges_and_latch}</h2>
         <div class="mt-1 grid items-start gap-2 sm:grid-cols-2">
           <Pick
-            label="Hardware"
+            label={msg.gate_opening_hardware}
             value={hardware?.kind ?? ''}
-            options={[...sets, ...(hardware?.kind ? [] : [{ value: '', name: 'your own gaps' }])]}
+            options={[
+              ...sets,
+              ...(hardware?.kind ? [] : [{ value: '', name: msg.gate_opening_your_own_gaps }]),
+            ]}
             onpick={(v) => {
               const h = session.catalogue.hardware.find((s) => s.takes.kind === v)
               if (h) set('hardware', h.takes, `${name}: ${h.name}`)
@@ -188,31 +209,31 @@
         </div>
         <div class="mt-2 grid grid-cols-2 gap-2 sm:grid-cols-4">
           <TapeEntry
-            label="Hinge gap"
+            label={msg.gate_opening_hinge_gap}
             {units}
             value={hardware?.hinge}
             error={err('hardware/hinge')}
             oncommit={(mm) => own('hinge', mm)}
           />
           {#if leaves === 2}<TapeEntry
-              label="Between leaves"
+              label={msg.gate_opening_between_leaves}
               {units}
               value={hardware?.meeting}
               error={err('hardware/meeting')}
               oncommit={(mm) => own('meeting', mm)}
             />{:else}<TapeEntry
-              label="Latch gap"
+              label={msg.gate_opening_latch_gap}
               {units}
               value={hardware?.latch}
               error={err('hardware/latch')}
               oncommit={(mm) => own('latch', mm)}
             />{/if}
-          <LengthField {session} path={at('thick')} label="Leaf, thick" />
+          <LengthField {session} path={at('thick')} label={msg.gate_opening_leaf_thick} />
           <Pick
-            label="Made of"
+            label={msg.gate_opening_made_of}
             value={session.value<string>(at('make')) ?? ''}
             options={[
-              { value: '', name: 'not said' },
+              { value: '', name: msg.gate_opening_not_said },
               ...session.catalogue.makes.map((m) => ({ value: m.id, name: m.name })),
             ]}
             onpick={(v) =>
@@ -227,7 +248,7 @@
     {:else}
       <div class="grid gap-2 sm:grid-cols-2">
         <Choice
-          label="Runs back past"
+          label={msg.gate_opening_runs_back_past}
           value={session.choice(at('slides'))}
           options={[
             { value: 'first', name: gate.first },
@@ -236,35 +257,36 @@
           onpick={(v) =>
             set('slides', v, `${name} runs back past ${v === 'first' ? gate.first : gate.second}`)}
         />
-        <LengthField {session} path={at('overlap')} label="Longer than the opening by" />
+        <LengthField {session} path={at('overlap')} label={msg.gate_opening_longer_than_the_opening_by} />
       </div>
       <p>
-        Open, it stands <strong><Fraction mm={gate.runBack!.past} {units} /></strong> past {gate.runBack!
-          .post}; there are <Fraction mm={gate.runBack!.room} {units} /> to the run’s end, and
-        <Fraction mm={gate.runBack!.gap} {units} /> under it at the least.
+        {msg.gate_opening_open_it_stands} <strong><Fraction mm={gate.runBack!.past} {units} /></strong>
+        {msg.gate_opening_past_there_are({ v1: gate.runBack!.post })}
+        <Fraction mm={gate.runBack!.room} {units} />
+        {msg.gate_opening_to_the_runs_end_and}
+        <Fraction mm={gate.runBack!.gap} {units} />
+        {msg.gate_opening_under_it_at_the_least}
       </p>
     {/if}
     <div>
       <Choice
-        label="Tops across the opening"
+        label={msg.gate_opening_tops_across_the_opening}
         value={session.choice(session.at('/grade/across'))}
         options={session.catalogue.choices['grade/across']!}
         onpick={(v) =>
           session.commit(
             [{ path: session.at('/grade/across'), value: v }],
-            v === 'flat' ? 'Tops flat across gates' : 'Tops go on over gates',
+            v === 'flat' ? msg.gate_opening_tops_flat_across_gates : msg.common_tops_go_on_over_gates,
           )}
       />
       <p class="mt-1 text-pencil">
         {#each posts as p, i (p.label)}{i ? ', ' : ''}{p.label}
-          {#if Math.abs(p.step) < units.smallestMark / 2}meets its neighbour level{:else}steps <Fraction
-              mm={Math.abs(p.step)}
-              {units}
-            />{/if}{/each}.
+          {#if Math.abs(p.step) < units.smallestMark / 2}{msg.gate_opening_meets_its_neighbour_level}{:else}{msg.gate_opening_steps}
+            <Fraction mm={Math.abs(p.step)} {units} />{/if}{/each}.
       </p>
     </div>
     <section aria-labelledby="prove">
-      <h2 id="prove" class="font-bold">Prove the posts before anything is hung</h2>
+      <h2 id="prove" class="font-bold">{msg.gate_opening_prove_the_posts_before_anything}</h2>
       <dl class="mt-1 grid gap-1">
         {#each gate.checks as c (c.name)}
           <div class="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-3 border-t border-rule pt-1">

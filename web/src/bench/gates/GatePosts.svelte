@@ -11,6 +11,7 @@
   import HolePicture from '../dig/HolePicture.svelte'
   import { ofGate, ofPost } from '../../lib/figure'
   import { scrolls } from '../../lib/scrolls'
+  import * as msg from '../../gen/messages'
 
   let { session, gate }: { session: Session; gate: PlannedGate } = $props()
   const units = $derived(session.units)
@@ -40,11 +41,15 @@
     const value = p ? { shape: p.shape, width: p.width, hollow: p.hollow, wall: p.wall } : null
     session.commit(
       [{ path: session.at('/gatePost'), value }],
-      p ? `Gate posts: ${name}` : 'Gate posts as the others',
+      p ? msg.gate_posts_gate_posts({ name }) : msg.gate_posts_gate_posts_as_the_others,
     )
   }
   const role = (hung: boolean | undefined) =>
-    gate.kind === 'slide' ? 'guide post' : hung ? 'hinge post' : 'latch post'
+    gate.kind === 'slide'
+      ? msg.gate_posts_guide_post
+      : hung
+        ? msg.gate_posts_hinge_post
+        : msg.gate_posts_latch_post
 </script>
 
 <div class="grid max-w-6xl gap-5">
@@ -55,16 +60,18 @@
       {@attach scrolls}
       class="relative overflow-x-auto border border-line bg-sheet"
       role="region"
-      aria-label="What the leaves pull with"
+      aria-label={msg.gate_posts_what_the_leaves_pull_with}
       tabindex="0"
     >
       <table class="sheet-table w-full">
-        <caption class="px-2 pt-2 text-left font-bold">What the leaves pull with</caption>
+        <caption class="px-2 pt-2 text-left font-bold">{msg.gate_posts_what_the_leaves_pull_with}</caption>
         <thead
           ><tr
-            ><th scope="col">Leaf on</th><th scope="col">Weight</th><th scope="col">Pulls over</th><th
-              scope="col">Hinges apart</th
-            ><th scope="col">Pull on each hinge</th><th scope="col">Of the footing’s limit</th></tr
+            ><th scope="col">{msg.gate_posts_leaf_on}</th><th scope="col">{msg.gate_posts_weight}</th><th
+              scope="col">{msg.gate_posts_pulls_over}</th
+            ><th scope="col">{msg.gate_posts_hinges_apart}</th><th scope="col"
+              >{msg.gate_posts_pull_on_each_hinge}</th
+            ><th scope="col">{msg.gate_posts_of_the_footings_limit}</th></tr
           ></thead
         >
         <tbody>
@@ -72,17 +79,19 @@
             {@const p = posts.find((q) => q.label === l.post)!}
             <tr>
               <td class="font-bold">{l.post}</td>
-              <td>{weight(l.mass, units)}{l.estimated ? ', estimated' : ''}</td>
+              <td>{weight(l.mass, units)}{l.estimated ? msg.common_estimated : ''}</td>
               <td>{torque(l.moment, units)}</td>
               <td><Fraction mm={l.spacing} {units} /></td>
               <td class="text-[1.05rem] font-semibold"
-                ><Figure why={ofGate(session.run, gate, 'pull')} of="{name}, pull on the hinges"
-                  >{force(l.pull, units)}</Figure
+                ><Figure
+                  why={ofGate(session.run, gate, 'pull')}
+                  of={msg.gate_posts_pull_on_the_hinges({ name })}>{force(l.pull, units)}</Figure
                 ></td
               >
               <td
-                >{#if p.wind?.leaf}<Figure why={ofPost(session.run, p, 'gust')} of="{p.label} gust"
-                    >{Math.round(100 * p.wind.leaf.share)} %</Figure
+                >{#if p.wind?.leaf}<Figure
+                    why={ofPost(session.run, p, 'gust')}
+                    of={msg.common_gust({ label: p.label })}>{Math.round(100 * p.wind.leaf.share)} %</Figure
                   >{:else}—{/if}</td
               >
             </tr>
@@ -92,42 +101,53 @@
     </div>
     <div class="grid max-w-3xl grid-cols-2 items-start gap-2 sm:grid-cols-4">
       <NumberEntry
-        label="{gate.leaves.length > 1 ? 'The wider leaf' : 'The leaf'}, {units.system === 'metric'
-          ? 'kg'
-          : 'lb'}"
+        label="{gate.leaves.length > 1
+          ? msg.gate_posts_the_wider_leaf
+          : msg.common_the_leaf}, {units.system === 'metric' ? 'kg' : 'lb'}"
         value={given}
-        hint="left empty: estimated"
+        hint={msg.common_left_empty_estimated}
         error={session.wrongAt(`${gate.path}/weight`)}
         oncommit={(n) =>
-          session.commit([{ path: `${gate.path}/weight`, value: n * perMass }], `Leaf of ${name}: ${n}`)}
+          session.commit(
+            [{ path: `${gate.path}/weight`, value: n * perMass }],
+            msg.gate_posts_leaf_of({ name, v2: n }),
+          )}
         onclear={() =>
-          session.commit([{ path: `${gate.path}/weight`, value: null }], `Leaf of ${name} estimated`)}
+          session.commit(
+            [{ path: `${gate.path}/weight`, value: null }],
+            msg.gate_posts_leaf_of_estimated({ name }),
+          )}
       />
-      <LengthField {session} path="{gate.path}/hingeIn" label="Hinges in by" hint="from top and bottom" />
+      <LengthField
+        {session}
+        path="{gate.path}/hingeIn"
+        label={msg.gate_posts_hinges_in_by}
+        hint={msg.gate_posts_from_top_and_bottom}
+      />
       <LengthField
         {session}
         path={session.at('/hole/hingeExtraDepth')}
-        label="Hinge posts deeper"
+        label={msg.gate_posts_hinge_posts_deeper}
         optional
-        hint="than latch posts, on this run"
+        hint={msg.gate_posts_than_latch_posts_on_this}
       />
       <LengthField
         {session}
         path={session.at('/hole/hingeExtraWidth')}
-        label="Hinge holes wider"
+        label={msg.gate_posts_hinge_holes_wider}
         optional
-        hint="before the next auger"
+        hint={msg.gate_posts_before_the_next_auger}
       />
     </div>
   {/if}
   <div class="max-w-xs">
     <Pick
-      label="Gate posts of {session.run.name || session.run.id}"
+      label={msg.gate_posts_gate_posts_of({ v1: session.run.name || session.run.id })}
       value={size}
       options={[
-        { value: '-', name: 'as the other end posts' },
+        { value: '-', name: msg.gate_posts_as_the_other_end_posts },
         ...sizes.map((s) => ({ value: s.name, name: s.name })),
-        ...(size === 'own' ? [{ value: 'own', name: 'own size' }] : []),
+        ...(size === 'own' ? [{ value: 'own', name: msg.common_own_size }] : []),
       ]}
       onpick={takeSize}
     />
@@ -142,22 +162,30 @@
           <div class="grid min-w-0 grid-cols-1 content-start gap-2">
             {#if card}
               <p class="text-[1.05rem] leading-snug">
-                {#if card.method !== 'driven'}Hole <strong
-                    ><Figure why={ofPost(session.run, p, 'holeWidth')} of="{p.label} hole width"
+                {#if card.method !== 'driven'}{msg.common_hole}
+                  <strong
+                    ><Figure
+                      why={ofPost(session.run, p, 'holeWidth')}
+                      of={msg.gate_posts_hole_width({ label: p.label })}
                       ><Fraction mm={p.holeWidth} {units} /></Figure
                     >
                     ×
-                    <Figure why={ofPost(session.run, p, 'holeDepth')} of="{p.label} hole depth"
+                    <Figure
+                      why={ofPost(session.run, p, 'holeDepth')}
+                      of={msg.gate_posts_hole_depth({ label: p.label })}
                       ><Fraction mm={p.holeDepth} {units} /></Figure
                     ></strong
-                  >,&nbsp;{/if}foot <Fraction mm={p.foot} {units} /> deep, <Fraction mm={p.reveal} {units} /> above
-                ground.
+                  >,&nbsp;{/if}{msg.gate_posts_foot}
+                <Fraction mm={p.foot} {units} />
+                {msg.gate_posts_deep}
+                <Fraction mm={p.reveal} {units} />
+                {msg.common_above_ground}
               </p>
-            {:else}<p>An old post stands here and stays.</p>{/if}
+            {:else}<p>{msg.gate_posts_an_old_post_stands_here}</p>{/if}
             {#if gate.lengths.some((l) => l.post === p.label)}
               <table class="sheet-table w-full">
                 <caption class="text-left text-[0.95rem] text-pencil"
-                  >A post of, and how deep it stands. Tap a length to set the gate posts so deep.</caption
+                  >{msg.gate_posts_a_post_of_and_how}</caption
                 >
                 <tbody>
                   {#each gate.lengths.filter((l) => l.post === p.label) as l (l.length)}
@@ -165,9 +193,12 @@
                       <td class="px-1"
                         ><button
                           class="btn min-h-9 px-2 py-0.5 pointer-coarse:min-h-11"
-                          aria-label="Set gate posts of {short(l.length, units)} as deep as they reach"
-                          onclick={() => session.commit(l.edits, `Gate posts ${short(l.foot, units)} deep`)}
-                          ><Fraction mm={l.length} {units} /></button
+                          aria-label={msg.gate_posts_set_gate_posts_of_as({ short: short(l.length, units) })}
+                          onclick={() =>
+                            session.commit(
+                              l.edits,
+                              msg.gate_posts_gate_posts_deep({ short: short(l.foot, units) }),
+                            )}><Fraction mm={l.length} {units} /></button
                         ></td
                       >
                       <td class="px-1"><Fraction mm={l.foot} {units} /></td>
@@ -176,7 +207,7 @@
                           ? 'taken'
                           : l.enough
                             ? 'longer'
-                            : `${short(l.asked - l.foot, units)} short`}</td
+                            : msg.gate_posts_short({ short: short(l.asked - l.foot, units) })}</td
                       >
                     </tr>
                   {/each}

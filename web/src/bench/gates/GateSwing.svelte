@@ -13,6 +13,7 @@
   import PlanView from './PlanView.svelte'
   import SideView from './SideView.svelte'
   import { ofGate } from '../../lib/figure'
+  import * as msg from '../../gen/messages'
 
   let { session, gate }: { session: Session; gate: PlannedGate } = $props()
   const units = $derived(session.units)
@@ -46,10 +47,10 @@
 </script>
 
 {#if !leaf || !side}
-  <p class="max-w-prose">A sliding leaf does not swing. What it needs is its run-back, under Opening.</p>
+  <p class="max-w-prose">{msg.gate_swing_a_sliding_leaf_does_not}</p>
   <div class="mt-3 max-w-md">
     <Choice
-      label="It runs on the side of the fence that is"
+      label={msg.gate_swing_it_runs_on_the_side}
       value={gate.swing}
       options={[
         { value: 'in', name: 'inside' },
@@ -70,42 +71,45 @@
           {#each l.sides as s (s.side)}
             {@const bad = !s.clears}
             <span class="block {bad ? 'font-semibold text-stop' : ''}"
-              >{gate.leaves.length > 1 ? `Leaf on ${l.post}, ` : ''}{s.side}:
-              {#if s.gap < -0.01}strikes the ground{#if s.touch !== undefined}
-                  at {Math.round(s.touch)}°{/if}, <Fraction mm={-s.gap} {units} /> too low{:else}<Figure
+              >{gate.leaves.length > 1 ? msg.gate_swing_leaf_on({ post: l.post }) : ''}{s.side}:
+              {#if s.gap < -0.01}{msg.gate_swing_strikes_the_ground}{#if s.touch !== undefined}
+                  {msg.gate_swing_at({ round: Math.round(s.touch) })}{/if}, <Fraction mm={-s.gap} {units} />
+                {msg.gate_swing_too_low}{:else}<Figure
                   why={ofGate(session.run, gate, 'swing')}
-                  of="{name}, gap on the way"><Fraction mm={s.gap} {units} /></Figure
+                  of={msg.gate_swing_gap_on_the_way({ name })}><Fraction mm={s.gap} {units} /></Figure
                 >
-                at the least{/if}, {s.angle < 0.5 ? 'closed' : `${Math.round(s.angle)}° open`}, <Fraction
-                mm={s.out}
-                {units}
-              /> from its pins{#if s.short !== undefined && s.gap > 0}; short from {Math.round(s.short)}° on{/if}.{#if s.struck}
-                Strikes {s.struck.what} at {Math.round(s.struck.angle)}°.{/if}
+                {msg.gate_swing_at_the_least}{/if}, {s.angle < 0.5
+                ? 'closed'
+                : msg.gate_swing_open({ round: Math.round(s.angle) })}, <Fraction mm={s.out} {units} />
+              {msg.gate_swing_from_its_pins}{#if s.short !== undefined && s.gap > 0}{msg.gate_swing_short_from_on(
+                  { round: Math.round(s.short) },
+                )}{/if}.{#if s.struck}
+                {msg.gate_swing_strikes_at({ what: s.struck.what, round: Math.round(s.struck.angle) })}{/if}
             </span>
           {/each}
         {/each}
       </p>
       {#if gate.leaves.length > 1}
         <Choice
-          label="Leaf from the side"
+          label={msg.gate_swing_leaf_from_the_side}
           value={leaf.post}
-          options={gate.leaves.map((l) => ({ value: l.post, name: `on ${l.post}` }))}
+          options={gate.leaves.map((l) => ({ value: l.post, name: msg.gate_swing_on({ post: l.post }) }))}
           onpick={(v) => (picked = v)}
         />
       {/if}
       <div class="grid gap-2 sm:grid-cols-2">
         <Choice
-          label="Swings"
+          label={msg.gate_swing_swings}
           value={gate.swing}
           options={session.catalogue.choices['gates/swing']!}
           onpick={(v) => {
             swung = null
-            set('swing', v, `${name} swings ${v === 'both' ? 'both ways' : v}`)
+            set('swing', v, `${name} swings ${v === 'both' ? msg.gate_swing_both_ways : v}`)
           }}
         />
         {#if gate.leaves.length === 1}
           <Choice
-            label="Hangs on"
+            label={msg.gate_swing_hangs_on}
             value={leaf.end}
             options={[
               { value: 'first', name: gate.first },
@@ -116,19 +120,19 @@
         {/if}
       </div>
       <div class="grid grid-cols-2 items-start gap-2 sm:grid-cols-3">
-        <LengthField {session} path={at('gap')} label="Gap under, closed" />
-        <LengthField {session} path={at('least')} label="Least on the way" />
-        <LengthField {session} path={at('snow')} label="Packed snow" optional />
-        <LengthField {session} path={at('crown')} label="Crown of the drive" optional />
+        <LengthField {session} path={at('gap')} label={msg.gate_swing_gap_under_closed} />
+        <LengthField {session} path={at('least')} label={msg.gate_swing_least_on_the_way} />
+        <LengthField {session} path={at('snow')} label={msg.gate_swing_packed_snow} optional />
+        <LengthField {session} path={at('crown')} label={msg.gate_swing_crown_of_the_drive} optional />
         <LengthField
           {session}
           path={at('lift')}
-          label="Rising hinges lift"
+          label={msg.gate_swing_rising_hinges_lift}
           optional
-          hint="until square open"
+          hint={msg.gate_swing_until_square_open}
         />
         <NumberEntry
-          label="Opens to, degrees"
+          label={msg.gate_swing_opens_to_degrees}
           value={gate.open}
           error={session.wrongAt(at('open'))}
           oncommit={(n) => set('open', n, `${name} opens to ${n}°`)}
@@ -148,25 +152,37 @@
       {#if cut}
         <p class="flex flex-wrap items-center gap-2 border-l-4 border-l-line bg-sheet px-3 py-2">
           <span
-            >The ground in its way is cut, {small(earth, units)}, up to
-            <Fraction mm={Math.max(...gate.leaves.flatMap((l) => l.sides).map((s) => s.cut))} {units} /> deep.</span
+            >{msg.gate_swing_the_ground_in_its_way({ small: small(earth, units) })}
+            <Fraction mm={Math.max(...gate.leaves.flatMap((l) => l.sides).map((s) => s.cut))} {units} />
+            {msg.gate_swing_deep}</span
           >
           <button class="btn" onclick={() => set('cut', null, `${name}: ground left as it is`)}
-            >Leave the ground as it is</button
+            >{msg.gate_swing_leave_the_ground_as_it}</button
           >
         </p>
       {/if}
       <section aria-labelledby="hold">
-        <h2 id="hold" class="font-bold">Stop and hold-back</h2>
+        <h2 id="hold" class="font-bold">{msg.gate_swing_stop_and_hold_back}</h2>
         <ul class="mt-1 grid gap-1">
           {#each gate.leaves as l (l.post)}
             {#each l.sides as s (s.side)}
               <li>
-                {gate.leaves.length > 1 ? `Leaf on ${l.post}, open ${s.side}` : `Open ${s.side}`}: its tip
-                stands
-                <strong>{short(s.hold.off, units)}</strong> off the line,
+                {msg.gate_swing_its_tip_stands({
+                  v1:
+                    gate.leaves.length > 1
+                      ? msg.gate_swing_leaf_on_open({ post: l.post, side: s.side })
+                      : msg.gate_swing_open_2({ side: s.side }),
+                })}
+                <strong>{short(s.hold.off, units)}</strong>
+                {msg.gate_swing_off_the_line}
                 <strong>{short(Math.abs(s.hold.along), units)}</strong>
-                {s.hold.along >= 0 ? 'toward the other post' : 'back along the fence'} from the middle of {l.post}.
+                {msg.gate_swing_from_the_middle_of({
+                  v1:
+                    s.hold.along >= 0
+                      ? msg.gate_swing_toward_the_other_post
+                      : msg.gate_swing_back_along_the_fence,
+                  post: l.post,
+                })}
               </li>
             {/each}
           {/each}

@@ -11,6 +11,7 @@
   import GateSwing from './GateSwing.svelte'
   import Hang from './Hang.svelte'
   import Passage from './Passage.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session, view }: { session: Session; view: View } = $props()
   const all = $derived(
@@ -22,11 +23,11 @@
       (f) => f.stage === 'gates' && f.severity !== 'note' && f.place.run === run && f.place.gate === id,
     ).length
   const parts = [
-    { id: 'opening', name: 'Opening', note: '' },
-    { id: 'swing', name: 'Swing', note: '' },
-    { id: 'posts', name: 'Posts', note: '' },
-    { id: 'hang', name: 'Hang it', note: '' },
-    { id: 'passage', name: 'Drive and safety', note: '' },
+    { id: 'opening', name: msg.gates_bench_opening, note: '' },
+    { id: 'swing', name: msg.gates_bench_swing, note: '' },
+    { id: 'posts', name: msg.common_posts, note: '' },
+    { id: 'hang', name: msg.common_hang_it, note: '' },
+    { id: 'passage', name: msg.gates_bench_drive_and_safety, note: '' },
   ] as const
 
   function pick(run: string, id: string) {
@@ -46,7 +47,7 @@
   <div
     class="flex items-center gap-1.5 overflow-x-auto border-b border-line px-3 py-1.5"
     role="group"
-    aria-label="Gates of the job"
+    aria-label={msg.gates_bench_gates_of_the_job}
   >
     {#each all as { run, gate: g, key } (key)}
       {@const n = troubles(run.id, g.id)}
@@ -58,7 +59,7 @@
         onclick={() => pick(run.id, g.id)}
         >{g.name || g.id}<span class="font-normal text-pencil">{run.name || run.id}</span>{#if n}<span
             class="border border-warn bg-warn-wash px-1 text-[0.85rem] text-warn"
-            >{n}<span class="sr-only"> to check</span></span
+            >{n}<span class="sr-only"> {msg.common_to_check}</span></span
           >{/if}</button
       >
     {/each}
@@ -66,7 +67,7 @@
       <button
         class="btn flex-none"
         onclick={() => session.commit([{ path: gate.path, value: null }], `${gate.name || gate.id} removed`)}
-        ><Trash2 size={18} aria-hidden="true" />Remove {gate.name || gate.id}</button
+        ><Trash2 size={18} aria-hidden="true" />{msg.gates_bench_remove({ v1: gate.name || gate.id })}</button
       >
     {/if}
     <AddGate {session} onadded={(id) => pick(session.run.id, id)} />
@@ -75,13 +76,12 @@
 
 {#if !gate}
   <p class="max-w-prose p-3">
-    No gate on {session.run.name || session.run.id}. A gate's opening is exact; the fence's bays give way to
-    it.
+    {msg.gates_bench_no_gate_on_a_gate({ v1: session.run.name || session.run.id })}
   </p>
 {:else}
   {#key session.run.id + gate.id}
     <Parts
-      label="Parts of the gate"
+      label={msg.gates_bench_parts_of_the_gate}
       {parts}
       value={session.nav.parts.gates}
       onpick={(id) => (session.nav.parts.gates = id as typeof session.nav.parts.gates)}

@@ -12,6 +12,7 @@
   import FrontView from './FrontView.svelte'
   import FileLink from '../../parts/FileLink.svelte'
   import { scrolls } from '../../lib/scrolls'
+  import * as msg from '../../gen/messages'
 
   let { session, gate }: { session: Session; gate: PlannedGate } = $props()
   const units = $derived(session.units)
@@ -25,7 +26,9 @@
     const now = mm === null ? [] : [{ on: about, what: 'sag' as const, value: mm, unit: readIn(session) }]
     session.commit(
       instead(session, standing(session, about, 'sag'), now),
-      mm === null ? 'The tip has not dropped' : `The tip has dropped by ${short(mm, units)}`,
+      mm === null
+        ? msg.hang_the_tip_has_not_dropped
+        : msg.hang_the_tip_has_dropped_by({ short: short(mm, units) }),
     )
   }
   const adjust = $derived(gate.leaves.find((l) => l.adjust))
@@ -41,28 +44,32 @@
         {@attach scrolls}
         class="relative overflow-x-auto border border-line bg-sheet"
         role="region"
-        aria-label="Marks"
+        aria-label={msg.common_marks}
         tabindex="0"
       >
         <table class="sheet-table w-full" data-testid="hang-marks">
-          <caption class="px-2 pt-2 text-left font-bold">Marks</caption>
+          <caption class="px-2 pt-2 text-left font-bold">{msg.common_marks}</caption>
           <thead
             ><tr
-              ><th scope="col">Mark</th><th scope="col">Post</th><th scope="col">Above ground</th><th
-                scope="col">From the reference mark</th
-              ><th scope="col">On the leaf</th></tr
+              ><th scope="col">{msg.common_mark}</th><th scope="col">{msg.common_post}</th><th scope="col"
+                >{msg.common_above_ground_2}</th
+              ><th scope="col">{msg.hang_from_the_reference_mark}</th><th scope="col"
+                >{msg.hang_on_the_leaf}</th
+              ></tr
             ></thead
           >
           <tbody>
             {#each marks as m (m.post + m.name)}
               <tr>
                 <td class="font-semibold"
-                  >{m.name}{#if m.pin}<span class="font-normal text-pencil">, pin {m.pin}</span>{/if}</td
+                  >{m.name}{#if m.pin}<span class="font-normal text-pencil"
+                      >{msg.hang_pin({ pin: m.pin })}</span
+                    >{/if}</td
                 >
                 <td>{m.post}</td>
                 <td class="text-[1.1rem] font-bold"><Fraction mm={m.above} {units} /></td>
                 <td><Fraction mm={Math.abs(m.fromMark)} {units} /> {m.fromMark < 0 ? 'up' : 'down'}</td>
-                <td><Fraction mm={m.onLeaf} {units} /> up</td>
+                <td><Fraction mm={m.onLeaf} {units} /> {msg.hang_up}</td>
               </tr>
             {/each}
           </tbody>
@@ -70,7 +77,9 @@
       </div>
     {/if}
     <p>
-      <FileLink {session} what="gates" run={session.run.id} class="btn">Gates as a table (CSV)</FileLink>
+      <FileLink {session} what="gates" run={session.run.id} class="btn"
+        >{msg.hang_gates_as_a_table_csv}</FileLink
+      >
     </p>
   </div>
   <div class="grid min-w-0 grid-cols-1 content-start gap-4">
@@ -85,29 +94,31 @@
         </svelte:element>
       </section>
     {/snippet}
-    {@render list('order', 'To order', gate.order, false)}
-    {@render list('steps', 'Hang it', gate.steps, true)}
+    {@render list('order', msg.hang_to_order, gate.order, false)}
+    {@render list('steps', msg.common_hang_it, gate.steps, true)}
     {#each gate.leaves as l (l.post)}
       {#if l.brace}<p class="border-l-4 border-l-line bg-sheet px-3 py-1.5 leading-snug">
           <strong
             >{l.brace.kind === 'unbraced'
-              ? 'Frame'
-              : `Brace, ${gate.leaves.length > 1 ? `leaf on ${l.post}, ` : ''}`}{#if l.brace.kind !== 'unbraced'}<Fraction
-                mm={l.brace.length}
-                {units}
-              /> corner to corner, {Math.round(l.brace.angle)}°{/if}.</strong
+              ? msg.hang_frame
+              : msg.hang_brace({
+                  v1: gate.leaves.length > 1 ? msg.hang_leaf_on({ post: l.post }) : '',
+                })}{#if l.brace.kind !== 'unbraced'}<Fraction mm={l.brace.length} {units} />
+              {msg.hang_corner_to_corner({ round: Math.round(l.brace.angle) })}{/if}.</strong
           >
           <Words says={l.brace.says} {units} />
         </p>{/if}
     {/each}
-    <div class="max-w-xs"><LengthField {session} path="{gate.path}/latch" label="Latch above ground" /></div>
-    {@render list('after', 'After a week', gate.after, false)}
+    <div class="max-w-xs">
+      <LengthField {session} path="{gate.path}/latch" label={msg.hang_latch_above_ground} />
+    </div>
+    {@render list('after', msg.hang_after_a_week, gate.after, false)}
     {#if gate.kind === 'swing'}
       <section aria-labelledby="adjust">
-        <h2 id="adjust" class="font-bold">Adjust: the tip has dropped</h2>
+        <h2 id="adjust" class="font-bold">{msg.hang_adjust_the_tip_has_dropped}</h2>
         <div class="mt-1 grid items-start gap-3 sm:grid-cols-[11rem_1fr]">
           <TapeEntry
-            label="Drop at the tip"
+            label={msg.hang_drop_at_the_tip}
             optional
             {units}
             value={dropped?.value}
@@ -119,7 +130,7 @@
         {#each gate.leaves as l (l.post)}
           {#if l.adjust}
             <p class="mt-2 leading-snug {l.adjust.enough ? '' : 'text-stop'}" data-testid="turns">
-              {#if gate.leaves.length > 1}<strong>Leaf on {l.post}.</strong>{/if}
+              {#if gate.leaves.length > 1}<strong>{msg.hang_leaf_on_2({ post: l.post })}</strong>{/if}
               <Words says={l.adjust.says} {units} />
             </p>
           {/if}

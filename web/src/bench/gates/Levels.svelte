@@ -7,6 +7,7 @@
   import type { Session } from '../../lib/session.svelte'
   import { round } from '../../lib/tape'
   import LengthField from '../LengthField.svelte'
+  import * as msg from '../../gen/messages'
 
   interface Props {
     session: Session
@@ -25,37 +26,37 @@
     const id = newID(levels, 'n')
     session.commit(
       [{ path: at(path, id), value: { id, off, first: last?.first ?? 0 } }],
-      `Ground ${side}side ${name} measured`,
+      msg.levels_ground_side_measured({ side, name }),
     )
   }
   const remove = (id: string) =>
     session.commit(
       [{ path: levels.length > 1 ? at(path, id) : path, value: null }],
-      `A height ${side}side ${name} taken out`,
+      msg.levels_a_height_side_taken_out({ side, name }),
     )
 </script>
 
-<section aria-label="Ground {side}side {name}">
+<section aria-label={msg.levels_ground_side({ side, name })}>
   <div class="flex items-center justify-between gap-2">
-    <h2 class="font-bold">Ground {side}side, over that on the line</h2>
-    <button class="btn" onclick={add}><Plus size={18} aria-hidden="true" />Add a height</button>
+    <h2 class="font-bold">{msg.levels_ground_side_over_that_on({ side })}</h2>
+    <button class="btn" onclick={add}><Plus size={18} aria-hidden="true" />{msg.levels_add_a_height}</button>
   </div>
-  {#if !levels.length}<p class="text-pencil">Taken as on the line: measure it where the leaf reaches.</p>{/if}
+  {#if !levels.length}<p class="text-pencil">{msg.levels_taken_as_on_the_line}</p>{/if}
   {#each levels as l, i (l.id)}
     <fieldset class="mt-1 grid grid-cols-[1fr_1fr_1fr_2.75rem] items-start gap-2 border-t border-rule pt-1">
-      <legend class="sr-only">Height {i + 1} {side}side</legend>
-      <LengthField {session} path={at(path, l.id!, 'off')} label="Off the line" />
-      <LengthField {session} path={at(path, l.id!, 'first')} label="At {gate.first}" />
+      <legend class="sr-only">{msg.levels_height_side({ v1: i + 1, side })}</legend>
+      <LengthField {session} path={at(path, l.id!, 'off')} label={msg.levels_off_the_line} />
+      <LengthField {session} path={at(path, l.id!, 'first')} label={msg.levels_at({ first: gate.first })} />
       <LengthField
         {session}
         path={at(path, l.id!, 'second')}
-        label="At {gate.second}"
+        label={msg.levels_at_2({ second: gate.second })}
         optional
-        hint={l.second === undefined ? 'the same' : ''}
+        hint={l.second === undefined ? msg.levels_the_same : ''}
       />
       <button
         class="btn btn-plain btn-icon mt-6"
-        aria-label="Take out height {i + 1} {side}side"
+        aria-label={msg.levels_take_out_height_side({ v1: i + 1, side })}
         onclick={() => remove(l.id!)}><Trash2 size={18} /></button
       >
     </fieldset>

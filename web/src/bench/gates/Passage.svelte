@@ -8,6 +8,7 @@
   import Fraction from '../../parts/Fraction.svelte'
   import TapeEntry from '../../parts/TapeEntry.svelte'
   import LengthField from '../LengthField.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session, gate }: { session: Session; gate: PlannedGate } = $props()
   const units = $derived(session.units)
@@ -25,16 +26,17 @@
 
 <div class="grid max-w-5xl gap-x-8 gap-y-5 md:grid-cols-2">
   <section class="grid min-w-0 grid-cols-1 content-start gap-3" aria-labelledby="through">
-    <h2 id="through" class="font-bold">Through it</h2>
+    <h2 id="through" class="font-bold">{msg.passage_through_it}</h2>
     <Choice
-      label="Who goes through"
+      label={msg.passage_who_goes_through}
       value={gate.use}
       options={session.catalogue.choices['gates/use']!}
-      onpick={(v) => set('use', v, `${name} is for ${v === 'walk' ? 'people' : 'vehicles'}`)}
+      onpick={(v) =>
+        set('use', v, `${name} is for ${v === 'walk' ? msg.passage_people : msg.passage_vehicles}`)}
     />
     <div class="grid grid-cols-2 items-start gap-2">
       <TapeEntry
-        label="Longest vehicle"
+        label={msg.passage_longest_vehicle}
         field="vehicle/length"
         {units}
         optional
@@ -46,42 +48,65 @@
             : set('vehicle', { ...vehicle, length: mm }, `${name}: vehicle ${short(mm, units)}`)}
       />
       {#if vehicle}
-        <LengthField {session} path={at('vehicle/trailer')} label="Trailer" optional />
-        <LengthField {session} path={at('vehicle/width')} label="Widest that goes through" optional />
+        <LengthField {session} path={at('vehicle/trailer')} label={msg.passage_trailer} optional />
+        <LengthField
+          {session}
+          path={at('vehicle/width')}
+          label={msg.passage_widest_that_goes_through}
+          optional
+        />
       {/if}
     </div>
     <p>
-      Clear opening past the open {gate.leaves.length > 1 ? 'leaves' : 'leaf'}:
+      {msg.passage_clear_opening_past_the_open({
+        v1: gate.leaves.length > 1 ? msg.passage_leaves : msg.passage_leaf,
+      })}
       <strong><Fraction mm={gate.clear} {units} /></strong>.
     </p>
   </section>
   <section class="grid min-w-0 grid-cols-1 content-start gap-3" aria-labelledby="road">
-    <h2 id="road" class="font-bold">The road and what stands near</h2>
+    <h2 id="road" class="font-bold">{msg.passage_the_road_and_what_stands}</h2>
     <div class="grid grid-cols-2 items-start gap-2">
-      <LengthField {session} path={at('road')} label="Line to kerb or road" optional hint="outside" />
-      <LengthField {session} path={at('roomIn')} label="Line to a wall" optional hint="inside; empty: open" />
+      <LengthField
+        {session}
+        path={at('road')}
+        label={msg.passage_line_to_kerb_or_road}
+        optional
+        hint={msg.passage_outside}
+      />
+      <LengthField
+        {session}
+        path={at('roomIn')}
+        label={msg.passage_line_to_a_wall}
+        optional
+        hint={msg.passage_inside_empty_open}
+      />
     </div>
     {#if gate.setBack}
       {@const b = gate.setBack}
       <p class={b.road && b.needed > b.road ? 'text-stop' : ''} data-testid="set-back">
-        To stand clear of the road while the gate is opened, the vehicle needs
-        <strong><Fraction mm={b.needed} {units} /></strong>{#if b.road}; there are
+        {msg.passage_to_stand_clear_of_the}
+        <strong><Fraction mm={b.needed} {units} /></strong>{#if b.road}{msg.passage_there_are}
           <Fraction mm={b.road} {units} />{/if}.
       </p>
     {/if}
     <Choice
-      label="The fenced side, walking along {session.line.name || session.line.id}, is on the"
+      label={msg.passage_the_fenced_side_walking_along({ v1: session.line.name || session.line.id })}
       value={session.line.inside}
       options={[
         { value: 'left', name: 'left' },
         { value: 'right', name: 'right' },
       ]}
-      onpick={(v) => session.commit([{ path: session.lineAt('/inside'), value: v }], `Inside is on the ${v}`)}
+      onpick={(v) =>
+        session.commit(
+          [{ path: session.lineAt('/inside'), value: v }],
+          msg.passage_inside_is_on_the({ v1: v }),
+        )}
     />
   </section>
   <section class="grid min-w-0 grid-cols-1 content-start gap-2" aria-labelledby="care">
-    <h2 id="care" class="font-bold">Water and animals</h2>
-    {#each [{ id: 'pool' as const, words: 'It is in a barrier round a pool or pond', says: 'Opens away from the water, closes and latches by itself, latch out of reach, nothing to climb on or slip under. Lives hang on it: only the local code counts.' }, { id: 'animals' as const, words: 'Animals are kept behind it', says: 'Opposed pins, so that none lifts it off; a latch that none noses open; no gap that one creeps through.' }] as o (o.id)}
+    <h2 id="care" class="font-bold">{msg.passage_water_and_animals}</h2>
+    {#each [{ id: 'pool' as const, words: msg.passage_it_is_in_a_barrier, says: msg.passage_opens_away_from_the_water }, { id: 'animals' as const, words: msg.passage_animals_are_kept_behind_it, says: msg.passage_opposed_pins_so_that_none }] as o (o.id)}
       <label class="flex min-h-11 items-start gap-2 border border-line bg-sheet px-3 py-2">
         <input
           type="checkbox"
@@ -91,7 +116,7 @@
             set(
               o.id,
               e.currentTarget.checked || null,
-              `${name}: ${o.words.toLowerCase()}${e.currentTarget.checked ? '' : ', no more'}`,
+              `${name}: ${o.words.toLowerCase()}${e.currentTarget.checked ? '' : msg.passage_no_more}`,
             )}
         />
         <span

@@ -7,6 +7,7 @@
   import { range, sideOf, standing } from '../../lib/leaf'
   import type { Session } from '../../lib/session.svelte'
   import { short } from '../../lib/tape'
+  import * as msg from '../../gen/messages'
 
   interface Props {
     session: Session
@@ -60,7 +61,7 @@
   view={{ of: 'above', gate: gate.id, angle, road, room }}
   wide={600}
   tall={310}
-  label="{gate.name || gate.id} from above"
+  label={msg.plan_view_from_above({ v1: gate.name || gate.id })}
   of="above"
 >
   {#snippet hands(d)}
@@ -73,12 +74,12 @@
         class="cursor-grab touch-none"
         role="slider"
         tabindex="0"
-        aria-label="The leaf on {l.post}, how far it is open"
+        aria-label={msg.plan_view_the_leaf_on_how_far({ post: l.post })}
         aria-valuemin={Math.round(limits.least)}
         aria-valuemax={Math.round(limits.most)}
         aria-valuenow={Math.round(angle)}
         aria-valuetext="{Math.abs(Math.round(angle))}° {angle < 0 ? 'out' : 'in'}{s
-          ? `, least gap ${short(s.gap, units)}`
+          ? msg.plan_view_least_gap({ short: short(s.gap, units) })
           : ''}"
         onkeydown={key}
         data-leaf={l.post}

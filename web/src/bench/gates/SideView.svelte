@@ -5,6 +5,7 @@
   import type { GateLeaf, LeafSide, PlannedGate } from '../../gen/api'
   import type { Session } from '../../lib/session.svelte'
   import { short } from '../../lib/tape'
+  import * as msg from '../../gen/messages'
 
   interface Props {
     session: Session
@@ -26,7 +27,7 @@
     wide={600}
     tall={200}
     stretch={6}
-    label="The leaf on {leaf.post} {Math.abs(Math.round(angle))}° open, seen from the side over the ground"
+    label={msg.side_view_the_leaf_on_open_seen({ post: leaf.post, v2: Math.abs(Math.round(angle)) })}
     of="side"
   />
   <Picture
@@ -35,10 +36,11 @@
     wide={600}
     tall={116}
     stretch={FREE}
-    label="The least gap over the whole swing: {short(side.gap, units)} at {Math.round(side.angle)}°, {short(
-      side.wanted,
-      units,
-    )} is wanted"
+    label={msg.side_view_the_least_gap_over_the({
+      short: short(side.gap, units),
+      round: Math.round(side.angle),
+      short2: short(side.wanted, units),
+    })}
     of="swing"
   />
 </figure>

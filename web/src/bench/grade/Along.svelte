@@ -5,6 +5,7 @@
   import Picture from '../../drawing/Picture.svelte'
   import Choice from '../../parts/Choice.svelte'
   import LengthField from '../LengthField.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session }: { session: Session } = $props()
   const run = $derived(session.run)
@@ -18,7 +19,7 @@
 </script>
 
 {#if !run.posts.length}
-  <p class="text-pencil">First, how long is the run?</p>
+  <p class="text-pencil">{msg.common_first_how_long_is_the}</p>
 {:else}
   <div class="grid max-w-6xl gap-x-6 gap-y-3 lg:grid-cols-[1fr_15rem]">
     <div class="border border-line bg-sheet" data-testid="along">
@@ -27,22 +28,22 @@
         view={{ of: 'along', fromEnd: end === 'last', closer, aside: aside * 10, back: back.mm }}
         wide={1100}
         tall={350}
-        label="{run.name || run.id} seen along the line from its {end} post"
+        label={msg.along_seen_along_the_line_from({ v1: run.name || run.id, end })}
         of="along"
       />
     </div>
     <div class="grid min-w-0 grid-cols-1 content-start gap-3">
       <Choice
-        label="Stand at the"
+        label={msg.along_stand_at_the}
         value={end}
         options={[
-          { value: 'first', name: 'first post' },
-          { value: 'last', name: 'last post' },
+          { value: 'first', name: msg.along_first_post },
+          { value: 'last', name: msg.along_last_post },
         ]}
         onpick={(v) => (end = v as typeof end)}
       />
       <label class="label"
-        >Look closer
+        >{msg.along_look_closer}
         <input
           type="range"
           min="1"
@@ -53,7 +54,7 @@
         />
       </label>
       <label class="label"
-        >Step aside from the line
+        >{msg.along_step_aside_from_the_line}
         <input
           type="range"
           min="15"
@@ -63,10 +64,14 @@
           bind:value={aside}
         />
       </label>
-      <LengthField {session} path={session.at('/grade/eyeHeight')} label="Height of the eyes" optional />
+      <LengthField
+        {session}
+        path={session.at('/grade/eyeHeight')}
+        label={msg.along_height_of_the_eyes}
+        optional
+      />
       <p class="text-[0.92rem] text-pencil">
-        Nothing is stretched. Close to the line, a bump that a tape steps over shows at once. The eye stands {back.words}
-        back from the end post; rings are grade posts.
+        {msg.along_nothing_is_stretched_close_to({ words: back.words })}
       </p>
     </div>
   </div>

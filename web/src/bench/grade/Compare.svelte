@@ -9,6 +9,7 @@
   import { bulk } from '../../lib/tape'
   import Fraction from '../../parts/Fraction.svelte'
   import Words from '../../parts/Words.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session }: { session: Session } = $props()
   // svelte-ignore state_referenced_locally
@@ -26,28 +27,36 @@
   function facts(l: LookChoice): Fact[] {
     const soil = (v: number) => (v > 1e-6 ? bulk(v, units) : 'none')
     const out: Fact[] = [
-      { name: 'Cut', words: soil(l.cut) },
-      { name: 'Fill', words: soil(l.fill) },
-      l.deepest > 0.01 ? { name: 'Deepest', mm: l.deepest } : { name: 'Deepest', words: 'none' },
+      { name: msg.common_cut, words: soil(l.cut) },
+      { name: msg.common_fill, words: soil(l.fill) },
+      l.deepest > 0.01
+        ? { name: msg.compare_deepest, mm: l.deepest }
+        : { name: msg.compare_deepest, words: 'none' },
       l.stockShort
-        ? { name: 'Longest post', words: `${l.stockShort} too long`, bad: true }
-        : { name: 'Longest post', mm: l.longest },
-      { name: 'Breaks', words: String(l.breaks) },
+        ? {
+            name: msg.compare_longest_post,
+            words: msg.compare_too_long({ stockShort: l.stockShort }),
+            bad: true,
+          }
+        : { name: msg.compare_longest_post, mm: l.longest },
+      { name: msg.compare_breaks, words: String(l.breaks) },
     ]
-    if (l.mostStep > 0.5) out.push({ name: 'Most step', mm: l.mostStep })
-    if (l.racked) out.push({ name: 'Over the rack', words: String(l.racked), bad: true })
-    if (l.boards) out.push({ name: 'Boards', words: String(l.boards) })
+    if (l.mostStep > 0.5) out.push({ name: msg.compare_most_step, mm: l.mostStep })
+    if (l.racked) out.push({ name: msg.compare_over_the_rack, words: String(l.racked), bad: true })
+    if (l.boards) out.push({ name: msg.compare_boards, words: String(l.boards) })
     return out
   }
 </script>
 
-<h2 class="font-bold">{session.run.name || session.run.id} in every look, side by side</h2>
+<h2 class="font-bold">{msg.compare_in_every_look_side_by({ v1: session.run.name || session.run.id })}</h2>
 <p class="text-pencil">
-  One scale for length and height, nothing stretched. Heights held by hand are let go; posts stay.
+  {msg.compare_one_scale_for_length_and}
 </p>
 {#if asked.refused}<p class="mt-2 text-stop">{asked.refused}</p>{/if}
-{#if !session.run.posts.length}<p class="mt-2 text-pencil">First, how long is the run?</p>{/if}
-{#if asked.waiting && !asked.rows.length}<p class="mt-2 text-pencil" aria-live="polite">Trying looks…</p>{/if}
+{#if !session.run.posts.length}<p class="mt-2 text-pencil">{msg.common_first_how_long_is_the}</p>{/if}
+{#if asked.waiting && !asked.rows.length}<p class="mt-2 text-pencil" aria-live="polite">
+    {msg.compare_trying_looks}
+  </p>{/if}
 <ul class="mt-3 grid gap-4 xl:grid-cols-2" aria-busy={asked.waiting}>
   {#each asked.rows as l (l.id)}
     <li
@@ -71,19 +80,19 @@
           {/each}
         </dl>
         <p>
-          <span class="text-pencil">Posts from</span>
+          <span class="text-pencil">{msg.compare_posts_from}</span>
           {#each l.stock as s, i (s.length)}{i ? ', ' : ''}<strong class="whitespace-nowrap"
               >{s.count} × <Fraction mm={s.length} {units} /></strong
             >{/each}
         </p>
         <div class="flex flex-wrap items-center justify-between gap-2 border-t border-rule pt-2">
           {#if l.now}
-            <strong>As planned now</strong>
+            <strong>{msg.common_as_planned_now}</strong>
           {:else}
             <span class="font-medium"
-              >{same(l) ? 'as many posts and bags' : costs(l.cost, units).join(' · ')}</span
+              >{same(l) ? msg.compare_as_many_posts_and_bags : costs(l.cost, units).join(' · ')}</span
             >
-            <button class="btn" onclick={() => session.commit(l.edits, l.name)}>Take it</button>
+            <button class="btn" onclick={() => session.commit(l.edits, l.name)}>{msg.common_take_it}</button>
           {/if}
         </div>
       </div>

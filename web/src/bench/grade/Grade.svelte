@@ -11,26 +11,27 @@
   import SetTops from './SetTops.svelte'
   import StoryStick from './StoryStick.svelte'
   import Tops from './Tops.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session, view }: { session: Session; view: View } = $props()
   const totals = $derived(session.run.totals)
   const breaks = $derived(totals.gradePosts + totals.steps)
   const parts = $derived([
-    { id: 'look', name: 'Look', note: '' },
+    { id: 'look', name: msg.common_look, note: '' },
     {
       id: 'tops',
-      name: 'Tops and bays',
-      note: breaks ? `${breaks} ${breaks === 1 ? 'break' : 'breaks'}` : '',
+      name: msg.grade_tops_and_bays,
+      note: breaks ? `${breaks} ${breaks === 1 ? msg.grade_break : msg.grade_breaks}` : '',
     },
-    { id: 'compare', name: 'Compare looks', note: '' },
-    { id: 'along', name: 'Along the line', note: '' },
-    { id: 'stick', name: 'Story stick', note: '' },
-    { id: 'set', name: 'Set the tops', note: '' },
+    { id: 'compare', name: msg.grade_compare_looks, note: '' },
+    { id: 'along', name: msg.grade_along_the_line, note: '' },
+    { id: 'stick', name: msg.grade_story_stick, note: '' },
+    { id: 'set', name: msg.grade_set_the_tops, note: '' },
   ] as const)
 </script>
 
 <Parts
-  label="Parts of the grade"
+  label={msg.grade_parts_of_the_grade}
   {parts}
   value={session.nav.parts.grade}
   onpick={(id) => (session.nav.parts.grade = id as typeof session.nav.parts.grade)}

@@ -7,6 +7,7 @@
   import type { Session } from '../../lib/session.svelte'
   import { tape } from '../../lib/tape'
   import Pick from '../../parts/Pick.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session }: { session: Session } = $props()
   const looks = $derived(session.catalogue.choices['grade/look']!)
@@ -50,17 +51,16 @@
     )?.value ?? 'level') as LookPart['look']
     commit(
       [...parts, { id: newID(parts, 'a'), from: free.from.station, to: free.to.station, look }],
-      `${name(look)} from ${free.from.label} to ${free.to.label}`,
+      msg.look_parts_from_to({ name: name(look), label: free.from.label, label2: free.to.label }),
     )
   }
 </script>
 
 {#if posts.length}
-  <h3 class="mt-5 font-bold">Another look for part of the run</h3>
+  <h3 class="mt-5 font-bold">{msg.look_parts_another_look_for_part_of}</h3>
   {#if !parts.length}
     <p class="text-pencil">
-      All of it is {name(base).toLowerCase()}. A steep bank can be stepped and the rest rolled; where a
-      leaning part meets a level one, the tops are brought together.
+      {msg.look_parts_all_of_it_is_a({ v1: name(base).toLowerCase() })}
     </p>
   {/if}
   <ul class="mt-2 grid max-w-3xl gap-2">
@@ -68,7 +68,7 @@
       <li class="flex flex-wrap items-end gap-2 border border-line bg-sheet p-2" data-part={i}>
         <div class="w-36">
           <Pick
-            label="Look"
+            label={msg.common_look}
             value={p.look}
             options={had}
             onpick={(v) => change(i, { look: v as LookPart['look'] }, name(v))}
@@ -76,27 +76,29 @@
         </div>
         <div class="w-44">
           <Pick
-            label="From"
+            label={msg.common_from}
             value={nearest(p.from).label}
             options={options.filter((o) => posts.find((q) => q.label === o.value)!.station < p.to - 1)}
-            onpick={(v) => change(i, { from: posts.find((q) => q.label === v)!.station }, `From ${v}`)}
+            onpick={(v) =>
+              change(i, { from: posts.find((q) => q.label === v)!.station }, msg.look_parts_from({ v1: v }))}
           />
         </div>
         <div class="w-44">
           <Pick
-            label="To"
+            label={msg.common_to}
             value={nearest(p.to).label}
             options={options.filter((o) => posts.find((q) => q.label === o.value)!.station > p.from + 1)}
-            onpick={(v) => change(i, { to: posts.find((q) => q.label === v)!.station }, `To ${v}`)}
+            onpick={(v) =>
+              change(i, { to: posts.find((q) => q.label === v)!.station }, msg.look_parts_to({ v1: v }))}
           />
         </div>
         <button
           class="btn btn-plain btn-icon"
-          aria-label="Take this part away"
+          aria-label={msg.look_parts_take_this_part_away}
           onclick={() =>
             commit(
               parts.filter((_, k) => k !== i),
-              'One look again',
+              msg.look_parts_one_look_again,
             )}><X size={20} /></button
         >
       </li>
@@ -104,7 +106,10 @@
   </ul>
   {#if free}
     <button class="btn mt-2" onclick={add}
-      ><Plus size={18} aria-hidden="true" />Another look from {free.from.label} to {free.to.label}</button
+      ><Plus size={18} aria-hidden="true" />{msg.look_parts_another_look_from_to({
+        label: free.from.label,
+        label2: free.to.label,
+      })}</button
     >
   {/if}
 {/if}

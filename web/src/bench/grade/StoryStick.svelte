@@ -9,6 +9,7 @@
   import LengthField from '../LengthField.svelte'
   import NumberField from '../NumberField.svelte'
   import { scrolls } from '../../lib/scrolls'
+  import * as msg from '../../gen/messages'
 
   let { session }: { session: Session } = $props()
   const units = $derived(session.units)
@@ -19,7 +20,7 @@
 </script>
 
 {#if !t}
-  <p class="text-pencil">First, how long is the run?</p>
+  <p class="text-pencil">{msg.common_first_how_long_is_the}</p>
 {:else}
   <div class="grid max-w-5xl gap-6 lg:grid-cols-[26rem_1fr]">
     <div class="border border-line bg-sheet">
@@ -28,20 +29,24 @@
         view={{ of: 'stick' }}
         wide={420}
         tall={400}
-        label="Story stick of {session.run.name || session.run.id}"
+        label={msg.story_stick_story_stick_of({ v1: session.run.name || session.run.id })}
         of="stick"
       />
     </div>
     <div class="grid min-w-0 content-start gap-3">
       <p>
-        Cut a straight stick, mark it once, and hold its reference mark to that of every post: all else is
-        read off it. The mark lies <strong><Fraction mm={t.mark} {units} /></strong> below the fence's top.
+        {msg.story_stick_cut_a_straight_stick_mark} <strong><Fraction mm={t.mark} {units} /></strong>
+        {msg.story_stick_below_the_fence_s_top}
       </p>
       <div {@attach scrolls} class="relative overflow-x-auto border border-line bg-sheet">
         <table class="sheet-table w-full" data-testid="stick">
-          <caption class="px-2 pt-2 text-left font-bold">From the reference mark, up or down</caption>
+          <caption class="px-2 pt-2 text-left font-bold">{msg.story_stick_from_the_reference_mark_up}</caption
+          >
           <thead
-            ><tr><th scope="col">Mark</th><th scope="col">Upper edge</th><th scope="col">Lower edge</th></tr
+            ><tr
+              ><th scope="col">{msg.common_mark}</th><th scope="col">{msg.story_stick_upper_edge}</th><th
+                scope="col">{msg.story_stick_lower_edge}</th
+              ></tr
             ></thead
           >
           <tbody>
@@ -49,28 +54,31 @@
               <tr class={m.kind === 'mark' ? 'bg-mallow-wash font-bold' : ''}>
                 <td>{m.name}</td>
                 <td class="font-semibold"
-                  >{#if m.kind === 'mark'}0{:else}{m.up > 0 ? 'up ' : 'down '}<Fraction
-                      mm={Math.abs(m.up)}
-                      {units}
-                    />{/if}</td
+                  >{#if m.kind === 'mark'}0{:else}{m.up > 0
+                      ? msg.story_stick_up
+                      : msg.story_stick_down}<Fraction mm={Math.abs(m.up)} {units} />{/if}</td
                 >
                 <td
-                  >{#if Math.abs(m.up - m.to) > 0.01}{m.to > 0 ? 'up ' : 'down '}<Fraction
-                      mm={Math.abs(m.to)}
-                      {units}
-                    />{/if}</td
+                  >{#if Math.abs(m.up - m.to) > 0.01}{m.to > 0
+                      ? msg.story_stick_up
+                      : msg.story_stick_down}<Fraction mm={Math.abs(m.to)} {units} />{/if}</td
                 >
               </tr>
             {/each}
           </tbody>
         </table>
       </div>
-      <section class="border border-line bg-sheet p-3" aria-label="Rails">
-        <h3 class="mb-2 font-bold">Rails, middles above the fence's bottom</h3>
+      <section class="border border-line bg-sheet p-3" aria-label={msg.story_stick_rails}>
+        <h3 class="mb-2 font-bold">{msg.story_stick_rails_middles_above_the_fence}</h3>
         <div class="grid grid-cols-2 gap-3 sm:grid-cols-3">
           {#if byHand}
             {#each byHand.keys() as i (i)}
-              {@const name = i === 0 ? 'Bottom rail' : i === byHand.length - 1 ? 'Top rail' : `Rail ${i + 1}`}
+              {@const name =
+                i === 0
+                  ? msg.story_stick_bottom_rail
+                  : i === byHand.length - 1
+                    ? msg.story_stick_top_rail
+                    : msg.story_stick_rail({ v1: i + 1 })}
               {@const to = (mm: number | null) => [{ path: rails, value: byHand!.with(i, mm ?? 0) }]}
               <TapeEntry
                 label={name}
@@ -83,35 +91,47 @@
               />
             {/each}
           {:else}
-            <NumberField {session} path={session.at('/spacing/rails')} label="Rails, spread evenly" />
+            <NumberField
+              {session}
+              path={session.at('/spacing/rails')}
+              label={msg.story_stick_rails_spread_evenly}
+            />
           {/if}
-          <LengthField {session} path={session.at('/fence/railWidth')} label="Height of a rail" optional />
+          <LengthField
+            {session}
+            path={session.at('/fence/railWidth')}
+            label={msg.story_stick_height_of_a_rail}
+            optional
+          />
         </div>
         {#if byHand}
           <button
             class="btn mt-3"
             onclick={() =>
-              session.commit([{ path: session.at('/fence/rails'), value: null }], 'Rails spread evenly')}
-            >Spread them evenly</button
+              session.commit(
+                [{ path: session.at('/fence/rails'), value: null }],
+                msg.story_stick_rails_spread_evenly_2,
+              )}>{msg.story_stick_spread_them_evenly}</button
           >
         {:else if t.rails.length}
           <button
             class="btn mt-3"
             onclick={() =>
-              session.commit([{ path: session.at('/fence/rails'), value: t.rails }], 'Rails placed by hand')}
-            >Place each by hand</button
+              session.commit(
+                [{ path: session.at('/fence/rails'), value: t.rails }],
+                msg.story_stick_rails_placed_by_hand,
+              )}>{msg.story_stick_place_each_by_hand}</button
           >
         {/if}
       </section>
       {#if steps}
         <p class="border-l-4 border-l-warn bg-sheet px-3 py-2">
-          This run steps: a post's mark goes by its higher panel. For the lower one move the stick down by the
-          post's step, listed under Tops and bays.
+          {msg.story_stick_this_run_steps_a_post}
         </p>
       {/if}
       {#if session.run.topLine?.stick.some((m) => m.kind === 'hole')}
         <p class="border-l-4 border-l-line bg-sheet px-3 py-2">
-          Holes are cut before the posts are set; the lowest must stay above the ground at every post.
+          {msg.story_stick_holes_are_cut_before_the}
         </p>
       {/if}
     </div>

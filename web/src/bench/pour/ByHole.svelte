@@ -10,6 +10,7 @@
   import Fraction from '../../parts/Fraction.svelte'
   import HolePicture from '../dig/HolePicture.svelte'
   import { scrolls } from '../../lib/scrolls'
+  import * as msg from '../../gen/messages'
 
   let { session, view }: { session: Session; view: View } = $props()
   const units = $derived(session.units)
@@ -24,16 +25,16 @@
       .filter((r) => r.posts.length),
   )
   const names: Record<HoleLayer['kind'], string> = {
-    gravel: 'Gravel, tamped',
-    concrete: 'Concrete',
-    'rocks in slurry': 'Stone in slurry',
-    'large stone': 'Large stone',
-    'middle stone': 'Middle stone',
-    'small stone': 'Small stone',
-    soil: 'Soil over it',
-    mound: 'Soil mounded at the post',
-    crown: 'Crown, sloped to shed water',
-    'inside the post': 'Inside the post',
+    gravel: msg.common_gravel_tamped,
+    concrete: msg.common_concrete,
+    'rocks in slurry': msg.by_hole_stone_in_slurry,
+    'large stone': msg.by_hole_large_stone,
+    'middle stone': msg.by_hole_middle_stone,
+    'small stone': msg.by_hole_small_stone,
+    soil: msg.by_hole_soil_over_it,
+    mound: msg.by_hole_soil_mounded_at_the_post,
+    crown: msg.by_hole_crown_sloped_to_shed_water,
+    'inside the post': msg.by_hole_inside_the_post,
   }
   /** From the bottom up, as it is filled. */
   const layers = $derived([...(card?.layers ?? [])].sort((a, b) => b.to - a.to))
@@ -42,14 +43,16 @@
     view.show(session.drawn.posts[session.drawnPost]!.station)
   }
   const list = (labels: string[]) =>
-    labels.length > 8 ? `${labels.slice(0, 7).join(', ')} and ${labels.length - 7} more` : labels.join(', ')
+    labels.length > 8
+      ? msg.by_hole_and_more({ v1: labels.slice(0, 7).join(', '), v2: labels.length - 7 })
+      : labels.join(', ')
 </script>
 
 <div class="grid max-w-6xl items-start gap-x-6 gap-y-4 md:grid-cols-[13rem_minmax(0,1fr)]">
   {#if card}
     <div class="border border-line bg-sheet p-1"><HolePicture {session} {card} bare /></div>
     <section aria-labelledby="by-layer">
-      <h2 id="by-layer" class="font-bold">{p.label}, from the bottom up</h2>
+      <h2 id="by-layer" class="font-bold">{msg.by_hole_from_the_bottom_up({ label: p.label })}</h2>
       <ol class="mt-1" data-testid="layers">
         {#each layers as l (l.kind + l.to)}
           <li class="flex flex-wrap items-baseline gap-x-3 border-t border-rule py-1">
@@ -61,24 +64,24 @@
       </ol>
       <p class="mt-2 text-[1.1rem]">
         {#if card.bag && card.concrete > 0}<strong
-            ><Figure why={ofPost(session.run, p, 'concrete')} of="{p.label} bags"
+            ><Figure why={ofPost(session.run, p, 'concrete')} of={msg.common_bags({ label: p.label })}
               >{card.bags.toFixed(1)}</Figure
             >
             {card.bag}s</strong
-          >{:else if !card.concrete}No concrete.{/if}
+          >{:else if !card.concrete}{msg.by_hole_no_concrete}{/if}
       </p>
     </section>
   {:else}
-    <p class="max-w-prose">An old post stands here and stays: nothing to fill.</p>
+    <p class="max-w-prose">{msg.by_hole_an_old_post_stands_here}</p>
   {/if}
 </div>
 <div {@attach scrolls} class="mt-4 overflow-x-auto border border-line bg-sheet">
   <table class="sheet-table w-full" data-testid="pours">
-    <caption class="px-2 pt-2 text-left font-bold">Holes that are filled alike</caption>
+    <caption class="px-2 pt-2 text-left font-bold">{msg.by_hole_holes_that_are_filled_alike}</caption>
     <thead>
       <tr>
-        <th scope="col">Posts</th>
-        {#each ['How many', 'Hole', 'Gravel', 'Concrete', 'Bags each', 'Bags'] as h (h)}<th
+        <th scope="col">{msg.common_posts}</th>
+        {#each [msg.common_how_many, msg.common_hole, msg.common_gravel, msg.common_concrete, msg.by_hole_bags_each, msg.common_bags_2] as h (h)}<th
             scope="col"
             class="text-right!">{h}</th
           >{/each}
@@ -106,4 +109,4 @@
     </tbody>
   </table>
 </div>
-<p class="mt-2 text-pencil">Pour by the tenths here; bags to buy are rounded up once, in the load.</p>
+<p class="mt-2 text-pencil">{msg.by_hole_pour_by_the_tenths_here}</p>

@@ -6,6 +6,7 @@
   import Choice from '../../parts/Choice.svelte'
   import RuleFields from '../dig/RuleFields.svelte'
   import ScopePicker from '../dig/ScopePicker.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session }: { session: Session } = $props()
   const level = $derived(levelOf(session, session.nav.scope))
@@ -20,7 +21,9 @@
 {#key session.nav.scope + session.run.id + (session.nav.scope === 'post' ? session.post : '')}
   <div class="grid max-w-6xl gap-x-10 gap-y-5 xl:grid-cols-2">
     <section aria-labelledby="fill-how">
-      <h2 id="fill-how" class="mb-2 border-b-2 border-ink pb-1 font-bold">How the posts are set</h2>
+      <h2 id="fill-how" class="mb-2 border-b-2 border-ink pb-1 font-bold">
+        {msg.fill_how_the_posts_are_set}
+      </h2>
       <RuleFields
         {session}
         {level}
@@ -30,18 +33,19 @@
       />
     </section>
     <section class="grid min-w-0 grid-cols-1 content-start gap-3" aria-labelledby="fill-top">
-      <h2 id="fill-top" class="border-b-2 border-ink pb-1 font-bold">The top, and the bag</h2>
+      <h2 id="fill-top" class="border-b-2 border-ink pb-1 font-bold">{msg.fill_the_top_and_the_bag}</h2>
       {#if !stone}
         <Choice
-          label="Top of the concrete"
+          label={msg.fill_top_of_the_concrete}
           value={String(v['setting/top'])}
           options={session.catalogue.choices['setting/top']!}
-          onpick={(top) => session.commit(say(level, { 'setting/top': top }), `Top: ${top}, ${level.name}`)}
+          onpick={(top) =>
+            session.commit(say(level, { 'setting/top': top }), msg.fill_top({ top, level: level.name }))}
         />
       {/if}
       <RuleFields {session} {level} part="top" without={['setting/top']} />
       {#if bag && !stone}<p class="text-pencil">
-          A {bag.name} makes {small(bag.yield, session.units)}.
+          {msg.fill_a_makes({ bag: bag.name, small: small(bag.yield, session.units) })}
         </p>{/if}
     </section>
   </div>

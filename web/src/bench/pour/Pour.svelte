@@ -8,18 +8,19 @@
   import ByHole from './ByHole.svelte'
   import Fill from './Fill.svelte'
   import Totals from './Totals.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session, view }: { session: Session; view: View } = $props()
   const parts = [
-    { id: 'fill', name: 'Into the hole', note: '' },
-    { id: 'rules', name: 'How posts are set', note: '' },
-    { id: 'holes', name: 'All holes', note: '' },
-    { id: 'totals', name: 'Totals', note: '' },
+    { id: 'fill', name: msg.pour_into_the_hole, note: '' },
+    { id: 'rules', name: msg.pour_how_posts_are_set, note: '' },
+    { id: 'holes', name: msg.common_all_holes, note: '' },
+    { id: 'totals', name: msg.pour_totals, note: '' },
   ] as const
 </script>
 
 <Parts
-  label="Parts of the pouring"
+  label={msg.pour_parts_of_the_pouring}
   {parts}
   value={session.nav.parts.pour}
   onpick={(id) => (session.nav.parts.pour = id as typeof session.nav.parts.pour)}
@@ -38,7 +39,7 @@
         {session}
         {view}
         table="holes"
-        caption="All holes"
+        caption={msg.common_all_holes}
       />{/if}</Tabs.Content
   >
   <Tabs.Content value="totals"

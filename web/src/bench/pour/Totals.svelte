@@ -7,13 +7,14 @@
   import Figure from '../../parts/Figure.svelte'
   import Words from '../../parts/Words.svelte'
   import { scrolls } from '../../lib/scrolls'
+  import * as msg from '../../gen/messages'
 
   let { session }: { session: Session } = $props()
   const units = $derived(session.units)
   const bill = $derived(session.bill)
   const many = $derived(bill.runs.length > 1)
   const columns = $derived([
-    ...(many ? [{ id: 'job', name: 'Whole job', items: bill.items }] : []),
+    ...(many ? [{ id: 'job', name: msg.common_whole_job, items: bill.items }] : []),
     ...bill.runs.filter((r) => r.items.length).map((r) => ({ id: r.run, name: r.name, items: r.items })),
   ])
   /** What a run buys of an item in one way; nothing where it takes none. */
@@ -39,7 +40,7 @@
 <div {@attach scrolls} class="relative overflow-x-auto border border-line bg-sheet" data-testid="totals">
   <table class="sheet-table w-full">
     <caption class="px-2 pt-2 text-left font-bold"
-      >What each run takes{#if many}, and the whole job{/if}</caption
+      >{msg.totals_what_each_run_takes}{#if many}{msg.totals_and_the_whole_job}{/if}</caption
     >
     <thead>
       <tr>
@@ -97,8 +98,8 @@
   </table>
 </div>
 <p class="mt-2 max-w-prose text-pencil">
-  All sums are of exact values. Bags are rounded up once: bought for each run by itself, or once for the job{saved >
-  0
-    ? `, which saves ${saved} ${saved === 1 ? 'bag' : 'bags'}`
-    : ''}. A corner post is dug once, and counted in the run that ends there.
+  {msg.totals_all_sums_are_of_exact({
+    v1:
+      saved > 0 ? msg.totals_which_saves({ saved, v2: saved === 1 ? msg.totals_bag : msg.totals_bags }) : '',
+  })}
 </p>

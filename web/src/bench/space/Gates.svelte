@@ -10,6 +10,7 @@
   import Fraction from '../../parts/Fraction.svelte'
   import LengthField from '../LengthField.svelte'
   import { ofGate } from '../../lib/figure'
+  import * as msg from '../../gen/messages'
 
   let { session }: { session: Session } = $props()
   const units = $derived(session.units)
@@ -18,24 +19,26 @@
   const walk = $derived(session.run.addGate.find((g) => g.id === 'walk'))
 
   const path = (g: Gate, ...names: string[]) => at(session.at('/gates'), g.id, ...names)
-  const remove = (g: Gate) => session.commit([{ path: path(g), value: null }], `${g.name || g.id} taken out`)
+  const remove = (g: Gate) =>
+    session.commit([{ path: path(g), value: null }], msg.gates_taken_out({ v1: g.name || g.id }))
   const rename = (g: Gate, name: string) =>
-    name !== (g.name ?? '') && session.commit([{ path: path(g, 'name'), value: name }], `Gate named ${name}`)
+    name !== (g.name ?? '') &&
+    session.commit([{ path: path(g, 'name'), value: name }], msg.gates_gate_named({ name }))
 </script>
 
 <div class="mt-5 max-w-6xl">
   <div>
     <div class="flex items-center justify-between gap-3">
-      <h2 class="font-bold">Gates</h2>
+      <h2 class="font-bold">{msg.common_gates}</h2>
       <button
         class="btn"
         onclick={() => walk && session.commit(walk.edits, `${walk.name} added`)}
         disabled={!walk || !!walk.refused}
-        title={walk?.refused}><Plus size={18} aria-hidden="true" />Add a gate</button
+        title={walk?.refused}><Plus size={18} aria-hidden="true" />{msg.gates_add_a_gate}</button
       >
     </div>
     {#if !gates.length}<p class="text-pencil">
-        None. A gate's opening is exact; the fence's bays give way to it.
+        {msg.gates_none_a_gate_s_opening}
       </p>{/if}
     {#each gates as g (g.id)}
       {@const p = planned(g.id)}
@@ -44,7 +47,7 @@
       >
         <legend class="sr-only">{g.name || g.id}</legend>
         <div>
-          <label class="label mb-1" for="gate-{g.id}">Name</label>
+          <label class="label mb-1" for="gate-{g.id}">{msg.common_name}</label>
           <input
             id="gate-{g.id}"
             class="field"
@@ -53,11 +56,11 @@
             onchange={(e) => rename(g, e.currentTarget.value.trim())}
           />
         </div>
-        <LengthField {session} path={path(g, 'at')} label="Middle at" long />
+        <LengthField {session} path={path(g, 'at')} label={msg.common_middle_at} long />
         <div>
-          <div class="label mb-1">Between posts</div>
+          <div class="label mb-1">{msg.common_between_posts}</div>
           {#if p}<p class="pt-1.5 text-[1.15rem] font-bold">
-              <Figure why={ofGate(session.run, p, 'inside')} of="{p.name || p.id}, inside"
+              <Figure why={ofGate(session.run, p, 'inside')} of={msg.gates_inside({ v1: p.name || p.id })}
                 ><Fraction mm={p.opening} {units} /></Figure
               >
             </p>{/if}
@@ -67,11 +70,11 @@
           onclick={() => {
             session.gateID = g.id
             session.nav.stage = 'gates'
-          }}>Size and hang it</button
+          }}>{msg.gates_size_and_hang_it}</button
         >
         <button
           class="btn btn-plain btn-icon sm:mt-6"
-          aria-label="Take out {g.name || g.id}"
+          aria-label={msg.gates_take_out({ v1: g.name || g.id })}
           onclick={() => remove(g)}><Trash2 size={18} /></button
         >
       </fieldset>

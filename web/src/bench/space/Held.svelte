@@ -13,6 +13,7 @@
   import Choice from '../../parts/Choice.svelte'
   import TapeEntry from '../../parts/TapeEntry.svelte'
   import LengthField from '../LengthField.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session, view }: { session: Session; view: View } = $props()
   const units = $derived(session.units)
@@ -32,26 +33,26 @@
     const post = named(f.id)
     const seen =
       post && (v === 'landed' || post.landed) ? landed(session, post, v === 'landed' ? f.at : null) : []
-    session.commit([{ path: path(f.id), value: next }, ...seen], `Held post: ${v}`)
+    session.commit([{ path: path(f.id), value: next }, ...seen], msg.held_held_post({ v1: v }))
   }
   /** Whether the other posts are spaced again from a post that landed off its mark. */
   function respace(id: string, v: string) {
     session.commit(
       [{ path: path(id, 'respace'), value: v === 'all' ? true : null }],
-      v === 'all' ? 'The rest spaced again' : 'Only the bays beside it',
+      v === 'all' ? msg.held_the_rest_spaced_again : msg.held_only_the_bays_beside_it,
     )
   }
   /** Taped again: where it landed was read wrong. */
   const stands = (f: FixedPost, p: PlannedPost, mm: number) =>
     session.commit(
       [{ path: path(f.id, 'at'), value: mm }, ...landed(session, p, mm)],
-      `${p.label} landed at ${tape(mm, units)}`,
+      msg.held_landed_at({ label: p.label, tape: tape(mm, units) }),
     )
   function hold() {
     if (!current) return
     session.commit(
       holdAt(session, newHold(session), current.station),
-      `${current.label} kept at ${tape(current.station, units)}`,
+      msg.common_kept_at({ label: current.label, tape: tape(current.station, units) }),
     )
   }
   /** A held bay goes where the picked post's bay is. */
@@ -61,7 +62,7 @@
     const fresh: HeldBay = { id: newID(bays, 'H'), at: current.station, width: bay.centreToCentre }
     session.commit(
       [{ path: at(session.at('/heldBays'), fresh.id), value: fresh }],
-      `Bay fixed at ${tape(current.station, units)}`,
+      msg.held_bay_fixed_at({ tape: tape(current.station, units) }),
     )
   }
   function show(id: string) {
@@ -74,28 +75,27 @@
 
 <div class="flex flex-wrap items-center justify-between gap-2">
   <div>
-    <h2 class="font-bold">Fixed posts</h2>
+    <h2 class="font-bold">{msg.common_fixed_posts}</h2>
     <p class="text-pencil">
-      Pull a post in the drawing, or hold the picked one here. The posts between are spaced again; where one
-      landed off its mark, only the bays beside it change.
+      {msg.held_pull_a_post_in_the}
     </p>
   </div>
   <button
     class="btn"
     onclick={hold}
     disabled={!current || current.kind !== 'line' || !!current.held || !!current.stays}
-    ><Plus size={18} aria-hidden="true" />Hold {current?.label ?? 'a post'}</button
+    ><Plus size={18} aria-hidden="true" />{msg.held_hold({ v1: current?.label ?? msg.held_a_post })}</button
   >
 </div>
-{#if !posts.length}<p class="mt-2 text-pencil">None is fixed.</p>{/if}
+{#if !posts.length}<p class="mt-2 text-pencil">{msg.held_none_is_fixed}</p>{/if}
 {#each posts as f (f.id)}
   {@const p = named(f.id)}
   <fieldset class="mt-2 grid items-start gap-2 border-t border-rule pt-2 sm:grid-cols-[5rem_1fr_2fr_2.75rem]">
-    <legend class="sr-only">Held post {p?.label ?? f.id}</legend>
+    <legend class="sr-only">{msg.held_held_post_2({ v1: p?.label ?? f.id })}</legend>
     <button class="btn btn-plain font-bold sm:mt-6" onclick={() => show(f.id)}>{p?.label ?? f.id}</button>
     {#if p?.landed}
       <TapeEntry
-        label="Stands at"
+        label={msg.common_stands_at}
         long
         {units}
         value={p.station}
@@ -103,36 +103,36 @@
         oncommit={(mm) => mm !== null && stands(f, p, mm)}
       />
     {:else}
-      <LengthField {session} path={path(f.id, 'at')} label="Stands at" long />
+      <LengthField {session} path={path(f.id, 'at')} label={msg.common_stands_at} long />
     {/if}
     <Choice
-      label="It"
+      label={msg.common_it}
       value={kind(f)}
       options={[
-        { value: 'wanted', name: 'Keep a post here' },
-        { value: 'landed', name: 'Actually set here' },
-        { value: 'grade', name: 'Grade post' },
+        { value: 'wanted', name: msg.common_keep_a_post_here },
+        { value: 'landed', name: msg.held_actually_set_here },
+        { value: 'grade', name: msg.held_grade_post },
       ]}
       onpick={(v) => setKind(f, v)}
     />
     <button
       class="btn btn-plain btn-icon sm:mt-6"
-      aria-label="Release {p?.label ?? f.id}"
-      onclick={() => session.commit(letGo(session, f.id), `${p?.label ?? f.id} let go`)}
+      aria-label={msg.held_release({ v1: p?.label ?? f.id })}
+      onclick={() => session.commit(letGo(session, f.id), msg.held_let_go({ v1: p?.label ?? f.id }))}
       ><Trash2 size={18} /></button
     >
     {#if p?.landed}
       <div class="sm:col-span-2 sm:col-start-2">
         <Choice
-          label="Then"
+          label={msg.held_then}
           value={f.respace ? 'all' : 'beside'}
           options={[
             {
               value: 'beside',
-              name: 'Only the bays beside',
-              costs: 'it is the post that was meant there; all others stay',
+              name: msg.held_only_the_bays_beside,
+              costs: msg.held_it_is_the_post_that,
             },
-            { value: 'all', name: 'Space the rest again', costs: 'even bays; every post not yet dug moves' },
+            { value: 'all', name: msg.held_space_the_rest_again, costs: msg.held_even_bays_every_post_not },
           ]}
           onpick={(v) => respace(f.id, v)}
         />
@@ -143,35 +143,38 @@
 
 <div class="mt-6 flex flex-wrap items-center justify-between gap-2">
   <div>
-    <h2 class="font-bold">Fixed bays</h2>
-    <p class="text-pencil">An odd panel, a bay that can be taken out: its width stays, the rest gives way.</p>
+    <h2 class="font-bold">{msg.held_fixed_bays}</h2>
+    <p class="text-pencil">{msg.held_an_odd_panel_a_bay}</p>
   </div>
   <button class="btn" onclick={addBay} disabled={!current}
-    ><Plus size={18} aria-hidden="true" />Hold the bay after {current?.label ?? ''}</button
+    ><Plus size={18} aria-hidden="true" />{msg.held_hold_the_bay_after({ v1: current?.label ?? '' })}</button
   >
 </div>
 {#each bays as b (b.id)}
   <fieldset
     class="mt-2 grid grid-cols-2 items-start gap-2 border-t border-rule pt-2 sm:grid-cols-[1.3fr_1fr_1fr_2.75rem]"
   >
-    <legend class="sr-only">Held bay {b.name || b.id}</legend>
+    <legend class="sr-only">{msg.held_held_bay({ v1: b.name || b.id })}</legend>
     <div>
-      <label class="label mb-1" for="held-{b.id}">Name</label>
+      <label class="label mb-1" for="held-{b.id}">{msg.common_name}</label>
       <input
         id="held-{b.id}"
         class="field"
         maxlength="120"
         value={b.name ?? ''}
         onchange={(e) =>
-          session.commit([{ path: bayPath(b.id, 'name'), value: e.currentTarget.value.trim() }], 'Bay named')}
+          session.commit(
+            [{ path: bayPath(b.id, 'name'), value: e.currentTarget.value.trim() }],
+            msg.held_bay_named,
+          )}
       />
     </div>
-    <LengthField {session} path={bayPath(b.id, 'at')} label="From" long />
-    <LengthField {session} path={bayPath(b.id, 'width')} label="Width, centres" />
+    <LengthField {session} path={bayPath(b.id, 'at')} label={msg.common_from} long />
+    <LengthField {session} path={bayPath(b.id, 'width')} label={msg.held_width_centres} />
     <button
       class="btn btn-plain btn-icon sm:mt-6"
-      aria-label="Release bay {b.name || b.id}"
-      onclick={() => session.commit([{ path: bayPath(b.id), value: null }], 'Bay let go')}
+      aria-label={msg.held_release_bay({ v1: b.name || b.id })}
+      onclick={() => session.commit([{ path: bayPath(b.id), value: null }], msg.held_bay_let_go)}
       ><Trash2 size={18} /></button
     >
   </fieldset>

@@ -11,6 +11,7 @@
   import Pieces from './Pieces.svelte'
   import SetOut from './SetOut.svelte'
   import Ways from './Ways.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session, view }: { session: Session; view: View } = $props()
   const held = $derived(
@@ -18,16 +19,16 @@
   )
   const cut = $derived(session.run.totals.cutPieces)
   const parts = $derived([
-    { id: 'ways', name: 'Bays', note: '' },
-    { id: 'held', name: 'Fixed posts', note: held ? String(held) : '' },
-    { id: 'layouts', name: 'Layouts', note: '' },
-    { id: 'pieces', name: 'Pieces', note: cut ? `${cut} cut` : '' },
-    { id: 'setout', name: 'Set out', note: '' },
+    { id: 'ways', name: msg.space_bays, note: '' },
+    { id: 'held', name: msg.common_fixed_posts, note: held ? String(held) : '' },
+    { id: 'layouts', name: msg.space_layouts, note: '' },
+    { id: 'pieces', name: msg.space_pieces, note: cut ? `${cut} cut` : '' },
+    { id: 'setout', name: msg.space_set_out, note: '' },
   ] as const)
 </script>
 
 <Parts
-  label="Parts of the spacing"
+  label={msg.space_parts_of_the_spacing}
   {parts}
   value={session.nav.parts.space}
   onpick={(id) => (session.nav.parts.space = id as typeof session.nav.parts.space)}

@@ -9,6 +9,7 @@
   import Pick from '../../parts/Pick.svelte'
   import LengthField from '../LengthField.svelte'
   import NumberField from '../NumberField.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session }: { session: Session } = $props()
   const spacing = $derived(session.value<Spacing>(session.at('/spacing')))
@@ -85,7 +86,7 @@
         { path: at('/systems', copy.id), value: copy },
         { path: session.at('/system'), value: copy.id },
       ],
-      `${name} kept as a system of this job`,
+      msg.ways_kept_as_a_system_of({ name }),
     )
     naming = ''
     open = false
@@ -94,11 +95,11 @@
   const set = (field: string, value: unknown, what: string) =>
     session.commit([{ path: session.at(`/spacing/${field}`), value }], what)
   const piece: Record<string, string> = {
-    'panels between': 'Panel',
-    'panels on faces': 'Panel',
-    module: 'Board',
-    'stock rails': 'Rail',
-    'overlapping rails': 'Rail',
+    'panels between': msg.ways_panel,
+    'panels on faces': msg.ways_panel,
+    module: msg.ways_board,
+    'stock rails': msg.ways_rail,
+    'overlapping rails': msg.ways_rail,
   }
   const ways = $derived(session.catalogue.choices['spacing/way']!)
   function setWay(v: string) {
@@ -115,63 +116,65 @@
 <div class="grid max-w-6xl gap-x-8 gap-y-4 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.3fr)]">
   <div>
     <Pick
-      label="Fence type"
+      label={msg.ways_fence_type}
       value={picked}
       options={[
-        { value: '', name: 'None of these: own values' },
-        ...known.map((s) => ({ value: s.id, name: s.name + (own.includes(s) ? ' (own)' : '') })),
+        { value: '', name: msg.ways_none_of_these_own_values },
+        ...known.map((s) => ({ value: s.id, name: s.name + (own.includes(s) ? msg.ways_own : '') })),
       ]}
       onpick={(id) => outfit(id)}
     />
     {#if session.lineRuns.length > 1 && others}
       <button class="btn mt-1.5" onclick={() => outfit(picked, true)}
-        >Use it on all {session.lineRuns.length} runs</button
+        >{msg.ways_use_it_on_all_runs({ count: session.lineRuns.length })}</button
       >
     {/if}
     {#if system}
-      <p class="mt-1.5 text-pencil">{system.says ?? 'A fence type of this job.'}</p>
+      <p class="mt-1.5 text-pencil">{system.says ?? msg.ways_a_fence_type_of_this}</p>
       <dl class="mt-1.5 grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5 text-[0.95rem]" data-testid="system">
-        <dt class="text-pencil">Posts</dt>
+        <dt class="text-pencil">{msg.common_posts}</dt>
         <dd>
-          {system.post.shape}, <Fraction mm={system.post.width ?? 0} {units} />{#if system.terminal}; ends,
-            corners and gates <Fraction mm={system.terminal.width ?? 0} {units} />{/if}
-        </dd>
-        <dt class="text-pencil">Gap under it</dt>
-        <dd>
-          <Fraction mm={system.fence.gapLeast ?? 0} {units} /> to <Fraction
-            mm={system.fence.gapMost ?? 0}
+          {system.post.shape}, <Fraction
+            mm={system.post.width ?? 0}
             {units}
-          />
+          />{#if system.terminal}{msg.ways_ends_corners_and_gates}
+            <Fraction mm={system.terminal.width ?? 0} {units} />{/if}
         </dd>
-        <dt class="text-pencil">On a slope</dt>
+        <dt class="text-pencil">{msg.ways_gap_under_it}</dt>
         <dd>
-          {#if system.grade.rack === undefined}follows it{:else if system.grade.rack === 0}steps: it cannot
-            rack{:else}racks at most <Fraction mm={system.grade.rack} {units} /> a bay{/if}
+          <Fraction mm={system.fence.gapLeast ?? 0} {units} />
+          {msg.ways_to}
+          <Fraction mm={system.fence.gapMost ?? 0} {units} />
         </dd>
-        <dt class="text-pencil">Holes</dt>
+        <dt class="text-pencil">{msg.ways_on_a_slope}</dt>
         <dd>
-          {#if system.hole?.driven === 'all'}none: posts are driven{#if system.hole?.collar}, with a collar of <Fraction
-                mm={system.hole?.collar}
-                {units}
-              />{/if}{:else}{system.hole?.widthFactor ?? session.run.levels[0]!.values['hole/widthFactor']} × the
-            post{#if system.hole?.driven === 'line'}; line posts are driven{/if}{/if}
+          {#if system.grade.rack === undefined}{msg.ways_follows_it}{:else if system.grade.rack === 0}{msg.ways_steps_it_cannot_rack}{:else}{msg.ways_racks_at_most}
+            <Fraction mm={system.grade.rack} {units} />
+            {msg.ways_a_bay}{/if}
         </dd>
-        <dt class="text-pencil">Source</dt>
+        <dt class="text-pencil">{msg.common_holes}</dt>
+        <dd>
+          {#if system.hole?.driven === 'all'}{msg.ways_none_posts_are_driven}{#if system.hole?.collar}{msg.ways_with_a_collar_of}
+              <Fraction mm={system.hole?.collar} {units} />{/if}{:else}{msg.ways_the_post({
+              v1: Number(system.hole?.widthFactor ?? session.run.levels[0]!.values['hole/widthFactor']),
+            })}{#if system.hole?.driven === 'line'}{msg.ways_line_posts_are_driven}{/if}{/if}
+        </dd>
+        <dt class="text-pencil">{msg.ways_source}</dt>
         <dd>{source}</dd>
       </dl>
       <p class="mt-1.5 text-[0.95rem]">
-        <strong>Set:</strong>
+        <strong>{msg.ways_set}</strong>
         {system.allowed.map(done).join('; ')}.
       </p>
       {#each system.cautions ?? [] as c (c)}
         <p class="mt-1 border-l-4 border-l-warn bg-warn-wash px-2 py-1 text-[0.95rem] text-warn">{c}</p>
       {/each}
       {#each system.forbidden ?? [] as f (f.method)}
-        <p class="mt-1 text-[0.95rem]"><strong>Not {done(f.method)}:</strong> {f.why}</p>
+        <p class="mt-1 text-[0.95rem]"><strong>{msg.ways_not({ done: done(f.method) })}</strong> {f.why}</p>
       {/each}
     {:else}
       <p class="mt-1.5 text-pencil">
-        A system sets the material and every rule that goes with it. What was measured on site stays.
+        {msg.ways_a_system_sets_the_material}
       </p>
     {/if}
     {#if open}
@@ -183,98 +186,106 @@
         }}
       >
         <div class="flex-1">
-          <label class="label mb-1" for="own-name">Name of your system</label>
+          <label class="label mb-1" for="own-name">{msg.ways_name_of_your_system}</label>
           <input id="own-name" class="field" maxlength="120" bind:value={naming} />
         </div>
-        <button class="btn btn-main" disabled={!naming.trim()}>Keep</button>
+        <button class="btn btn-main" disabled={!naming.trim()}>{msg.ways_keep}</button>
       </form>
     {:else}
       <button class="btn btn-plain mt-1 px-0 underline" onclick={() => (open = true)}
-        >Keep this run's values as a system</button
+        >{msg.ways_keep_this_run_s_values}</button
       >
     {/if}
   </div>
   <div class="grid min-w-0 grid-cols-1 gap-4">
-    <Choice label="Layout method" value={way} options={ways} onpick={setWay} />
+    <Choice label={msg.ways_layout_method} value={way} options={ways} onpick={setWay} />
     <div class="grid grid-cols-2 gap-3 sm:grid-cols-3 xl:grid-cols-4">
       {#if way === 'equal'}
-        <LengthField {session} path={session.at('/spacing/most')} label="Most spacing, centre to centre" />
+        <LengthField
+          {session}
+          path={session.at('/spacing/most')}
+          label={msg.ways_most_spacing_centre_to_centre}
+        />
       {:else}
-        <LengthField {session} path={session.at('/spacing/piece')} label="{piece[way]} length" />
+        <LengthField
+          {session}
+          path={session.at('/spacing/piece')}
+          label={msg.ways_length({ v1: piece[way] ?? '' })}
+        />
       {/if}
       {#if way === 'panels between'}
-        <LengthField {session} path={session.at('/spacing/play')} label="Play at each joint" />
-        <LengthField {session} path={session.at('/spacing/slot')} label="Into each slot or rout" />
+        <LengthField {session} path={session.at('/spacing/play')} label={msg.ways_play_at_each_joint} />
+        <LengthField {session} path={session.at('/spacing/slot')} label={msg.ways_into_each_slot_or_rout} />
       {:else if way === 'overlapping rails'}
-        <LengthField {session} path={session.at('/spacing/overlap')} label="Overlap in the post" />
+        <LengthField {session} path={session.at('/spacing/overlap')} label={msg.ways_overlap_in_the_post} />
       {:else if way === 'stock rails'}
-        <NumberField {session} path={session.at('/spacing/span')} label="Bays that a rail spans" />
+        <NumberField {session} path={session.at('/spacing/span')} label={msg.ways_bays_that_a_rail_spans} />
         <NumberField
           {session}
           path={session.at('/spacing/rails')}
-          label="Rails, one over the other"
+          label={msg.ways_rails_one_over_the_other}
           least={1}
         />
       {:else if way === 'panels on faces'}
-        <LengthField {session} path={session.at('/spacing/thickness')} label="Panel thickness" />
+        <LengthField {session} path={session.at('/spacing/thickness')} label={msg.ways_panel_thickness} />
       {/if}
       <LengthField
         {session}
         path={session.at('/spacing/least')}
-        label="Least bay"
-        hint="Blank: 1/3 of a full bay."
+        label={msg.ways_least_bay}
+        hint={msg.ways_blank_1_3_of_a}
         optional
       />
       {#if session.run.inTheWay.some((o) => o.kind === 'footing' || o.kind === 'old post')}
         <LengthField
           {session}
           path={session.at('/spacing/soil')}
-          label="Firm soil by old footings"
+          label={msg.ways_firm_soil_by_old_footings}
           optional
         />
       {/if}
     </div>
     {#if way !== 'equal'}
       <Pick
-        label="Short bay goes"
+        label={msg.ways_short_bay_goes}
         value={session.choice(session.at('/spacing/remainder'))}
         options={session.catalogue.choices['spacing/remainder']!}
-        onpick={(v) => set('remainder', v, 'Short bay goes')}
+        onpick={(v) => set('remainder', v, msg.ways_short_bay_goes)}
       />
     {/if}
     {#if way === 'panels on faces'}
       <Choice
-        label="Panels at a corner"
+        label={msg.ways_panels_at_a_corner}
         value={session.choice(session.at('/spacing/turning'))}
         options={session.catalogue.choices['spacing/turning']!}
-        onpick={(v) => set('turning', v, `Panels ${v} at corners`)}
+        onpick={(v) => set('turning', v, msg.ways_panels_at_corners({ v1: v }))}
       />
       <Choice
-        label="Face that the panels are on"
+        label={msg.ways_face_that_the_panels_are}
         value={spacing?.face ?? ''}
         options={session.catalogue.choices['spacing/face']!}
-        onpick={(v) => set('face', v, `Panels on the ${v}`)}
+        onpick={(v) => set('face', v, msg.ways_panels_on_the({ v1: v }))}
       />
       <Choice
-        label="At a free end"
+        label={msg.ways_at_a_free_end}
         value={session.choice(session.at('/spacing/ends'))}
         options={session.catalogue.choices['spacing/ends']!}
-        onpick={(v) => set('ends', v, `Panels end on the ${v} of the end post`)}
+        onpick={(v) => set('ends', v, msg.ways_panels_end_on_the_of({ v1: v }))}
       />
     {/if}
     {#if session.run.inTheWay.some((o) => o.handTo - o.handFrom > o.to - o.from)}
       <Choice
-        label="Beside a service"
+        label={msg.ways_beside_a_service}
         value={spacing?.handDig ? 'hand' : 'out'}
         options={[
-          { value: 'out', name: 'Stay out', costs: 'every hole by machine; bays give way' },
-          { value: 'hand', name: 'Dig by hand', costs: 'bays stay as they are; slow holes' },
+          { value: 'out', name: msg.ways_stay_out, costs: msg.ways_every_hole_by_machine_bays },
+          { value: 'hand', name: msg.ways_dig_by_hand, costs: msg.ways_bays_stay_as_they_are },
         ]}
         onpick={(v) =>
           set(
             'handDig',
             v === 'hand',
-            v === 'out' ? 'Holes stay out of the hand-dig width' : 'Dug by hand beside services',
+            v === 'out' ? 'Holes stay out of the hand-dig width' : msg.ways_dug_by_hand_beside_services,
           )}
       />
     {/if}

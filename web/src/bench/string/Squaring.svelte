@@ -9,6 +9,7 @@
   import Fraction from '../../parts/Fraction.svelte'
   import Pick from '../../parts/Pick.svelte'
   import TapeEntry from '../../parts/TapeEntry.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session }: { session: Session } = $props()
   const units = $derived(session.units)
@@ -58,38 +59,38 @@
 </script>
 
 <section class="border border-line bg-sheet p-3" aria-labelledby="square-title">
-  <h2 id="square-title" class="font-bold">Squaring a corner</h2>
+  <h2 id="square-title" class="font-bold">{msg.squaring_squaring_a_corner}</h2>
   {#if !here || !square}
-    <p class="mt-1 text-pencil">The line has no corner yet whose two runs have lengths.</p>
+    <p class="mt-1 text-pencil">{msg.squaring_the_line_has_no_corner}</p>
   {:else}
     <div class="mt-2 grid grid-cols-2 items-start gap-2">
       <Pick
-        label="Corner"
+        label={msg.common_corner}
         value={String(here.i)}
         options={corners.map(({ c, i }) => ({
           value: String(i),
-          name: `${name(c.before)} to ${name(c.after)}`,
+          name: msg.squaring_to({ name: name(c.before), name2: name(c.after) }),
         }))}
         onpick={(v) => pick(Number(v))}
       />
       <Pick
-        label="Angle between the runs"
+        label={msg.squaring_angle_between_the_runs}
         value={angle}
         options={[
-          { value: 'planned', name: `as planned, ${degrees(here.c.interior ?? 90)}` },
-          { value: 'right', name: 'square, 90°' },
+          { value: 'planned', name: msg.squaring_as_planned({ degrees: degrees(here.c.interior ?? 90) }) },
+          { value: 'right', name: msg.squaring_square_90 },
         ]}
         onpick={(v) => (angle = v as typeof angle)}
       />
       <TapeEntry
-        label="Leg on {name(here.c.before)}"
+        label={msg.squaring_leg_on({ name: name(here.c.before) })}
         {units}
         value={legA}
         long
         oncommit={(mm) => (own.a = mm ?? undefined)}
       />
       <TapeEntry
-        label="Leg on {name(here.c.after)}"
+        label={msg.squaring_leg_on({ name: name(here.c.after) })}
         {units}
         value={legB}
         long
@@ -98,32 +99,39 @@
     </div>
     {#if answer && !trouble}
       <p class="mt-2 text-[1.15rem]" data-testid="diagonal">
-        Diagonal <strong class="text-[1.4rem]"><Fraction mm={answer.diagonal} {units} long /></strong>
+        {msg.common_diagonal}
+        <strong class="text-[1.4rem]"><Fraction mm={answer.diagonal} {units} long /></strong>
       </p>
       {#if answer.three}
         <p class="text-pencil">
-          Largest 3-4-5 on these legs: <strong class="text-ink"
+          {msg.squaring_largest_3_4_5_on}
+          <strong class="text-ink"
             ><Fraction mm={answer.three.legA} {units} long />, <Fraction
               mm={answer.three.legB}
               {units}
               long
             />,
             <Fraction mm={answer.three.long} {units} long /></strong
-          >. The bigger the triangle, the smaller the error.
+          >{msg.squaring_the_bigger_the_triangle_the}
         </p>
       {/if}
     {/if}
     <p class="text-pencil">
-      Across both whole runs it is <strong class="text-ink"
-        ><Fraction mm={square.whole} {units} long /></strong
-      >, to check with at the end. By offset: <Fraction mm={Math.abs(square.along)} {units} />
-      {square.along < 0 ? 'back along' : 'on past the corner along'}
-      {name(here.c.before)}, then <Fraction mm={square.off} {units} long /> square off, is a leg of
+      {msg.squaring_across_both_whole_runs_it}
+      <strong class="text-ink"><Fraction mm={square.whole} {units} long /></strong
+      >{msg.squaring_to_check_with_at_the}
+      <Fraction mm={Math.abs(square.along)} {units} />
+      {msg.squaring_then({
+        v1: square.along < 0 ? msg.squaring_back_along : msg.squaring_on_past_the_corner_along,
+        name: name(here.c.before),
+      })}
+      <Fraction mm={square.off} {units} long />
+      {msg.squaring_square_off_is_a_leg}
       <Fraction mm={square.legB} {units} long />.
     </p>
     <div class="mt-2 max-w-56">
       <TapeEntry
-        label="Diagonal as taped"
+        label={msg.squaring_diagonal_as_taped}
         optional
         long
         {units}
@@ -140,21 +148,23 @@
         data-testid="square-check"
       >
         {#if c.within}
-          <p class="font-semibold">Right to the tape's mark.</p>
+          <p class="font-semibold">{msg.squaring_right_to_the_tape_s}</p>
         {:else}
           <p class="leading-snug">
-            Stands at <strong>{degrees(c.angle)}</strong>, {Math.abs(c.error).toFixed(2)}° too {c.error > 0
-              ? 'open'
-              : 'tight'}: the far end of {name(here.c.after)} is out by
+            {msg.common_stands_at} <strong>{degrees(c.angle)}</strong>{msg.squaring_too_the_far_end_of({
+              v1: Math.abs(c.error).toFixed(2),
+              v2: c.error > 0 ? msg.common_open_2 : msg.squaring_tight,
+              name: name(here.c.after),
+            })}
             <strong><Fraction mm={c.farEnd} {units} /></strong>.
           </p>
           <p class="mt-1 text-[1.1rem] leading-snug">
-            At the end of the taped leg move the string of {name(here.c.after)}
+            {msg.squaring_at_the_end_of_the({ name: name(here.c.after) })}
             <strong
               ><Fraction mm={c.atLeg} {units} />
               {c.move === 'in'
-                ? `in, toward ${name(here.c.before)}`
-                : `out, away from ${name(here.c.before)}`}</strong
+                ? msg.squaring_in_toward({ name: name(here.c.before) })
+                : msg.squaring_out_away_from({ name: name(here.c.before) })}</strong
             >.
           </p>
         {/if}

@@ -8,6 +8,7 @@
   import PostTable from '../PostTable.svelte'
   import RunStrings from './RunStrings.svelte'
   import Squaring from './Squaring.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session, view }: { session: Session; view: View } = $props()
   const units = $derived(session.units)
@@ -21,7 +22,7 @@
     <div class="grid min-w-0 grid-cols-1 content-start gap-5">
       <Squaring {session} />
       <a class="btn" href="/jobs/{session.id}/strings/{session.run.id}"
-        ><Printer size={18} aria-hidden="true" />String picture, to print</a
+        ><Printer size={18} aria-hidden="true" />{msg.string_bench_string_picture_to_print}</a
       >
     </div>
   </div>
@@ -30,15 +31,19 @@
     <PostTable
       {session}
       {view}
-      caption={string.sight ? 'Posts, in line by eye' : 'At each post'}
+      caption={string.sight ? msg.string_bench_posts_in_line_by_eye : msg.string_bench_at_each_post}
       head={string.sight
-        ? ['Set', 'Sight mark above ground', 'Over the line of sight']
+        ? [
+            msg.string_bench_set,
+            msg.string_bench_sight_mark_above_ground,
+            msg.string_bench_over_the_line_of_sight,
+          ]
         : [
-            'Low string above ground',
-            'Blown aside',
-            'Height string above ground',
-            'It hangs low by',
-            'Mark over the string',
+            msg.common_low_string_above_ground,
+            msg.string_bench_blown_aside,
+            msg.string_bench_height_string_above_ground,
+            msg.string_bench_it_hangs_low_by,
+            msg.common_mark_over_the_string,
           ]}
     >
       {#snippet row(p)}

@@ -9,6 +9,7 @@
   import Pick from '../../parts/Pick.svelte'
   import Words from '../../parts/Words.svelte'
   import LengthField from '../LengthField.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session }: { session: Session } = $props()
   const before = $derived(session.plan.before)
@@ -42,9 +43,11 @@
 <div class="grid gap-x-8 gap-y-5 lg:grid-cols-[minmax(0,1fr)_22rem]">
   <section aria-labelledby="before-title">
     <h2 id="before-title" class="flex flex-wrap items-center gap-3 font-bold">
-      Before you dig
-      {#if before.ready}<span class="border border-good px-2 text-good">cleared to dig</span>
-      {:else}<span class="border border-stop bg-stop-wash px-2 text-stop">not cleared to dig</span>{/if}
+      {msg.common_before_you_dig}
+      {#if before.ready}<span class="border border-good px-2 text-good">{msg.before_cleared_to_dig}</span>
+      {:else}<span class="border border-stop bg-stop-wash px-2 text-stop"
+          >{msg.before_not_cleared_to_dig}</span
+        >{/if}
     </h2>
     <ul class="mt-2 border-t border-rule">
       {#each before.checks as c (c.id)}
@@ -58,7 +61,7 @@
               onchange={(e) =>
                 session.commit(
                   [{ path: `/site/before/${ticks[c.id]}`, value: e.currentTarget.checked }],
-                  `${c.name}: ${e.currentTarget.checked ? 'done' : 'open again'}`,
+                  `${c.name}: ${e.currentTarget.checked ? msg.before_done : msg.before_open_again}`,
                 )}
             />
           {:else}
@@ -73,16 +76,22 @@
           {#if c.id === 'permit'}
             <div class="w-40">
               <Pick
-                label="Permit"
+                label={msg.before_permit}
                 hideLabel
                 value={session.choice('/site/before/permit')}
                 options={session.catalogue.choices['site/before/permit']!}
-                onpick={(v) => session.commit([{ path: '/site/before/permit', value: v }], `Permit ${v}`)}
+                onpick={(v) =>
+                  session.commit([{ path: '/site/before/permit', value: v }], msg.before_permit_2({ v1: v }))}
               />
             </div>
           {:else if c.id === 'code'}
             <div class="w-40">
-              <LengthField {session} path="/site/before/maxHeight" label="Most height allowed" optional />
+              <LengthField
+                {session}
+                path="/site/before/maxHeight"
+                label={msg.before_most_height_allowed}
+                optional
+              />
             </div>
           {/if}
         </li>
@@ -90,19 +99,20 @@
     </ul>
   </section>
   <section class="border border-line bg-sheet p-3" aria-labelledby="office-title">
-    <h2 id="office-title" class="font-bold">Locating office, simulated</h2>
+    <h2 id="office-title" class="font-bold">{msg.before_locating_office_simulated}</h2>
     <p class="mt-1 leading-snug text-pencil">
-      A stand-in for the local utility-locating service: it gives a ticket, waits three working days, then
-      marks the public services in the uniform colours. It is made up; call the real one before you dig.
+      {msg.before_a_stand_in_for_the}
     </p>
-    <label class="label mt-3 mb-1" for="office-day">Today</label>
+    <label class="label mt-3 mb-1" for="office-day">{msg.before_today}</label>
     <input id="office-day" type="date" class="field" bind:value={day} />
     <div class="mt-2 grid gap-1.5">
       <button class="btn justify-start" onclick={() => office(true)}
-        ><Phone size={18} aria-hidden="true" />{ticket ? 'Ask again' : 'Ask for the services'}</button
+        ><Phone size={18} aria-hidden="true" />{ticket
+          ? msg.before_ask_again
+          : msg.before_ask_for_the_services}</button
       >
       <button class="btn justify-start" disabled={!ticket} onclick={() => office(false)}
-        ><Flag size={18} aria-hidden="true" />Have they been?</button
+        ><Flag size={18} aria-hidden="true" />{msg.before_have_they_been}</button
       >
     </div>
     {#if trouble}<p class="mt-2 border-l-4 border-l-warn bg-warn-wash px-3 py-1.5" role="alert">
@@ -110,23 +120,23 @@
       </p>{/if}
     {#if ticket}
       <dl class="mt-3 grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5" data-testid="ticket">
-        <dt class="text-pencil">Ticket</dt>
+        <dt class="text-pencil">{msg.before_ticket}</dt>
         <dd class="font-semibold">{ticket.number}</dd>
-        <dt class="text-pencil">Asked</dt>
+        <dt class="text-pencil">{msg.before_asked}</dt>
         <dd>{shown(ticket.asked)}</dd>
-        <dt class="text-pencil">Marks by</dt>
+        <dt class="text-pencil">{msg.before_marks_by}</dt>
         <dd class="font-semibold">{shown(ticket.clear)}</dd>
-        <dt class="text-pencil">Marks</dt>
-        <dd>{ticket.marked ? 'are down; they stand under In the way' : 'not down yet'}</dd>
+        <dt class="text-pencil">{msg.common_marks}</dt>
+        <dd>{ticket.marked ? msg.before_are_down_they_stand_under : msg.before_not_down_yet}</dd>
       </dl>
     {/if}
-    <h3 class="mt-4 font-semibold">Uniform colours</h3>
+    <h3 class="mt-4 font-semibold">{msg.before_uniform_colours}</h3>
     <ul class="mt-1 grid gap-0.5">
       {#each session.catalogue.services as s (s.id)}
         <li class="flex items-center gap-2">
           <span class="size-4 border border-ink" style:background="var(--service-{s.token})"></span>
           {s.name}: <strong>{s.colour}</strong>{#if !s.office}<span class="text-pencil"
-              >, the owner's to find</span
+              >{msg.before_the_owner_s_to_find}</span
             >{/if}
         </li>
       {/each}

@@ -12,13 +12,14 @@
   import { PAGE, pageOf } from '../page'
   import NextRow from './NextRow.svelte'
   import PageHead from './PageHead.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session, book }: { session: Session; book: Book } = $props()
   const units = $derived(session.units)
   const path = $derived(at(session.lineAt('/books'), book.id))
   const drops = $derived(book.kind === 'drops')
   const field = $derived(drops ? 'drop' : 'rise')
-  const word = $derived(drops ? 'Drop' : 'Rise, or fall with a minus')
+  const word = $derived(drops ? msg.book_page_drop : msg.book_page_rise_or_fall_with_a)
   const rows = $derived(book.rows ?? [])
 
   let page = $state(0)
@@ -26,7 +27,7 @@
     session.commit([{ path: `${path}/rows`, value: list }], what)
   }
   const named = (station: number, v: number) =>
-    `${drops ? 'Drop' : 'Rise'} at ${tape(station, units)}: ${short(v, units)}`
+    `${drops ? msg.book_page_drop : msg.common_rise} at ${tape(station, units)}: ${short(v, units)}`
   function add(station: number, value: number) {
     const others = rows.filter((r) => Math.abs((r.at ?? 0) - station) > 0.001)
     page = Math.floor(others.filter((r) => (r.at ?? 0) < station).length / PAGE)
@@ -62,17 +63,17 @@
 <PageHead
   {session}
   {book}
-  title="{drops ? 'String drops' : 'Rise and fall'}, {session.run.name || session.run.id}"
-  says={drops
-    ? 'From a tight level string straight down to the ground. Stations as taped from the first post.'
-    : 'From each point to the next: up is plus, down is minus. The first point has none.'}
+  title="{drops ? msg.common_string_drops : msg.common_rise_and_fall}, {session.run.name || session.run.id}"
+  says={drops ? msg.book_page_from_a_tight_level_string : msg.book_page_from_each_point_to_the}
 />
 <div class="mt-2 grid max-w-2xl grid-cols-[1fr_1fr_5.5rem_2.75rem] items-start gap-x-2 gap-y-1.5">
-  <span class="label">At</span><span class="label">{word}</span><span class="label">Height</span><span></span>
+  <span class="label">{msg.common_at}</span><span class="label">{word}</span><span class="label"
+    >{msg.common_height}</span
+  ><span></span>
   {#each pageOf(rows, page) as { row: r, i } (`${i}/${rows.length}`)}
     {@const s = slip(r)}
     <TapeEntry
-      label="Distance of row {i + 1}"
+      label={msg.book_page_distance_of_row({ v1: i + 1 })}
       hideLabel
       long
       {units}
@@ -81,20 +82,20 @@
       oncommit={(mm) =>
         put(
           rows.map((q, k) => (k === i ? { ...q, at: mm ?? 0 } : q)).sort((a, b) => (a.at ?? 0) - (b.at ?? 0)),
-          `Row ${i + 1} to ${tape(mm ?? 0, units)}`,
+          msg.book_page_row_to({ v1: i + 1, tape: tape(mm ?? 0, units) }),
         )}
     />
     <div class={s ? 'border-l-4 border-l-warn pl-1.5' : ''} data-slip={s ? i : undefined}>
       {#if !drops && i === 0}
-        <p class="pt-2.5 text-pencil">starts here</p>
+        <p class="pt-2.5 text-pencil">{msg.book_page_starts_here}</p>
       {:else}
         <TapeEntry
-          label="{drops ? 'Drop' : 'Rise'} of row {i + 1}"
+          label={msg.common_of_row({ v1: drops ? msg.book_page_drop : msg.common_rise, v2: i + 1 })}
           field="reading"
           hideLabel
           {units}
           value={r[field] ?? 0}
-          hint={s ? 'stands out from its neighbours' : ''}
+          hint={s ? msg.common_stands_out_from_its_neighbours : ''}
           onpreview={(mm) => session.preview([{ path: rowPath(r, field), value: mm }], true)}
           oncommit={(mm) =>
             session.commit([{ path: rowPath(r, field), value: mm }], named(r.at ?? 0, mm ?? 0))}
@@ -106,18 +107,18 @@
     >
     <button
       class="btn btn-plain btn-icon"
-      aria-label="Take out the row at {tape(r.at ?? 0, units)}"
+      aria-label={msg.book_page_take_out_the_row_at({ tape: tape(r.at ?? 0, units) })}
       onclick={() =>
         put(
           rows.filter((_, k) => k !== i),
-          `Row at ${tape(r.at ?? 0, units)} taken out`,
+          msg.book_page_row_at_taken_out({ tape: tape(r.at ?? 0, units) }),
         )}><X size={18} /></button
     >
   {/each}
   <NextRow
     {units}
-    at="Distance of the next row"
-    value={drops ? 'Drop of the next row' : 'Rise of the next row'}
+    at={msg.book_page_distance_of_the_next_row}
+    value={drops ? msg.book_page_drop_of_the_next_row : msg.book_page_rise_of_the_next_row}
     disabled={!session.run.length}
     {suggest}
     onrow={add}

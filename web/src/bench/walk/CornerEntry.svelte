@@ -8,6 +8,7 @@
   import NumberEntry from '../../parts/NumberEntry.svelte'
   import Pick from '../../parts/Pick.svelte'
   import LengthField from '../LengthField.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session, before, check }: { session: Session; before: string; check: boolean } = $props()
   const path = $derived(session.at('/corner'))
@@ -16,14 +17,17 @@
   const by = $derived(corner?.by ?? 'none')
   const side = $derived(corner?.side ?? 'left')
   const ways = [
-    { value: 'none', name: 'not measured' },
-    { value: 'diagonal', name: 'a measured diagonal' },
-    { value: 'interior', name: 'angle between the runs' },
+    { value: 'none', name: msg.common_not_measured },
+    { value: 'diagonal', name: msg.corner_entry_a_measured_diagonal },
+    { value: 'interior', name: msg.corner_entry_angle_between_the_runs },
     { value: 'deflection', name: 'turn off the straight-on line' },
-    { value: 'offset', name: 'an offset' },
+    { value: 'offset', name: msg.corner_entry_an_offset },
   ]
   function set(value: Corner | null) {
-    session.commit([{ path, value }], value ? `Corner by ${value.by}` : 'Corner not measured')
+    session.commit(
+      [{ path, value }],
+      value ? msg.corner_entry_corner_by({ by: value.by }) : msg.corner_entry_corner_not_measured,
+    )
   }
   /** Another way of measuring starts from the corner as it stands. */
   function way(v: string) {
@@ -46,61 +50,74 @@
 </script>
 
 <div class="flex flex-wrap items-baseline gap-x-3">
-  <h3 class="font-bold">Corner from {before}{check ? ' (a check: closing decides)' : ''}</h3>
+  <h3 class="font-bold">
+    {msg.corner_entry_corner_from({ before, v2: check ? msg.corner_entry_a_check_closing_decides : '' })}
+  </h3>
   {#if planned?.turn !== undefined}
     <span>
-      turns <strong>{turnText(planned)}</strong>,
+      {msg.corner_entry_turns} <strong>{turnText(planned)}</strong>,
       {#if planned.square}
-        <Figure why={{ line: session.line.id, of: 'corner', id: planned.after ?? '' }} of="the corner"
-          ><strong>{degrees(planned.interior ?? 180)}</strong> between the runs</Figure
+        <Figure
+          why={{ line: session.line.id, of: 'corner', id: planned.after ?? '' }}
+          of={msg.corner_entry_the_corner}
+          ><strong>{degrees(planned.interior ?? 180)}</strong> {msg.corner_entry_between_the_runs}</Figure
         >
       {/if}
-      {#if !planned.measured}<em>, found from closing</em>{/if}
+      {#if !planned.measured}<em>{msg.corner_entry_found_from_closing}</em>{/if}
     </span>
-  {:else}<span class="text-warn">not known yet: drawn straight on</span>{/if}
+  {:else}<span class="text-warn">{msg.corner_entry_not_known_yet_drawn_straight}</span>{/if}
 </div>
 <div class="mt-2 grid grid-cols-2 items-start gap-2 pr-2 sm:grid-cols-3">
   <div class="col-span-2">
-    <Pick label="Measured by" value={by} options={ways} onpick={way} />
+    <Pick label={msg.corner_entry_measured_by} value={by} options={ways} onpick={way} />
   </div>
   {#if corner}
     <div class="max-sm:col-span-2">
       <Choice
-        label="Turns"
+        label={msg.common_turns}
         value={side}
         options={[
-          { value: 'left', name: 'Left' },
-          { value: 'right', name: 'Right' },
+          { value: 'left', name: msg.corner_entry_left },
+          { value: 'right', name: msg.corner_entry_right },
         ]}
-        onpick={(v) => session.commit([{ path: `${path}/side`, value: v }], `Corner turns ${v}`)}
+        onpick={(v) =>
+          session.commit([{ path: `${path}/side`, value: v }], msg.corner_entry_corner_turns({ v1: v }))}
       />
     </div>
     {#if by === 'deflection' || by === 'interior'}
       <NumberEntry
-        label={by === 'interior' ? 'Degrees between the runs' : 'Corner angle, ° (90 is square)'}
+        label={by === 'interior'
+          ? msg.corner_entry_degrees_between_the_runs
+          : msg.corner_entry_corner_angle_90_is_square}
         value={corner.angle ?? 0}
         error={session.wrongAt(`${path}/angle`)}
-        oncommit={(n) => session.commit([{ path: `${path}/angle`, value: n }], `Corner ${n}°`)}
+        oncommit={(n) =>
+          session.commit([{ path: `${path}/angle`, value: n }], msg.corner_entry_corner({ v1: n }))}
       />
     {:else if by === 'offset'}
-      <LengthField {session} path="{path}/along" label="Along the old line" hint="minus: back along it" />
-      <LengthField {session} path="{path}/off" label="Then square off" />
+      <LengthField
+        {session}
+        path="{path}/along"
+        label={msg.corner_entry_along_the_old_line}
+        hint={msg.corner_entry_minus_back_along_it}
+      />
+      <LengthField {session} path="{path}/off" label={msg.corner_entry_then_square_off} />
     {:else}
       <LengthField
         {session}
         path="{path}/back"
-        label="Leg back"
+        label={msg.corner_entry_leg_back}
         optional
-        hint={corner.back === undefined || corner.back === null ? 'the whole run before' : ''}
+        hint={corner.back === undefined || corner.back === null ? msg.corner_entry_the_whole_run_before : ''}
       />
       <LengthField
         {session}
         path="{path}/forth"
-        label="Leg forth"
+        label={msg.corner_entry_leg_forth}
         optional
-        hint={corner.forth === undefined || corner.forth === null ? 'this whole run' : ''}
+        hint={corner.forth === undefined || corner.forth === null ? msg.corner_entry_this_whole_run : ''}
       />
-      <LengthField {session} path="{path}/diagonal" label="Diagonal" long />
+      <LengthField {session} path="{path}/diagonal" label={msg.common_diagonal} long />
     {/if}
   {/if}
 </div>

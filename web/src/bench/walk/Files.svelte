@@ -13,6 +13,7 @@
   import TapeEntry from '../../parts/TapeEntry.svelte'
   import ImportLook from './ImportLook.svelte'
   import FileLink from '../../parts/FileLink.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session }: { session: Session } = $props()
   const units = $derived(session.units)
@@ -57,7 +58,7 @@
     preview = null
     if (f.size > MOST) {
       file = null
-      trouble = `${f.name} is ${(f.size / 1e6).toFixed(1)} MB; at most 3.5 MB are read. Thin the track out, or send it in parts.`
+      trouble = msg.files_is_mb_at_most_3({ v1: f.name, v2: (f.size / 1e6).toFixed(1) })
       return
     }
     file = { name: f.name, text: await f.text() }
@@ -81,7 +82,7 @@
         ['csv', 'CSV: x, y, height', ''],
         ['gpx', 'GPX track', ''],
         ['geojson', 'GeoJSON', ''],
-        ['ground', `CSV: ground of ${session.run.name || session.run.id}`, session.run.id],
+        ['ground', msg.files_csv_ground_of({ v1: session.run.name || session.run.id }), session.run.id],
       ] as const
     ).map(([what, name, run]) => ({
       what,
@@ -101,27 +102,30 @@
     half = { lat: latitude, lon: longitude }
     const value = latitude === undefined || longitude === undefined ? null : { latitude, longitude }
     if (value || place)
-      session.commit([{ path: '/site/place', value }], value ? 'Place on earth' : 'Place not known')
+      session.commit(
+        [{ path: '/site/place', value }],
+        value ? msg.files_place_on_earth : msg.files_place_not_known,
+      )
   }
 </script>
 
 <div class="grid gap-x-8 gap-y-5 xl:grid-cols-[minmax(0,1fr)_17rem]">
   <section class="min-w-0" aria-labelledby="import-title">
-    <h2 id="import-title" class="font-bold">From a file</h2>
+    <h2 id="import-title" class="font-bold">{msg.files_from_a_file}</h2>
     <p class="text-pencil">
-      CSV with station and height, or with x, y and height; GPX; GeoJSON. Nothing changes until you take it.
+      {msg.files_csv_with_station_and_height}
     </p>
     <label class="btn mt-2 focus-within:outline-3 focus-within:outline-mallow">
-      <FileUp size={18} aria-hidden="true" />{file ? 'Another file' : 'Choose a file'}
+      <FileUp size={18} aria-hidden="true" />{file ? msg.files_another_file : msg.files_choose_a_file}
       <input
         type="file"
         accept=".csv,.txt,.tsv,.gpx,.geojson,.json"
         class="sr-only"
-        aria-label="Choose a file with points"
+        aria-label={msg.files_choose_a_file_with_points}
         onchange={pick}
       />
     </label>
-    {#if busy}<span class="ml-2 text-pencil" aria-busy="true">Reading …</span>{/if}
+    {#if busy}<span class="ml-2 text-pencil" aria-busy="true">{msg.common_reading}</span>{/if}
     {#if trouble}<p class="mt-2 border-l-4 border-l-stop bg-stop-wash px-3 py-1.5" role="alert">
         {trouble}
       </p>{/if}
@@ -129,10 +133,10 @@
       <div class="mt-3 grid grid-cols-2 items-start gap-3 sm:grid-cols-4">
         {#if preview.format === 'csv'}
           <Pick
-            label="Bare numbers are"
+            label={msg.files_bare_numbers_are}
             value={unit ?? 'auto'}
             options={[
-              { value: 'auto', name: 'as the columns say' },
+              { value: 'auto', name: msg.files_as_the_columns_say },
               { value: 'm', name: 'metres' },
               { value: 'mm', name: 'millimetres' },
               { value: 'ft', name: 'feet' },
@@ -146,20 +150,20 @@
         {/if}
         {#if preview.shape === 'plan'}
           <TapeEntry
-            label="Off a straight run by"
+            label={msg.files_off_a_straight_run_by}
             {units}
             value={off}
-            hint="More makes a corner."
+            hint={msg.files_more_makes_a_corner}
             oncommit={(mm) => {
               off = mm ?? 150
               void look()
             }}
           />
           <TapeEntry
-            label="Heights matter from"
+            label={msg.files_heights_matter_from}
             {units}
             value={thin}
-            hint="Less is left out."
+            hint={msg.files_less_is_left_out}
             oncommit={(mm) => {
               thin = mm ?? 3
               void look()
@@ -167,14 +171,14 @@
           />
           <div class="col-span-2 sm:col-span-4">
             <Choice
-              label="It becomes"
+              label={msg.files_it_becomes}
               value={replace ? 'replace' : 'new'}
               options={[
-                { value: 'new', name: 'A line of its own' },
+                { value: 'new', name: msg.files_a_line_of_its_own },
                 {
                   value: 'replace',
-                  name: 'This line, measured again',
-                  costs: 'its gates, books and what is in the way go; undo brings them back',
+                  name: msg.files_this_line_measured_again,
+                  costs: msg.files_its_gates_books_and_what,
                 },
               ]}
               onpick={(v) => {
@@ -188,20 +192,20 @@
       <ImportLook {preview} {units} name={file.name} />
       <div class="mt-3 flex flex-wrap gap-2">
         <button class="btn btn-main" disabled={!preview.doc} onclick={take}
-          >{preview.badCount ? 'Take the good ones in' : 'Take it in'}</button
+          >{preview.badCount ? msg.files_take_the_good_ones_in : msg.files_take_it_in}</button
         >
         <button
           class="btn"
           onclick={() => {
             file = null
             preview = null
-          }}>Leave it</button
+          }}>{msg.common_leave_it}</button
         >
       </div>
     {/if}
   </section>
   <section aria-labelledby="export-title">
-    <h2 id="export-title" class="font-bold">To a file</h2>
+    <h2 id="export-title" class="font-bold">{msg.files_to_a_file}</h2>
     <ul class="mt-1 grid gap-1.5">
       {#each out as o (o.what)}
         {@const possible = onEarth || (o.what !== 'gpx' && o.what !== 'geojson')}
@@ -213,28 +217,27 @@
           {:else}
             <p class="text-pencil">
               {o.name}: {session.run.length
-                ? 'once the place and the bearing are known'
-                : 'once the run has a length'}.
+                ? msg.files_once_the_place_and_the
+                : msg.files_once_the_run_has_a}.
             </p>
           {/if}
         </li>
       {/each}
     </ul>
-    <h3 class="mt-4 font-semibold">Where on earth the map's zero lies</h3>
+    <h3 class="mt-4 font-semibold">{msg.files_where_on_earth_the_map}</h3>
     <p class="text-pencil">
-      The first line's first post, unless that was moved. With the line's bearing it puts GPX and GeoJSON in
-      their place.
+      {msg.files_the_first_line_s_first}
     </p>
     <div class="mt-1 grid grid-cols-2 gap-2">
       <NumberEntry
-        label="Latitude, °"
+        label={msg.files_latitude}
         value={lat}
         error={session.wrongAt('/site/place/latitude')}
         oncommit={(n) => locate(n, lon)}
         onclear={() => locate(undefined, undefined)}
       />
       <NumberEntry
-        label="Longitude, °"
+        label={msg.files_longitude}
         value={lon}
         error={session.wrongAt('/site/place/longitude')}
         oncommit={(n) => locate(lat, n)}
@@ -242,11 +245,10 @@
       />
     </div>
     {#if (lat === undefined) !== (lon === undefined)}<p class="text-warn">
-        The other one is still needed.
+        {msg.files_the_other_one_is_still}
       </p>{/if}
     <p class="mt-3 text-pencil">
-      Files hold the job as it was last saved, or as it stands here while the server is away. Read again, it
-      is the same line.
+      {msg.files_files_hold_the_job_as}
     </p>
   </section>
 </div>

@@ -10,6 +10,7 @@
   import Pager from '../Pager.svelte'
   import { PAGE, pageOf } from '../page'
   import NextRow from './NextRow.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session }: { session: Session } = $props()
   const units = $derived(session.units)
@@ -25,7 +26,7 @@
     page = Math.floor(others.filter((p) => p.at < station).length / PAGE)
     put(
       [...others, { id: newID(points, 'h'), at: station, height }].sort((a, b) => a.at - b.at),
-      `Ground at ${tape(station, units)}: ${short(height, units)}`,
+      msg.common_ground_at({ tape: tape(station, units), short: short(height, units) }),
     )
   }
   const path = (p: GroundPoint, name: string) => at(session.at('/ground'), p.id!, name)
@@ -37,15 +38,15 @@
     session.plan.findings.some((f) => f.rule === 'slip' && f.field === path(p, 'height'))
 </script>
 
-<h2 class="font-bold">Ground heights</h2>
+<h2 class="font-bold">{msg.common_ground_heights}</h2>
 <p class="text-pencil">
-  Over any one mark, in order along the run; straight in between. Drag a point in the drawing, or type.
+  {msg.heights_over_any_one_mark_in}
 </p>
 <div class="mt-2 grid max-w-xl grid-cols-[1fr_1fr_2.75rem] gap-x-2 gap-y-1.5">
-  <span class="label">At</span><span class="label">Height</span><span></span>
+  <span class="label">{msg.common_at}</span><span class="label">{msg.common_height}</span><span></span>
   {#each pageOf(points, page) as { row: p, i } (`${i}/${points.length}`)}
     <TapeEntry
-      label="Distance of ground point {i + 1}"
+      label={msg.heights_distance_of_ground_point({ v1: i + 1 })}
       hideLabel
       long
       {units}
@@ -54,36 +55,36 @@
       oncommit={(mm) =>
         put(
           points.map((q, k) => (k === i ? { ...q, at: mm ?? 0 } : q)).sort((a, b) => a.at - b.at),
-          `Ground point ${i + 1} to ${tape(mm ?? 0, units)}`,
+          msg.heights_ground_point_to({ v1: i + 1, tape: tape(mm ?? 0, units) }),
         )}
     />
     <TapeEntry
-      label="Height of ground point {i + 1}"
+      label={msg.heights_height_of_ground_point({ v1: i + 1 })}
       field="ground/height"
       hideLabel
       {units}
       value={p.height}
-      hint={slip(p) ? 'stands out from its neighbours' : ''}
+      hint={slip(p) ? msg.common_stands_out_from_its_neighbours : ''}
       onpreview={(mm) => session.preview([{ path: path(p, 'height'), value: mm }], true)}
       oncommit={(mm) =>
         session.commit(
           [{ path: path(p, 'height'), value: mm }],
-          `Ground at ${tape(p.at, units)}: ${short(mm ?? 0, units)}`,
+          msg.common_ground_at({ tape: tape(p.at, units), short: short(mm ?? 0, units) }),
         )}
     />
     <button
       class="btn btn-plain btn-icon"
-      aria-label="Take out the point at {tape(p.at, units)}"
+      aria-label={msg.heights_take_out_the_point_at({ tape: tape(p.at, units) })}
       onclick={() =>
         put(
           points.filter((_, k) => k !== i),
-          `Ground at ${tape(p.at, units)} taken out`,
+          msg.heights_ground_at_taken_out({ tape: tape(p.at, units) }),
         )}><X size={18} /></button
     >
   {/each}
   <NextRow
     {units}
-    at="Distance of a new ground point"
+    at={msg.heights_distance_of_a_new_ground}
     value="Height of the new ground point"
     disabled={length === undefined}
     onrow={add}

@@ -2,6 +2,7 @@
   // What was understood of a file, and what it would make.
   import type { ImportPreview, Units } from '../../gen/api'
   import Fraction from '../../parts/Fraction.svelte'
+  import * as msg from '../../gen/messages'
 
   let { preview, units, name }: { preview: ImportPreview; units: Units; name: string } = $props()
   const W = 420
@@ -31,22 +32,27 @@
 </script>
 
 <div class="mt-3 border border-line bg-sheet p-3" data-testid="import-look">
-  <h3 class="font-bold">{name}: what was understood</h3>
+  <h3 class="font-bold">{msg.import_look_what_was_understood({ name })}</h3>
   <div class="mt-1 grid gap-4 md:grid-cols-[minmax(0,1fr)_minmax(0,18rem)]">
     <div>
       <ul class="list-disc pl-5">
         {#each [...preview.understood, ...(preview.notes ?? [])] as u (u)}<li>{u}</li>{/each}
       </ul>
       <p class="mt-2 text-[1.08rem]">
-        <strong>{preview.count}</strong> points can be used{#if preview.badCount}, <strong class="text-stop"
+        <strong>{preview.count}</strong>
+        {msg.import_look_points_can_be_used}{#if preview.badCount}, <strong class="text-stop"
             >{preview.badCount}</strong
-          > cannot{/if}.
+          >
+          {msg.import_look_cannot}{/if}.
         {#if preview.lengths?.length}
-          They make a {preview.closed ? 'closed' : 'open'} line of
+          {msg.import_look_they_make_a_line_of({
+            v1: preview.closed ? msg.import_look_closed : msg.common_open_2,
+          })}
           <strong>{preview.lengths.length} {preview.lengths.length === 1 ? 'run' : 'runs'}</strong>,
-          <strong><Fraction mm={total} {units} long /></strong> long, with {preview.kept} ground points.
+          <strong><Fraction mm={total} {units} long /></strong>
+          {msg.import_look_long_with_ground_points({ kept: preview.kept })}
         {:else if preview.ground.length}
-          They are the ground of this run at <strong>{preview.kept}</strong> stations.
+          {msg.import_look_they_are_the_ground_of} <strong>{preview.kept}</strong> {msg.import_look_stations}
         {/if}
       </p>
       {#if preview.lengths && preview.lengths.length <= 12}
@@ -63,7 +69,9 @@
         viewBox="0 0 {W} {H}"
         class="block w-full border border-rule"
         role="img"
-        aria-label={preview.shape === 'plan' ? 'The line from above' : 'The ground from the side'}
+        aria-label={preview.shape === 'plan'
+          ? msg.import_look_the_line_from_above
+          : msg.import_look_the_ground_from_the_side}
       >
         <path d={drawn} fill="none" class="stroke-(--mallow)" stroke-width="3" />
       </svg>
@@ -71,10 +79,18 @@
   </div>
   {#if preview.badCount}
     <details class="mt-2" open={preview.badCount < 8}>
-      <summary class="min-h-9 cursor-pointer font-semibold">Rows that cannot be used</summary>
+      <summary class="min-h-9 cursor-pointer font-semibold"
+        >{msg.import_look_rows_that_cannot_be_used}</summary
+      >
       <div class="max-h-56 overflow-auto">
         <table class="sheet-table w-full">
-          <thead><tr><th scope="col">Line</th><th scope="col">Why</th><th scope="col">Row</th></tr></thead>
+          <thead
+            ><tr
+              ><th scope="col">{msg.common_line}</th><th scope="col">{msg.import_look_why}</th><th scope="col"
+                >{msg.import_look_row}</th
+              ></tr
+            ></thead
+          >
           <tbody>
             {#each preview.bad as b, i (i)}
               <tr
@@ -85,7 +101,7 @@
           </tbody>
         </table>
         {#if preview.badCount > preview.bad.length}<p class="p-2 text-pencil">
-            and {preview.badCount - preview.bad.length} more
+            {msg.import_look_and_more({ count: preview.badCount - preview.bad.length })}
           </p>{/if}
       </div>
     </details>

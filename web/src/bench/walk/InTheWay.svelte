@@ -9,18 +9,19 @@
   import Choice from '../../parts/Choice.svelte'
   import Pick from '../../parts/Pick.svelte'
   import LengthField from '../LengthField.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session }: { session: Session } = $props()
   const units = $derived(session.units)
   const all = $derived(session.value<KeepOut[]>(session.at('/keepOuts')) ?? [])
   const kinds: { value: KeepOut['kind']; name: string }[] = [
-    { value: 'service', name: 'Service: pipe or cable' },
-    { value: 'root', name: 'Root' },
-    { value: 'rock', name: 'Rock' },
-    { value: 'drain', name: 'Drain' },
-    { value: 'footing', name: 'Old footing' },
-    { value: 'old post', name: 'Existing post' },
-    { value: 'no dig', name: 'Any other stretch' },
+    { value: 'service', name: msg.in_the_way_service_pipe_or_cable },
+    { value: 'root', name: msg.in_the_way_root },
+    { value: 'rock', name: msg.common_rock },
+    { value: 'drain', name: msg.in_the_way_drain },
+    { value: 'footing', name: msg.in_the_way_old_footing },
+    { value: 'old post', name: msg.in_the_way_existing_post },
+    { value: 'no dig', name: msg.in_the_way_any_other_stretch },
   ]
   const kindName = (k: string) => kinds.find((o) => o.value === k)?.name ?? k
   const path = (k: KeepOut, ...names: string[]) => at(session.at('/keepOuts'), k.id, ...names)
@@ -38,7 +39,7 @@
       at: station,
       hand: first.hand,
     }
-    session.commit([{ path: path(fresh), value: fresh }], 'Add obstruction added')
+    session.commit([{ path: path(fresh), value: fresh }], msg.in_the_way_add_obstruction_added)
   }
   function kind(k: KeepOut, value: string) {
     const next: KeepOut = { ...k, kind: value as KeepOut['kind'] }
@@ -46,83 +47,96 @@
     else delete next.service
     if (value !== 'service') delete next.hand
     if (value === 'footing' && !next.width) next.width = 12 * 25.4
-    session.commit([{ path: path(k), value: next }], `In the way: ${value}`)
+    session.commit([{ path: path(k), value: next }], msg.in_the_way_in_the_way({ value }))
   }
 </script>
 
 <div class="flex flex-wrap items-center justify-between gap-2">
   <div>
-    <h2 class="font-bold">In the way on {session.run.name || session.run.id}</h2>
+    <h2 class="font-bold">{msg.in_the_way_in_the_way_on({ v1: session.run.name || session.run.id })}</h2>
     <p class="text-pencil">
-      It is the hole that must miss, not the post's centre. Depths of services are never relied on.
+      {msg.in_the_way_it_is_the_hole_that}
     </p>
   </div>
   <button class="btn" onclick={add} disabled={!session.run.length}
-    ><Plus size={18} aria-hidden="true" />Add obstruction</button
+    ><Plus size={18} aria-hidden="true" />{msg.in_the_way_add_obstruction}</button
   >
 </div>
-{#if !all.length}<p class="mt-2 text-pencil">Nothing noted yet.</p>{/if}
+{#if !all.length}<p class="mt-2 text-pencil">{msg.in_the_way_nothing_noted_yet}</p>{/if}
 {#each all as k (k.id)}
   <fieldset class="mt-3 border-t border-rule pt-2">
-    <legend class="sr-only">{k.name || kindName(k.kind)} at {tape(k.at, units)}</legend>
+    <legend class="sr-only"
+      >{msg.in_the_way_at({ v1: k.name || kindName(k.kind), tape: tape(k.at, units) })}</legend
+    >
     <div
       class="grid grid-cols-2 items-start gap-2 sm:grid-cols-3 xl:grid-cols-[1.3fr_1.3fr_1.1fr_0.85fr_1.3fr_0.95fr_2.75rem]"
     >
-      <Pick label="What" value={k.kind} options={kinds} onpick={(v) => kind(k, v)} />
+      <Pick label={msg.in_the_way_what} value={k.kind} options={kinds} onpick={(v) => kind(k, v)} />
       {#if k.kind === 'service'}
         <Pick
-          label="Which"
+          label={msg.in_the_way_which}
           value={k.service ?? ''}
           options={session.catalogue.services.map((s) => ({ value: s.id, name: `${s.name}, ${s.colour}` }))}
           onpick={(v) =>
             session.commit(
               [{ path: path(k), value: { ...k, service: v, hand: service(v)?.hand ?? k.hand } }],
-              `Service: ${service(v)?.name}`,
+              msg.in_the_way_service({ v1: service(v)?.name ?? '' }),
             )}
         />
       {:else}
         <div>
-          <label class="label mb-1" for="way-{k.id}">Name</label>
+          <label class="label mb-1" for="way-{k.id}">{msg.common_name}</label>
           <input
             id="way-{k.id}"
             class="field"
             maxlength="120"
             value={k.name ?? ''}
             onchange={(e) =>
-              session.commit([{ path: `${path(k)}/name`, value: e.currentTarget.value.trim() }], 'Named')}
+              session.commit(
+                [{ path: `${path(k)}/name`, value: e.currentTarget.value.trim() }],
+                msg.in_the_way_named,
+              )}
           />
         </div>
       {/if}
-      <LengthField {session} path="{path(k)}/at" label="Middle at" long />
-      <LengthField {session} path="{path(k)}/width" label="Wide" optional />
-      <LengthField {session} path="{path(k)}/hand" label="Hand-dig each side" optional />
-      <LengthField {session} path="{path(k)}/depth" label="Top is deep" optional />
+      <LengthField {session} path="{path(k)}/at" label={msg.common_middle_at} long />
+      <LengthField {session} path="{path(k)}/width" label={msg.in_the_way_wide} optional />
+      <LengthField {session} path="{path(k)}/hand" label={msg.in_the_way_hand_dig_each_side} optional />
+      <LengthField {session} path="{path(k)}/depth" label={msg.in_the_way_top_is_deep} optional />
       <button
         class="btn btn-plain btn-icon xl:mt-6"
-        aria-label="Take out {k.name || kindName(k.kind)} at {tape(k.at, units)}"
-        onclick={() => session.commit([{ path: path(k), value: null }], `${kindName(k.kind)} taken out`)}
-        ><Trash2 size={18} /></button
+        aria-label={msg.in_the_way_take_out_at({ v1: k.name || kindName(k.kind), tape: tape(k.at, units) })}
+        onclick={() =>
+          session.commit(
+            [{ path: path(k), value: null }],
+            msg.in_the_way_taken_out({ kindName: kindName(k.kind) }),
+          )}><Trash2 size={18} /></button
       >
     </div>
     <div class="mt-1.5 flex flex-wrap items-center gap-x-5 gap-y-1">
       {#if k.kind === 'old post'}
         <Choice
-          label="It"
+          label={msg.common_it}
           value={k.stays ? 'stays' : 'goes'}
           options={[
-            { value: 'stays', name: 'Stays' },
-            { value: 'goes', name: 'Goes' },
+            { value: 'stays', name: msg.in_the_way_stays },
+            { value: 'goes', name: msg.in_the_way_goes },
           ]}
           onpick={(v) =>
-            session.commit([{ path: `${path(k)}/stays`, value: v === 'stays' }], `Existing post ${v}`)}
+            session.commit(
+              [{ path: `${path(k)}/stays`, value: v === 'stays' }],
+              msg.in_the_way_existing_post_2({ v1: v }),
+            )}
         />
       {/if}
       {#if k.marked}<span class="font-medium"
-          >Marked on the ground by the office, {service(k.service)?.colour}</span
+          >{msg.in_the_way_marked_on_the_ground_by({ v1: service(k.service)?.colour ?? '' })}</span
         >{/if}
-      {#if hit(k.id).length}<strong class="text-stop">Holes of {hit(k.id).join(', ')} run into it</strong
+      {#if hit(k.id).length}<strong class="text-stop"
+          >{msg.in_the_way_holes_of_run_into_it({ v1: hit(k.id).join(', ') })}</strong
         >{/if}
-      {#if hand(k.id).length}<span class="font-medium text-warn">Dig {hand(k.id).join(', ')} by hand</span
+      {#if hand(k.id).length}<span class="font-medium text-warn"
+          >{msg.in_the_way_dig_by_hand({ v1: hand(k.id).join(', ') })}</span
         >{/if}
     </div>
   </fieldset>

@@ -10,6 +10,7 @@
   import type { Session } from '../../lib/session.svelte'
   import Fraction from '../../parts/Fraction.svelte'
   import TapeEntry from '../../parts/TapeEntry.svelte'
+  import * as msg from '../../gen/messages'
 
   interface Props {
     session: Session
@@ -31,7 +32,7 @@
     stop = new AbortController()
     const before = session.value<Book[]>(session.lineAt('/books')) ?? []
     const path = session.lineAt('/books')
-    const page: Book = { id: id(), kind: 'rod', name: 'Laser walk', rows: [] }
+    const page: Book = { id: id(), kind: 'rod', name: msg.laser_walk_laser_walk, rows: [] }
     let rows: BookRow[] = []
     const value = () => [...before, { ...page, rows }]
     try {
@@ -48,7 +49,8 @@
       walking = false
       latest = null
       // What was read stays, also when the walk was stopped half way.
-      if (rows.length) session.commit([{ path, value: value() }], `Laser walk: ${rows.length} points`)
+      if (rows.length)
+        session.commit([{ path, value: value() }], msg.laser_walk_laser_walk_points({ count: rows.length }))
     }
   }
   onDestroy(() => stop.abort())
@@ -56,7 +58,7 @@
 
 <div class="grid gap-1.5">
   <TapeEntry
-    label="A reading every"
+    label={msg.laser_walk_a_reading_every}
     field="every"
     {units}
     value={every}
@@ -65,18 +67,20 @@
   />
   {#if walking}
     <button class="btn" onclick={() => stop.abort()}
-      ><Square size={18} aria-hidden="true" />Stop, keep what is read</button
+      ><Square size={18} aria-hidden="true" />{msg.laser_walk_stop_keep_what_is_read}</button
     >
     {#if latest}
       <p aria-live="off" data-testid="live-reading">
-        {latest.number} of {latest.of}: <strong><Fraction mm={latest.reading} {units} /></strong>
-        {latest.stop.look}, <Fraction mm={latest.sight} {units} /> away
+        {msg.laser_walk_of({ v1: latest.number, of: latest.of })}
+        <strong><Fraction mm={latest.reading} {units} /></strong>
+        {latest.stop.look}, <Fraction mm={latest.sight} {units} />
+        {msg.laser_walk_away}
       </p>
       <progress class="h-2 w-full accent-(--mallow)" max={latest.of} value={latest.number}></progress>
     {/if}
   {:else}
     <button class="btn justify-start" disabled={!session.lineRuns.some((r) => r.length)} onclick={walk}
-      ><Footprints size={18} aria-hidden="true" />Walk the line with it</button
+      ><Footprints size={18} aria-hidden="true" />{msg.laser_walk_walk_the_line_with_it}</button
     >
   {/if}
   {#if trouble}<p class="font-medium text-stop" role="alert">{trouble}</p>{/if}

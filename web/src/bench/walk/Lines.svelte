@@ -17,6 +17,7 @@
   import LengthField from '../LengthField.svelte'
   import Closing from './Closing.svelte'
   import CornerEntry from './CornerEntry.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session }: { session: Session } = $props()
   const units = $derived(session.units)
@@ -30,7 +31,8 @@
   }
   function rename(path: string, old: string, e: Event & { currentTarget: HTMLInputElement }) {
     const name = e.currentTarget.value.trim()
-    if (name !== old) session.commit([{ path, value: name }], `Named ${name || 'nothing'}`)
+    if (name !== old)
+      session.commit([{ path, value: name }], msg.lines_named({ v1: name || msg.lines_nothing }))
   }
   const cornerOf = (i: number) => line.corners[i]
   const title = (r: PlannedRun) => r.name || r.id
@@ -44,7 +46,7 @@
 
 <div class="grid gap-x-8 gap-y-5 xl:grid-cols-[minmax(0,1fr)_21.5rem]">
   <section aria-labelledby="runs-title" class="min-w-0">
-    <h2 id="runs-title" class="font-bold">Runs, in the order they are walked</h2>
+    <h2 id="runs-title" class="font-bold">{msg.lines_runs_in_the_order_they}</h2>
     {#if trouble}<p class="mt-1 border-l-4 border-l-stop bg-stop-wash px-3 py-1.5" role="alert">
         {trouble}
       </p>{/if}
@@ -69,12 +71,12 @@
                 onclick={() => session.pickRun(r.id)}
               >
                 {#if i > 0 || line.closed}<span class="min-w-28 text-pencil"
-                    >{c?.turn === undefined ? 'corner not known' : turnText(c)}</span
+                    >{c?.turn === undefined ? msg.lines_corner_not_known : turnText(c)}</span
                   >{/if}
                 <strong class="min-w-28">{title(r)}</strong>
                 <span
                   >{#if r.length}<Fraction mm={r.length} {units} long />{:else}<em class="text-warn"
-                      >no length yet</em
+                      >{msg.lines_no_length_yet}</em
                     >{/if}</span
                 >
                 {#if r.gates.length}<span class="text-pencil"
@@ -84,7 +86,7 @@
             {:else}
               <div class="grid grid-cols-2 items-start gap-2 pr-2 sm:grid-cols-[1.2fr_1fr_1fr]">
                 <div>
-                  <label class="label mb-1" for="run-name">Run</label>
+                  <label class="label mb-1" for="run-name">{msg.common_run}</label>
                   <input
                     id="run-name"
                     class="field font-semibold"
@@ -93,9 +95,9 @@
                     onchange={(e) => rename(session.at('/name'), r.name, e)}
                   />
                 </div>
-                <div data-run-length><RunLength {session} label="Run length" /></div>
+                <div data-run-length><RunLength {session} label={msg.lines_run_length} /></div>
                 <Pick
-                  label="Taped"
+                  label={msg.lines_taped}
                   value={session.choice(session.at('/taped'))}
                   options={session.catalogue.choices['taped']!}
                   onpick={(v) =>
@@ -104,14 +106,15 @@
               </div>
               {#if r.correction}
                 <p class="mt-1 pr-2">
-                  Level it is <strong><Fraction mm={r.length} {units} long /></strong>: the slope takes
-                  <Fraction mm={r.correction} {units} />. Gates and what is in the way are placed level.
+                  {msg.lines_level_it_is}
+                  <strong><Fraction mm={r.length} {units} long /></strong>{msg.lines_the_slope_takes}
+                  <Fraction mm={r.correction} {units} />{msg.lines_gates_and_what_is_in}
                 </p>
               {/if}
               <div class="mt-2 flex flex-wrap items-end gap-1.5 pr-2">
                 <div class="w-40">
                   <TapeEntry
-                    label="Split it at"
+                    label={msg.lines_split_it_at}
                     optional
                     long
                     {units}
@@ -123,25 +126,25 @@
                 <button
                   class="btn"
                   disabled={i === runs.length - 1}
-                  onclick={() => change({ do: 'join', run: r.id })}>Join with the next</button
+                  onclick={() => change({ do: 'join', run: r.id })}>{msg.lines_join_with_the_next}</button
                 >
                 <button
                   class="btn btn-icon"
-                  aria-label="Earlier in the line"
+                  aria-label={msg.lines_earlier_in_the_line}
                   disabled={i === 0}
                   onclick={() => change({ do: 'move run', run: r.id, after: runs[i - 2]?.id })}
                   ><ArrowUp size={18} /></button
                 >
                 <button
                   class="btn btn-icon"
-                  aria-label="Later in the line"
+                  aria-label={msg.lines_later_in_the_line}
                   disabled={i === runs.length - 1}
                   onclick={() => change({ do: 'move run', run: r.id, after: runs[i + 1]!.id })}
                   ><ArrowDown size={18} /></button
                 >
                 <button
                   class="btn btn-icon"
-                  aria-label="Take {title(r)} away"
+                  aria-label={msg.lines_take_away({ title: title(r) })}
                   disabled={runs.length === 1}
                   onclick={() => {
                     const next = runs[i + 1] ?? runs[i - 1]!
@@ -153,7 +156,7 @@
                   onclick={() => {
                     const id = nextRun()
                     void change({ do: 'add run', run: r.id }, () => (session.runID = id))
-                  }}><Plus size={18} aria-hidden="true" />Run after it</button
+                  }}><Plus size={18} aria-hidden="true" />{msg.lines_run_after_it}</button
                 >
               </div>
             {/if}
@@ -165,40 +168,43 @@
       <div class="flex flex-wrap items-end gap-2">
         <div class="min-w-40 flex-1">
           <label class="label mb-1" for="line-name"
-            >Fence line{session.plan.lines.length > 1
-              ? ` ${session.lineIndex + 1} of ${session.plan.lines.length}`
-              : ''}</label
+            >{msg.lines_fence_line({
+              v1:
+                session.plan.lines.length > 1
+                  ? msg.lines_of({ v1: session.lineIndex + 1, count: session.plan.lines.length })
+                  : '',
+            })}</label
           >
           <input
             id="line-name"
             class="field"
             maxlength="120"
-            placeholder="no name"
+            placeholder={msg.lines_no_name}
             value={line.name}
             onchange={(e) => rename(session.lineAt('/name'), line.name, e)}
           />
         </div>
         <button class="btn" onclick={() => change({ do: 'reverse' })}
-          ><Repeat size={18} aria-hidden="true" />Reverse direction</button
+          ><Repeat size={18} aria-hidden="true" />{msg.lines_reverse_direction}</button
         >
         <button
           class="btn"
           onclick={() => {
             const id = nextRun()
             void change({ do: 'add line' }, () => (session.runID = id))
-          }}><Plus size={18} aria-hidden="true" />Line</button
+          }}><Plus size={18} aria-hidden="true" />{msg.common_line}</button
         >
         {#if session.plan.lines.length > 1}
           <button
             class="btn"
-            aria-label="Take this line away"
+            aria-label={msg.lines_take_this_line_away}
             onclick={() => change({ do: 'remove line' }, () => (session.runID = session.plan.runs[0]!.id))}
             ><Trash2 size={18} aria-hidden="true" /></button
           >
         {/if}
       </div>
       {#if session.plan.lines.length > 1}
-        <p class="mt-2 flex flex-wrap gap-1.5" role="group" aria-label="Lines">
+        <p class="mt-2 flex flex-wrap gap-1.5" role="group" aria-label={msg.lines_lines}>
           {#each session.plan.lines as l, i (l.id)}
             <button
               class="btn min-h-9 pointer-coarse:min-h-11 {i === session.lineIndex
@@ -213,13 +219,13 @@
     </div>
   </section>
 
-  <section class="grid min-w-0 grid-cols-1 content-start gap-4" aria-label="The line as a whole">
+  <section class="grid min-w-0 grid-cols-1 content-start gap-4" aria-label={msg.lines_the_line_as_a_whole}>
     <Choice
-      label="The line is"
+      label={msg.lines_the_line_is}
       value={line.closed ? 'closed' : 'open'}
       options={[
-        { value: 'open', name: 'Open', costs: 'two end posts' },
-        { value: 'closed', name: 'Closed', costs: 'the last run ends at the first post' },
+        { value: 'open', name: msg.common_open, costs: msg.lines_two_end_posts },
+        { value: 'closed', name: msg.common_closed, costs: msg.lines_the_last_run_ends_at },
       ]}
       onpick={(v) => change({ do: v === 'closed' ? 'close' : 'open' })}
     />
@@ -228,28 +234,29 @@
       <LengthField
         {session}
         path="/site/frostDepth"
-        label="Frost depth"
-        hint="From the local office."
+        label={msg.common_frost_depth}
+        hint={msg.lines_from_the_local_office}
         optional
       />
       <NumberEntry
-        label="Compass direction of run 1, °"
-        hint="from north"
+        label={msg.lines_compass_direction_of_run_1}
+        hint={msg.lines_from_north}
         value={session.value<number>(session.lineAt('/bearing'))}
         error={session.wrongAt(session.lineAt('/bearing'))}
-        oncommit={(n) => session.commit([{ path: session.lineAt('/bearing'), value: n }], `Bearing ${n}°`)}
+        oncommit={(n) =>
+          session.commit([{ path: session.lineAt('/bearing'), value: n }], msg.lines_bearing({ v1: n }))}
         onclear={() =>
-          session.commit([{ path: session.lineAt('/bearing'), value: null }], 'Bearing not known')}
+          session.commit([{ path: session.lineAt('/bearing'), value: null }], msg.lines_bearing_not_known)}
       />
       {#if session.plan.lines.length > 1}
         <LengthField
           {session}
           path={session.lineAt('/x')}
-          label="East of zero by"
-          hint="the first post"
+          label={msg.lines_east_of_zero_by}
+          hint={msg.lines_the_first_post}
           optional
         />
-        <LengthField {session} path={session.lineAt('/y')} label="North of zero by" optional />
+        <LengthField {session} path={session.lineAt('/y')} label={msg.lines_north_of_zero_by} optional />
       {/if}
     </div>
   </section>

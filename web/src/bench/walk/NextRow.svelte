@@ -6,6 +6,7 @@
   import Plus from '@lucide/svelte/icons/plus'
   import type { Units } from '../../gen/api'
   import TapeEntry from '../../parts/TapeEntry.svelte'
+  import * as msg from '../../gen/messages'
 
   interface Props {
     units: Units
@@ -59,4 +60,6 @@
     }}
   />
 </div>
-<span class="grid place-items-center text-pencil" title="New row"><Plus size={18} aria-hidden="true" /></span>
+<span class="grid place-items-center text-pencil" title={msg.next_row_new_row}
+  ><Plus size={18} aria-hidden="true" /></span
+>

@@ -3,6 +3,7 @@
   // the words to find it by.
   import { at } from '../../lib/doc'
   import type { Session } from '../../lib/session.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session }: { session: Session } = $props()
   const run = $derived(session.run.name || session.run.id)
@@ -16,7 +17,7 @@
     if (list.join() !== tags.join())
       session.commit(
         [{ path: '/tags', value: list.length ? list : null }],
-        `Tags: ${list.join(', ') || 'none'}`,
+        msg.notes_tags({ v1: list.join(', ') || msg.common_none }),
       )
   }
   const staked = $derived(session.run.posts.some((p) => labelOf(p.id)))
@@ -33,42 +34,42 @@
           path: at(session.at('/laid'), l.id, 'label'),
           value: null,
         })),
-      `Posts of ${run} numbered again`,
+      msg.notes_posts_of_numbered_again({ run }),
     )
 </script>
 
 <div class="grid max-w-4xl gap-4 sm:grid-cols-2">
   <div>
-    <label class="label mb-1" for="customer">Customer</label>
+    <label class="label mb-1" for="customer">{msg.common_customer}</label>
     <input
       id="customer"
       class="field"
       maxlength="200"
       value={session.own<string>('/site/customer') ?? ''}
-      onchange={(e) => set('/site/customer', e.currentTarget.value.trim(), 'Customer noted')}
+      onchange={(e) => set('/site/customer', e.currentTarget.value.trim(), msg.common_customer_noted)}
     />
   </div>
   <div>
-    <label class="label mb-1" for="address">Where the work is</label>
+    <label class="label mb-1" for="address">{msg.common_where_the_work_is}</label>
     <input
       id="address"
       class="field"
       maxlength="400"
       value={session.own<string>('/site/address') ?? ''}
-      onchange={(e) => set('/site/address', e.currentTarget.value.trim(), 'Address noted')}
+      onchange={(e) => set('/site/address', e.currentTarget.value.trim(), msg.common_address_noted)}
     />
   </div>
   <div>
-    <label class="label mb-1" for="job-notes">Notes on the job</label>
+    <label class="label mb-1" for="job-notes">{msg.notes_notes_on_the_job}</label>
     <textarea
       id="job-notes"
       class="field min-h-28 py-2"
       maxlength="8000"
       value={session.own<string>('/notes') ?? ''}
-      onchange={(e) => set('/notes', e.currentTarget.value, 'Noted on the job')}></textarea>
+      onchange={(e) => set('/notes', e.currentTarget.value, msg.notes_noted_on_the_job)}></textarea>
   </div>
   <div>
-    <label class="label mb-1" for="run-notes">Notes on {run}</label>
+    <label class="label mb-1" for="run-notes">{msg.notes_notes_on({ run })}</label>
     <textarea
       id="run-notes"
       class="field min-h-28 py-2"
@@ -77,7 +78,7 @@
       onchange={(e) => set(session.at('/notes'), e.currentTarget.value, `Noted on ${run}`)}></textarea>
   </div>
   <div class="sm:col-span-2">
-    <label class="label mb-1" for="tags">Tags, a comma between</label>
+    <label class="label mb-1" for="tags">{msg.notes_tags_a_comma_between}</label>
     <input
       id="tags"
       class="field"
@@ -89,10 +90,9 @@
   </div>
   {#if staked}
     <div class="sm:col-span-2">
-      <button class="btn" onclick={renumber}>Number the posts of {run} again</button>
+      <button class="btn" onclick={renumber}>{msg.notes_number_the_posts_of_again({ run })}</button>
       <p class="mt-1 text-pencil">
-        Posts that were staked keep what they are called. Numbered again, all are called in order; what is
-        written on the stakes does not fit then.
+        {msg.notes_posts_that_were_staked_keep}
       </p>
     </div>
   {/if}

@@ -9,17 +9,18 @@
   import { wrongSays } from '../../lib/wrong'
   import Fraction from '../../parts/Fraction.svelte'
   import TapeEntry from '../../parts/TapeEntry.svelte'
+  import * as msg from '../../gen/messages'
 
   let { session, page }: { session: Session; page: string | undefined } = $props()
   const units = $derived(session.units)
   type Key = 'midA' | 'midB' | 'endA' | 'endB' | 'farA' | 'farB'
   const names: Record<Key, string> = {
-    midA: 'Peg A from midway',
-    midB: 'Peg B from midway',
-    endA: 'Peg A from beyond A',
-    endB: 'Peg B from beyond A',
-    farA: 'From there to A',
-    farB: 'From there to B',
+    midA: msg.peg_test_peg_a_from_midway,
+    midB: msg.peg_test_peg_b_from_midway,
+    endA: msg.peg_test_peg_a_from_beyond_a,
+    endB: msg.peg_test_peg_b_from_beyond_a,
+    farA: msg.peg_test_from_there_to_a,
+    farB: msg.peg_test_from_there_to_b,
   }
   const keys = Object.keys(names) as Key[]
   let open = $state(false)
@@ -65,17 +66,16 @@
 
 <Dialog.Root bind:open onOpenChange={(o) => !o && stop.abort()}>
   <Dialog.Trigger class="btn justify-start"
-    ><Crosshair size={18} aria-hidden="true" />Two-peg test</Dialog.Trigger
+    ><Crosshair size={18} aria-hidden="true" />{msg.peg_test_two_peg_test}</Dialog.Trigger
   >
   <Dialog.Portal>
     <Dialog.Overlay class="fixed inset-0 z-40 bg-black/50" />
     <Dialog.Content
       class="fixed top-1/2 left-1/2 z-50 max-h-[92dvh] w-[min(34rem,calc(100vw-1.5rem))] -translate-x-1/2 -translate-y-1/2 overflow-auto border border-ink bg-sheet p-5 text-ink"
     >
-      <Dialog.Title class="text-xl font-bold">Two-peg test</Dialog.Title>
+      <Dialog.Title class="text-xl font-bold">{msg.peg_test_two_peg_test}</Dialog.Title>
       <Dialog.Description class="mt-1 text-pencil">
-        Midway between two pegs a tilted sight is out by as much on both, and cancels. From beyond one of them
-        it does not: the difference is the tilt.
+        {msg.peg_test_midway_between_two_pegs_a}
       </Dialog.Description>
       <div class="mt-3 grid grid-cols-2 gap-3">
         {#each keys as k (k)}
@@ -92,7 +92,7 @@
           />
         {/each}
       </div>
-      <button class="btn mt-3" onclick={readThem}>Read them with the simulated level</button>
+      <button class="btn mt-3" onclick={readThem}>{msg.peg_test_read_them_with_the_simulated}</button>
       {#if trouble}<p class="mt-2 font-medium text-stop" role="alert">{trouble}</p>{/if}
       {#if result}
         <div
@@ -100,22 +100,23 @@
           data-testid="peg-result"
         >
           <p class="text-[1.1rem]">
-            The sight {result.tilt >= 0 ? 'climbs' : 'falls'}
-            <strong>{Math.abs(result.tilt).toFixed(3)} mm in each metre</strong>:
-            <strong><Fraction mm={Math.abs(result.atThirty)} {units} /></strong> at 30 m (100 ft).
+            {msg.peg_test_the_sight({ v1: result.tilt >= 0 ? msg.peg_test_climbs : msg.peg_test_falls })}
+            <strong>{msg.peg_test_mm_in_each_metre({ v1: Math.abs(result.tilt).toFixed(3) })}</strong>:
+            <strong><Fraction mm={Math.abs(result.atThirty)} {units} /></strong>
+            {msg.peg_test_at_30_m_100_ft}
           </p>
           <p class="mt-1">
             {result.passes
-              ? 'Within what a builder’s level may be out, 1.5 mm (1/16 in) at 30 m.'
-              : 'More than a builder’s level may be out, 1.5 mm (1/16 in) at 30 m: have it adjusted, keep the sights back and fore alike, or correct the page.'}
+              ? msg.peg_test_within_what_a_builders_level
+              : msg.peg_test_more_than_a_builders_level}
           </p>
         </div>
       {/if}
       <div class="mt-4 flex flex-wrap gap-2">
         {#if result && page !== undefined}
-          <button class="btn btn-main" onclick={correct}>Correct the open page by it</button>
+          <button class="btn btn-main" onclick={correct}>{msg.peg_test_correct_the_open_page_by}</button>
         {/if}
-        <Dialog.Close class="btn">Close</Dialog.Close>
+        <Dialog.Close class="btn">{msg.common_close}</Dialog.Close>
       </div>
     </Dialog.Content>
   </Dialog.Portal>

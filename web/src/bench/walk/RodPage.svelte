@@ -15,6 +15,7 @@
   import { PAGE, pageOf } from '../page'
   import PageHead from './PageHead.svelte'
   import { scrolls } from '../../lib/scrolls'
+  import * as msg from '../../gen/messages'
 
   let { session, book }: { session: Session; book: Book } = $props()
   const units = $derived(session.units)
@@ -46,7 +47,7 @@
   let mark = $state('')
   function add(mm: number) {
     if (look === 'back' && last) {
-      put([...rows.slice(0, -1), { ...last, back: mm }], `Back ${short(mm, units)}`)
+      put([...rows.slice(0, -1), { ...last, back: mm }], msg.rod_page_back({ short: short(mm, units) }))
     } else {
       const place = on === 'mark' ? { mark: mark || 'a mark' } : { run: on, at: at ?? 0 }
       put([...rows, { id: newID(rows, 'w'), ...place, [look]: mm }], `${look} ${short(mm, units)}`)
@@ -62,8 +63,8 @@
 <PageHead
   {session}
   {book}
-  title={book.name || 'Level survey'}
-  says="Back on a point that is known, sides in between, fore on the point that the next set-up starts from. A page that comes back to its first point checks itself."
+  title={book.name || msg.common_level_survey}
+  says={msg.rod_page_back_on_a_point_that}
 />
 {#if check && rows.length > 1}
   <dl
@@ -74,20 +75,20 @@
     data-testid="rod-check"
   >
     <div>
-      <dt class="label">Backsights</dt>
+      <dt class="label">{msg.rod_page_backsights}</dt>
       <dd class="text-[1.1rem] font-semibold"><Fraction mm={check.sumBack} {units} long /></dd>
     </div>
     <div>
-      <dt class="label">Foresights</dt>
+      <dt class="label">{msg.rod_page_foresights}</dt>
       <dd class="text-[1.1rem] font-semibold"><Fraction mm={check.sumFore} {units} long /></dd>
     </div>
     <div>
-      <dt class="label">Set-ups</dt>
+      <dt class="label">{msg.rod_page_set_ups}</dt>
       <dd class="text-[1.1rem] font-semibold">{check.setups.length}</dd>
     </div>
     {#if check.closed}
       <div>
-        <dt class="label">Closes</dt>
+        <dt class="label">{msg.rod_page_closes}</dt>
         <dd
           class="text-[1.1rem] font-semibold {Math.abs(check.error) > check.allowance
             ? 'text-warn'
@@ -98,12 +99,12 @@
         </dd>
       </div>
       <div>
-        <dt class="label">Allowed</dt>
+        <dt class="label">{msg.rod_page_allowed}</dt>
         <dd class="text-[1.1rem] font-semibold"><Fraction mm={check.allowance} {units} /></dd>
       </div>
     {:else}
       <div class="self-center text-pencil">
-        not closed: end on the first point, or give the last one's height
+        {msg.rod_page_not_closed_end_on_the}
       </div>
     {/if}
   </dl>
@@ -112,11 +113,11 @@
   <table class="sheet-table tight w-full">
     <thead
       ><tr
-        ><th scope="col">Point</th><th scope="col">Backsight</th><th scope="col">Intermediate</th><th
-          scope="col">Foresight</th
-        ><th scope="col">Sight</th><th scope="col">Over first</th><th scope="col"
-          ><span class="sr-only">Take out</span></th
-        ></tr
+        ><th scope="col">{msg.rod_page_point}</th><th scope="col">{msg.rod_page_backsight}</th><th scope="col"
+          >{msg.rod_page_intermediate}</th
+        ><th scope="col">{msg.rod_page_foresight}</th><th scope="col">{msg.rod_page_sight}</th><th scope="col"
+          >{msg.rod_page_over_first}</th
+        ><th scope="col"><span class="sr-only">{msg.rod_page_take_out}</span></th></tr
       ></thead
     >
     <tbody>
@@ -128,7 +129,7 @@
             <td class="min-w-29">
               {#if r[c] !== undefined}
                 <TapeEntry
-                  label="{c} of row {i + 1}"
+                  label={msg.common_of_row({ v1: c, v2: i + 1 })}
                   field="reading"
                   hideLabel
                   {units}
@@ -152,11 +153,11 @@
           <td
             ><button
               class="btn btn-plain btn-icon"
-              aria-label="Take out row {i + 1}"
+              aria-label={msg.rod_page_take_out_row({ v1: i + 1 })}
               onclick={() =>
                 put(
                   rows.filter((_, k) => k !== i),
-                  `Row ${i + 1} taken out`,
+                  msg.rod_page_row_taken_out({ v1: i + 1 }),
                 )}><X size={18} /></button
             ></td
           >
@@ -167,9 +168,9 @@
 </div>
 <Pager count={rows.length} {page} onpage={(n) => (page = n)} />
 <fieldset class="mt-3 grid max-w-4xl grid-cols-2 items-start gap-2 sm:grid-cols-[1fr_1.2fr_1fr_1fr]">
-  <legend class="label">The next reading</legend>
+  <legend class="label">{msg.rod_page_the_next_reading}</legend>
   <Pick
-    label="It is the"
+    label={msg.rod_page_it_is_the}
     value={look}
     options={canBack
       ? [{ value: 'back', name: 'backsight, first of a set-up' }]
@@ -180,28 +181,41 @@
     onpick={(v) => (chosen = v as typeof chosen)}
   />
   {#if look === 'back' && last}
-    <p class="pt-8">on {pointName(last)}</p>
+    <p class="pt-8">{msg.rod_page_on({ pointName: pointName(last) })}</p>
   {:else}
     <Pick
-      label="Rod stands on"
+      label={msg.rod_page_rod_stands_on}
       value={on}
       options={[
         ...session.lineRuns.map((r) => ({ value: r.id, name: r.name || r.id })),
-        { value: 'mark', name: 'a mark beside the line' },
+        { value: 'mark', name: msg.rod_page_a_mark_beside_the_line },
       ]}
       onpick={(v) => (run = v)}
     />
     {#if on === 'mark'}
       <div>
-        <label class="label mb-1" for="rod-mark">What it is</label>
-        <input id="rod-mark" class="field" maxlength="80" bind:value={mark} placeholder="door sill" />
+        <label class="label mb-1" for="rod-mark">{msg.rod_page_what_it_is}</label>
+        <input
+          id="rod-mark"
+          class="field"
+          maxlength="80"
+          bind:value={mark}
+          placeholder={msg.rod_page_door_sill}
+        />
       </div>
     {:else}
-      <TapeEntry label="At" long optional {units} value={at} oncommit={(mm) => (at = mm ?? undefined)} />
+      <TapeEntry
+        label={msg.common_at}
+        long
+        optional
+        {units}
+        value={at}
+        oncommit={(mm) => (at = mm ?? undefined)}
+      />
     {/if}
   {/if}
   <TapeEntry
-    label="Reading"
+    label={msg.rod_page_reading}
     field="reading"
     optional
     {units}
@@ -211,14 +225,15 @@
   />
 </fieldset>
 <div class="mt-4 grid max-w-4xl grid-cols-2 items-start gap-3 sm:grid-cols-4">
-  <LengthField {session} path="{path}/start" label="Height of the first point" optional />
-  <LengthField {session} path="{path}/close" label="Height of the last point" optional />
+  <LengthField {session} path="{path}/start" label={msg.rod_page_height_of_the_first_point} optional />
+  <LengthField {session} path="{path}/close" label={msg.rod_page_height_of_the_last_point} optional />
   <NumberEntry
-    label="Sight climbs, mm per m"
+    label={msg.rod_page_sight_climbs_mm_per_m}
     value={book.tilt ?? 0}
-    hint="by the two-peg test"
+    hint={msg.rod_page_by_the_two_peg_test}
     error={session.wrongAt(`${path}/tilt`)}
-    oncommit={(n) => session.commit([{ path: `${path}/tilt`, value: n }], `Level's tilt ${n} mm/m`)}
+    oncommit={(n) =>
+      session.commit([{ path: `${path}/tilt`, value: n }], msg.rod_page_level_s_tilt_mm_m({ v1: n }))}
   />
   <label class="flex min-h-11 items-center gap-2.5 font-medium sm:mt-6">
     <input
@@ -226,16 +241,20 @@
       class="size-5 accent-(--mallow)"
       checked={book.spread ?? false}
       onchange={(e) =>
-        session.commit([{ path: `${path}/spread`, value: e.currentTarget.checked }], 'Closing error spread')}
+        session.commit(
+          [{ path: `${path}/spread`, value: e.currentTarget.checked }],
+          msg.rod_page_closing_error_spread,
+        )}
     />
-    Spread the closing error
+    {msg.rod_page_spread_the_closing_error}
   </label>
   <div class="col-span-2 sm:col-span-4">
     <Choice
-      label="Closing error allowed"
+      label={msg.rod_page_closing_error_allowed}
       value={session.choice(`${path}/allow`)}
       options={session.catalogue.choices['books/allow']!}
-      onpick={(v) => session.commit([{ path: `${path}/allow`, value: v }], `Allowed by ${v}`)}
+      onpick={(v) =>
+        session.commit([{ path: `${path}/allow`, value: v }], msg.rod_page_allowed_by({ v1: v }))}
     />
   </div>
 </div>

@@ -1,0 +1,53 @@
+// Compiles messages/en.json, all that the screen says, to src/gen/messages.ts:
+// a constant for each message of words alone, a function for each that takes
+// values. Written in the ICU message syntax, as the core's own catalogue is.
+// With --check it fails when the file has drifted.
+import MessageFormat from '@messageformat/core'
+import compileModule from '@messageformat/core/compile-module.js'
+import { parse } from '@messageformat/parser'
+import { readFileSync, writeFileSync } from 'node:fs'
+
+const messages = JSON.parse(readFileSync(new URL('../messages/en.json', import.meta.url), 'utf8'))
+const out = new URL('../src/gen/messages.ts', import.meta.url)
+
+/** The values that a message takes, with what they may be. */
+export function values(tokens, into = new Map()) {
+  for (const t of tokens) {
+    if (t.type === 'plural' || t.type === 'selectordinal') into.set(t.arg, 'number')
+    else if (t.arg && !into.has(t.arg)) into.set(t.arg, t.type === 'select' ? 'string' : 'string | number')
+    for (const c of t.cases ?? []) values(c.tokens, into)
+  }
+  return into
+}
+
+const constants = {}
+const functions = {}
+for (const [key, text] of Object.entries(messages)) {
+  const tokens = parse(text)
+  if (tokens.every((t) => t.type === 'content')) constants[key] = tokens.map((t) => t.value).join('')
+  else functions[key] = text
+}
+const compiled = compileModule(new MessageFormat('en'), functions)
+const lines = ['/* Compiled by make generate from messages/en.json. Do not edit. */']
+for (const line of compiled.split('\n')) {
+  const entry = /^ {2}(\w+): (?:\(d\)|d|function\s*\(d\)) => (.*?),?$/.exec(line)
+  if (line.startsWith('import')) lines.push(line)
+  else if (entry) {
+    const types = [...values(parse(functions[entry[1]]))].map(([name, type]) => `${name}: ${type}`)
+    // A number before a number would be added up.
+    const body = /^d\./.test(entry[2]) ? `'' + ${entry[2]}` : entry[2]
+    lines.push(`export const ${entry[1]} = (d: { ${types.join('; ')} }): string => ${body}`)
+  } else if (!/^(export default \{|\}|)$/.test(line.trim())) throw new Error(`messages: cannot read ${line}`)
+}
+for (const [key, text] of Object.entries(constants))
+  lines.push(`export const ${key} = ${JSON.stringify(text)}`)
+const code = lines.join('\n') + '\n'
+
+if (process.argv.includes('--check')) {
+  if (readFileSync(out, 'utf8') !== code) {
+    console.error('web/src/gen/messages.ts is not what messages/en.json says: run make generate')
+    process.exit(1)
+  }
+} else {
+  writeFileSync(out, code)
+}
