@@ -20,7 +20,7 @@ test('reload, back and a copied address keep run, stage, part and post', async (
   await expect(other.getByTestId('post')).toHaveText('P3')
   await expect(other.getByRole('tab', { name: /^Dig/ })).toHaveAttribute('aria-selected', 'true')
 
-  await stage(page, 'Grade')
+  await stage(page, 'Slope')
   await expect(page).toHaveURL(/\/grade\//)
   await page.goBack()
   await expect(page.getByRole('tab', { name: /^Dig/ })).toHaveAttribute('aria-selected', 'true')
@@ -55,7 +55,7 @@ test('a figure’s reasons come when it is opened, and again when it changes', a
 // Ways out come after the figures, and are those of the plan that is drawn.
 test('ways out are worked out after the figures, and can be taken then', async ({ page, mallow }) => {
   await open(page, mallow)
-  await stage(page, 'Grade')
+  await stage(page, 'Slope')
   const corridor = finding(page, 'corridor')
   const ways = corridor.locator('[data-ways] button')
   await expect(ways.first()).toBeEnabled()

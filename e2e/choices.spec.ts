@@ -74,7 +74,7 @@ test('ground points are added, sorted and taken out by typing', async ({ page, m
   await expect(at).toBeFocused()
   await expect(page.getByLabel('Distance of ground point 3')).toHaveValue(`20' 0"`)
   await expect(page.getByLabel('Height of ground point 3')).toHaveValue('-1 1/2"')
-  await page.getByRole('button', { name: `Take out the point at 20' 0"` }).click()
+  await page.getByRole('button', { name: `Remove the point at 20' 0"` }).click()
   await expect(points).toHaveCount(11)
   await saved(page)
 })

@@ -128,7 +128,7 @@ test('with the server stopped, what is changed is still planned', { tag: '@refus
     for (const s of ['Walk', 'Dig']) await stage(page, s)
     await part(page, 'All holes')
     await expect(page.getByRole('link', { name: 'All of it as CSV' })).toBeVisible()
-    await stage(page, 'Space')
+    await stage(page, 'Post spacing')
     await expect(page.locator('html')).toHaveAttribute('data-core', 'ready')
     const bags = load(page, 'bags').first()
     const before = await bags.innerText()
@@ -203,7 +203,7 @@ test('the core is kept for when the server is gone', async ({ browser }) => {
 test('where the core cannot run, the server plans', { tag: '@refused' }, async ({ page, mallow }) => {
   await page.route('**/*.wasm', (route) => route.abort())
   await open(page, mallow)
-  await stage(page, 'Space')
+  await stage(page, 'Post spacing')
   await expect(page.locator('html')).toHaveAttribute('data-core', 'lost')
   await page.getByLabel('Most spacing, centre to centre').fill('5ft')
   await page.keyboard.press('Enter')

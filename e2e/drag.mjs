@@ -77,9 +77,9 @@ const times = (page) => page.evaluate(() => (cancelAnimationFrame(window.ticking
 
 /** What can be dragged: the stage that it is dragged in, what is taken, and whether up and down. */
 const hands = {
-  gate: { stage: 'Space', take: '[data-gate]', up: false },
-  post: { stage: 'Space', take: '[data-post="P4"]', up: false },
-  'string end': { stage: 'Grade', take: '[data-string-end="end"]', up: true },
+  gate: { stage: 'Post spacing', take: '[data-gate]', up: false },
+  post: { stage: 'Post spacing', take: '[data-post="P4"]', up: false },
+  'string end': { stage: 'Slope', take: '[data-string-end="end"]', up: true },
   'ground point': { stage: 'Walk', take: '[data-ground] >> nth=3', up: true },
   'map corner': { stage: 'Walk', take: '[data-corner="R2"]', up: false, middle: true },
 }

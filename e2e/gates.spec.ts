@@ -166,7 +166,7 @@ test('a gate in a pool barrier is asked what codes ask', async ({ page, mallow }
 test('gates are put in where the run offers them, and a short panel makes up the rest', async ({ page, mallow }) => {
   await open(page, mallow)
   await stage(page, 'Gates')
-  await page.getByRole('button', { name: 'Put in a gate' }).click()
+  await page.getByRole('button', { name: 'Add gate' }).click()
   await expect(page.getByRole('button', { name: /across the whole run/ })).toBeDisabled()
   await page.getByRole('button', { name: /^Gate at the run's end/ }).click()
   await expect(page.getByRole('button', { name: /^Gate 2/ })).toHaveAttribute('aria-pressed', 'true')

@@ -5,7 +5,7 @@ const runBar = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Runs' }).getByRole('button', { name, exact: true })
 const sums = (page: Page) => page.getByTestId('grade-sums')
 const take = (page: Page, look: string) =>
-  page.locator(`[data-look="${look}"]`).getByRole('button', { name: 'Take it' }).click()
+  page.locator(`[data-look="${look}"]`).getByRole('button', { name: 'Use this' }).click()
 const end = (page: Page, which: 'start' | 'end') => page.locator(`[data-string-end="${which}"]`)
 /** Figures as words: 6' 3 7/16" in the tables. */
 const cell = (page: Page, table: 'posts' | 'bays', row: string, head: string) =>
@@ -20,14 +20,14 @@ async function hillside(page: Page, url: string) {
   await type(page.getByLabel('2. How does the ground go?'), '60')
   await type(page.getByLabel('3. How deep does the frost go?'), '36')
   await page.getByRole('button', { name: 'Go on' }).click()
-  await stage(page, 'Grade')
+  await stage(page, 'Slope')
 }
 
 test('the hillside in all four looks: compared, taken one after another, and undone', async ({ page, mallow }) => {
   await open(page, mallow)
-  await stage(page, 'Grade')
+  await stage(page, 'Slope')
   await expect(sums(page)).toContainText(/16\s+steps/)
-  await part(page, 'Compare looks')
+  await part(page, 'Compare slopes')
   await expect(page.locator('[data-look]')).toHaveCount(8)
   // The planned one is among them and says so; a level fence here takes the most earth.
   await expect(page.locator('[data-look="stepped gradual"]')).toContainText('As planned now')
@@ -43,11 +43,11 @@ test('the hillside in all four looks: compared, taken one after another, and und
     ['raked hug', / 0\s+steps; no earth to move/],
     ['rolling', /[1-9]\s+grade posts?, 0\s+steps; no earth to move/],
   ] as const) {
-    await part(page, 'Compare looks')
+    await part(page, 'Compare slopes')
     await take(page, look)
     await expect(page.locator(`[data-look="${look}"]`)).toContainText('As planned now')
     await saved(page)
-    await part(page, 'Look')
+    await part(page, 'Slope type')
     await expect(sums(page)).toContainText(says)
   }
   // A rolling top: few strings, between few posts, and every other post on its line.
@@ -65,7 +65,7 @@ test('the hillside in all four looks: compared, taken one after another, and und
   ).toContainText('on the line')
   await page.keyboard.press('Control+z')
   await page.keyboard.press('Control+z')
-  await part(page, 'Look')
+  await part(page, 'Slope type')
   await expect(sums(page)).toContainText(/ 0\s+steps; no earth to move/)
   await expect(page.getByRole('radio', { name: /^Racked/ })).toBeChecked()
 })
@@ -73,18 +73,18 @@ test('the hillside in all four looks: compared, taken one after another, and und
 test('the string is lifted by its end, live, held, and let go', async ({ page, mallow }) => {
   await open(page, mallow)
   await runBar(page, 'Round the trees').click()
-  await stage(page, 'Grade')
+  await stage(page, 'Slope')
   const before = await end(page, 'end').getAttribute('aria-valuenow')
   const box = (await end(page, 'end').boundingBox())!
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
   await page.mouse.down()
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 - 24, { steps: 6 })
-  await expect(end(page, 'end')).toHaveAttribute('aria-label', /held/)
+  await expect(end(page, 'end')).toHaveAttribute('aria-label', /fixed/)
   await page.mouse.up()
   await saved(page)
   const lifted = Number(await end(page, 'end').getAttribute('aria-valuenow'))
   expect(lifted).toBeGreaterThan(Number(before) + 100)
-  await expect(page.getByLabel('Gap held at the last post')).not.toHaveValue('')
+  await expect(page.getByLabel('Gap kept at the last post')).not.toHaveValue('')
   // Higher than the corridor: said, with letting go as a way out.
   await expect(finding(page, 'corridor')).toContainText('fill')
   // By keys too, a mark at a time.
@@ -93,18 +93,18 @@ test('the string is lifted by its end, live, held, and let go', async ({ page, m
   await expect(end(page, 'end')).toHaveAttribute('aria-valuenow', String(lifted - 1.5875))
   // Taken at once, the way out comes after the nudge, which has not settled yet.
   await finding(page, 'corridor').getByRole('button', { name: /^Let the string's ends go/ }).click()
-  await expect(end(page, 'end')).not.toHaveAttribute('aria-label', /held/)
+  await expect(end(page, 'end')).not.toHaveAttribute('aria-label', /fixed/)
   await expect(finding(page, 'corridor')).toBeHidden()
   await page.waitForTimeout(700) // longer than a nudge takes to settle
-  await expect(end(page, 'end')).not.toHaveAttribute('aria-label', /held/)
+  await expect(end(page, 'end')).not.toHaveAttribute('aria-label', /fixed/)
   // Nor does a nudge come back after it is undone at once.
   await end(page, 'end').focus()
   await page.keyboard.press('PageUp')
-  await expect(end(page, 'end')).toHaveAttribute('aria-label', /held/)
+  await expect(end(page, 'end')).toHaveAttribute('aria-label', /fixed/)
   await page.keyboard.press('Control+z')
-  await expect(end(page, 'end')).not.toHaveAttribute('aria-label', /held/)
+  await expect(end(page, 'end')).not.toHaveAttribute('aria-label', /fixed/)
   await page.waitForTimeout(700)
-  await expect(end(page, 'end')).not.toHaveAttribute('aria-label', /held/)
+  await expect(end(page, 'end')).not.toHaveAttribute('aria-label', /fixed/)
 })
 
 test('a hump: a way out is taken, the grade post is dragged, and the top is let go again', async ({
@@ -128,7 +128,7 @@ test('a hump: a way out is taken, the grade post is dragged, and the top is let 
     await expect(point).toHaveAttribute('aria-valuetext', `${height}"`)
     await saved(page)
   }
-  await stage(page, 'Grade')
+  await stage(page, 'Slope')
   await page.getByRole('radio', { name: /^Racked/ }).click()
   await saved(page)
   await expect(finding(page, 'corridor')).toContainText('cannot keep the gap')
@@ -155,25 +155,25 @@ test('a hump: a way out is taken, the grade post is dragged, and the top is let 
 
 test('part of a run has another look, from post to post', async ({ page, mallow }) => {
   await open(page, mallow)
-  await stage(page, 'Grade')
-  await page.getByRole('button', { name: /^Another look from P1 to P4/ }).click()
+  await stage(page, 'Slope')
+  await page.getByRole('button', { name: /^Another slope from P1 to P4/ }).click()
   await saved(page)
   const row = page.locator('[data-part="0"]')
-  await row.getByLabel('Look', { exact: true }).click()
+  await row.getByLabel('Slope type', { exact: true }).click()
   await page.getByRole('option', { name: 'Rolling' }).click()
   await saved(page)
   await part(page, 'Tops and bays')
   await expect(cell(page, 'bays', 'B2', 'lean')).toContainText('up')
   await expect(cell(page, 'bays', 'B9', 'lean')).toHaveText('')
-  await part(page, 'Look')
-  await page.getByRole('button', { name: 'Take this part away' }).click()
+  await part(page, 'Slope type')
+  await page.getByRole('button', { name: 'Remove this part' }).click()
   await expect(page.locator('[data-part]')).toHaveCount(0)
 })
 
 test('the story stick is read, boards close the triangles, tops are cut first', async ({ page, mallow }) => {
   await open(page, mallow)
   await runBar(page, 'Round the trees').click()
-  await stage(page, 'Grade')
+  await stage(page, 'Slope')
   await part(page, 'Story stick')
   const stick = page.getByTestId('stick')
   // A 4 ft fence of three rails, marked 12 in below its top: worked by hand.
@@ -203,7 +203,7 @@ test('the story stick is read, boards close the triangles, tops are cut first', 
 
 test('the line is seen from either end, near or far', async ({ page, mallow }) => {
   await open(page, mallow)
-  await stage(page, 'Grade')
+  await stage(page, 'Slope')
   await part(page, 'Along the line')
   const picture = page.getByTestId('along')
   const lowest = () => picture.locator('path').nth(1).getAttribute('d')
@@ -219,7 +219,7 @@ test('the line is seen from either end, near or far', async ({ page, mallow }) =
 
 test('one control goes from hugging the ground to shooting it straight', async ({ page, mallow }) => {
   await open(page, mallow)
-  await stage(page, 'Grade')
+  await stage(page, 'Slope')
   await page.getByRole('radio', { name: /^Racked/ }).click()
   await saved(page)
   const control = page.getByLabel('Follow the ground … straight line')
@@ -227,7 +227,7 @@ test('one control goes from hugging the ground to shooting it straight', async (
   await saved(page)
   await part(page, 'Tops and bays')
   const hugging = await cell(page, 'posts', 'P10', 'top_above_ground').innerText()
-  await part(page, 'Look')
+  await part(page, 'Slope type')
   await page.getByLabel('Follow the ground … straight line').fill('100')
   await saved(page)
   await part(page, 'Tops and bays')
@@ -236,11 +236,11 @@ test('one control goes from hugging the ground to shooting it straight', async (
 
 test('a look that the panels cannot have stays in sight, with the reason', async ({ page, mallow }) => {
   await open(page, mallow, 'Pipit Yard')
-  await stage(page, 'Space')
+  await stage(page, 'Post spacing')
   await page.getByRole('combobox', { name: /^Fence type/ }).click()
   await page.getByRole('option', { name: /^Slotted concrete posts/ }).click()
   await saved(page)
-  await stage(page, 'Grade')
+  await stage(page, 'Slope')
   const raked = page.getByRole('radio', { name: /^Racked/ })
   await expect(raked).toBeDisabled()
   await expect(raked).toContainText('not here: these panels are rigid')

@@ -28,7 +28,7 @@ test('a new job to its totals by keyboard alone', async ({ page, mallow }) => {
   await page.keyboard.type('By hand')
   await page.keyboard.press('Enter')
   await expect(load(page, 'posts')).toContainText('18')
-  await focus('Space')
+  await focus('Post spacing')
   for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowRight')
   await expect(page.getByRole('tab', { name: 'Dig' })).toHaveAttribute('aria-selected', 'true')
   await focus('Hole card')
@@ -188,7 +188,7 @@ test('a figure opens its reasons, and a rule is changed from there', async ({ pa
 
 test('a finding offers its ways out, and one tap takes one', async ({ page, mallow }) => {
   await open(page, mallow)
-  await stage(page, 'Grade')
+  await stage(page, 'Slope')
   const finding = page.locator('[data-finding="corridor"]')
   await expect(finding).toContainText('6 of 18 bays cannot keep the gap')
   await finding.getByRole('button', { name: 'Rake it: no earth to move' }).click()
@@ -229,7 +229,7 @@ test('gates are added and taken out; a bad place is refused with a way back', { 
   await expect(page.getByText(/so that both gate posts stand on the run/).first()).toBeVisible()
   await expect(page.getByText('Drawn as it last fitted')).toBeVisible()
   await page.getByRole('button', { name: 'Back to what was saved' }).click()
-  await second.getByRole('button', { name: 'Take out Gate 2' }).click()
+  await second.getByRole('button', { name: 'Remove Gate 2' }).click()
   await expect(page.getByRole('slider', { name: /Gate 2/ })).toBeHidden()
   await expect(runLoad(page)).toContainText('19 posts')
 })

@@ -2,8 +2,8 @@ import { expect, open, saved, stage, test, elevation } from './mallow'
 
 test('a backup is made, put back, and that is undone the same way', async ({ page, mallow }) => {
   await page.goto(mallow.url)
-  await page.getByRole('link', { name: 'Keeping' }).click()
-  await expect(page.getByRole('heading', { name: 'Keeping' })).toBeVisible()
+  await page.getByRole('link', { name: 'Backups and history' }).click()
+  await expect(page.getByRole('heading', { name: 'Backups and history' })).toBeVisible()
   await expect(page.getByText('2 jobs with 2 revisions')).toBeVisible()
   await page.getByRole('button', { name: 'Back up now' }).click()
   await expect(page.getByText('Backed up, and the copy was verified.')).toBeVisible()
@@ -12,15 +12,15 @@ test('a backup is made, put back, and that is undone the same way', async ({ pag
   await expect(page.getByRole('link', { name: /^Pipit Yard/ })).toBeHidden()
   await page.getByText('Deleted (1)').click()
   await expect(page.getByText(/kept until .* at least/)).toBeVisible()
-  await page.getByRole('link', { name: 'Keeping' }).click()
-  await page.getByRole('button', { name: /^Put back the backup of/ }).click()
+  await page.getByRole('link', { name: 'Backups and history' }).click()
+  await page.getByRole('button', { name: /^Restore the backup of/ }).click()
   await expect(page.getByText('All jobs become what they were')).toBeVisible()
-  await page.getByRole('button', { name: 'Put all jobs back' }).click()
+  await page.getByRole('button', { name: 'Restore all jobs' }).click()
   await expect(page.getByText('The backup was put back.')).toBeVisible()
   await expect(page.getByText('what was there before a backup was put back')).toBeVisible()
   // The newest backup holds what was there: one of the two in the bin.
-  await page.getByRole('button', { name: /^Put back the backup of/ }).first().click()
-  await page.getByRole('button', { name: 'Put all jobs back' }).click()
+  await page.getByRole('button', { name: /^Restore the backup of/ }).first().click()
+  await page.getByRole('button', { name: 'Restore all jobs' }).click()
   await expect(page.getByText('made by hand')).toBeVisible()
   await page.getByRole('link', { name: 'All jobs', exact: true }).click()
   await expect(page.getByText('Deleted (1)')).toBeVisible()
@@ -40,7 +40,7 @@ test('the tidying says what goes, and is switched off', async ({ page, mallow })
 
 test('many jobs come in pages and are found by name', async ({ page, mallow }) => {
   await page.goto(mallow.url)
-  await expect(page.getByRole('searchbox')).toBeHidden()
+  await expect(page.getByRole('searchbox')).toBeVisible()
   for (let i = 0; i < 58; i++) {
     const answer = await page.request.post(`${mallow.url}api/jobs`, { data: { name: `Plot ${i}`, system: 'metric' } })
     expect(answer.status()).toBe(201)

@@ -67,7 +67,7 @@ test('a closed yard: two diagonals, string drops, a slip, and the string picture
     ['12m', '80'],
   ])
   const slip = page.locator('[data-finding="slip"]')
-  await expect(slip).toContainText('330 mm stands between 55 mm and 70 mm')
+  await expect(slip).toContainText('is 330 mm, between 55 mm and 70 mm')
   await expect(page.locator('[data-slip="2"]')).toBeVisible()
   await type(page.getByLabel('Drop of row 3'), '63')
   await expect(slip).toBeHidden()
@@ -131,7 +131,7 @@ test('runs are split, joined, reversed and moved, and the load stays', { tag: '@
   await expect(page.getByRole('alert')).toContainText('is in the opening of Orchard gate')
   await page.getByRole('button', { name: 'Line', exact: true }).click()
   await expect(page.getByRole('group', { name: 'Lines' }).getByRole('button')).toHaveCount(2)
-  await page.getByRole('button', { name: 'Take this line away' }).click()
+  await page.getByRole('button', { name: 'Remove this line' }).click()
   await expect(page.getByRole('group', { name: 'Lines' })).toBeHidden()
 })
 
@@ -280,7 +280,7 @@ test('a file is looked at before it is taken in, and good rows are kept', async 
   await expect(look).toContainText('open line of 2 runs')
   await expect(look.getByRole('row', { name: /^5/ })).toContainText('"abc" is not a number')
   await expect(load(page, 'posts')).toContainText('48') // nothing has changed
-  await page.getByRole('button', { name: 'Take the good ones in' }).click()
+  await page.getByRole('button', { name: 'Import the good rows' }).click()
   await expect(load(page, 'posts')).not.toContainText('48')
   await expect(page.getByLabel('Choose a file with points')).toBeAttached()
   await saved(page)
@@ -316,7 +316,7 @@ test('a file that is nothing Mallow reads says so', { tag: '@refused' }, async (
 test('what is in the way is drawn, judged by the hole, and marked by the office', { tag: '@refused' }, async ({ page, mallow }) => {
   await open(page, mallow)
   // P4 is held, so that it cannot make way.
-  await stage(page, 'Space')
+  await stage(page, 'Post spacing')
   for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Next post' }).click()
   await page.getByRole('button', { name: 'Keep here' }).click()
   await stage(page, 'Walk')
@@ -330,7 +330,7 @@ test('what is in the way is drawn, judged by the hole, and marked by the office'
   await expect(page.getByText('Dig P4 by hand')).toBeVisible() // its hole reaches from 22' 11" back
   await type(pipe.getByLabel('Middle at'), `23' 5"`)
   await expect(page.getByText('Holes of P4 run into it')).toBeVisible()
-  await stage(page, 'Space')
+  await stage(page, 'Post spacing')
   await expect(page.getByTestId('not-cleared')).toHaveAttribute('title', /public services located/)
   await expect(page.locator('[data-finding="in-the-way"]')).toContainText('The hole of P4 runs into the gas, oil or steam line')
   await page.getByTestId('not-cleared').click()
@@ -394,11 +394,11 @@ test('a run taped along the slope is reduced to level, and says by how much', as
   await stage(page, 'Walk')
   await choose(page, 'Taped', 'along the slope')
   // The Lane's pieces by Pythagoras: 131' 6" along the ground are 1 1/8" less level.
-  await expect(page.getByText(/Level it is/)).toContainText(`131′ 4`)
-  await expect(page.getByText(/Level it is/)).toContainText('the slope takes')
+  await expect(page.getByText(/Level, it is/)).toContainText(`131′ 4`)
+  await expect(page.getByText(/Level, it is/)).toContainText('the slope takes')
   await saved(page)
   await page.getByRole('button', { name: 'Undo' }).click()
-  await expect(page.getByText(/Level it is/)).toBeHidden()
+  await expect(page.getByText(/Level, it is/)).toBeHidden()
 })
 
 test('a drop is dragged in the drawing, and the entry follows', async ({ page, mallow }) => {
@@ -432,7 +432,7 @@ test('ten thousand ground points are paged, not poured out', async ({ page, mall
   writeFileSync(file, 'station_ft,height_ft\n' + rows.join('\n'))
   await page.getByLabel('Choose a file with points').setInputFiles(file)
   await expect(page.getByTestId('import-look')).toContainText('ground of this run at 10000 stations')
-  await page.getByRole('button', { name: 'Take it in' }).click()
+  await page.getByRole('button', { name: 'Import' }).click()
   await saved(page)
   await expect(elevation(page)).toContainText('10000 ground points: zoom in to drag them')
   await part(page, 'Ground')
@@ -459,7 +459,7 @@ test('a new job begins with a file', async ({ page, mallow }, info) => {
   await expect(look).toContainText('closed line of 4 runs')
   // 0.0005 degrees of longitude at 50 degrees north are 35.84 m (published radii: NIMA TR8350.2).
   await expect(look).toContainText('35.84')
-  await page.getByRole('button', { name: 'Take it in' }).click()
+  await page.getByRole('button', { name: 'Import' }).click()
   await expect(page.getByRole('navigation', { name: 'Runs' }).getByRole('button')).toHaveCount(4)
   await expect(elevation(page)).not.toHaveAttribute('data-posts', '0')
   await part(page, 'Line and corners')
@@ -535,7 +535,7 @@ test('an old post that stays is built onto, and one that goes is in the way', as
   const old = page.getByRole('group', { name: /Existing post at/ })
   const second = page.getByRole('row', { name: /^P2/ })
   const marks = async () => {
-    await stage(page, 'Space')
+    await stage(page, 'Post spacing')
     await page.getByRole('tab', { name: 'Set out' }).click()
   }
   await type(old.getByLabel('Middle at'), '1.75m') // P2 belongs at 1.8 m
@@ -557,7 +557,7 @@ test('an old post that stays is built onto, and one that goes is in the way', as
   await marks()
   await expect(second).not.toContainText('1.750')
   await stage(page, 'Walk')
-  await page.getByRole('button', { name: /^Take out Rock/ }).click()
+  await page.getByRole('button', { name: /^Remove Rock/ }).click()
   await expect(page.getByText('Nothing noted yet.')).toBeVisible()
   await saved(page)
 })

@@ -106,7 +106,7 @@ export async function view(page: Page, name: string | RegExp) {
 /** A part of the Walk bench. */
 export const part = (page: Page, name: string) => page.getByRole('tab', { name: new RegExp(`^${name}`) }).click()
 
-export const stage = (page: Page, name: string) => page.getByRole('tab', { name: new RegExp(`^${name}`) }).click()
+export const stage = (page: Page, name: string) => page.getByRole('tablist', { name: 'Stages of the work' }).getByRole('tab', { name: new RegExp(`^${name}`) }).click()
 export const saved = (page: Page) =>
   expect(page.locator('[data-saving="saved"][data-planned="true"]')).toBeAttached()
 export const load = (page: Page, what: string) => page.locator(`[data-load="${what}"]`)

@@ -4,7 +4,7 @@ import { expect, open, part, saved, stage, test, type } from './mallow'
 
 test('a post is staked, keeps what it is called, and is found again by its name', { tag: '@refused' }, async ({ page, mallow }) => {
   await open(page, mallow)
-  await stage(page, 'Space')
+  await stage(page, 'Post spacing')
   const write = async (what: string, more: () => Promise<void> = async () => {}) => {
     await page.getByRole('button', { name: 'Write down' }).click()
     if (what !== 'Staked') {
@@ -75,7 +75,7 @@ test('a post is staked, keeps what it is called, and is found again by its name'
 
 test('a post is gone to by its name', async ({ page, mallow }) => {
   await open(page, mallow)
-  await stage(page, 'Space')
+  await stage(page, 'Post spacing')
   const at = page.getByTestId('post')
   await at.click()
   await page.getByLabel('Go to post').fill('P12')
@@ -93,7 +93,7 @@ test('a post is gone to by its name', async ({ page, mallow }) => {
 
 test('customer, address, notes and tags are kept, and a run is numbered again', { tag: '@refused' }, async ({ page, mallow }) => {
   await open(page, mallow)
-  await stage(page, 'Space')
+  await stage(page, 'Post spacing')
   await page.getByRole('button', { name: 'Write down' }).click()
   await page.getByRole('button', { name: 'Write it down' }).click()
   await saved(page)
@@ -104,7 +104,7 @@ test('customer, address, notes and tags are kept, and a run is numbered again', 
     ['Where the work is', 'End of the lane'],
     ['Notes on the job', 'Gate is left open for the hens.\nRing first.'],
     ['Notes on Lane', 'Wet at the low end 💧'],
-    ['Tags, a comma between', 'spring, orchard, spring'],
+    ['Tags, separated by commas', 'spring, orchard, spring'],
   ] as const) {
     await page.getByLabel(label).fill(text)
     await page.getByLabel(label).blur()
@@ -112,10 +112,10 @@ test('customer, address, notes and tags are kept, and a run is numbered again', 
   await saved(page)
   await page.reload()
   await expect(page.getByLabel('Notes on Lane')).toHaveValue('Wet at the low end 💧')
-  await expect(page.getByLabel('Tags, a comma between')).toHaveValue('spring, orchard')
+  await expect(page.getByLabel('Tags, separated by commas')).toHaveValue('spring, orchard')
   await page.getByRole('button', { name: 'Number the posts of Lane again' }).click()
   await saved(page)
-  await page.getByLabel('Tags, a comma between').fill(Array.from({ length: 50 }, (_, i) => `t${i}`).join(','))
-  await page.getByLabel('Tags, a comma between').blur()
+  await page.getByLabel('Tags, separated by commas').fill(Array.from({ length: 50 }, (_, i) => `t${i}`).join(','))
+  await page.getByLabel('Tags, separated by commas').blur()
   await expect(page.locator('#tags-wrong')).toContainText('a list of 0 to 40')
 })

@@ -9,7 +9,7 @@ test.beforeEach(async ({ page }) => {
   })
 })
 
-const stages = ['Walk', 'String', 'Space', 'Grade', 'Gates', 'Dig', 'Pour']
+const stages = ['Walk', 'String', 'Post spacing', 'Slope', 'Gates', 'Dig', 'Pour']
 /** What of the work is in the window: the height of the bench, and where what is open begins. */
 const seen = (page: Page) =>
   page.evaluate(() => {
@@ -75,7 +75,7 @@ test('the drawing has three heights, by hand and by key, and keeps the last', as
   await page.keyboard.press('End')
   await expect.poll(tall).toBeGreaterThan(half + 200)
   // Whoever asks for the work sees it.
-  await stage(page, 'Grade')
+  await stage(page, 'Slope')
   await expect.poll(tall).toBe(half)
   const box = (await edge.boundingBox())!
   await page.mouse.move(box.x + 300, box.y + 2)
@@ -89,7 +89,7 @@ test('the drawing has three heights, by hand and by key, and keeps the last', as
   await expect.poll(tall).toBe(half)
   // Letters are keys only where they are wanted.
   await page.locator('body').press('?')
-  const keys = page.getByRole('dialog', { name: 'Keys' })
+  const keys = page.getByRole('dialog', { name: 'Help and keys' })
   await keys.getByRole('checkbox').uncheck()
   await page.keyboard.press('Escape')
   await page.locator('body').press(',')
@@ -100,7 +100,7 @@ test('the drawing has three heights, by hand and by key, and keeps the last', as
 
 test('findings have one place: counted at the stages, flagged at the drawing, one line until opened', async ({ page, mallow }) => {
   await open(page, mallow)
-  await stage(page, 'Grade')
+  await stage(page, 'Slope')
   await expect(page.getByTestId('findings')).toBeHidden()
   await expect(page.getByRole('tab', { name: /^Grade/ })).toContainText('2')
   const flag = page.locator('[data-flag="corridor"]')
@@ -141,7 +141,7 @@ test('gloves and sun: every target is 48 pixels or more', async ({ browser, mall
   const page = await context.newPage()
   await page.addInitScript(() => localStorage.setItem('mallow.layout', JSON.stringify({ site: true })))
   await open(page, mallow)
-  for (const name of ['Space', 'Dig', 'Pour']) {
+  for (const name of ['Post spacing', 'Dig', 'Pour']) {
     await stage(page, name)
     await expect(page.getByText(/^Opening /)).toHaveCount(0)
     const small = await page.evaluate(() =>

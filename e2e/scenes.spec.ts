@@ -62,11 +62,11 @@ async function everyDrawing(page: Page, look: (what: string) => Promise<void>) {
   const runs = page.getByRole('navigation', { name: 'Runs' }).getByRole('button')
   for (let n = 0; n < (await runs.count()); n++) {
     await runs.nth(n).click()
-    for (const name of ['Walk', 'String', 'Space', 'Grade', 'Dig', 'Pour']) {
+    for (const name of ['Walk', 'String', 'Post spacing', 'Slope', 'Dig', 'Pour']) {
       await stage(page, name)
       await look(`run ${n}, ${name}`)
     }
-    await stage(page, 'Grade')
+    await stage(page, 'Slope')
     await part(page, 'Story stick')
     await look(`run ${n}, story stick`)
     await stage(page, 'Dig')
@@ -79,7 +79,7 @@ async function everyDrawing(page: Page, look: (what: string) => Promise<void>) {
         await look(`run ${n}, gate, ${name}`)
       }
   }
-  await stage(page, 'Space')
+  await stage(page, 'Post spacing')
   await page.getByRole('button', { name: /^View/ }).click()
   const all = page.getByRole('button', { name: 'Show all runs in line' })
   const many = await all.isVisible()
@@ -117,8 +117,8 @@ test('every drawing looks as it did', async ({ page, mallow }) => {
   }
   await open(page, mallow)
   for (const [name, picture] of [
-    ['Space', 'space'],
-    ['Grade', 'grade'],
+    ['Post spacing', 'space'],
+    ['Slope', 'grade'],
     ['Dig', 'dig'],
     ['String', 'string'],
   ] as const) {
@@ -130,7 +130,7 @@ test('every drawing looks as it did', async ({ page, mallow }) => {
   await part(page, 'Hole card')
   const shown = (of: string) => page.locator(`[data-picture="${of}"]`).first()
   await look(shown('hole'), 'hole')
-  await stage(page, 'Grade')
+  await stage(page, 'Slope')
   await part(page, 'Story stick')
   await look(shown('stick'), 'stick')
   await part(page, 'Along the line')

@@ -28,7 +28,7 @@ test('a water pipe across and old footings along: the clash, a way out, the load
   await page.getByRole('button', { name: 'Add obstruction' }).click()
   await type(page.getByLabel('Middle at').first(), '22-6')
   await saved(page)
-  await stage(page, 'Space')
+  await stage(page, 'Post spacing')
   await expect(finding(page, 'shifted')).toContainText('P4')
   await expect(finding(page, 'shifted')).toContainText('misses the drinking water line')
   await expect(elevation(page)).toHaveAttribute('data-posts', '9')
@@ -43,7 +43,7 @@ test('a water pipe across and old footings along: the clash, a way out, the load
   await type(footing.getByLabel('Middle at'), '40ft')
   await type(footing.getByLabel('Wide'), '10ft')
   await saved(page)
-  await stage(page, 'Space')
+  await stage(page, 'Post spacing')
   const clash = finding(page, 'blocked')
   await expect(clash).toContainText('old footing')
   await expect(clash).toContainText('the longest bay is 8′ 0″')
@@ -74,7 +74,7 @@ test('a water pipe across and old footings along: the clash, a way out, the load
 
 test('a post is pulled, the rest re-space while it moves, and it is let go', async ({ page, mallow }) => {
   await sixtyFeet(page, mallow.url)
-  await stage(page, 'Space')
+  await stage(page, 'Post spacing')
   const p4 = handle(page, 'P4')
   const at = () => p4.getAttribute('aria-valuenow').then(Number)
   const other = () => handle(page, 'P2').getAttribute('aria-valuenow').then(Number)
@@ -88,7 +88,7 @@ test('a post is pulled, the rest re-space while it moves, and it is let go', asy
   await expect.poll(other).toBeLessThan(before - 20)
   await page.mouse.up()
   await saved(page)
-  await expect(page.getByRole('slider', { name: 'P4, held, station' })).toBeVisible()
+  await expect(page.getByRole('slider', { name: 'P4, fixed, station' })).toBeVisible()
   const pulled = await at()
   expect(pulled).toBeLessThan(22.4 * 304.8)
   expect(await other()).toBeCloseTo(pulled / 3, 0)
@@ -123,7 +123,7 @@ test('a held post on the pipe is a clash, and each way out clears it', { tag: '@
   await part(page, 'Obstructions')
   await page.getByRole('button', { name: 'Add obstruction' }).click()
   await type(page.getByLabel('Middle at').first(), '30ft')
-  await stage(page, 'Space')
+  await stage(page, 'Post spacing')
   await elevation(page).press('ArrowRight')
   await page.getByRole('button', { name: 'Keep here' }).click()
   await page.getByRole('tab', { name: /^Fixed posts/ }).click()
@@ -143,7 +143,7 @@ test('a held post on the pipe is a clash, and each way out clears it', { tag: '@
 
 test('a fence system, its pieces, and a system of one’s own', async ({ page, mallow }) => {
   await open(page, mallow)
-  await stage(page, 'Space')
+  await stage(page, 'Post spacing')
   await choose(page, 'Fence type', 'Metal panels')
   await expect(page.getByText('Panels of bars in brackets between metal posts.')).toBeVisible()
   await expect(page.getByText(/^Not packed in rock or gravel:/)).toBeVisible()
@@ -162,8 +162,8 @@ test('a fence system, its pieces, and a system of one’s own', async ({ page, m
 
   await page.getByRole('tab', { name: 'Bays' }).click()
   await type(page.getByLabel('Panel length'), '70')
-  await page.getByRole('button', { name: "Keep this run's values as a system" }).click()
-  await page.getByLabel('Name of your system').fill('Our low panels')
+  await page.getByRole('button', { name: "Keep this run's values as a fence type" }).click()
+  await page.getByLabel('Name of your fence type').fill('Our low panels')
   await page.getByRole('button', { name: 'Keep', exact: true }).click()
   await saved(page)
   await runBar(page, 'Compost bays').click()
@@ -172,7 +172,7 @@ test('a fence system, its pieces, and a system of one’s own', async ({ page, m
   await saved(page)
   // It is kept in the job.
   await page.reload()
-  await stage(page, 'Space')
+  await stage(page, 'Post spacing')
   await runBar(page, 'Compost bays').click()
   await expect(page.locator('[data-select-trigger]').filter({ visible: true }).first()).toContainText('Our low panels (own)')
 })
@@ -180,7 +180,7 @@ test('a fence system, its pieces, and a system of one’s own', async ({ page, m
 test('layouts stand side by side with what they take, and one is taken', async ({ page, mallow }) => {
   await open(page, mallow)
   await runBar(page, 'Compost bays').click()
-  await stage(page, 'Space')
+  await stage(page, 'Post spacing')
   await page.getByRole('tab', { name: 'Layouts' }).click()
   const layouts = page.locator('[data-layout]')
   await expect(layouts.first()).toContainText('As planned now')
@@ -190,7 +190,7 @@ test('layouts stand side by side with what they take, and one is taken', async (
   const posts = await count(page, 'posts')
   const says = await full.innerText()
   const change = parseInt(says.match(/([+−]\d+) post/)?.[1]?.replace('−', '-') ?? '0')
-  await full.getByRole('button', { name: 'Take it' }).click()
+  await full.getByRole('button', { name: 'Use this' }).click()
   await saved(page)
   await expect(load(page, 'posts')).toContainText(String(posts + change))
   await expect(page.locator('[data-layout="now"]')).toContainText('As planned now')
@@ -200,7 +200,7 @@ test('layouts stand side by side with what they take, and one is taken', async (
 
 test('rails break on posts, staggered, and the marks run from one end', async ({ page, mallow }) => {
   await open(page, mallow, 'Pipit Yard')
-  await stage(page, 'Space')
+  await stage(page, 'Post spacing')
   await page.getByRole('tab', { name: /^Pieces/ }).click()
   const ends = async (row: number) => {
     const texts = await page.locator(`[data-rail="${row}"] li`).allInnerTexts()
@@ -212,7 +212,7 @@ test('rails break on posts, staggered, and the marks run from one end', async ({
   expect(low.filter((p) => high.includes(p)).length).toBeLessThanOrEqual(1)
 
   await open(page, mallow)
-  await stage(page, 'Space')
+  await stage(page, 'Post spacing')
   await page.getByRole('tab', { name: 'Set out' }).click()
   await expect(page.getByTestId('sticks')).toContainText('7′ 0')
   const [file] = await Promise.all([
@@ -230,7 +230,7 @@ test('rails break on posts, staggered, and the marks run from one end', async ({
 
 test('a post stops at the gate, and stays picked when it gets another number', async ({ page, mallow }) => {
   await open(page, mallow)
-  await stage(page, 'Space')
+  await stage(page, 'Post spacing')
   const p6 = handle(page, 'P6')
   const most = Number(await p6.getAttribute('aria-valuemax'))
   const box = (await p6.boundingBox())!
@@ -240,7 +240,7 @@ test('a post stops at the gate, and stays picked when it gets another number', a
   await page.mouse.up()
   await saved(page)
   // A bay more stands before it: P6 has become P7.
-  const held = page.getByRole('slider', { name: 'P7, held, station' })
+  const held = page.getByRole('slider', { name: 'P7, fixed, station' })
   expect(Number(await held.getAttribute('aria-valuenow'))).toBeCloseTo(most, 3)
   await expect(page.getByTestId('post')).toHaveText('P7')
   // The keys went along with it.
@@ -249,5 +249,5 @@ test('a post stops at the gate, and stays picked when it gets another number', a
   await saved(page)
   await expect.poll(async () => Number(await held.getAttribute('aria-valuenow'))).toBeLessThan(most - 1)
   await page.keyboard.press('Delete')
-  await expect(page.getByRole('slider', { name: /held, station/ })).toBeHidden()
+  await expect(page.getByRole('slider', { name: /fixed, station/ })).toBeHidden()
 })

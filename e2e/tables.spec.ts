@@ -7,9 +7,9 @@ test('tables on the screen are those of the files', async ({ page, mallow }) => 
   await open(page, mallow)
   const job = new URL(page.url()).pathname.split('/')[2]!
   for (const [tab, name, table, lengths] of [
-    ['Space', 'Set out', 'setout', ['level', 'slope', 'from_far_end', 'bay', 'clear', 'hole_width', 'hole_depth']],
-    ['Grade', 'Tops and bays', 'posts', ['stock', 'top_above_ground', 'face_before', 'in_ground', 'cut_off', 'mark_above_ground', 'overlap']],
-    ['Grade', 'Tops and bays', 'bays', ['centres', 'between_faces', 'rail', 'gap_least', 'gap_most', 'fill']],
+    ['Post spacing', 'Set out', 'setout', ['level', 'slope', 'from_far_end', 'bay', 'clear', 'hole_width', 'hole_depth']],
+    ['Slope', 'Tops and bays', 'posts', ['stock', 'top_above_ground', 'face_before', 'in_ground', 'cut_off', 'mark_above_ground', 'overlap']],
+    ['Slope', 'Tops and bays', 'bays', ['centres', 'between_faces', 'rail', 'gap_least', 'gap_most', 'fill']],
     ['Dig', 'All holes', 'holes', ['width', 'dig', 'concrete_bottom', 'foot', 'gravel']],
   ] as const) {
     await stage(page, tab)

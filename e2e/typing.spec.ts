@@ -37,8 +37,8 @@ test('a length that is corrected takes the far end along; a gate too wide offers
   await type(page.getByLabel('3. How deep does the frost go?'), '0')
   await page.getByRole('button', { name: 'Go on' }).click()
   await stage(page, 'Gates')
-  await page.getByRole('button', { name: 'Put in a gate' }).click()
-  await page.getByLabel('Put in a gate', { exact: true }).getByRole('button').first().click()
+  await page.getByRole('button', { name: 'Add gate' }).click()
+  await page.getByLabel('Add gate', { exact: true }).getByRole('button').first().click()
   await saved(page)
   // Wider than the run: what is wrong, and the run made long enough.
   await type(page.getByRole('textbox', { name: 'Between posts' }), '22ft')

@@ -34,7 +34,7 @@ const tours: Record<string, (page: Page, mallow: Mallow, look: Look) => Promise<
     await expect(page.getByText('First, three things to measure')).toBeVisible()
     await look('empty job')
     await open(page, mallow)
-    for (const name of ['Walk', 'String', 'Space', 'Grade', 'Gates', 'Dig', 'Pour']) {
+    for (const name of ['Walk', 'String', 'Post spacing', 'Slope', 'Gates', 'Dig', 'Pour']) {
       await stage(page, name)
       await look(name)
     }
@@ -57,7 +57,7 @@ const tours: Record<string, (page: Page, mallow: Mallow, look: Look) => Promise<
   },
   'space, the string picture and reasons': async (page, mallow, look) => {
     await open(page, mallow)
-    await stage(page, 'Space')
+    await stage(page, 'Post spacing')
     await page.getByRole('button', { name: 'Round the trees' }).first().click()
     for (const name of ['Fixed posts', 'Layouts', 'Pieces', 'Set out']) {
       await part(page, name)
@@ -84,10 +84,10 @@ const tours: Record<string, (page: Page, mallow: Mallow, look: Look) => Promise<
 
 tours.grade = async (page, mallow, look) => {
   await open(page, mallow)
-  await stage(page, 'Grade')
-  for (const name of ['Look', 'Tops and bays', 'Compare looks', 'Along the line', 'Story stick', 'Set the tops']) {
+  await stage(page, 'Slope')
+  for (const name of ['Slope type', 'Tops and bays', 'Compare slopes', 'Along the line', 'Story stick', 'Set the tops']) {
     await part(page, name)
-    if (name === 'Compare looks') await expect(page.locator('[data-look]').nth(7)).toBeVisible()
+    if (name === 'Compare slopes') await expect(page.locator('[data-look]').nth(7)).toBeVisible()
     await look(`grade, ${name}`)
   }
 }
@@ -95,7 +95,7 @@ tours.grade = async (page, mallow, look) => {
 tours.gates = async (page, mallow, look) => {
   await open(page, mallow)
   await stage(page, 'Gates')
-  await page.getByRole('button', { name: 'Put in a gate' }).click()
+  await page.getByRole('button', { name: 'Add gate' }).click()
   await look('gates to put in')
   await page.keyboard.press('Escape')
   await page.getByRole('group', { name: 'Gates of the job' }).getByRole('button', { name: /^Cart gate/ }).click()
@@ -123,7 +123,7 @@ tours.keeping = async (page, mallow, look) => {
   await page.goto(`${mallow.url}keeping`)
   await page.getByRole('button', { name: 'Back up now' }).click()
   await expect(page.getByText('the copy was verified')).toBeVisible()
-  await page.getByRole('button', { name: /^Put back the backup of/ }).click()
+  await page.getByRole('button', { name: /^Restore the backup of/ }).click()
   await look('keeping')
 }
 
@@ -160,7 +160,7 @@ for (const width of [360, 390, 768, 1280, 2560]) {
   test(`nothing runs off the side at ${width}`, async ({ page, mallow }) => {
     await page.setViewportSize({ width, height: 844 })
     await open(page, mallow)
-    for (const name of ['Walk', 'String', 'Space', 'Grade', 'Gates', 'Dig', 'Pour']) {
+    for (const name of ['Walk', 'String', 'Post spacing', 'Slope', 'Gates', 'Dig', 'Pour']) {
       await stage(page, name)
       expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width)
       // On a large screen the bench scrolls, never the page: the drawing stays in sight.
@@ -174,7 +174,7 @@ for (const width of [360, 390, 768, 1280, 2560]) {
     }
     // Nor does a part of a bench: what is wide scrolls by itself.
     const benches = {
-      Grade: ['Look', 'Tops and bays', 'Compare looks', 'Along the line', 'Story stick', 'Set the tops'],
+      Slope: ['Slope type', 'Tops and bays', 'Compare slopes', 'Along the line', 'Story stick', 'Set the tops'],
       Gates: gateParts,
       Dig: digParts,
       Pour: pourParts,
@@ -183,7 +183,7 @@ for (const width of [360, 390, 768, 1280, 2560]) {
       await stage(page, bench)
       for (const name of names) {
         await part(page, name)
-        if (name === 'Compare looks') await expect(page.locator('[data-look]').nth(7)).toBeVisible()
+        if (name === 'Compare slopes') await expect(page.locator('[data-look]').nth(7)).toBeVisible()
         const over = await page.evaluate(() =>
           [...document.querySelectorAll('[role=tabpanel]')].map((p) => p.scrollWidth - p.clientWidth),
         )

@@ -6,7 +6,7 @@ import { expect, load, Mallow, open, saved, stage, test, emptyJob } from './mall
 // The browser logs the refusals and the lost server as errors; they are what
 // these tests are about.
 test.describe('more than one window', { tag: '@refused' }, () => {
-  for (const way of ['Here', 'In the other window', 'Take theirs, drop my change', 'Keep mine as a job of its own']) {
+  for (const way of ['Here', 'In the other window', 'Keep theirs, drop my change', 'Keep mine as a job of its own']) {
     test(`the same field twice is asked: ${way}`, async ({ page, context, mallow }) => {
       await open(page, mallow)
       const other = await context.newPage()
@@ -48,7 +48,7 @@ test.describe('more than one window', { tag: '@refused' }, () => {
     await other.goto(page.url())
     await saved(other)
     await page.getByLabel('Most spacing, centre to centre').fill('7ft')
-    await stage(other, 'Grade')
+    await stage(other, 'Slope')
     await other.getByLabel('Fence height').fill('5ft')
     await other.getByLabel('Fence height').press('Enter')
     await saved(other)
@@ -57,7 +57,7 @@ test.describe('more than one window', { tag: '@refused' }, () => {
     await expect(page.getByRole('alertdialog')).toBeHidden()
     await page.reload()
     await expect(page.getByLabel('Most spacing, centre to centre')).toHaveValue(`7' 0"`)
-    await stage(page, 'Grade')
+    await stage(page, 'Slope')
     await expect(page.getByLabel('Fence height')).toHaveValue(/^(5' 0"|60")$/)
   })
 
@@ -115,7 +115,7 @@ test('the server goes away and comes back; the change is kept and saved', { tag:
     await expect(load(page, 'posts')).toContainText('6')
     await saved(page)
     await page.getByRole('button', { name: 'Later', exact: true }).click()
-    await stage(page, 'Grade')
+    await stage(page, 'Slope')
     // Parts of the page load when they are opened: this one has.
     await expect(page.getByRole('radio', { name: /Racked/ })).toBeVisible()
     await own.stop()
@@ -136,7 +136,7 @@ test('the server goes away and comes back; the change is kept and saved', { tag:
     await expect(page.getByTestId('not-loaded')).toBeHidden()
     await expect(page.getByRole('tab', { name: /All holes/ })).toBeVisible()
     await page.reload()
-    await stage(page, 'Grade')
+    await stage(page, 'Slope')
     await expect(page.getByRole('radio', { name: /Racked/ })).toBeChecked()
     // On the list too, a lost server is said and recovered from.
     await own.stop()

@@ -45,6 +45,11 @@ var Sets = []Set{
 // Name is what people call it.
 func (s Set) Name() string { return words.Plain("paper.set-" + s.ID) }
 
+// IsSet tells whether a kind of sheet makes up a set of its own.
+func IsSet(id string) bool {
+	return slices.ContainsFunc(Sets, func(s Set) bool { return s.ID == id })
+}
+
 // Known tells whether there is such a set or kind of sheet.
 func Known(id string) bool {
 	return slices.Contains(IDs(), id)

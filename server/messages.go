@@ -11,6 +11,7 @@ import (
 	"mallow/core/materials"
 	"mallow/core/plan"
 	"mallow/core/survey"
+	"mallow/help"
 )
 
 // JobState is a job as it stands.
@@ -257,6 +258,12 @@ type SheetSet struct {
 	ID    string   `json:"id" jsonschema:"required"`
 	Name  string   `json:"name" jsonschema:"required"`
 	Kinds []string `json:"kinds" jsonschema:"required"`
+}
+
+// Help is what the stages are for and what the words mean.
+type Help struct {
+	Stages []help.Stage `json:"stages" jsonschema:"required"`
+	Terms  []help.Term  `json:"terms" jsonschema:"required"`
 }
 
 // Places are what a sheet's code can mean: more than one where the ids of jobs

@@ -25,6 +25,7 @@ import (
 	"mallow/core/calls"
 	"mallow/core/materials"
 	"mallow/exchange"
+	"mallow/help"
 	"mallow/standin"
 	"mallow/store"
 )
@@ -168,6 +169,7 @@ func (s *Server) routes(app *fiber.App) {
 		{fiber.MethodPost, "/api/export", s.call("export")},
 		{fiber.MethodGet, "/api/fences", s.fenceTypes},
 		{fiber.MethodGet, "/api/examples", s.exampleJobs},
+		{fiber.MethodGet, "/api/help", func(c fiber.Ctx) error { return c.JSON(Help{help.Stages(), help.Terms()}) }},
 		{fiber.MethodGet, "/api/places/:code", s.place},
 		{fiber.MethodGet, "/s/:code", s.openPlace},
 		{fiber.MethodGet, "/api/jobs", s.list},

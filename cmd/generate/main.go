@@ -25,6 +25,7 @@ import (
 	"mallow/core/stringline"
 	"mallow/core/survey"
 	"mallow/exchange"
+	"mallow/help"
 	"mallow/server"
 )
 
@@ -84,6 +85,7 @@ type api struct {
 	Looks               calls.Looks               `json:"looks"`
 	Pages               server.Pages              `json:"pages"`
 	Places              server.Places             `json:"places"`
+	Help                server.Help               `json:"help"`
 	Printing            server.Printing           `json:"printing"`
 	Event               server.Event              `json:"event"`
 	Keeping             server.Keeping            `json:"keeping"`
@@ -102,6 +104,7 @@ func main() {
 		"docs/systems.schema.json":      schema([]materials.System{}, "Mallow fence systems", false),
 		"web/src/gen/api.schema.json":   schema(api{}, "Mallow API", false),
 		"web/src/gen/tape.vectors.json": vectors(),
+		"docs/terms.md":                 help.Markdown(),
 	} {
 		drifted, err := put(path, content, *check)
 		if err != nil {
@@ -118,20 +121,27 @@ func main() {
 
 func put(path string, content any, check bool) (drifted bool, err error) {
 	var b bytes.Buffer
+	if text, ok := content.(string); ok {
+		return same(path, []byte(text), check)
+	}
 	enc := json.NewEncoder(&b)
 	enc.SetEscapeHTML(false)
 	enc.SetIndent("", "  ")
 	if err := enc.Encode(content); err != nil {
 		return false, err
 	}
+	return same(path, b.Bytes(), check)
+}
+
+func same(path string, content []byte, check bool) (drifted bool, err error) {
 	if !check {
-		return false, os.WriteFile(path, b.Bytes(), 0o644)
+		return false, os.WriteFile(path, content, 0o644)
 	}
 	have, err := os.ReadFile(path)
 	if err != nil {
 		return false, err
 	}
-	if !bytes.Equal(have, b.Bytes()) {
+	if !bytes.Equal(have, content) {
 		fmt.Fprintln(os.Stderr, "generate:", path, "is not what the Go types say")
 		return true, nil
 	}

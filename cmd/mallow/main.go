@@ -55,6 +55,7 @@ func root() *cobra.Command {
 	c.SetFlagErrorFunc(func(_ *cobra.Command, err error) error { return usageError{err} })
 	c.AddCommand(serveCommand(), demoCommand(), planCommand(), loadCommand(), exportCommand(), importCommand(),
 		backupCommand(), restoreCommand(), doctorCommand(), versionCommand())
+	c.AddCommand(topics()...)
 	return c
 }
 

@@ -69,7 +69,7 @@ func TestLimitsOfAJob(t *testing.T) {
 		{"single holes with rules of their own", document.MostOverrides, func(n int) document.Errors {
 			return lots(t, 3, func(i int, r *job.Run) { r.Overrides = make([]job.HoleOverride, many(n, 3, i)) })
 		}},
-		{"things in the way", document.MostInWay, func(n int) document.Errors {
+		{"obstructions", document.MostInWay, func(n int) document.Errors {
 			return lots(t, 3, func(i int, r *job.Run) { r.KeepOuts = make([]job.KeepOut, many(n, 3, i)) })
 		}},
 		{"fixed posts and bays", document.MostHeld, func(n int) document.Errors {
@@ -81,7 +81,7 @@ func TestLimitsOfAJob(t *testing.T) {
 				}
 			})
 		}},
-		{"parts with a look of their own", document.MostParts, func(n int) document.Errors {
+		{"parts with a slope of their own", document.MostParts, func(n int) document.Errors {
 			return lots(t, 20, func(i int, r *job.Run) { r.Grade.Parts = make([]job.LookPart, many(n, 20, i)) })
 		}},
 	} {

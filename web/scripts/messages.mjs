@@ -5,7 +5,8 @@
 import MessageFormat from '@messageformat/core'
 import compileModule from '@messageformat/core/compile-module.js'
 import { parse } from '@messageformat/parser'
-import { readFileSync, writeFileSync } from 'node:fs'
+import { parse as parseSvelte } from 'svelte/compiler'
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs'
 
 const messages = JSON.parse(readFileSync(new URL('../messages/en.json', import.meta.url), 'utf8'))
 const out = new URL('../src/gen/messages.ts', import.meta.url)
@@ -42,6 +43,31 @@ for (const line of compiled.split('\n')) {
 for (const [key, text] of Object.entries(constants))
   lines.push(`export const ${key} = ${JSON.stringify(text)}`)
 const code = lines.join('\n') + '\n'
+
+// What is said by nobody, and words that stand in the markup.
+const used = new Set()
+const loose = []
+const said = /^(aria-label|label|hint|placeholder|title|alt|caption|aria-valuetext)$/
+function markup(node, file) {
+  if (!node || typeof node !== 'object') return
+  if (Array.isArray(node)) return node.forEach((n) => markup(n, file))
+  if (node.type === 'StyleDirective') return
+  if (node.type === 'Attribute' && !(said.test(node.name) && Array.isArray(node.value))) return
+  if (node.type === 'Text' && /[A-Za-z]{2}/.test(node.data)) loose.push(`${file}: ${node.data.trim()}`)
+  for (const [key, value] of Object.entries(node))
+    if (key !== 'parent' && key !== 'expression') markup(value, file)
+}
+const src = new URL('../src/', import.meta.url)
+for (const file of readdirSync(src, { recursive: true })) {
+  if (!/\.(svelte|ts)$/.test(file) || file.startsWith('gen/')) continue
+  const text = readFileSync(new URL(file, src), 'utf8')
+  for (const [, key] of text.matchAll(/\bmsg\.(\w+)/g)) used.add(key)
+  if (file.endsWith('.svelte')) markup(parseSvelte(text, { modern: true }).fragment, file)
+}
+const unsaid = Object.keys(messages).filter((key) => !used.has(key))
+if (unsaid.length) throw new Error(`messages that nobody says: ${unsaid.join(', ')}`)
+if (loose.length)
+  throw new Error(`words in the markup; they belong in messages/en.json:\n${loose.join('\n')}`)
 
 if (process.argv.includes('--check')) {
   if (readFileSync(out, 'utf8') !== code) {

@@ -3,6 +3,7 @@
   // that is open, with the load or the findings beside it.
   import { Tabs } from 'bits-ui'
   import ListChecks from '@lucide/svelte/icons/list-checks'
+  import CircleHelp from '@lucide/svelte/icons/circle-question-mark'
   import Printer from '@lucide/svelte/icons/printer'
   import TriangleAlert from '@lucide/svelte/icons/triangle-alert'
   import type { View } from '../drawing/view.svelte'
@@ -132,15 +133,18 @@
                   {/each}
                 </ul>
               {/if}
-              {#if session.run.posts.length && sheets.length}
-                <p>
-                  <button class="btn" onclick={() => (session.nav.printing = true)}
+              <p class="flex flex-wrap gap-2">
+                <button class="btn" onclick={() => (session.nav.keys = true)}
+                  ><CircleHelp size={18} aria-hidden="true" />{msg.help_about}</button
+                >
+                {#if session.run.posts.length && sheets.length}<button
+                    class="btn"
+                    onclick={() => (session.nav.printing = true)}
                     ><Printer size={18} aria-hidden="true" />{msg.bench_on_paper({
                       v1: sheets.map((k) => k.name.toLowerCase()).join(', '),
                     })}</button
-                  >
-                </p>
-              {/if}
+                  >{/if}
+              </p>
               {#if cautions.length}
                 <ul class="grid max-w-4xl gap-1.5">
                   {#each cautions as c, i (i)}

@@ -5,7 +5,6 @@
   import { say } from '../lib/say'
   import Length from './Length.svelte'
   import { across, down, path, thickness, turned, type Place } from './scene'
-  import * as msg from '../gen/messages'
   import './scene.css'
 
   interface Props {
@@ -69,7 +68,7 @@
         data-class={l.class}
         data-material={l.material}
         data-shapes={l.shapes.length}
-        style:--hue={l.hue ? msg.scene_var_service({ hue: l.hue }) : undefined}
+        style:--hue={l.hue ? `var(--service-${l.hue})` : undefined}
       />
     {/if}
   {/each}
@@ -81,7 +80,7 @@
         transform="translate({across(now, m.at.x).toFixed(1)} {down(now, m.at.y).toFixed(1)}){turned(m)}"
         data-class={m.class}
         data-material={m.class === 'post' ? 'timber' : undefined}
-        style:--hue={m.hue ? msg.scene_var_service({ hue: m.hue }) : undefined}
+        style:--hue={m.hue ? `var(--service-${m.hue})` : undefined}
       />
     {/if}
   {/each}
@@ -95,7 +94,7 @@
       x={l.x + by.x}
       y={l.y + by.y}
       text-anchor={l.anchor}
-      transform={l.turn ? msg.scene_rotate({ turn: l.turn, v2: l.x + by.x, v3: l.y + by.y }) : undefined}
+      transform={l.turn ? `rotate(${l.turn} ${l.x + by.x} ${l.y + by.y})` : undefined}
       data-of={l.class}
       data-strong={l.strong ? '' : undefined}
       >{#each l.lines as line, k (k)}<tspan

@@ -54,6 +54,7 @@ export interface MallowAPI {
   looks?: Looks
   pages?: Pages
   places?: Places
+  help?: Help
   printing?: Printing
   event?: Event
   keeping?: Keeping
@@ -5226,6 +5227,19 @@ export interface Found {
    * Address on this server.
    */
   path: string
+}
+export interface Help {
+  stages: Stage[]
+  terms: Term[]
+}
+export interface Stage {
+  id: string
+  name: string
+  about: string
+}
+export interface Term {
+  term: string
+  means: string
 }
 export interface Printing {
   done?: number

@@ -174,7 +174,7 @@
           />{msg.common_dark_colors}{/if}</button
       >
       <button class="btn justify-start" onclick={() => then(() => (session.nav.keys = true))}
-        ><Keyboard size={18} />{msg.common_keys}</button
+        ><Keyboard size={18} />{msg.help_and_keys}</button
       >
       <div class="grid gap-3 border-t border-rule pt-2">
         <Later load={() => import('./Tape.svelte')} name={msg.job_bar_tape_and_units} props={{ session }} />

@@ -1,7 +1,9 @@
 <script lang="ts">
-  // The keys that there are, and the pointer's ways besides.
+  // What each stage is for, what the words mean, and the keys that there are.
   import { Dialog } from 'bits-ui'
   import X from '@lucide/svelte/icons/x'
+  import { api } from '../lib/api'
+  import type { Help } from '../gen/api'
   import { layout } from '../lib/layout.svelte'
   import type { Session } from '../lib/session.svelte'
   import { stages } from '../lib/stages'
@@ -51,6 +53,27 @@
       ],
     },
   ]
+  let help = $state.raw<Help | null>(null)
+  $effect(() => {
+    api.help().then(
+      (h) => (help = h),
+      () => undefined, // the keys are here all the same
+    )
+  })
+  /** The stage that is worked on comes first. */
+  const about = $derived(
+    help
+      ? [...help.stages].sort(
+          (a, b) => Number(b.id === session.nav.stage) - Number(a.id === session.nav.stage),
+        )
+      : [],
+  )
+  let sought = $state('')
+  const words = $derived(
+    (help?.terms ?? []).filter((t) =>
+      `${t.term} ${t.means}`.toLowerCase().includes(sought.trim().toLowerCase()),
+    ),
+  )
 </script>
 
 <Dialog.Root bind:open={session.nav.keys}>
@@ -60,11 +83,43 @@
       class="fixed inset-2 z-50 m-auto h-fit max-h-[calc(100dvh-1rem)] max-w-2xl overflow-auto border border-ink bg-paper p-4 text-ink shadow-lg"
     >
       <div class="flex items-center justify-between">
-        <Dialog.Title class="text-[1.15rem] font-bold">{msg.common_keys}</Dialog.Title>
+        <Dialog.Title class="text-[1.15rem] font-bold">{msg.help_and_keys}</Dialog.Title>
         <Dialog.Close class="btn btn-plain btn-icon" aria-label={msg.common_close}
           ><X size={20} /></Dialog.Close
         >
       </div>
+      {#each about.slice(0, 1) as s (s.id)}
+        <h3 class="mt-2 font-semibold">{s.name}</h3>
+        <p class="max-w-prose">{s.about}</p>
+      {/each}
+      {#if help}
+        <details class="mt-3 border-t border-rule pt-2">
+          <summary class="min-h-11 cursor-pointer py-2 font-semibold">{msg.help_stages}</summary>
+          <dl>
+            {#each about.slice(1) as s (s.id)}
+              <dt class="mt-2 font-semibold">{s.name}</dt>
+              <dd class="max-w-prose">{s.about}</dd>
+            {/each}
+          </dl>
+        </details>
+        <details class="border-t border-rule pt-2">
+          <summary class="min-h-11 cursor-pointer py-2 font-semibold">{msg.help_words}</summary>
+          <input
+            type="search"
+            class="field max-w-xs"
+            placeholder={msg.help_find_a_word}
+            aria-label={msg.help_find_a_word}
+            bind:value={sought}
+          />
+          {#if !words.length}<p class="mt-2 text-pencil">{msg.help_no_such_word}</p>{/if}
+          <dl>
+            {#each words as t (t.term)}
+              <dt class="mt-2 font-semibold">{t.term}</dt>
+              <dd class="max-w-prose">{t.means}</dd>
+            {/each}
+          </dl>
+        </details>
+      {/if}
       {#each groups as g (g.name)}
         <h3 class="mt-3 font-semibold">{g.name}</h3>
         <dl class="mt-1 grid grid-cols-[10rem_1fr] gap-x-4 gap-y-1">

@@ -54,7 +54,7 @@
       }
     }}
     aria-invalid={wrong || error ? 'true' : undefined}
-    aria-describedby={wrong || error ? msg.number_entry_says({ id }) : undefined}
+    aria-describedby={wrong || error ? `${id}-says` : undefined}
   />
   {#if wrong || error}<p id="{id}-says" class="mt-1 text-[0.9rem] font-medium text-stop">
       {wrong || error}
