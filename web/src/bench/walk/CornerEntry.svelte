@@ -119,5 +119,11 @@
       />
       <LengthField {session} path="{path}/diagonal" label={msg.common_diagonal} long />
     {/if}
+  {:else}
+    <NumberEntry
+      label={msg.corner_entry_corner_angle_90_is_square}
+      value={undefined}
+      oncommit={(n) => set({ by: 'interior', side, angle: n })}
+    />
   {/if}
 </div>
