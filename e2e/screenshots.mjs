@@ -65,7 +65,9 @@ await shot('space', {}, (page) => open(page, 'Post spacing', undefined, 'Round t
 await shot('print', {}, async (page) => {
   await open(page, 'Post spacing', undefined, 'Round the trees')
   await page.getByRole('button', { name: 'Print and files' }).click()
-  await page.getByRole('img', { name: /^Page 1 of/ }).waitFor()
+  await page.getByRole('button', { name: /^Crew/ }).click()
+  await page.getByRole('img', { name: 'Page 1 of Crew' }).waitFor()
+  await page.waitForTimeout(800)
 })
 await shot('grade', {}, (page) => open(page, 'Slope'))
 await shot('findings', {}, async (page) => {

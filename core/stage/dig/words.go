@@ -1,6 +1,8 @@
 package dig
 
 import (
+	"math"
+
 	"mallow/core/finding"
 	"mallow/core/footing"
 	"mallow/core/job"
@@ -117,10 +119,13 @@ func layerOf(layers []footing.Layer, kind footing.LayerKind) length.Volume {
 func mixed(c Card, v length.Volume) reason.Text {
 	t := reason.Say(v)
 	if c.Bag != "" && c.Concrete > 0 {
-		t = append(t, words.Say("dig.in-bags", words.V{"bags": c.Bags * float64(v/c.Concrete), "bag": c.Bag})...)
+		t = append(t, words.Say("dig.in-bags", words.V{"bags": tenths(c.Bags * float64(v/c.Concrete)), "bag": c.Bag})...)
 	}
 	return t
 }
+
+// tenths is how closely a bag is poured: nobody measures a hundredth of one.
+func tenths(bags float64) float64 { return math.Round(bags*10) / 10 }
 
 // upTo says how high a layer reaches.
 func upTo(depth length.Length) reason.Text {

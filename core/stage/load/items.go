@@ -1,6 +1,8 @@
 package load
 
 import (
+	"math"
+
 	"fmt"
 	"strconv"
 
@@ -311,6 +313,6 @@ func mixed(v length.Volume, cat materials.Catalog, sys length.System) []bill.Buy
 	mix := pour.MixOnSite(v, cat.Supply.Mix, sys)
 	return []bill.Buy{
 		{By: bill.Truck, Count: float64(truck), Many: reason.Say(reason.Bulk(truck)), Of: says},
-		{By: bill.Mix, Count: mix.Bags, Many: words.Say("bill.cement", words.V{"bags": mix.Bags, "bag": mix.Bag}), Of: words.Say("bill.mixed-with", words.V{"sand": mix.Sand, "stone": mix.Stone, "water": mix.Water})},
+		{By: bill.Mix, Count: math.Ceil(mix.Bags - 1e-9), Many: words.Say("bill.cement", words.V{"bags": math.Ceil(mix.Bags - 1e-9), "bag": mix.Bag}), Of: words.Say("bill.mixed-with", words.V{"sand": mix.Sand, "stone": mix.Stone, "water": mix.Water})},
 	}
 }
