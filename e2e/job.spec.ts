@@ -191,7 +191,7 @@ test('a finding offers its ways out, and one tap takes one', async ({ page, mall
   await stage(page, 'Slope')
   const finding = page.locator('[data-finding="corridor"]')
   await expect(finding).toContainText('6 of 18 bays cannot keep the gap')
-  await finding.getByRole('button', { name: 'Rake it: no earth to move' }).click()
+  await finding.getByRole('button', { name: 'Rack it: no earth to move' }).click()
   await expect(finding).toBeHidden()
   await expect(page.getByRole('radio', { name: /Racked/ })).toBeChecked()
   await saved(page)

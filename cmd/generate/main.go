@@ -98,6 +98,11 @@ func main() {
 	check := flag.Bool("check", false, "fail when a file has drifted instead of writing it")
 	flag.Parse()
 	stale := false
+	sources, err := rules()
+	if err != nil {
+		fmt.Fprintln(os.Stderr, "generate:", err)
+		os.Exit(1)
+	}
 	for path, content := range map[string]any{
 		"docs/job.schema.json":          schema(job.Job{}, "Mallow job document", true),
 		"docs/plan.schema.json":         schema(plan.Plan{}, "Mallow plan document", false),
@@ -105,6 +110,7 @@ func main() {
 		"web/src/gen/api.schema.json":   schema(api{}, "Mallow API", false),
 		"web/src/gen/tape.vectors.json": vectors(),
 		"docs/terms.md":                 help.Markdown(),
+		"docs/rules.md":                 sources,
 	} {
 		drifted, err := put(path, content, *check)
 		if err != nil {

@@ -19,7 +19,7 @@ func TestBadGatesAreRefused(t *testing.T) {
 		{`"opening":1200,"leaf":1000,"clear":900`, "/clear", "900 mm", "nothing while the leaf"},
 		{`"opening":1200,"leaf":100`, "/leaf", "100", "150 mm"},
 		{`"opening":1200,"clear":150`, "/clear", "150", "200 mm"},
-		{`"opening":1200,"leaf":10900,"leaves":2`, "/leaf", "", "inside measure"},
+		{`"opening":1200,"leaf":10900,"leaves":2`, "/leaf", "", "between the posts"},
 		{`"opening":350,"hardware":{"hinge":150,"latch":100,"meeting":0,"pin":0}`, "/opening", "350 mm", "leaves of at least"},
 		{`"opening":1200,"leaves":2,"second":980`, "/second", "980 mm", "at most"},
 		{`"opening":1200,"in":[{"off":900,"first":10},{"off":800,"first":20}]`, "/in/n2/off", "800 mm", "farther out"},

@@ -465,7 +465,7 @@ func TestWhatTheWalkSays(t *testing.T) {
 		t.Errorf("misclosure: %+v", f)
 	}
 	j.Lines[0].Runs[1].Length = ptr(*j.Lines[0].Runs[1].Length + 500) // half a metre misread
-	if f := find(plan.Make(j, cat), "misclosure"); f == nil || f.Severity != finding.Check || !strings.Contains(f.Says.Print(u), "look for a slip first") {
+	if f := find(plan.Make(j, cat), "misclosure"); f == nil || f.Severity != finding.Check || !strings.Contains(f.Says.Print(u), "look for a mistake first") {
 		t.Errorf("half a metre misread: %+v", f)
 	}
 	j.Lines[0].Balance = true // and is not hidden by being spread
