@@ -58,7 +58,7 @@ func TestLimitsOfAJob(t *testing.T) {
 		of   func(n int) document.Errors
 	}{
 		{"posts", document.MostPosts, func(n int) document.Errors { return posts(n, job.Level) }},
-		{"posts on raked and rolling runs", document.MostLeaning, func(n int) document.Errors { return posts(n, job.Raked) }},
+		{"posts on racked and rolling runs", document.MostLeaning, func(n int) document.Errors { return posts(n, job.Raked) }},
 		{"runs", document.MostRuns, func(n int) document.Errors { return lots(t, n, func(int, *job.Run) {}) }},
 		{"gates", document.MostGates, func(n int) document.Errors {
 			return lots(t, 3, func(i int, r *job.Run) { r.Gates = make([]job.Gate, many(n, 3, i)) })
@@ -108,7 +108,7 @@ func TestPostsAreCountedAlongTheGround(t *testing.T) {
 				r.Length, r.Grade.Look = &long, job.Rolling
 				r.Ground = []job.GroundPoint{{At: 0}, {At: long, Height: long * rise}}
 			})
-			if refusedFor(e, "posts on raked and rolling runs") != over {
+			if refusedFor(e, "posts on racked and rolling runs") != over {
 				t.Errorf("rising %v over %v: refused %v", rise, long, !over)
 			}
 		}
