@@ -96,7 +96,7 @@ test('a walk gate moved along a panel run re-spaces both sides, and stays exact'
   expect(moved(0)).toBe(0)
   expect(moved(after.posts.length - 1)).toBe(0)
   await page.getByRole('button', { name: 'Size and hang it' }).click()
-  await expect(page.getByTestId('distances')).toContainText('Inside 48″')
+  await expect(page.getByTestId('distances')).toContainText('Between posts 48″')
 })
 
 test('any one measure sizes a gate; hardware moves what follows', async ({ page, mallow }) => {
@@ -111,7 +111,7 @@ test('any one measure sizes a gate; hardware moves what follows', async ({ page,
   await page.getByRole('combobox', { name: /^Hardware/ }).click()
   await page.getByRole('option', { name: 'Butts or spring hinges' }).click()
   await expect(sizes).toContainText('47 1/4') // 46 + 1/2 + 3/4
-  await type(page.getByLabel('Clear opening'), `4'`)
+  await type(page.getByRole('textbox', { name: 'Clear opening' }), `4'`)
   await expect(page.getByLabel('Leaf width', { exact: true })).not.toHaveValue(`46"`)
   await expect(page.getByRole('textbox', { name: 'Between posts' })).toHaveValue(/49/)
   await sizes.getByRole('button', { name: /Clear opening: why/ }).click()
