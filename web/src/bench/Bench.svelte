@@ -67,7 +67,7 @@
         {#each stages as s (s.id)}
           <Tabs.Trigger
             value={s.id}
-            class="relative min-h-12 flex-none border-b-4 px-3 text-[1.02rem] font-semibold whitespace-nowrap data-[state=active]:border-mallow data-[state=active]:bg-sheet data-[state=inactive]:border-transparent data-[state=inactive]:text-pencil xl:px-2.5"
+            class="relative min-h-12 flex-none border-b-4 px-3 text-[1.02rem] font-semibold whitespace-nowrap data-[state=active]:border-mallow data-[state=active]:bg-sheet data-[state=inactive]:border-transparent data-[state=inactive]:text-pencil xl:px-2"
           >
             {s.name}{#if count(s.id)}<span
                 class="ml-1 inline-block min-w-5 border px-1 text-center text-[0.85rem] leading-5 {grave(s.id)
@@ -84,7 +84,7 @@
       aria-label={msg.bench_findings_to_check({ count: toCheck.length })}
       aria-expanded={layout.findings}
       onclick={() => layout.set({ findings: !layout.findings })}
-      ><ListChecks size={20} aria-hidden="true" /><span class="max-xl:hidden">{msg.common_findings}</span>
+      ><ListChecks size={20} aria-hidden="true" /><span class="max-2xl:hidden">{msg.common_findings}</span>
       {#if toCheck.length}<strong>{toCheck.length}</strong>{/if}</button
     >
     {#if session.run.posts.length}
