@@ -94,7 +94,7 @@ test('the drawing has three heights, by hand and by key, and keeps the last', as
   await page.keyboard.press('Escape')
   await page.locator('body').press(',')
   await page.locator('body').press('6')
-  await expect(page.getByRole('tab', { name: /^Slope/ })).toHaveAttribute('aria-selected', 'true')
+  await expect(page.getByRole('tablist', { name: 'Stages of the work' }).getByRole('tab', { name: /^Slope/ })).toHaveAttribute('aria-selected', 'true')
   expect(await tall()).toBe(half)
 })
 
@@ -102,7 +102,7 @@ test('findings have one place: counted at the stages, flagged at the drawing, on
   await open(page, mallow)
   await stage(page, 'Slope')
   await expect(page.getByTestId('findings')).toBeHidden()
-  await expect(page.getByRole('tab', { name: /^Slope/ })).toContainText('2')
+  await expect(page.getByRole('tablist', { name: 'Stages of the work' }).getByRole('tab', { name: /^Slope/ })).toContainText('2')
   const flag = page.locator('[data-flag="corridor"]')
   await expect(flag).toContainText('cannot keep the gap')
   await flag.click()
