@@ -33,8 +33,8 @@ test.describe('more than one window', { tag: '@refused' }, () => {
       } else await dialog.getByRole('button', { name: way }).click()
       await expect(dialog).toBeHidden()
       await saved(page)
-      if (way.startsWith('Keep')) await expect(page.getByLabel('Name of the job')).toHaveValue(/\(copy\)$/)
-      await expect(here).toHaveValue(way === 'Here' || way.startsWith('Keep') ? `7' 0"` : `5' 0"`)
+      if (way.startsWith('Keep mine')) await expect(page.getByLabel('Name of the job')).toHaveValue(/\(copy\)$/)
+      await expect(here).toHaveValue(way === 'Here' || way.startsWith('Keep mine') ? `7' 0"` : `5' 0"`)
       // What the other window saved is still there, whichever way was taken.
       await other.reload()
       await other.getByRole('button', { name: 'History' }).click()
