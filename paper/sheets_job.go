@@ -66,6 +66,7 @@ func (w writer) load() []Block {
 	rows := func(items []bill.Item) []bill.Row {
 		return bill.Rows(slices.DeleteFunc(slices.Clone(items), func(i bill.Item) bool { return i.Kind == bill.Labour })) // nothing to load
 	}
+	gates := report.GatesOf(w.plan)
 	beside := len(w.plan.Runs) > 1 && len(w.plan.Runs) <= mostBeside
 	table := func(items []bill.Item) Table {
 		t := Table{Head: []string{words.Plain("report.head-what"), words.Plain("report.head-how_many")}, Tick: true, Bold: 1}
@@ -92,7 +93,7 @@ func (w writer) load() []Block {
 			for _, its := range of {
 				row = append(row, its[r.Item.ID+"/"+r.By])
 			}
-			if names := report.GatesOf(w.plan, r); names != "" {
+			if names := gates(r); names != "" {
 				what = w.words("paper.for-gate", words.V{"what": what, "gate": names})
 			}
 			t.Rows = append(t.Rows, append(row, what))

@@ -76,8 +76,11 @@ func gateNames(p plan.Plan) map[string]string {
 	return names
 }
 
-// GatesOf are the gates that a row of a bill is for, in words.
-func GatesOf(p plan.Plan, r bill.Row) string { return gatesOf(r, gateNames(p)) }
+// GatesOf says which gates a row of a bill is for, in words.
+func GatesOf(p plan.Plan) func(bill.Row) string {
+	names := gateNames(p)
+	return func(r bill.Row) string { return gatesOf(r, names) }
+}
 
 // gatesOf are the gates that leaves are for, by the names that are on the site.
 func gatesOf(r bill.Row, names map[string]string) string {
