@@ -15,6 +15,7 @@ import (
 	"syscall"
 	"testing"
 	"testing/fstest"
+	"testing/synctest"
 	"time"
 
 	"github.com/gofiber/fiber/v3"
@@ -41,48 +42,49 @@ func inside(t *testing.T) (*Server, *LockedLog) {
 }
 
 // Places are given first come, first served; beyond the line one is told at
-// once, and who gives up leaves it.
+// once, and who gives up leaves it. Who came is counted before it stands in
+// line, so the test waits until it blocks there, not until it is counted.
 func TestGateIsFair(t *testing.T) {
-	g := newGate(1, 3)
-	ctx := context.Background()
-	leave, err := g.enter(ctx)
-	if err != nil {
-		t.Fatal(err)
-	}
-	var order []int
-	var mu sync.Mutex
-	var wait sync.WaitGroup
-	for i := range 3 {
-		wait.Go(func() {
-			leave, err := g.enter(ctx)
-			if err != nil {
-				t.Error(err)
-				return
-			}
-			mu.Lock()
-			order = append(order, i)
-			mu.Unlock()
-			leave()
-		})
-		for g.waiting.Load() != int64(i+1) {
-			time.Sleep(time.Millisecond)
+	synctest.Test(t, func(t *testing.T) {
+		g := newGate(1, 3)
+		ctx := context.Background()
+		leave, err := g.enter(ctx)
+		if err != nil {
+			t.Fatal(err)
 		}
-	}
-	if _, err := g.enter(ctx); !errors.Is(err, errBusy) {
-		t.Errorf("a fourth in a line of three: %v", err)
-	}
-	leave()
-	wait.Wait()
-	if fmt.Sprint(order) != "[0 1 2]" || g.waiting.Load() != 0 {
-		t.Errorf("served in order %v, %d wait", order, g.waiting.Load())
-	}
-	leave, _ = g.enter(ctx)
-	gone, stop := context.WithCancelCause(ctx)
-	stop(errHungUp)
-	if _, err := g.enter(gone); !errors.Is(err, errHungUp) || g.waiting.Load() != 0 {
-		t.Errorf("who hung up: %v", err)
-	}
-	leave()
+		var order []int
+		var mu sync.Mutex
+		var wait sync.WaitGroup
+		for i := range 3 {
+			wait.Go(func() {
+				leave, err := g.enter(ctx)
+				if err != nil {
+					t.Error(err)
+					return
+				}
+				mu.Lock()
+				order = append(order, i)
+				mu.Unlock()
+				leave()
+			})
+			synctest.Wait()
+		}
+		if _, err := g.enter(ctx); !errors.Is(err, errBusy) {
+			t.Errorf("a fourth in a line of three: %v", err)
+		}
+		leave()
+		wait.Wait()
+		if fmt.Sprint(order) != "[0 1 2]" || g.waiting.Load() != 0 {
+			t.Errorf("served in order %v, %d wait", order, g.waiting.Load())
+		}
+		leave, _ = g.enter(ctx)
+		gone, stop := context.WithCancelCause(ctx)
+		stop(errHungUp)
+		if _, err := g.enter(gone); !errors.Is(err, errHungUp) || g.waiting.Load() != 0 {
+			t.Errorf("who hung up: %v", err)
+		}
+		leave()
+	})
 }
 
 // A panic in a stream or beside the requests is logged with its stack, is told
