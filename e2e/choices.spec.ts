@@ -8,7 +8,7 @@ test('bags, posts and waste are chosen, and the load says the difference', async
   await page.getByRole('option', { name: /^80 lb bag/ }).click()
   await expect(runLoad(page)).toContainText('79 bags') // 47.23 ft³ at 0.60
   await expect(load(page, 'bags')).toContainText('−27')
-  const waste = page.getByLabel('Waste, per cent')
+  const waste = page.getByLabel('Waste, %')
   await waste.fill('ten')
   await waste.press('Enter')
   await expect(page.getByText('Did not understand “ten”')).toBeVisible()

@@ -159,8 +159,8 @@ test('a gate in a pool barrier is asked what codes ask', async ({ page, mallow }
   await finding(page, 'pool-latch').getByRole('button', { name: /Latch at/ }).click()
   await expect(finding(page, 'pool-latch')).toBeHidden()
   await expect(finding(page, 'pool-gap')).toBeVisible()
-  await type(page.getByLabel('Line to kerb or road'), `2'`)
-  await expect(finding(page, 'gate-into-road')).toContainText('past the kerb')
+  await type(page.getByLabel('Line to curb or road'), `2'`)
+  await expect(finding(page, 'gate-into-road')).toContainText('past the curb')
 })
 
 test('gates are put in where the run offers them, and a short panel makes up the rest', async ({ page, mallow }) => {

@@ -40,8 +40,8 @@ test('the hillside in all four looks: compared, taken one after another, and und
   for (const [look, says] of [
     ['level', /0\s+grade posts, 0\s+steps; fill/],
     ['stepped round', /grade posts, \d+\s+steps; fill/],
-    ['raked hug', / 0\s+steps; no earth to move/],
-    ['rolling', /[1-9]\s+grade posts?, 0\s+steps; no earth to move/],
+    ['raked hug', / 0\s+steps; no soil to move/],
+    ['rolling', /[1-9]\s+grade posts?, 0\s+steps; no soil to move/],
   ] as const) {
     await part(page, 'Compare slopes')
     await take(page, look)
@@ -66,7 +66,7 @@ test('the hillside in all four looks: compared, taken one after another, and und
   await page.keyboard.press('Control+z')
   await page.keyboard.press('Control+z')
   await part(page, 'Slope type')
-  await expect(sums(page)).toContainText(/ 0\s+steps; no earth to move/)
+  await expect(sums(page)).toContainText(/ 0\s+steps; no soil to move/)
   await expect(page.getByRole('radio', { name: /^Racked/ })).toBeChecked()
 })
 
@@ -92,7 +92,7 @@ test('the string is lifted by its end, live, held, and let go', async ({ page, m
   await page.keyboard.press('ArrowDown')
   await expect(end(page, 'end')).toHaveAttribute('aria-valuenow', String(lifted - 1.5875))
   // Taken at once, the way out comes after the nudge, which has not settled yet.
-  await finding(page, 'corridor').getByRole('button', { name: /^Let the string's ends go/ }).click()
+  await finding(page, 'corridor').getByRole('button', { name: /^Release the string's ends/ }).click()
   await expect(end(page, 'end')).not.toHaveAttribute('aria-label', /fixed/)
   await expect(finding(page, 'corridor')).toBeHidden()
   await page.waitForTimeout(700) // longer than a nudge takes to settle

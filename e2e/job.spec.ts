@@ -137,7 +137,7 @@ test('a ground point is dragged, nudged and typed, and the posts follow', async 
 
 test('tape entry keeps what is typed, says how it reads it, and what it does not understand', { tag: '@refused' }, async ({ page, mallow }) => {
   await open(page, mallow)
-  const most = page.getByLabel('Most spacing, centre to centre')
+  const most = page.getByLabel('Most spacing, center to center')
   await most.fill('8 foo')
   await expect(page.getByText('Did not understand “foo”: not a unit that Mallow knows')).toBeVisible()
   await expect(most).toHaveAttribute('aria-invalid', 'true')
@@ -191,7 +191,7 @@ test('a finding offers its ways out, and one tap takes one', async ({ page, mall
   await stage(page, 'Slope')
   const finding = page.locator('[data-finding="corridor"]')
   await expect(finding).toContainText('6 of 18 bays cannot keep the gap')
-  await finding.getByRole('button', { name: 'Rack it: no earth to move' }).click()
+  await finding.getByRole('button', { name: 'Rack it: no soil to move' }).click()
   await expect(finding).toBeHidden()
   await expect(page.getByRole('radio', { name: /Racked/ })).toBeChecked()
   await saved(page)

@@ -26,7 +26,7 @@ async function drops(page: Page, rows: [string, string][]) {
 
 // A yard of 12 by 9 m: with diagonals of 15 m its corners are square (3-4-5),
 // and the fourth corner follows from the line closing.
-test('a closed yard: two diagonals, string drops, a slip, and the string picture', { tag: '@refused' }, async ({ page, mallow }) => {
+test('a closed yard: two diagonals, string drops, a slip, and the strings sheet', { tag: '@refused' }, async ({ page, mallow }) => {
   await emptyJob(page, mallow.url, 'Square yard', 'metric')
   await page.getByRole('button', { name: 'Later', exact: true }).click()
   const length = page.getByLabel('Run length')
@@ -76,16 +76,20 @@ test('a closed yard: two diagonals, string drops, a slip, and the string picture
 
   await stage(page, 'String')
   await expect(page.getByTestId('diagonal')).toContainText(/\d+\.\d{3}/)
-  await page.getByRole('link', { name: 'String picture' }).click()
-  await expect(page.getByRole('heading', { name: 'Square yard: strings' })).toBeVisible()
-  await expect(page.getByTestId('not-cleared')).toHaveText('NOT CLEARED TO DIG')
-  await expect(page.locator('[data-picture="map"] [data-class="string"]')).toBeAttached()
-  await expect(page.getByRole('row', { name: /Run 1 to Run 2/ })).toContainText('15.000 m')
+  await page.getByRole('link', { name: 'Strings sheet' }).click()
+  await expect(page.getByRole('heading', { name: '1 page' })).toBeVisible()
+  const sheet = page.getByRole('img', { name: 'Page 1', exact: true })
+  await expect(sheet).toBeVisible()
+  // The page is of this run's strings, on this job's paper, and in its spelling.
+  const drawn = (await (await page.request.get(new URL((await sheet.getAttribute('src'))!, page.url()).href)).text()).replace(/<[^>]+>/g, ' ')
+  for (const words of ['Square yard', 'NOT CLEARED TO DIG', 'Check corners by tape', 'diagonal 15.000 m', 'to its centre']) expect(drawn).toContain(words)
   const pdf = await page.pdf({ format: 'A4' })
   expect(pdf.subarray(0, 5).toString()).toBe('%PDF-')
   await page.emulateMedia({ media: 'print' })
   await expect(page.getByRole('button', { name: 'Print' })).toBeHidden()
-  expect(await page.evaluate(() => getComputedStyle(document.querySelector('.sheet')!).color)).toBe('rgb(0, 0, 0)')
+  await page.emulateMedia({ media: null })
+  await page.getByRole('link', { name: 'Back to the job' }).click()
+  await expect(page.getByTestId('diagonal')).toBeVisible()
 })
 
 test('a misclosure is spread, before and after side by side', async ({ page, mallow }) => {

@@ -38,7 +38,7 @@ test('a post is staked, keeps what it is called, and is found again by its name'
 
   // Closer posts: the staked one is called as it was, and holds its place in the list of names.
   await part(page, 'Bays')
-  await type(page.getByLabel('Most spacing, centre to centre'), '6ft')
+  await type(page.getByLabel('Most spacing, center to center'), '6ft')
   await saved(page)
   await expect(page.getByTestId('post')).toHaveText('P11')
   await page.getByRole('button', { name: 'Write down' }).click()

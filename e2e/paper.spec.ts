@@ -92,7 +92,7 @@ for (const j of jobs) {
       ),
       Gates: p.runs.flatMap((r: any) =>
         r.gates.flatMap((g: any) =>
-          g.leaves.map((l: any) => [['Leaf, wide', 'Leaf, high', 'Leaf', 'Least gap on the way'], [l.width / j.per, l.height / j.per, l.mass / mass, Math.min(...l.sides.map((s: any) => s.gap)) / j.per]]),
+          g.leaves.map((l: any) => [['Leaf, wide', 'Leaf, high', 'Leaf', 'Least gap while it swings'], [l.width / j.per, l.height / j.per, l.mass / mass, Math.min(...l.sides.map((s: any) => s.gap)) / j.per]]),
         ),
       ),
       // Every row of the bill, of each run and of the job: how much, exactly.

@@ -240,3 +240,24 @@ test('an empty list offers a job to try and a new one; six answers make the whol
     await own.stop()
   }
 })
+
+test('a label that is a term says what it means, and the job is spelled in its units', async ({ page, mallow }) => {
+  await open(page, mallow)
+  await stage(page, 'Post spacing')
+  const term = page.locator('.label.term', { hasText: 'Layout method' })
+  await term.click()
+  const tip = page.getByRole('note')
+  await expect(tip).toHaveText(/^How posts are spaced: equal bays/)
+  const [box, at] = [(await tip.boundingBox())!, (await term.boundingBox())!]
+  expect(box.x >= 0 && box.x + box.width <= page.viewportSize()!.width).toBe(true)
+  expect(Math.min(Math.abs(box.y + box.height - at.y), Math.abs(at.y + at.height - box.y))).toBeLessThan(8)
+  await page.keyboard.press('Escape')
+  await expect(tip).toBeHidden()
+  await expect(term).toHaveAttribute('title', /^How posts are spaced/)
+  // A word at the beginning of another word is none: Runs, of a run's list.
+  await expect(page.locator('.label.term', { hasText: /^Runs/ })).toHaveCount(0)
+  await expect(page.getByLabel('Most spacing, center to center')).toBeVisible()
+  await open(page, mallow, 'Pipit Yard')
+  await stage(page, 'Post spacing')
+  await expect(page.getByLabel('Most spacing, centre to centre')).toBeVisible()
+})

@@ -100,7 +100,7 @@ const tasks: Task[] = [
       await hand.part('Fixed posts')
       await hand.button('Next post')
       await hand.button(/^Fix the bay after P2/)
-      await hand.type(hand.page.getByLabel('Width, centres').first(), '42"')
+      await hand.type(hand.page.getByLabel('Width, centers').first(), '42"')
       await saved(hand.page)
       await expect(elevation(hand.page)).toContainText('42')
     },

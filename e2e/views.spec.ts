@@ -55,7 +55,7 @@ const tours: Record<string, (page: Page, mallow: Mallow, look: Look) => Promise<
     await view(page, 'Show all runs in line')
     await look('unrolled')
   },
-  'space, the string picture and reasons': async (page, mallow, look) => {
+  'space, the strings sheet and reasons': async (page, mallow, look) => {
     await open(page, mallow)
     await stage(page, 'Post spacing')
     await page.getByRole('button', { name: 'Round the trees' }).first().click()
@@ -64,9 +64,9 @@ const tours: Record<string, (page: Page, mallow: Mallow, look: Look) => Promise<
       await look(name)
     }
     await stage(page, 'String')
-    await page.getByRole('link', { name: 'String picture' }).click()
-    await expect(page.getByRole('heading', { name: /: strings$/ })).toBeVisible()
-    await look('string picture')
+    await page.getByRole('link', { name: 'Strings sheet' }).click()
+    await expect(page.getByRole('img', { name: 'Page 1', exact: true })).toBeVisible()
+    await look('strings sheet')
     await page.getByRole('link', { name: 'Back to the job' }).click()
     await stage(page, 'Pour')
     await page

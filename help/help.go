@@ -46,7 +46,7 @@ func read[T any](raw []byte, into []T) []T {
 // Markdown is docs/terms.md.
 func Markdown() string {
 	var b strings.Builder
-	b.WriteString("# Terms\n\nEvery word that Mallow uses for something on site, on screen, on paper, in tables and at the command line. One word for one thing. Where feet and metric jobs use different words, both stand here. Written by `make generate` from `help/terms.json`, which the app and `mallow help terms` show too.\n\n| term | what it means |\n|---|---|\n")
+	b.WriteString("# Terms\n\nEvery word that Mallow uses for something on site, on screen, on paper, in tables and at the command line. One word for one thing. Spelled as in feet jobs; metric jobs are spelled as in Britain. Written by `make generate` from `help/terms.json`, which the app and `mallow help terms` show too.\n\n| term | what it means |\n|---|---|\n")
 	for _, t := range Terms() {
 		fmt.Fprintf(&b, "| **%s** | %s |\n", t.Term, t.Means)
 	}

@@ -380,3 +380,21 @@ func (g Grid) lay(l *layout) {
 
 // small is the size of the lines under a small drawing, points.
 const small = 9.0
+
+// Halved is a list in two columns, for points that would not fill a line. It
+// goes on over the page four points at a time.
+type Halved struct{ List }
+
+func (h Halved) lay(l *layout) {
+	if len(h.Items) == 1 {
+		h.List.lay(l)
+		return
+	}
+	for items := h.Items; len(items) > 0; {
+		n := min(4, len(items))
+		a, b := h.List, h.List
+		a.Items, b.Items = items[:(n+1)/2], items[(n+1)/2:n]
+		Columns{{a}, {b}}.lay(l)
+		items = items[n:]
+	}
+}

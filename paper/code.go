@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"net/url"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -13,7 +14,7 @@ import (
 )
 
 // A sheet's code is four letters of its job's id, and which sheet it is:
-// K7QF-S2 is the stake-out of the second run. Whoever holds the paper types it
+// K7QF-S2 is the stake-out of run R2. Whoever holds the paper types it
 // where jobs are searched; the QR code beside it opens the same place.
 
 // letters of the kinds of sheet in codes.
@@ -21,6 +22,9 @@ var letters = map[string]string{"load": "L", "yard": "Y", "strings": "T", "stake
 
 // ofJob is how many letters of a job's id stand in a code.
 const ofJob = 4
+
+// mostNumber is the largest number in a code: four figures.
+const mostNumber = 9999
 
 var shape = regexp.MustCompile(`^([A-Z2-7]{4})-([A-Z])([0-9]{0,4})$`)
 
@@ -60,7 +64,7 @@ func (c Code) In(p plan.Plan) Place {
 					at.Run, at.Gate = r.ID, r.Gates[k].ID
 				}
 			}
-		} else if i+1 == max(1, c.number) {
+		} else if runNumber(p, i) == c.number || c.number == 0 && i == 0 {
 			at.Run = r.ID
 		}
 	}
@@ -68,6 +72,25 @@ func (c Code) In(p plan.Plan) Place {
 		return Place{}
 	}
 	return at
+}
+
+// runNumber is the number of a run in codes: its own, R7, which stays when runs
+// are moved; of one with another id its place, where no run has that number.
+func runNumber(p plan.Plan, run int) int {
+	own := func(id string) int {
+		n, err := strconv.Atoi(strings.TrimPrefix(id, "R"))
+		if err != nil || n > mostNumber || id != "R"+strconv.Itoa(n) {
+			return 0
+		}
+		return n
+	}
+	if n := own(p.Runs[run].ID); n > 0 {
+		return n
+	}
+	if slices.ContainsFunc(p.Runs, func(r plan.Run) bool { return own(r.ID) == run+1 }) {
+		return 0
+	}
+	return run + 1
 }
 
 func stageOf(kind string) string {

@@ -45,6 +45,9 @@ var Sets = []Set{
 // Name is what people call it.
 func (s Set) Name() string { return words.Plain("paper.set-" + s.ID) }
 
+// Says is what is in it.
+func (s Set) Says() string { return words.Plain("paper.set-" + s.ID + "-says") }
+
 // IsSet tells whether a kind of sheet makes up a set of its own.
 func IsSet(id string) bool {
 	return slices.ContainsFunc(Sets, func(s Set) bool { return s.ID == id })

@@ -147,6 +147,25 @@ func TestCodesLeadBack(t *testing.T) {
 			t.Errorf("%q leads to %+v, not %+v", typed, got, place)
 		}
 	}
+	// A run's code stays its own when runs are moved; one with an id of another
+	// kind goes by its place, unless another run has that number.
+	for _, c := range []struct {
+		ids  []string
+		code string
+		want string
+	}{
+		{[]string{"R2", "R1"}, "K7QF-S1", "R1"}, {[]string{"R2", "R1"}, "K7QF-S2", "R2"}, {[]string{"R7", "R3"}, "K7QF-S2", ""}, {[]string{"R7", "R3"}, "K7QF-S7", "R7"},
+		{[]string{"lane", "R1"}, "K7QF-S1", "R1"}, {[]string{"lane", "R5"}, "K7QF-S1", "lane"}, {[]string{"R02", "yard"}, "K7QF-S2", "yard"}, {[]string{"R10000", "R1"}, "K7QF-S", "R10000"},
+	} {
+		moved := plan.Plan{Runs: make([]plan.Run, len(c.ids))}
+		for i, id := range c.ids {
+			moved.Runs[i].ID = id
+		}
+		code, _ := paper.ParseCode(c.code)
+		if got := code.In(moved).Run; got != c.want {
+			t.Errorf("%s among %v leads to %q, not %q", c.code, c.ids, got, c.want)
+		}
+	}
 	for _, typed := range []string{"", "K7Q", "K7QF", "Lane", "K7QFS1", "K7QF-X1", "K7QF-S99999", "🦊", "K7QF-S-2", strings.Repeat("A", 1e6)} {
 		if _, ok := paper.ParseCode(typed); ok {
 			t.Errorf("%.20q is taken as a code", typed)

@@ -45,7 +45,9 @@ func (w writer) each(run string, of func(int) []Sheet) []Sheet {
 	return out
 }
 
-func (w writer) at(run int) Place { return Place{Run: w.plan.Runs[run].ID, Number: run + 1} }
+func (w writer) at(run int) Place {
+	return Place{Run: w.plan.Runs[run].ID, Number: runNumber(w.plan, run)}
+}
 
 // stakeOut is what a crew takes to the line: the fence from the side, and
 // everything that is marked on the ground and on the posts.
@@ -102,7 +104,7 @@ func (w writer) stakeOut(i int) []Sheet {
 		s.Blocks = append(s.Blocks, Heading(words.Plain("paper.bays")), Beside{t})
 	}
 	if holes := report.RailHoles(w.plan, &r).Read(); len(holes.Columns) > 1 {
-		s.Blocks = append(s.Blocks, Heading(words.Plain("paper.rail-holes")), Beside{tabled(holes, false)})
+		s.Blocks = append(s.Blocks, Heading(words.In(w.units.System, "paper.rail-holes")), Beside{tabled(holes, false)})
 	}
 	return []Sheet{s}
 }
@@ -127,24 +129,6 @@ func (w writer) stakeOuts(run string) []Sheet {
 		last.Blocks = append(last.Blocks, Heading(words.Plain("paper.keep-in-mind")), Halved{List{Items: keep}})
 	}
 	return out
-}
-
-// Halved is a list in two columns, for points that would not fill a line. It
-// goes on over the page four points at a time.
-type Halved struct{ List }
-
-func (h Halved) lay(l *layout) {
-	if len(h.Items) == 1 {
-		h.List.lay(l)
-		return
-	}
-	for items := h.Items; len(items) > 0; {
-		n := min(4, len(items))
-		a, b := h.List, h.List
-		a.Items, b.Items = items[:(n+1)/2], items[(n+1)/2:n]
-		Columns{{a}, {b}}.lay(l)
-		items = items[n:]
-	}
 }
 
 // tabled is a table as it is printed.

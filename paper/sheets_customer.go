@@ -73,7 +73,7 @@ func (w writer) seen() []Block {
 
 // fences is which fence stands where.
 func (w writer) fences() Table {
-	t := Table{Head: []string{words.Plain("report.head-run"), words.Plain("paper.fence"), words.Plain("paper.length"), words.Plain("paper.height"), words.Plain("paper.finish"), words.Plain("paper.on-the-slope")}, Bold: 0}
+	t := Table{Head: []string{words.Plain("report.head-run"), words.Plain("paper.fence"), words.Plain("paper.length"), words.Plain("paper.height"), words.In(w.units.System, "paper.finish"), words.Plain("paper.on-the-slope")}, Bold: 0}
 	finish := false
 	for i := range w.plan.Runs {
 		run := w.run(i)
@@ -133,8 +133,8 @@ func (w writer) rests() []string {
 	}
 	for _, c := range w.plan.Before.Checks {
 		if !c.Done && (c.ID == "boundary" || c.ID == "permit" || c.ID == "neighbour" || c.ID == "private") {
-			out = append(out, words.Plain("paper.open-"+c.ID))
+			out = append(out, words.In(w.units.System, "paper.open-"+c.ID))
 		}
 	}
-	return append(out, words.Plain("paper.level-lengths"), words.Plain("paper.services-first"))
+	return append(out, words.In(w.units.System, "paper.level-lengths"), words.Plain("paper.services-first"))
 }

@@ -20,7 +20,7 @@ func (s *Server) fenceTypes(c fiber.Ctx) error {
 	s.fences.once.Do(func() {
 		s.fences.of = map[length.System]Fences{}
 		for _, sys := range []length.System{length.Imperial, length.Metric} {
-			s.fences.of[sys] = Fences{begin.Fences(sys, s.Catalog)}
+			s.fences.of[sys] = Fences{begin.Fences(sys, s.Catalog), begin.Assumed(sys)}
 		}
 	})
 	sys := length.System(c.Query("system", string(length.Imperial)))

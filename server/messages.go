@@ -139,7 +139,8 @@ type Examples struct {
 
 // Fences are the fence types in one system of units, each with a small drawing.
 type Fences struct {
-	Fences []begin.FenceType `json:"fences" jsonschema:"required"`
+	Fences  []begin.FenceType `json:"fences" jsonschema:"required"`
+	Assumed length.Length     `json:"assumed" jsonschema:"required" jsonschema_description:"How long a run of no type is taken to be that nobody measured."`
 }
 
 // SaveRequest saves a document on top of the revision it was made from.
@@ -257,6 +258,7 @@ type SheetKind struct {
 type SheetSet struct {
 	ID    string   `json:"id" jsonschema:"required"`
 	Name  string   `json:"name" jsonschema:"required"`
+	Says  string   `json:"says" jsonschema:"required" jsonschema_description:"What is in it, in words."`
 	Kinds []string `json:"kinds" jsonschema:"required"`
 }
 

@@ -22,7 +22,7 @@ func (s *Server) catalogue(c fiber.Ctx) error {
 		out.Sheets = append(out.Sheets, SheetKind{k.ID, k.Name(), k.Stage, k.Of})
 	}
 	for _, set := range paper.Sets {
-		out.Sets = append(out.Sets, SheetSet{set.ID, set.Name(), set.Kinds})
+		out.Sets = append(out.Sets, SheetSet{set.ID, set.Name(), set.Says(), set.Kinds})
 	}
 	for _, item := range (job.Offer{}).Scopes() {
 		out.Offers = append(out.Offers, choice.Choice{Value: item.ID, Name: item.Name()})

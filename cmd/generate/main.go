@@ -24,6 +24,7 @@ import (
 	"mallow/core/scene"
 	"mallow/core/stringline"
 	"mallow/core/survey"
+	"mallow/core/words"
 	"mallow/exchange"
 	"mallow/help"
 	"mallow/server"
@@ -109,6 +110,7 @@ func main() {
 		"docs/systems.schema.json":      schema([]materials.System{}, "Mallow fence systems", false),
 		"web/src/gen/api.schema.json":   schema(api{}, "Mallow API", false),
 		"web/src/gen/tape.vectors.json": vectors(),
+		"web/src/gen/spelling.json":     words.British,
 		"docs/terms.md":                 help.Markdown(),
 		"docs/rules.md":                 sources,
 	} {

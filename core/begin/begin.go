@@ -24,7 +24,7 @@ type Answers struct {
 	System length.System  `json:"system" jsonschema:"required,enum=imperial,enum=metric"`
 	Fence  string         `json:"fence,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Fence type, by its id in the catalogue; left out: usual values."`
 	Height *length.Length `json:"height,omitempty" jsonschema:"minimum=300,maximum=6000" jsonschema_description:"Left out: the type's own."`
-	Length *length.Length `json:"length,omitempty" jsonschema:"minimum=300,maximum=10000000" jsonschema_description:"Left out: 60 ft or 20 m are assumed, and the plan says so."`
+	Length *length.Length `json:"length,omitempty" jsonschema:"minimum=300,maximum=10000000" jsonschema_description:"Left out: 60 ft or 20 m are assumed, 12 ft or 3.6 m between the posts of a bare gate, and the plan says so."`
 	Gate   AskedGate      `json:"gate,omitempty" jsonschema:"enum=walk,enum=drive" jsonschema_description:"Left out: none."`
 	Fall   length.Length  `json:"fall,omitempty" jsonschema:"minimum=-100000,maximum=100000" jsonschema_description:"How much lower the far end is; left out: flat."`
 	Frost  *length.Length `json:"frost,omitempty" jsonschema:"minimum=0,maximum=5000" jsonschema_description:"Frost depth; left out: estimated from the winter."`
@@ -55,8 +55,20 @@ const (
 // 1,000 and 2,500, which part winters about so.
 var indexes = map[Winter]float64{Mild: 250 / 1.8, Cold: 1000 / 1.8, Severe: 2500 / 1.8}
 
-// assumed is the length of a run that nobody said.
-var assumed = map[length.System]length.Length{length.Imperial: 60 * length.Foot, length.Metric: 20 * length.Metre}
+// What a length is taken to be that nobody said: of a run, and between the posts
+// of a bare gate, where 10 to 12 ft (3 to 3.6 m) clear is usual for a drive.
+var (
+	assumedRun     = map[length.System]length.Length{length.Imperial: 60 * length.Foot, length.Metric: 20 * length.Metre}
+	assumedOpening = map[length.System]length.Length{length.Imperial: 12 * length.Foot, length.Metric: 3.6 * length.Metre}
+)
+
+// assumed is how long a run is taken to be, center to center of its end posts.
+func assumed(run job.Run, bare bool, sys length.System) length.Length {
+	if bare {
+		return assumedOpening[sys] + run.PostOf(job.GatePost).Width
+	}
+	return assumedRun[sys]
+}
 
 // Job makes the job. An answer that cannot be is refused by its name.
 func Job(a Answers, cat materials.Catalog) (job.Job, error) {
@@ -65,13 +77,14 @@ func Job(a Answers, cat materials.Catalog) (job.Job, error) {
 	}
 	j := document.New(a.Name, a.System, cat)
 	run := &j.Lines[0].Runs[0]
-	if s, ok := cat.System(a.Fence, nil); ok {
+	s, typed := cat.System(a.Fence, nil)
+	if typed {
 		*run = s.Outfit(*run)
 	}
 	if a.Height != nil {
 		run.Fence.Height = *a.Height
 	}
-	long := assumed[a.System]
+	long := assumed(*run, typed && s.Gate, a.System)
 	if a.Length != nil {
 		long = *a.Length
 	} else {
@@ -152,7 +165,7 @@ func (a Answers) check(cat materials.Catalog) error {
 		return document.Errors{{Field: "/system", Given: strconv.Quote(string(a.System)), Allowed: "imperial, metric"}}
 	}
 	if s, ok := cat.System(a.Fence, nil); a.Fence != "" && (!ok || s.System != a.System) {
-		add("fence", strconv.Quote(a.Fence), words.Plain("begin.a-fence-type"))
+		add("fence", strconv.Quote(a.Fence), words.In(a.System, "begin.a-fence-type"))
 	}
 	within("height", a.Height, 300, 6*length.Metre)
 	within("length", a.Length, 300, 10000*length.Metre)

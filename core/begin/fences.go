@@ -13,6 +13,7 @@ type FenceType struct {
 	Name    string         `json:"name" jsonschema:"required"`
 	Says    string         `json:"says,omitempty"`
 	Height  length.Length  `json:"height" jsonschema:"required" jsonschema_description:"The height that it usually has."`
+	Assumed length.Length  `json:"assumed" jsonschema:"required" jsonschema_description:"How long a run of it is taken to be that nobody measured."`
 	Gate    bool           `json:"gate,omitempty" jsonschema_description:"It is a bare gate, with no fence beside it."`
 	Drawing *scene.Drawing `json:"drawing,omitempty" jsonschema_description:"Two bays of it on level ground."`
 }
@@ -32,6 +33,7 @@ func Fences(sys length.System, cat materials.Catalog) []FenceType {
 			continue
 		}
 		f := FenceType{ID: s.ID, Name: s.Name, Says: s.Says, Height: s.Fence.Height, Gate: s.Gate}
+		f.Assumed = assumed(s.Outfit(cat.UsualRun(sys)), s.Gate, sys)
 		long := length.Length(sample * float64(s.Spacing.Most))
 		if s.Gate {
 			long = 4 * length.Metre
@@ -43,6 +45,9 @@ func Fences(sys length.System, cat materials.Catalog) []FenceType {
 	}
 	return out
 }
+
+// Assumed is how long a run of no type is taken to be that nobody measured.
+func Assumed(sys length.System) length.Length { return assumedRun[sys] }
 
 // drawn is a plan's run from the side without what is under the ground, and
 // without words.

@@ -152,6 +152,29 @@ func TestPrint(t *testing.T) {
 	}
 }
 
+// A volume is printed to what a bucket tells, soil to what a spade works.
+func TestVolumesAndSoil(t *testing.T) {
+	feet, metres := length.Usual(length.Imperial), length.Usual(length.Metric)
+	for _, c := range []struct {
+		v              length.Volume
+		imperial, litr string
+	}{
+		{0, "0.00 ft³", "0.0 L"}, {length.CubicFoot, "1.0 ft³", "28 L"}, {2.66 * length.CubicFoot, "2.7 ft³", "75 L"},
+		{0.3 * length.CubicFoot, "0.30 ft³", "8.5 L"}, {-2 * length.CubicFoot, "-2.0 ft³", "-57 L"},
+	} {
+		if a, b := feet.Small(c.v), metres.Small(c.v); a != c.imperial || b != c.litr {
+			t.Errorf("%v is printed as %s and %s, want %s and %s", c.v, a, b, c.imperial, c.litr)
+		}
+	}
+	for _, c := range []struct{ soil, feet, metres length.Length }{
+		{0, 0, 0}, {1, 12.7, 5}, {12.7, 12.7, 15}, {12.7 + length.Tolerance/2, 12.7, 15}, {12.8, 25.4, 15}, {100, 101.6, 100}, {100.5, 101.6, 105},
+	} {
+		if a, b := feet.Dug(c.soil), metres.Dug(c.soil); !length.Same(a, c.feet) || b != c.metres {
+			t.Errorf("%v of soil is dug as %v and %v, want %v and %v", c.soil, a, b, c.feet, c.metres)
+		}
+	}
+}
+
 // What is printed reads back as the printed mark, in both styles and on every
 // tape; and the mark is the nearest one.
 func TestRoundTrip(t *testing.T) {

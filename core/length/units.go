@@ -173,13 +173,33 @@ func hundredths(v float64) string {
 	return strconv.FormatFloat(v, 'f', 2, 64)
 }
 
-// Small prints a volume as it is poured: cubic feet or litres.
+// Small prints a volume as it is poured: cubic feet or litres, to what a bucket
+// or a part of a bag can tell.
 func (u Units) Small(v Volume) string {
+	of, unit, fine := v.CubicFeet(), " ft³", 2
 	if u.System == Metric {
-		return strconv.FormatFloat(float64(v)*1000, 'f', 1, 64) + " L"
+		of, unit, fine = float64(v)*1000, " L", 1
 	}
-	return strconv.FormatFloat(v.CubicFeet(), 'f', 2, 64) + " ft³"
+	if math.Abs(of) >= coarse[u.System] {
+		fine--
+	}
+	return strconv.FormatFloat(of, 'f', fine, 64) + unit
 }
+
+// coarse is from where on a small volume loses a decimal: cubic feet, litres.
+var coarse = map[System]float64{Imperial: 1, Metric: 10}
+
+// Dug is a depth of soil to cut or fill as a spade can work it: to the next half
+// inch or five millimetres.
+func (u Units) Dug(l Length) Length {
+	step := halfInch
+	if u.System == Metric {
+		step = 5
+	}
+	return Length(math.Ceil(float64((l-Tolerance)/step))) * step
+}
+
+const halfInch Length = 12.7
 
 // Weight prints a mass as it is loaded: pounds or kilograms.
 func (u Units) Weight(m Mass) string {

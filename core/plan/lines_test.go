@@ -469,7 +469,7 @@ func TestWhatTheWalkSays(t *testing.T) {
 		t.Errorf("half a metre misread: %+v", f)
 	}
 	j.Lines[0].Balance = true // and is not hidden by being spread
-	if f := find(plan.Make(j, cat), "misclosure"); f == nil || f.Severity != finding.Check || len(f.Remedies) > 0 || !strings.Contains(f.Says.Print(u), "spread all the same") {
+	if f := find(plan.Make(j, cat), "misclosure"); f == nil || f.Severity != finding.Check || len(f.Remedies) > 0 || !strings.Contains(f.Says.Print(u), "It is spread anyway") {
 		t.Errorf("a slip that was spread: %+v", f)
 	}
 	j = demoJob(t, 1)

@@ -38,13 +38,13 @@ func TestNearMisses(t *testing.T) {
 		saves      func(before, after plan.Totals) bool
 	}{
 		// 6 ft over a gap of 2 in, 42 in in the ground and 1 in to trim: 9 ft 9 in of post; 42.5 with frost makes 10 ft and 1/2 in.
-		{"near-stock", "8 posts need 12' 0\" stock by 1/2\" or less", imperial(func(j *job.Job, r *job.Run) {
+		{"near-stock", "8 posts need 12' 0\" stock for the last 1/2\" or less. A little shorter, and 10' 0\" stock does", imperial(func(j *job.Job, r *job.Run) {
 			j.Site.FrostDepth, j.Hole.FrostMargin, j.Hole.RoundDepthTo = ptr(45.5*inch), ptr(length.Length(0)), ptr(length.Length(0))
 		}), 3, func(a, b plan.Totals) bool { return stockOf(a)-stockOf(b) == 16*ft }},
-		{"near-auger", "the 16\" one is 1/2\" short", imperial(func(_ *job.Job, r *job.Run) {
+		{"near-auger", "the 16\" auger is only 1/2\" too narrow", imperial(func(_ *job.Job, r *job.Run) {
 			r.Post.Width = 5.5 * inch // three times it is 16 1/2 in
 		}), 1, func(a, b plan.Totals) bool { return b.Concrete < a.Concrete && b.Posts == a.Posts }},
-		{"near-bay", "a post more", imperial(func(_ *job.Job, r *job.Run) {
+		{"near-bay", "one post more, because 7 bays would each be 3/4\" over", imperial(func(_ *job.Job, r *job.Run) {
 			r.Length = ptr(56*ft + 5*inch) // seven bays of 96 5/7
 		}), 1, func(a, b plan.Totals) bool { return b.Posts == a.Posts-1 }},
 		{"near-panel", "more play at each joint", func() job.Job {
@@ -54,7 +54,7 @@ func TestNearMisses(t *testing.T) {
 			r.Length = ptr(8*regular + 1.5*inch)
 			return j
 		}(), 1, func(a, b plan.Totals) bool { return a.CutPieces > 0 && b.CutPieces == 0 }},
-		{"near-truck", "The truck is ordered with", func() job.Job {
+		{"near-truck", "The truck's order goes up to", func() job.Job {
 			// Concrete just over a quarter yard once its waste is on.
 			for long := 40 * ft; long < 200*ft; long += ft {
 				j := imperial(func(j *job.Job, r *job.Run) { r.Length = ptr(long) })

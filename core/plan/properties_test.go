@@ -329,7 +329,7 @@ func TestDepthSaysWhatGoverns(t *testing.T) {
 		"lines":[{"id":"L1","runs":[{"id":"R1","length":9144,"ground":[{"at":0,"height":0}],"fence":{"gapLeast":0,"height":1800}}]}]}`)
 	p := plan.Make(j, shipped(t))
 	got := p.Reasons[p.Runs[0].Posts[0].Why.HoleDepth].Sentence.Print(p.Units)
-	want := `36" frost + 6" = 42" governs over floor, 24". With 6" of gravel under the post: dig 48".`
+	want := `36" frost + 6" = 42" governs over minimum depth, 24". With 6" of gravel under the post: dig 48".`
 	if got != want {
 		t.Errorf("got  %s\nwant %s", got, want)
 	}

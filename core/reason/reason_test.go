@@ -12,8 +12,8 @@ func TestSentencePrintsInEitherSystem(t *testing.T) {
 	s := reason.Say("Bay ", 7, " is ", 54*length.Millimetre, " too long at ", reason.Tape(11347), ", ", length.CubicFoot, " or ",
 		reason.Bulk(length.CubicYard), ", factor ", 2.5, reason.Say(", ", "so move it"))
 	for sys, want := range map[length.System]string{
-		length.Imperial: `Bay 7 is 2 1/8" too long at 37' 2 3/4", 1.00 ft³ or 1.00 yd³, factor 2.50, so move it`,
-		length.Metric:   `Bay 7 is 54 mm too long at 11.347 m, 28.3 L or 0.76 m³, factor 2.50, so move it`,
+		length.Imperial: `Bay 7 is 2 1/8" too long at 37' 2 3/4", 1.0 ft³ or 1.00 yd³, factor 2.50, so move it`,
+		length.Metric:   `Bay 7 is 54 mm too long at 11.347 m, 28 L or 0.76 m³, factor 2.50, so move it`,
 	} {
 		if got := s.Print(length.Usual(sys)); got != want {
 			t.Errorf("got  %s\nwant %s", got, want)

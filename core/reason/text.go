@@ -35,7 +35,7 @@ type Part struct {
 	Text  string   `json:"text,omitempty"`
 	Value float64  `json:"value,omitempty" jsonschema_description:"Millimetres, cubic metres, metres per second, kilograms, newtons, newton metres, pascals, hours or a plain number, by kind."`
 
-	System length.System `json:"system,omitempty" jsonschema:"enum=imperial,enum=metric" jsonschema_description:"A length that is said in the units of this system, as it was entered; else the job's."`
+	System length.System `json:"system,omitempty" jsonschema:"enum=imperial,enum=metric" jsonschema_description:"Of a length: it is said in the units of this system, as it was entered; without it in the job's. Of words: they are said in jobs of this system only."`
 }
 
 // As is a length said in the units of a system, as it was entered.
@@ -107,6 +107,11 @@ func Say(parts ...any) Text {
 // Words adds words.
 func (t Text) Words(s string) Text { return append(t, Part{Kind: PlainText, Text: s}) }
 
+// Spelled adds words that are spelled differently in jobs in feet and in metres.
+func (t Text) Spelled(imperial, metric string) Text {
+	return append(t, Part{Kind: PlainText, Text: imperial, System: length.Imperial}, Part{Kind: PlainText, Text: metric, System: length.Metric})
+}
+
 // Length adds a measure.
 func (t Text) Length(l length.Length) Text { return append(t, Part{Kind: Measure, Value: float64(l)}) }
 
@@ -143,7 +148,9 @@ func (t Text) Print(u length.Units) string {
 		case Number:
 			b.WriteString(strconv.FormatFloat(p.Value, 'f', decimals(p.Value), 64))
 		default:
-			b.WriteString(p.Text)
+			if p.System == "" || p.System == u.System {
+				b.WriteString(p.Text)
+			}
 		}
 	}
 	return b.String()

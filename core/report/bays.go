@@ -39,13 +39,13 @@ func Bays(p plan.Plan, r *plan.Run) Table {
 		col("gap_least_at", Tape, func(b spanning) any { return b.GapLeast.At }, file),
 		col("gap_most", Short, func(b spanning) any { return b.GapMost.Gap }),
 		col("gap_most_at", Tape, func(b spanning) any { return b.GapMost.At }, file),
-		col("cut", Short, func(b spanning) any {
+		col("cut", Soil, func(b spanning) any {
 			if b.Cut == nil {
 				return nil
 			}
 			return b.Cut.Depth
 		}),
-		col("fill", Short, func(b spanning) any {
+		col("fill", Soil, func(b spanning) any {
 			if b.Fill == nil || b.Infill != nil {
 				return nil
 			}

@@ -27,6 +27,7 @@ const (
 	Tape    Kind = "tape"    // length.Length, read along a tape
 	Short   Kind = "short"   // length.Length, of a part
 	Rise    Kind = "rise"    // length.Length, up or down
+	Soil    Kind = "soil"    // length.Length, cut or filled
 	Small   Kind = "small"   // length.Volume, of a hole
 	Mass    Kind = "mass"    // length.Mass
 	Moment  Kind = "moment"  // float64, newton metres
@@ -39,7 +40,7 @@ const (
 type Column struct {
 	ID   string `json:"id" jsonschema:"required" jsonschema_description:"What files call it, with the unit behind it."`
 	Name string `json:"name" jsonschema:"required" jsonschema_description:"What people call it."`
-	Kind Kind   `json:"kind" jsonschema:"required,enum=text,enum=words,enum=count,enum=number,enum=flag,enum=tape,enum=short,enum=rise,enum=small,enum=mass,enum=moment,enum=force,enum=wind,enum=degrees"`
+	Kind Kind   `json:"kind" jsonschema:"required,enum=text,enum=words,enum=count,enum=number,enum=flag,enum=tape,enum=short,enum=rise,enum=soil,enum=small,enum=mass,enum=moment,enum=force,enum=wind,enum=degrees"`
 	Why  string `json:"why,omitempty" jsonschema_description:"Figure of the row's post or bay that explains it."`
 	Main bool   `json:"main,omitempty" jsonschema_description:"What the table is read for."`
 
@@ -79,9 +80,10 @@ type column[T any] struct {
 	of func(T) any
 }
 
-// col makes a column; its name is in the catalogue of words.
+// col makes a column; its name is in the catalogue of words, and is put in with
+// the units.
 func col[T any](id string, kind Kind, of func(T) any, marks ...func(*Column)) column[T] {
-	c := column[T]{Column{ID: id, Name: words.Plain("report.head-" + words.Key(id)), Kind: kind}, of}
+	c := column[T]{Column{ID: id, Kind: kind}, of}
 	for _, mark := range marks {
 		mark(&c.Column)
 	}
@@ -100,6 +102,7 @@ func why(figure string) func(*Column) { return func(c *Column) { c.Why = figure 
 func filled[T any](id string, u length.Units, columns []column[T], of []T, row func(T) Row) Table {
 	t := Table{ID: id, Name: words.Plain("report.table-" + id), Units: u}
 	for _, c := range columns {
+		c.Name = words.In(u.System, "report.head-"+words.Key(c.ID))
 		t.Columns = append(t.Columns, c.Column)
 	}
 	for _, v := range of {
@@ -123,8 +126,18 @@ func (t Table) After(o Table) Table {
 }
 
 // Read is the table as it is read from a page: without what is for files, and
-// without columns that say nothing in any of its rows.
-func (t Table) Read() Table { return t.keep(func(c Column) bool { return c.shown != inFiles }, true) }
+// without columns that say nothing in any of its rows. Soil is said as it is dug.
+func (t Table) Read() Table {
+	out := t.keep(func(c Column) bool { return c.shown != inFiles }, true)
+	for i, c := range out.Columns {
+		for _, row := range out.Rows {
+			if l, ok := row.Cells[i].(length.Length); ok && c.Kind == Soil {
+				row.Cells[i] = t.Units.Dug(l)
+			}
+		}
+	}
+	return out
+}
 
 // Filed is the table as it is written to files.
 func (t Table) Filed() Table {
@@ -264,7 +277,7 @@ func (t Table) unit(kind Kind) (file, read string, per float64) {
 	}
 	const pound = 4.4482216152605 // of force, newtons
 	switch kind {
-	case Tape, Short, Rise:
+	case Tape, Short, Rise, Soil:
 		return pick("ft", "ft", float64(length.Foot), "m", "m", float64(length.Metre))
 	case Small:
 		return pick("ft3", "ft³", float64(length.CubicFoot), "L", "L", 0.001)

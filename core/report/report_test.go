@@ -75,7 +75,7 @@ func holds(k report.Kind, cell any) bool {
 	case report.Flag:
 		_, is := cell.(bool)
 		return ok || is
-	case report.Tape, report.Short, report.Rise:
+	case report.Tape, report.Short, report.Rise, report.Soil:
 		_, is := cell.(length.Length)
 		return ok || is
 	case report.Small:

@@ -485,7 +485,7 @@ func TestRefusals(t *testing.T) {
 		{reshape.Op{Do: "join", Line: "L1", Run: "R1"}, "turns 40.0°"},
 		{reshape.Op{Do: "join", Line: "L1", Run: "R2"}, "no run after"},
 		{reshape.Op{Do: "close", Line: "L1"}, "at least 3 runs"},
-		{reshape.Op{Do: "resize", Line: "L1", Run: "R1", At: 4000}, "Yard gate stands to"},
+		{reshape.Op{Do: "resize", Line: "L1", Run: "R1", At: 4000}, "Yard gate reaches to"},
 		{reshape.Op{Do: "remove line", Line: "L1"}, "at least one line"},
 		{reshape.Op{Do: "split", Line: "L4", Run: "R1"}, `no line "L4"`},
 		{reshape.Op{Do: "split", Line: "L1", Run: "R8"}, `no run "R8"`},

@@ -33,6 +33,7 @@ const (
 type run struct {
 	*plan.Run
 	s           *Scene
+	units       length.Units
 	v           View
 	off         float64 // of its first post in the drawing
 	first       int     // its first post in sight; the last is one past it
@@ -64,7 +65,7 @@ func elevation(p plan.Plan, i int, v View) Scene {
 	}
 	start := p.Runs[runs[0]].Start
 	for n, k := range runs {
-		r := run{Run: &p.Runs[k], s: &s, v: v, per: v.per(0), whole: v.Whole && len(runs) > 1}
+		r := run{Run: &p.Runs[k], s: &s, units: p.Units, v: v, per: v.per(0), whole: v.Whole && len(runs) > 1}
 		r.off = 0
 		if v.Whole {
 			r.off = float64(r.Start - start)

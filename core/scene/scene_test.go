@@ -328,7 +328,7 @@ func TestGatesSayTheirMeasures(t *testing.T) {
 					return all
 				}
 				short := p.Units.Short
-				for _, want := range []string{"inside " + short(g.Opening), "centre to centre " + short(g.Centre), "outside " + short(g.Outside), "diagonals " + short(length.Length(math.Hypot(float64(g.Opening), float64(r.Bays[slices.IndexFunc(r.Bays, func(b bay) bool { return b.Label == g.Bay })].TopStart-g.Bottom))))} {
+				for _, want := range []string{"inside " + short(g.Opening), map[length.System]string{length.Imperial: "center to center ", length.Metric: "centre to centre "}[p.Units.System] + short(g.Centre), "outside " + short(g.Outside), "diagonals " + short(length.Length(math.Hypot(float64(g.Opening), float64(r.Bays[slices.IndexFunc(r.Bays, func(b bay) bool { return b.Label == g.Bay })].TopStart-g.Bottom))))} {
 					if !strings.Contains(words(false), want+"\n") {
 						t.Errorf("%s: its front does not say %q: %s", g.Name, want, words(false))
 					}

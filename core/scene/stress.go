@@ -138,7 +138,7 @@ func (r *run) graded() {
 			continue
 		}
 		x1, x2 := r.x(r.Posts[i].Station), r.x(r.Posts[i+1].Station)
-		r.s.say(Label{Class: Earth, Of: r.of(b.ID), At: Point{(x1 + x2) / 2, max(float64(b.TopStart), float64(b.TopEnd))}, Put: Over, Off: 4, Rank: 1, Room: x2 - x1, Keys: []string{key}, Size: size(e.Depth)})
+		r.s.say(Label{Class: Earth, Of: r.of(b.ID), At: Point{(x1 + x2) / 2, max(float64(b.TopStart), float64(b.TopEnd))}, Put: Over, Off: 4, Rank: 1, Room: x2 - x1, Keys: []string{key}, Size: size(r.units.Dug(e.Depth))})
 	}
 }
 

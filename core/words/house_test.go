@@ -125,13 +125,17 @@ func checkCalls(t *testing.T, c catalogue, d ast.Decl) int {
 			return true
 		}
 		f, ok := call.Fun.(*ast.SelectorExpr)
-		if !ok || (fmt.Sprint(f.X) != "words" || f.Sel.Name != "Say" && f.Sel.Name != "Plain") && f.Sel.Name != "words" {
+		if !ok || (fmt.Sprint(f.X) != "words" || f.Sel.Name != "Say" && f.Sel.Name != "Plain" && f.Sel.Name != "In") && f.Sel.Name != "words" {
 			return true
 		}
 		calls++
+		args := call.Args
+		if f.Sel.Name == "In" {
+			args = args[1:] // first stands the system
+		}
 		var values []string
-		if len(call.Args) > 1 {
-			for _, v := range resolved(call.Args[1]) {
+		if len(args) > 1 {
+			for _, v := range resolved(args[1]) {
 				for _, el := range v.(*ast.CompositeLit).Elts {
 					name, _ := text(el.(*ast.KeyValueExpr).Key)
 					values = append(values, name)
@@ -139,16 +143,19 @@ func checkCalls(t *testing.T, c catalogue, d ast.Decl) int {
 			}
 			slices.Sort(values)
 		}
-		for _, e := range resolved(call.Args[0]) {
+		for _, e := range resolved(args[0]) {
 			for _, id := range family(c, e) {
 				e, ok := c.messages[id]
 				if !ok {
 					t.Errorf("%s: there is no message %s", set.Position(call.Pos()), id)
 					continue
 				}
+				if f.Sel.Name == "Plain" && slices.ContainsFunc(e.message, func(p part) bool { return p.british != "" }) {
+					t.Errorf("%s: %s is spelled in two ways: say which system with In", set.Position(call.Pos()), id)
+				}
 				if want := slices.Sorted(maps.Keys(names(e.message, map[string]bool{}))); !slices.Equal(want, values) {
 					// One call may serve several messages, of which each takes its own.
-					if len(resolved(call.Args[0])) > 1 && subset(want, values) {
+					if len(resolved(args[0])) > 1 && subset(want, values) {
 						continue
 					}
 					t.Errorf("%s: %s names %v and is given %v", set.Position(call.Pos()), id, want, values)

@@ -9,12 +9,14 @@ import (
 // message is a sentence taken apart: words, values, and forms to choose from.
 type message []part
 
-// part is words, or a value with its kind.
+// part is words, with how they are spelled in metres where that differs, or a
+// value with its kind.
 type part struct {
-	text  string
-	name  string
-	kind  string
-	forms map[string]message
+	text    string
+	british string
+	name    string
+	kind    string
+	forms   map[string]message
 }
 
 const (
@@ -55,7 +57,7 @@ func (p *reader) message() (message, error) {
 			if n < 0 {
 				n = len(p.rest)
 			}
-			m = append(m, part{text: p.rest[:n]})
+			m = append(m, spelled(p.rest[:n])...)
 			p.rest = p.rest[n:]
 			continue
 		}

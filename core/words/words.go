@@ -62,7 +62,7 @@ func read(raw []byte, plural Plural) (catalogue, error) {
 			return catalogue{}, fmt.Errorf("message %s: %w", id, err)
 		}
 		e := entry{message: m}
-		if len(m) == 0 || len(m) == 1 && m[0].name == "" {
+		if len(m) == 0 || len(m) == 1 && m[0].name == "" && m[0].british == "" {
 			e.said = slices.Clip(reason.Say(text))
 		}
 		c.messages[id] = e
@@ -104,8 +104,13 @@ func Has(id string) bool {
 	return ok
 }
 
-// Plain is a message without measures, as words: the name of a rule, of a
-// setting, of a choice.
+// In is a message as it is printed in a system's usual units and spelling.
+func In(system length.System, id string, values ...V) string {
+	return Say(id, values...).Print(length.Usual(system))
+}
+
+// Plain is a message without measures and without words of two spellings: the
+// name of a rule, of a setting, of a choice.
 func Plain(id string, values ...V) string {
 	t := Say(id, values...)
 	if len(t) == 1 && t[0].Kind == reason.PlainText {
@@ -117,7 +122,11 @@ func Plain(id string, values ...V) string {
 func (c catalogue) say(t reason.Text, m message, v V) reason.Text {
 	for _, p := range m {
 		if p.name == "" {
-			t = t.Words(p.text)
+			if p.british == "" {
+				t = t.Words(p.text)
+			} else {
+				t = t.Spelled(p.text, p.british)
+			}
 			continue
 		}
 		value, ok := v[p.name]

@@ -26,9 +26,11 @@ func TestSaysValuesByTheirKinds(t *testing.T) {
 	for _, c := range []struct{ text, imperial, metric string }{
 		{"It stands.", "It stands.", "It stands."},
 		{"{post} is {l, length} off at {at, tape}", `P7 is 2 1/8" off at 37' 2 3/4"`, "P7 is 54 mm off at 11.347 m"},
-		{"{v, volume} or {v, bulk}", "1.00 ft³ or 0.04 yd³", "28.3 L or 0.03 m³"},
+		{"{v, volume} or {v, bulk}", "1.0 ft³ or 0.04 yd³", "28 L or 0.03 m³"},
 		{"{share, percent}: {x, number}, {n, number}", "12.5 %: 2.50, 3", "12.5 %: 2.50, 3"},
 		{"{more, text}, {gust, speed}", `so 1", 45 mph`, "so 25 mm, 72 km/h"},
+		{"Center {post}, {l, length} to the neighbor's curb", `Center P7, 2 1/8" to the neighbor's curb`, "Centre P7, 54 mm to the neighbour's kerb"},
+		{"centered, {n, plural, one {center} other {centers}}", "centered, centers", "centered, centres"},
 		{"{n, plural, one {post} other {{n, number} posts}}", "3 posts", "3 posts"},
 		{"{n, plural, =3 {all} one {post} other {posts}}", "all", "all"},
 		{"to the {side, select, left {left} other {right}}", "to the left", "to the left"},

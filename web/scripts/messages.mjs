@@ -35,8 +35,8 @@ for (const line of compiled.split('\n')) {
   if (line.startsWith('import')) lines.push(line)
   else if (entry) {
     const types = [...values(parse(functions[entry[1]]))].map(([name, type]) => `${name}: ${type}`)
-    // A number before a number would be added up.
-    const body = /^d\./.test(entry[2]) ? `'' + ${entry[2]}` : entry[2]
+    // A number before a number would be added up, and a choice is of no type.
+    const body = /^(d\.|plural\(|select\()/.test(entry[2]) ? `'' + ${entry[2]}` : entry[2]
     lines.push(`export const ${entry[1]} = (d: { ${types.join('; ')} }): string => ${body}`)
   } else if (!/^(export default \{|\}|)$/.test(line.trim())) throw new Error(`messages: cannot read ${line}`)
 }
@@ -57,17 +57,24 @@ function markup(node, file) {
   for (const [key, value] of Object.entries(node))
     if (key !== 'parent' && key !== 'expression') markup(value, file)
 }
+// A label that a script writes out: name: 'left'.
+const written = /\b(?:name|says|label|hint|title|caption): (['`])((?:(?!\1).)*[A-Za-z]{3}(?:(?!\1).)*)\1/g
+const bare = (text) => text.replace(/\$\{[^}]*\}/g, '')
+/** Units are the same in every language. */
+const isUnit = (text) => text === 'mph'
 const src = new URL('../src/', import.meta.url)
 for (const file of readdirSync(src, { recursive: true })) {
   if (!/\.(svelte|ts)$/.test(file) || file.startsWith('gen/')) continue
   const text = readFileSync(new URL(file, src), 'utf8')
   for (const [, key] of text.matchAll(/\bmsg\.(\w+)/g)) used.add(key)
+  for (const [, , words] of text.matchAll(written))
+    if (/[A-Za-z]{3}/.test(bare(words)) && !isUnit(words)) loose.push(`${file}: ${words}`)
   if (file.endsWith('.svelte')) markup(parseSvelte(text, { modern: true }).fragment, file)
 }
 const unsaid = Object.keys(messages).filter((key) => !used.has(key))
 if (unsaid.length) throw new Error(`messages that nobody says: ${unsaid.join(', ')}`)
 if (loose.length)
-  throw new Error(`words in the markup; they belong in messages/en.json:\n${loose.join('\n')}`)
+  throw new Error(`words outside the catalogue; they belong in messages/en.json:\n${loose.join('\n')}`)
 
 if (process.argv.includes('--check')) {
   if (readFileSync(out, 'utf8') !== code) {

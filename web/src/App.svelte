@@ -14,7 +14,6 @@
     '/keeping': () => import('./jobs/Keeping.svelte'),
     '/jobs/:id': job,
     '/jobs/:id/runs/:run/:stage?/:part?': job,
-    '/jobs/:id/strings/:run': () => import('./print/StringSheet.svelte'),
     '/jobs/:id/sheets': () => import('./print/SheetPages.svelte'),
   }
   let shown = $state.raw<{ load: Load; params: Record<string, string> } | null>(null)

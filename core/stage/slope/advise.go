@@ -194,7 +194,7 @@ func (t *corridorTrials) try(a *stage.Advising, says reason.Text, edits ...job.E
 	if worst <= length.Tolerance {
 		says = append(says, words.Say("slope.no-earth-to-move")...)
 	} else {
-		says = append(says, words.Say("slope.of-earth-at-worst", words.V{"worst": worst})...)
+		says = append(says, words.Say("slope.of-earth-at-worst", words.V{"worst": m.Job.Units.Dug(worst)})...)
 	}
 	if more := len(layout.Posts) - len(m.Layout.Posts); more > 0 {
 		says = append(says, words.Say("slope.more-posts", words.V{"more": more})...)

@@ -88,13 +88,13 @@ func (m *check) corridor() {
 	says := words.Say("slope.of-cannot-keep-the-gap", words.V{"bays": bays, "count": len(m.Top.Bays), "gapLeast": m.Spec.Fence.GapLeast, "gapMost": m.Spec.Fence.GapMost, "bay": m.BayLabel(worst)})
 	b := m.Top.Bays[worst]
 	if b.Cut != nil {
-		says = append(says, words.Say("slope.cut-at", words.V{"depth": b.Cut.Depth, "at": b.Cut.At})...)
+		says = append(says, words.Say("slope.cut-at", words.V{"depth": m.Job.Units.Dug(b.Cut.Depth), "at": b.Cut.At})...)
 	}
 	if b.Fill != nil {
 		if b.Cut != nil {
 			says = append(says, words.Say("slope.comma")...)
 		}
-		says = append(says, words.Say("slope.fill-at", words.V{"depth": b.Fill.Depth, "at": b.Fill.At})...)
+		says = append(says, words.Say("slope.fill-at", words.V{"depth": m.Job.Units.Dug(b.Fill.Depth), "at": b.Fill.At})...)
 	}
 	t := m.Earth()
 	switch {

@@ -148,11 +148,11 @@ func (m explaining) whyGap(b *Bay, gate int) reason.Why {
 	sentence := words.Say("slope.gap-from-to", words.V{"least": b.GapLeast.Gap, "leastAt": b.GapLeast.At, "most": b.GapMost.Gap, "mostAt": b.GapMost.At})
 	switch {
 	case b.Cut != nil && b.Fill != nil:
-		sentence = append(sentence, words.Say("slope.cut-and-fill-there", words.V{"cut": b.Cut.Depth, "fill": b.Fill.Depth})...)
+		sentence = append(sentence, words.Say("slope.cut-and-fill-there", words.V{"cut": m.Job.Units.Dug(b.Cut.Depth), "fill": m.Job.Units.Dug(b.Fill.Depth)})...)
 	case b.Cut != nil:
-		sentence = append(sentence, words.Say("slope.cut-there", words.V{"cut": b.Cut.Depth})...)
+		sentence = append(sentence, words.Say("slope.cut-there", words.V{"cut": m.Job.Units.Dug(b.Cut.Depth)})...)
 	case b.Fill != nil:
-		sentence = append(sentence, words.Say("slope.fill-there", words.V{"fill": b.Fill.Depth})...)
+		sentence = append(sentence, words.Say("slope.fill-there", words.V{"fill": m.Job.Units.Dug(b.Fill.Depth)})...)
 	default:
 		sentence = append(sentence, words.Say("slope.inside-the-limits")...)
 	}

@@ -121,7 +121,7 @@
       await navigator.clipboard.writeText(lines.join('\n') + '\n')
       copied = msg.report_table_rows_copied({ v1: lines.length - 1 })
     } catch (e) {
-      copied = `Not copied: ${e instanceof Error ? e.message : String(e)}`
+      copied = msg.report_table_not_copied({ why: e instanceof Error ? e.message : String(e) })
     }
     setTimeout(() => (copied = ''), 4000)
   }

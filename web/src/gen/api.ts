@@ -1974,7 +1974,7 @@ export interface Part {
    */
   value?: number
   /**
-   * A length that is said in the units of this system, as it was entered; else the job's.
+   * Of a length: it is said in the units of this system, as it was entered; without it in the job's. Of words: they are said in jobs of this system only.
    */
   system?: 'imperial' | 'metric'
 }
@@ -3832,7 +3832,7 @@ export interface Answers {
    */
   height?: number
   /**
-   * Left out: 60 ft or 20 m are assumed, and the plan says so.
+   * Left out: 60 ft or 20 m are assumed, 12 ft or 3.6 m between the posts of a bare gate, and the plan says so.
    */
   length?: number
   /**
@@ -3854,6 +3854,10 @@ export interface Answers {
 }
 export interface Fences {
   fences: FenceType[]
+  /**
+   * How long a run of no type is taken to be that nobody measured.
+   */
+  assumed: number
 }
 export interface FenceType {
   id: string
@@ -3863,6 +3867,10 @@ export interface FenceType {
    * The height that it usually has.
    */
   height: number
+  /**
+   * How long a run of it is taken to be that nobody measured.
+   */
+  assumed: number
   /**
    * It is a bare gate, with no fence beside it.
    */
@@ -4157,6 +4165,7 @@ export interface Column {
     | 'tape'
     | 'short'
     | 'rise'
+    | 'soil'
     | 'small'
     | 'mass'
     | 'moment'
@@ -4706,6 +4715,10 @@ export interface SheetKind {
 export interface SheetSet {
   id: string
   name: string
+  /**
+   * What is in it, in words.
+   */
+  says: string
   kinds: string[]
 }
 export interface ReshapeRequest {

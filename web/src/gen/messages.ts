@@ -1,4 +1,6 @@
 /* Compiled by make generate from messages/en.json. Do not edit. */
+import { en } from "@messageformat/runtime/lib/cardinals";
+import { plural } from "@messageformat/runtime";
 export const common_alone = (d: { label: string | number }): string => '' + d.label + " alone"
 export const common_bags = (d: { label: string | number }): string => '' + d.label + " bags"
 export const common_ground_at = (d: { tape: string | number; short: string | number }): string => "Ground at " + d.tape + ": " + d.short
@@ -14,6 +16,7 @@ export const along_seen_along_the_line_from = (d: { v1: string | number; end: st
 export const augers_augers_as_said_elsewhere = (d: { level: string | number }): string => "Augers as set elsewhere, " + d.level
 export const augers_from = (d: { v1: string | number }): string => "from " + d.v1
 export const augers_take_the_auger_off_the = (d: { short: string | number }): string => "Take the " + d.short + " auger off the list"
+export const augers_no_auger = (d: { size: string | number; level: string | number }): string => "No " + d.size + " auger, " + d.level
 export const before_permit_2 = (d: { v1: string | number }): string => "Permit " + d.v1
 export const bench_findings_to_check = (d: { count: string | number }): string => "Findings: " + d.count + " to check"
 export const bench_on_paper = (d: { v1: string | number }): string => "On paper: " + d.v1
@@ -38,6 +41,7 @@ export const corner_handle_drag_it_or_move_it = (d: { label: string | number }):
 export const cost_concrete = (d: { v1: string | number; v2: string | number }): string => '' + d.v1 + d.v2 + " concrete"
 export const cost_of_posts = (d: { v1: string | number; v2: string | number }): string => '' + d.v1 + d.v2 + " of posts"
 export const document_another_window_saved = (d: { what: string | number }): string => "Another window saved: " + d.what + "."
+export const document_a_copy = (d: { name: string | number }): string => '' + d.name + " (copy)"
 export const drop_picture_the_tip_has_dropped_the = (d: { short: string | number; short2: string | number }): string => "The tip has dropped " + d.short + "; the top hinge goes in " + d.short2
 export const elevation_from_the_side_posts_left = (d: { v1: string | number; count: string | number }): string => '' + d.v1 + " from the side, " + d.count + " posts. Left and right arrows go from post to post, plus and minus zoom."
 export const elevation_post_at_hole_by = (d: { label: string | number; kind: string | number; tape: string | number; short: string | number; short2: string | number }): string => '' + d.label + ", " + d.kind + " post at " + d.tape + ", hole " + d.short + " by " + d.short2
@@ -68,7 +72,7 @@ export const gate_posts_set_gate_posts_of_as = (d: { short: string | number }): 
 export const gate_posts_short = (d: { short: string | number }): string => '' + d.short + " short"
 export const gate_swing_at = (d: { round: string | number }): string => "at " + d.round + "°"
 export const gate_swing_from_the_middle_of = (d: { v1: string | number; post: string | number }): string => '' + d.v1 + " from the middle of " + d.post + "."
-export const gate_swing_gap_on_the_way = (d: { name: string | number }): string => '' + d.name + ", gap on the way"
+export const gate_swing_gap_on_the_way = (d: { name: string | number }): string => '' + d.name + ", gap while it swings"
 export const gate_swing_its_tip_stands = (d: { v1: string | number }): string => '' + d.v1 + ": its tip stands"
 export const gate_swing_leaf_on = (d: { post: string | number }): string => "Leaf on " + d.post + ", "
 export const gate_swing_leaf_on_open = (d: { post: string | number; side: string | number }): string => "Leaf on " + d.post + ", open " + d.side
@@ -91,7 +95,7 @@ export const grade_post_grade_post_station = (d: { label: string | number; v2: s
 export const ground_a_new_page = (d: { v1: string | number }): string => '' + d.v1 + ": a new page"
 export const ground_handles_ground_height_at = (d: { tape: string | number }): string => "Ground height at " + d.tape
 export const ground_handles_ground_points_zoom_in_to = (d: { count: string | number }): string => '' + d.count + " ground points: zoom in to drag them"
-export const guide_centre_to_centre_of_the = (d: { example: string | number }): string => "Centre to centre of the end posts, level; " + d.example + "."
+export const guide_centre_to_centre_of_the = (d: { example: string | number }): string => "Center to center of the end posts, level; " + d.example + "."
 export const guide_frost_depth = (d: { short: string | number }): string => "Frost depth " + d.short
 export const guide_ground_at_the_far_end = (d: { short: string | number }): string => "Ground at the far end " + d.short
 export const hang_brace = (d: { v1: string | number }): string => "Brace, " + d.v1
@@ -208,19 +212,20 @@ export const notes_notes_on = (d: { run: string | number }): string => "Notes on
 export const notes_number_the_posts_of_again = (d: { run: string | number }): string => "Number the posts of " + d.run + " again"
 export const notes_posts_of_numbered_again = (d: { run: string | number }): string => "Posts of " + d.run + " numbered again"
 export const notes_tags = (d: { v1: string | number }): string => "Tags: " + d.v1
+export const notes_noted_on = (d: { run: string | number }): string => "Noted on " + d.run
 export const number_entry_did_not_understand_a_number = (d: { text: string | number }): string => "Did not understand “" + d.text + "”: a number belongs here."
 export const offer_form_color_or_finish = (d: { v1: string | number }): string => "Color or finish, " + d.v1
 export const pager_to_of = (d: { v1: string | number; v2: string | number; count: string | number }): string => '' + d.v1 + " to " + d.v2 + " of " + d.count
 export const passage_clear_opening_past_the_open = (d: { v1: string | number }): string => "Clear opening past the open " + d.v1 + ":"
 export const passage_inside_is_on_the = (d: { v1: string | number }): string => "Inside is on the " + d.v1
 export const passage_the_fenced_side_walking_along = (d: { v1: string | number }): string => "The fenced side, walking along " + d.v1 + ", is on the"
-export const peg_test_mm_in_each_metre = (d: { v1: string | number }): string => '' + d.v1 + " mm in each metre"
+export const peg_test_mm_in_each_metre = (d: { v1: string | number }): string => '' + d.v1 + " mm in each meter"
 export const peg_test_the_sight = (d: { v1: string | number }): string => "The sight " + d.v1
 export const picture_no_room_here = (d: { left: string | number; v2: string | number }): string => '' + d.left + " " + d.v2 + " no room here."
 export const pieces_and = (d: { from: string | number; to: string | number }): string => '' + d.from + " and " + d.to
 export const pieces_at_the_corner = (d: { v1: string | number }): string => "At the corner " + d.v1 + ":"
 export const pieces_break_on_posts_only_no = (d: { pieces: string | number; cutPieces: string | number }): string => "break on posts only; no post carries a joint in every rail where that can be had. " + d.pieces + " pieces, " + d.cutPieces + " of them cut."
-export const pieces_ends_corners_and_gate_posts = (d: { v1: string | number }): string => '' + d.v1 + ": ends, corners and gate posts are morticed half as deep."
+export const pieces_ends_corners_and_gate_posts = (d: { v1: string | number }): string => '' + d.v1 + ": ends, corners and gate posts are mortised half as deep."
 export const pieces_from_the_post_s_middle = (d: { v1: string | number }): string => "from the post's middle, where the two panels " + d.v1 + "."
 export const pieces_rail = (d: { row: string | number; v2: string | number }): string => "Rail " + d.row + d.v2
 export const pieces_the_panel_of_begins = (d: { label: string | number }): string => "the panel of " + d.label + " begins"
@@ -245,6 +250,7 @@ export const read_only_cannot_be_planned = (d: { v1: string | number }): string 
 export const report_table_find_in = (d: { caption: string | number }): string => "Find in " + d.caption
 export const report_table_rows = (d: { v1: string | number }): string => '' + d.v1 + " rows"
 export const report_table_rows_copied = (d: { v1: string | number }): string => '' + d.v1 + " rows copied"
+export const report_table_not_copied = (d: { why: string | number }): string => "Not copied: " + d.why
 export const rod_page_allowed_by = (d: { v1: string | number }): string => "Allowed by " + d.v1
 export const rod_page_back = (d: { short: string | number }): string => "Backsight " + d.short
 export const rod_page_level_s_tilt_mm_m = (d: { v1: string | number }): string => "Level's tilt " + d.v1 + " mm/m"
@@ -258,9 +264,10 @@ export const run_strings_lined_on_the = (d: { v1: string | number }): string => 
 export const run_strings_on = (d: { props: string | number; v2: string | number }): string => "on " + d.props + " " + d.v2 + ";"
 export const run_strings_strings_of = (d: { v1: string | number }): string => "Strings of " + d.v1
 export const run_strings_tied_to_2 = (d: { v1: string | number }): string => "Tied to " + d.v1
-export const run_strings_to_its_centre_tie_it = (d: { v1: string | number }): string => "to its centre. Tie it to " + d.v1
+export const run_strings_to_its_centre_tie_it = (d: { v1: string | number }): string => "to its center. Tie it to " + d.v1
 export const run_strings_today_s_wind = (d: { speed: string | number }): string => "Today's wind, " + d.speed
 export const run_strings_wind = (d: { v1: string | number; speed: string | number }): string => "Wind " + d.v1 + " " + d.speed
+export const run_strings_pulled_with = (d: { n: string | number; unit: string | number }): string => "Pull " + d.n + " " + d.unit
 export const saving_notice_and_more = (d: { v1: string | number }): string => "; and " + d.v1 + " more"
 export const saving_notice_from_an_older_version = (d: { v1: string | number; v2: string | number }): string => "From an older version: " + d.v1 + d.v2 + "."
 export const saving_notice_kept_but_not_used_because = (d: { v1: string | number }): string => "Kept but not used, because this version does not know it: " + d.v1 + "."
@@ -281,6 +288,7 @@ export const set_out_the_tape_of = (d: { v1: string | number }): string => '' + 
 export const set_tops_between_posts_that_are_set = (d: { v1: string | number }): string => '' + d.v1 + ", between posts that are set first"
 export const set_tops_top_above_ground_2 = (d: { label: string | number }): string => '' + d.label + " top above ground"
 export const sheet_pages_page = (d: { v1: string | number }): string => "Page " + d.v1
+export const sheet_pages_pages = (d: { count: number }): string => '' + plural(d.count, 0, en, { one: d.count + " page", other: d.count + " pages" })
 export const side_view_the_leaf_on_open_seen = (d: { post: string | number; v2: string | number }): string => "The leaf on " + d.post + " " + d.v2 + "° open, seen from the side over the ground"
 export const side_view_the_least_gap_over_the = (d: { short: string | number; round: string | number; short2: string | number }): string => "The least gap over the whole swing: " + d.short + " at " + d.round + "°, " + d.short2 + " is wanted"
 export const site_along = (d: { v1: string | number }): string => "Along " + d.v1
@@ -303,7 +311,8 @@ export const site_usual_3 = (d: { setup: string | number }): string => "usual " 
 export const site_usual_here = (d: { moisture: string | number }): string => "usual here " + d.moisture
 export const site_usual_here_2 = (d: { v1: string | number }): string => "usual here " + d.v1
 export const site_usual_here_3 = (d: { conductivity: string | number }): string => "usual here " + d.conductivity
-export const site_wind_the_local_code_asks = (d: { v1: string | number }): string => "Wind the local code asks, " + d.v1
+export const site_wind_the_local_code_asks = (d: { v1: string | number }): string => "Wind the local code asks for, " + d.v1
+export const site_exposure = (d: { v: string | number }): string => "Exposure " + d.v
 export const squaring_as_planned = (d: { degrees: string | number }): string => "as planned, " + d.degrees
 export const squaring_at_the_end_of_the = (d: { name: string | number }): string => "At the end of the taped leg move the string of " + d.name
 export const squaring_in_toward = (d: { name: string | number }): string => "in, toward " + d.name
@@ -321,14 +330,6 @@ export const story_stick_story_stick_of = (d: { v1: string | number }): string =
 export const string_end_string_s_gap_under_the = (d: { end: string | number; v2: string | number }): string => "String's " + d.end + ", gap under the fence" + d.v2
 export const string_end_string_s_held_up = (d: { end: string | number; short: string | number }): string => "String's " + d.end + " fixed " + d.short + " up"
 export const string_end_string_s_let_go = (d: { end: string | number }): string => "String's " + d.end + " released"
-export const string_sheet_above_ground = (d: { v1: string | number }): string => '' + d.v1 + " above ground"
-export const string_sheet_at_each_post_of = (d: { v1: string | number }): string => "At each post of " + d.v1
-export const string_sheet_below_the_tops_it_sags = (d: { kind: string | number }): string => "below the tops. " + d.kind + "; it sags"
-export const string_sheet_on = (d: { props: string | number; v2: string | number }): string => " on " + d.props + " " + d.v2
-export const string_sheet_set_then_the_rest_in = (d: { v1: string | number }): string => "Set " + d.v1 + ", then the rest in order, each sighted along both sides to"
-export const string_sheet_strings = (d: { doc: string | number }): string => '' + d.doc + ": strings"
-export const string_sheet_to = (d: { v1: string | number; v2: string | number }): string => '' + d.v1 + " to " + d.v2
-export const string_sheet_to_its_centre_tied_to = (d: { ends: string | number }): string => "to its centre). Tied to " + d.ends
 export const tape_entry_did_not_understand = (d: { part: string | number; why: string | number }): string => "Did not understand “" + d.part + "”: " + d.why + "."
 export const tape_entry_did_not_understand_this = (d: { why: string | number }): string => "Did not understand this: " + d.why + "."
 export const tape_entry_or = (d: { text: string | number }): string => "or " + d.text
@@ -458,7 +459,7 @@ export const common_run = "Run"
 export const common_said_here = "set here"
 export const common_show_the_load = "Show the load"
 export const common_stands_at = "Stands at"
-export const common_stands_out_from_its_neighbours = "stands out from its neighbours"
+export const common_stands_out_from_its_neighbours = "stands out from its neighbors"
 export const common_string = "String"
 export const common_string_drops = "String drops"
 export const common_take_it = "Use this"
@@ -472,6 +473,8 @@ export const common_undo = "Undo"
 export const common_where_the_work_is = "Where the work is"
 export const common_whole_job = "Whole job"
 export const common_yes = "Yes"
+export const common_to_the_left = "left"
+export const common_to_the_right = "right"
 export const add_gate_put_in_a_gate = "Add gate"
 export const along_first_post = "first post"
 export const along_height_of_the_eyes = "Height of the eyes"
@@ -578,6 +581,7 @@ export const corner_entry_the_whole_run_before = "the whole run before"
 export const corner_entry_then_square_off = "Then square off"
 export const corner_entry_this_whole_run = "this whole run"
 export const corner_entry_turns = "turns"
+export const corner_entry_turn_off_the_straight_on = "turn off the straight-on line"
 export const cost_cut_piece = "cut piece"
 export const cost_odd_bay = "odd bay"
 export const cost_the_load_stays_the_same = "the load stays the same"
@@ -651,6 +655,10 @@ export const files_the_other_one_is_still = "The other one is still needed."
 export const files_this_line_measured_again = "This line, measured again"
 export const files_to_a_file = "To a file"
 export const files_where_on_earth_the_map = "Where on earth the map's zero lies"
+export const files_meters = "meters"
+export const files_millimeters = "millimeters"
+export const files_feet = "feet"
+export const files_inches = "inches"
 export const fill_how_the_posts_are_set = "How the posts are set"
 export const fill_the_top_and_the_bag = "The top, and the bag"
 export const fill_top_of_the_concrete = "Top of the concrete"
@@ -668,7 +676,7 @@ export const fraction_mm = " mm"
 export const gate_opening_a_width_of_its_own = "a width of its own"
 export const gate_opening_as_the_other = "as the other"
 export const gate_opening_between_leaves = "Between leaves"
-export const gate_opening_centre_to_centre = "Centre to centre"
+export const gate_opening_centre_to_centre = "Center to center"
 export const gate_opening_clear_opening = "Clear opening"
 export const gate_opening_clear_way = "clear opening"
 export const gate_opening_decides = "decides"
@@ -686,7 +694,7 @@ export const gate_opening_leaf_thick = "Leaf, thick"
 export const gate_opening_leaf_width = "Leaf width"
 export const gate_opening_longer_than_the_opening_by = "Longer than the opening by"
 export const gate_opening_made_of = "Made of"
-export const gate_opening_meets_its_neighbour_level = "meets its neighbour level"
+export const gate_opening_meets_its_neighbour_level = "meets its neighbor level"
 export const gate_opening_middle_of_the_opening = "Middle of the opening"
 export const gate_opening_not_said = "not said"
 export const gate_opening_one_leaf = "one leaf"
@@ -741,7 +749,7 @@ export const gate_swing_gap_under_closed = "Gap under, closed"
 export const gate_swing_hangs_on = "Hangs on"
 export const gate_swing_it_runs_on_the_side = "It runs on the side of the fence that is"
 export const gate_swing_leaf_from_the_side = "Leaf from the side"
-export const gate_swing_least_on_the_way = "Least on the way"
+export const gate_swing_least_on_the_way = "Least while it swings"
 export const gate_swing_leave_the_ground_as_it = "Leave the ground as it is"
 export const gate_swing_off_the_line = "off the line,"
 export const gate_swing_opens_to_degrees = "Opens to, degrees"
@@ -753,6 +761,8 @@ export const gate_swing_swings = "Swings"
 export const gate_swing_too_low = "too low"
 export const gate_swing_toward_the_other_post = "toward the other post"
 export const gate_swing_until_square_open = "until square open"
+export const gate_swing_inside = "inside"
+export const gate_swing_outside = "outside"
 export const gates_add_a_gate = "Add a gate"
 export const gates_bench_drive_and_safety = "Drive and safety"
 export const gates_bench_gates_of_the_job = "Gates of the job"
@@ -782,7 +792,7 @@ export const guide_height_of_the_far_end = "Height of the far end over the near 
 export const guide_later = "Later"
 export const guide_or_read_points_or_a = "or read points or a track from a file"
 export const guide_such_as_131_5_feet = "such as 131.5 (feet), 131' 6\" or 131-6"
-export const guide_such_as_22_68_metres = "such as 22.68 (metres)"
+export const guide_such_as_22_68_metres = "such as 22.68 (meters)"
 export const guide_that_is_enough_to_plan = "That is enough to plan with"
 export const guide_the_local_building_office_knows = "The local building office knows; 0 where there is none."
 export const hang_adjust_the_tip_has_dropped = "Adjust: the tip has dropped"
@@ -814,7 +824,7 @@ export const held_pull_a_post_in_the = "Pull a post in the drawing, or keep the 
 export const held_space_the_rest_again = "Space the rest again"
 export const held_the_rest_spaced_again = "The rest spaced again"
 export const held_then = "Then"
-export const held_width_centres = "Width, centres"
+export const held_width_centres = "Width, centers"
 export const history_going_back_adds_a_revision = "Going back adds a revision; nothing after it is lost."
 export const history_keep_it_however_old_it = "Keep it however old it gets"
 export const hole_card_an_old_post_stands_here = "An old post stands here and stays: no hole, nothing to fill."
@@ -848,7 +858,7 @@ export const in_the_way_old_footing = "Old footing"
 export const in_the_way_root = "Root"
 export const in_the_way_service_pipe_or_cable = "Service: pipe or cable"
 export const in_the_way_stays = "Stays"
-export const in_the_way_top_is_deep = "Top is deep"
+export const in_the_way_top_is_deep = "Its top below ground"
 export const in_the_way_what = "What"
 export const in_the_way_which = "Which"
 export const in_the_way_wide = "Wide"
@@ -1022,7 +1032,6 @@ export const look_take_out_dips_up_to = "Take out dips up to"
 export const look_tops_over_a_gate = "Tops over a gate"
 export const look_under_the_low_end = "Under the low end"
 export const look_where_both_gaps_cannot_be = "Where both gaps cannot be held"
-export const new_job_60_ft = "60 ft"
 export const new_job_about_flat = "About flat"
 export const new_job_blank = "Blank:"
 export const new_job_don_t_know_in_winter = "Don't know: in winter the ground is"
@@ -1091,7 +1100,7 @@ export const passage_it_is_in_a_barrier = "It is in a barrier round a pool or po
 export const passage_leaf = "leaf"
 export const passage_leaves = "leaves"
 export const passage_line_to_a_wall = "Line to a wall"
-export const passage_line_to_kerb_or_road = "Line to kerb or road"
+export const passage_line_to_kerb_or_road = "Line to curb or road"
 export const passage_longest_vehicle = "Longest vehicle"
 export const passage_no_more = ", no more"
 export const passage_opens_away_from_the_water = "Opens away from the water, closes and latches by itself, latch out of reach, nothing to climb on or slip under. Lives hang on it: only the local code counts."
@@ -1196,12 +1205,11 @@ export const print_panel_posts_gpx = "Posts (GPX)"
 export const print_panel_run_by_run = "run by run"
 export const print_panel_spreadsheet_xlsx = "Spreadsheet (XLSX)"
 export const print_panel_stop = "Stop"
-export const print_panel_the_fence_gates_what_is = "the fence, gates, what is included, days"
-export const print_panel_the_load_and_what_the = "the load, and what the gates need"
 export const print_panel_waypoints_with_a_place_on = "waypoints, with a place on earth"
 export const print_panel_who_gets_which_sheets = "Who gets which sheets"
 export const print_panel_with_a_place_on_earth = "with a place on earth"
 export const print_panel_with_map_x_and_y = "with map x and y of every post"
+export const print_panel_every_table_a_sheet = "each table on a sheet of its own"
 export const read_only_go_back_to_what_it = "Go back to what it was"
 export const read_only_it_is_kept_as_it = "It is kept as it was saved, and can be taken out or gone back in. A document that was written by a newer Mallow opens there."
 export const read_only_the_job_document_json = "The job document (JSON)"
@@ -1244,8 +1252,12 @@ export const rod_page_spread_the_closing_error = "Spread the closing error"
 export const rod_page_take_out = "Remove"
 export const rod_page_the_next_reading = "The next reading"
 export const rod_page_what_it_is = "What it is"
+export const rod_page_backsight_first_of_a = "backsight, first of a set-up"
+export const rod_page_an_intermediate = "intermediate"
+export const rod_page_foresight_last_of_the = "foresight, last of the set-up"
+export const rule_field_as_said_elsewhere = "as said elsewhere"
 export const rule_field_per_foot = " per foot"
-export const rule_field_per_metre = " per metre"
+export const rule_field_per_metre = " per meter"
 export const rules_how_deep_the_greatest_of = "How deep: the greatest of these"
 export const rules_how_wide_and_what_shape = "How wide, and what shape"
 export const rules_the_whole_job = "the whole job"
@@ -1328,6 +1340,7 @@ export const set_tops_strings_to_pull = "Strings to pull"
 export const set_tops_top_above_ground = "Top above ground"
 export const set_tops_tops_are_set_by = "Tops are set by"
 export const sheet_pages_sheets_mallow = "Sheets · Mallow"
+export const sheet_pages_back_to_the_job = "Back to the job"
 export const site_0_5_turf_and_snow = "0.5 turf and snow, 0.7 bare, 0.9 paved"
 export const site_1_errs_on_the_deep = "1 errs on the deep side"
 export const site_allowed_is_1_to_100 = "Allowed is 1 to 100."
@@ -1436,31 +1449,12 @@ export const string_bench_over_the_line_of_sight = "Over the line of sight"
 export const string_bench_posts_in_line_by_eye = "Posts, in line by eye"
 export const string_bench_set = "Set"
 export const string_bench_sight_mark_above_ground = "Sight mark above ground"
-export const string_bench_string_picture_to_print = "String picture, to print"
+export const string_bench_strings_sheet = "Strings sheet, to print"
 export const string_end_held = "fixed "
-export const string_sheet_aside = "aside."
-export const string_sheet_at_the_middle = " at the middle"
-export const string_sheet_back_to_the_job = "Back to the job"
-export const string_sheet_by_sight = "By sight."
-export const string_sheet_corners = "Corners"
-export const string_sheet_drawing_the_sheet = "Drawing the sheet …"
-export const string_sheet_face_of_every_post = "face of every post ("
-export const string_sheet_from_the_string_to_the = "from the string to the"
-export const string_sheet_height_string = "Height string"
-export const string_sheet_leg = "Leg"
-export const string_sheet_line_of_sight = "Line of sight"
-export const string_sheet_mark_over_it = "Mark over it"
-export const string_sheet_not_cleared_to_dig = "NOT CLEARED TO DIG"
-export const string_sheet_sight_mark = ". Sight mark"
-export const string_sheet_station = "From start"
-export const string_sheet_the_line_from_above_with = "The line from above with its strings"
-export const string_sheet_the_run_from_the_side = "The run from the side with its hanging string"
-export const string_sheet_this_sheet_cannot_be_drawn = "This sheet cannot be drawn"
-export const string_sheet_today_s_wind_pushes_the = "Today's wind pushes the low one"
 export const tape_entry_mallow_is_not_answering_so = "Mallow is not answering, so it could not be read"
 export const tape_entry_read_as = "read as"
 export const tape_feet_and_inches = "Feet and inches"
-export const tape_metres = "Metres"
+export const tape_metres = "Meters"
 export const tape_only_printing_changes_every_length = "Only printing changes. Every length is kept exactly, and either system can be typed at any time."
 export const tape_printed_in_2 = "Printed in"
 export const tape_smallest_mark = "Smallest mark"
@@ -1537,7 +1531,7 @@ export const ways_keep_this_run_s_values = "Keep this run's values as a fence ty
 export const ways_layout_method = "Layout method"
 export const ways_least_bay = "Least bay"
 export const ways_line_posts_are_driven = "; line posts are driven"
-export const ways_most_spacing_centre_to_centre = "Most spacing, centre to centre"
+export const ways_most_spacing_centre_to_centre = "Most spacing, center to center"
 export const ways_name_of_your_system = "Name of your fence type"
 export const ways_none_of_these_own_values = "None of these: own values"
 export const ways_none_posts_are_driven = "none: posts are driven"
@@ -1558,6 +1552,7 @@ export const ways_stay_out = "Stay out"
 export const ways_steps_it_cannot_rack = "steps: it cannot rack"
 export const ways_to = "to"
 export const ways_with_a_collar_of = ", with a collar of"
+export const ways_holes_stay_out_of_the = "Holes stay out of the hand-dig width"
 export const what_if_all_of_the_run = "All of the run"
 export const what_if_bag_for_the_run = "Bag, for the run"
 export const what_if_bottom_of_post_below_ground = "Bottom of post below ground"
@@ -1601,7 +1596,7 @@ export const wind_one_step_deeper = ", one step deeper"
 export const wind_one_step_deeper_2 = "One step deeper"
 export const wind_pulls_with = "Pulls with"
 export const wind_soil_that_is_not_known = "soil that is not known, taken as clay"
-export const wind_the_local_code_asks = "The local code asks"
+export const wind_the_local_code_asks = "The local code asks for"
 export const wind_what_the_leaves_do_to = "What the leaves do to the posts that they hang on"
 export const wind_what_wind_does_the_local = "What wind does the local code ask?"
 export const wind_wide = "wide"

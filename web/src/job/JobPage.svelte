@@ -10,6 +10,7 @@
   import { addressOf, showAddress, type Spot } from '../lib/address'
   import { stages, type Stage } from '../lib/stages'
   import { layout } from '../lib/layout.svelte'
+  import { spelling } from '../lib/spelling.svelte'
   import { MapView } from '../map/mapview.svelte'
   import Drawings from './Drawings.svelte'
   import RunBar from './RunBar.svelte'
@@ -75,6 +76,9 @@
   $effect(() => {
     const opened = id
     untrack(() => void open(opened))
+  })
+  $effect(() => {
+    spelling.british = session?.units.system === 'metric'
   })
   // Back and forth, and an address typed in, go where they say.
   $effect(() => {

@@ -3,7 +3,7 @@
   import Trash2 from '@lucide/svelte/icons/trash-2'
   import { onMount } from 'svelte'
   import type { Found, JobSummary } from '../gen/api'
-  import { api } from '../lib/api'
+  import { api, Refused } from '../lib/api'
   import { go } from '../lib/router'
   import { Live } from '../lib/live'
   import { tape } from '../lib/tape'
@@ -77,8 +77,8 @@
     }, 120)
   }
 
-  /** A code from a sheet, such as K7QF-S2, leads to its place. */
-  const code = $derived(/^[a-z2-7]{4}-[a-z]\d{0,4}$/i.test(words.trim()) ? words.trim() : '')
+  /** A code from a sheet, such as K7QF-S2, leads to its place. Whether it is one, the server says. */
+  const code = $derived(words.includes('-') && words.trim().length <= 10 ? words.trim() : '')
   let found = $state.raw<Found[]>([])
   let unknown = $state('')
   $effect(() => {
@@ -88,7 +88,10 @@
     if (!asked) return
     api.place(asked).then(
       (all) => asked === code && (found = all),
-      (e) => asked === code && (unknown = e instanceof Error ? e.message : String(e)),
+      (e) => {
+        const isNone = e instanceof Refused && e.problem.status === 422
+        if (asked === code && !isNone) unknown = e instanceof Error ? e.message : String(e)
+      },
     )
   })
 

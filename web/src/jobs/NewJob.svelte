@@ -12,6 +12,8 @@
   import Choice from '../parts/Choice.svelte'
   import Fraction from '../parts/Fraction.svelte'
   import TapeEntry from '../parts/TapeEntry.svelte'
+  import { tape } from '../lib/tape'
+  import { spelling } from '../lib/spelling.svelte'
   import * as msg from '../gen/messages'
 
   let { onclose }: { onclose: () => void } = $props()
@@ -20,8 +22,12 @@
   let system = $state<Units['system']>(
     (localStorage.getItem('mallow.system') as Units['system'] | null) ?? 'imperial',
   )
+  $effect(() => {
+    spelling.british = system === 'metric'
+  })
   const units = $derived<Units>({ system, smallestMark: system === 'metric' ? 1 : 25.4 / 16 })
   let fences = $state.raw<FenceType[]>([])
+  let assumed = $state<number>()
   let fence = $state('')
   let height = $state<number>()
   let length = $state<number>()
@@ -36,11 +42,12 @@
   $effect(() => {
     const of = system
     api.fences(of).then(
-      ({ fences: all }) => {
+      ({ fences: all, assumed: taken }) => {
         if (of !== system) return
         // The type that was picked is there in the other units too.
         const had = fences.find((f) => f.id === fence)
         fences = all
+        assumed = taken
         fence = all.find((f) => f.name === had?.name)?.id ?? ''
       },
       (e: unknown) => (trouble = e instanceof Error ? e.message : String(e)),
@@ -212,8 +219,8 @@
                   oncommit={(mm) => (length = mm ?? undefined)}
                 />
                 <p class="mt-0.5 min-h-6 text-pencil">
-                  {#if length === undefined}{msg.new_job_blank_assumed({
-                      v1: system === 'metric' ? '20 m' : msg.new_job_60_ft,
+                  {#if length === undefined && assumed}{msg.new_job_blank_assumed({
+                      v1: tape(picked?.assumed ?? assumed, units),
                     })}{/if}
                 </p>
               </section>

@@ -337,7 +337,7 @@ export class DocumentStore {
 
   async keepCopy(): Promise<string> {
     const copy = await api.create({
-      doc: { ...this.doc, name: `${this.doc.name} (copy)`.slice(0, 120) },
+      doc: { ...this.doc, name: msg.document_a_copy({ name: this.doc.name }).slice(0, 120) },
       what: msg.document_copy_of_what_another_window,
     })
     await this.takeTheirs()

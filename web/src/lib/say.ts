@@ -16,5 +16,8 @@ const printers: Record<Part['kind'], (v: number, units: Units) => string> = {
   text: () => '',
 }
 
+/** Words that are spelled differently in feet and in metres come twice. */
+const worded = (p: Part, units: Units) => (p.system && p.system !== units.system ? '' : (p.text ?? ''))
+
 export const say = (p: Part, units: Units) =>
-  p.kind === 'text' ? (p.text ?? '') : printers[p.kind](p.value ?? 0, units)
+  p.kind === 'text' ? worded(p, units) : printers[p.kind](p.value ?? 0, units)

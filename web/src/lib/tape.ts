@@ -81,7 +81,10 @@ export function bulk(m3: number, units: Units): string {
 
 /** A volume as it is poured. */
 export function small(m3: number, units: Units): string {
-  return units.system === 'metric' ? `${(m3 * 1000).toFixed(1)} L` : `${(m3 / CUBIC_FOOT).toFixed(2)} ft³`
+  const metric = units.system === 'metric'
+  const of = metric ? m3 * 1000 : m3 / CUBIC_FOOT
+  const fine = (metric ? 1 : 2) - (Math.abs(of) >= (metric ? 10 : 1) ? 1 : 0)
+  return `${of.toFixed(fine)} ${metric ? 'L' : 'ft³'}`
 }
 
 /** Whole, and under ten with two figures or so. */

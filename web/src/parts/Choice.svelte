@@ -1,6 +1,7 @@
 <script lang="ts">
   // A choice of a few, all in sight, each with what it costs.
   import { RadioGroup } from 'bits-ui'
+  import { tip } from '../lib/tips'
   import * as msg from '../gen/messages'
 
   interface Option {
@@ -21,7 +22,7 @@
 </script>
 
 <div>
-  <div id="{id}-l" class="label mb-1">{label}</div>
+  <div id="{id}-l" class="label mb-1" {@attach tip(label)}>{label}</div>
   <RadioGroup.Root
     aria-labelledby="{id}-l"
     class="grid gap-1.5 {options.length === 3 ? 'grid-cols-3' : 'grid-cols-2'}"

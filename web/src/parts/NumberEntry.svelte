@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { tip } from '../lib/tips'
   import * as msg from '../gen/messages'
   interface Props {
     label: string
@@ -35,7 +36,7 @@
 </script>
 
 <div>
-  <label for={id} class={hideLabel ? 'sr-only' : 'label mb-1'}>{label}</label>
+  <label for={id} class={hideLabel ? 'sr-only' : 'label mb-1'} {@attach tip(label)}>{label}</label>
   <input
     {id}
     class="field"

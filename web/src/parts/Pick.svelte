@@ -2,6 +2,7 @@
   import { Select } from 'bits-ui'
   import ChevronDown from '@lucide/svelte/icons/chevron-down'
   import Check from '@lucide/svelte/icons/check'
+  import { tip } from '../lib/tips'
   import * as msg from '../gen/messages'
 
   interface Props {
@@ -18,7 +19,7 @@
 </script>
 
 <div>
-  <div id="{id}-l" class={hideLabel ? 'sr-only' : 'label mb-1'}>{label}</div>
+  <div id="{id}-l" class={hideLabel ? 'sr-only' : 'label mb-1'} {@attach tip(label)}>{label}</div>
   <Select.Root
     type="single"
     items={options.map((o) => ({ value: o.value, label: o.name }))}

@@ -5,6 +5,7 @@
   import { api } from '../lib/api'
   import { round, short, tape } from '../lib/tape'
   import Fraction from './Fraction.svelte'
+  import { tip } from '../lib/tips'
   import * as msg from '../gen/messages'
 
   interface Props {
@@ -142,7 +143,7 @@
 </script>
 
 <div class="min-w-0">
-  <label for={id} class={hideLabel ? 'sr-only' : 'label mb-1'}>{label}</label>
+  <label for={id} class={hideLabel ? 'sr-only' : 'label mb-1'} {@attach tip(label)}>{label}</label>
   <input
     {id}
     class="field"

@@ -32,11 +32,6 @@
   const kinds = $derived(sheets.filter((k) => !sets.some((s) => s.id === k.id)))
   const kind = $derived(kinds.find((k) => k.id === sheet))
   const named = $derived(sets.find((s) => s.id === sheet)?.name ?? kind?.name ?? '')
-  const goesTo: Record<string, string> = {
-    crew: 'load, strings, stake-out, holes, gates',
-    yard: msg.print_panel_the_load_and_what_the,
-    customer: msg.print_panel_the_fence_gates_what_is,
-  }
   /** A sheet of the job is of no run. */
   const run = $derived(
     kind && (kind.of !== 'job' || kind.id === 'holes' || kind.id === 'strings') && !whole
@@ -107,7 +102,7 @@
   const files = $derived<File[]>([
     {
       name: msg.print_panel_spreadsheet_xlsx,
-      says: 'set-out, posts, bays, holes, gates, load',
+      says: msg.print_panel_every_table_a_sheet,
       what: 'xlsx',
     },
     {
@@ -176,7 +171,7 @@
                     page = 1
                   }}
                   ><span class="block font-semibold">{set.name}</span><span class="text-[0.88rem] text-pencil"
-                    >{goesTo[set.id]}</span
+                    >{set.says}</span
                   ></button
                 >
                 <button

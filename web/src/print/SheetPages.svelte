@@ -2,10 +2,11 @@
   // A printed sheet as pages on screen, which the browser prints as they are.
   import Printer from '@lucide/svelte/icons/printer'
   import { api } from '../lib/api'
+  import Masthead from '../parts/Masthead.svelte'
   import * as msg from '../gen/messages'
 
   let { params }: { params: { id: string } } = $props()
-  const query = location.hash.split('?')[1] ?? ''
+  const query = location.search.slice(1)
   let count = $state(0)
   let size = $state({ width: 215.9, height: 279.4 })
   let trouble = $state('')
@@ -21,12 +22,15 @@
 </script>
 
 <svelte:head><title>{msg.sheet_pages_sheets_mallow}</title></svelte:head>
-<header class="flex items-center gap-3 border-b border-line bg-paper p-3 print:hidden">
-  <h1 class="flex-1 font-bold">{count} {count === 1 ? 'page' : 'pages'}</h1>
-  <button class="btn btn-main" onclick={() => window.print()} disabled={!count}
-    ><Printer size={18} aria-hidden="true" />{msg.common_print}</button
-  >
-</header>
+<div class="print:hidden">
+  <Masthead>
+    <a class="btn btn-plain" href="/jobs/{params.id}">{msg.sheet_pages_back_to_the_job}</a>
+    <h1 class="flex-1 font-bold">{msg.sheet_pages_pages({ count })}</h1>
+    <button class="btn btn-main" onclick={() => window.print()} disabled={!count}
+      ><Printer size={18} aria-hidden="true" />{msg.common_print}</button
+    >
+  </Masthead>
+</div>
 {#if trouble}<p class="p-4 font-medium text-stop" role="alert">{trouble}</p>{/if}
 <main class="sheet-pages grid justify-items-center gap-4 bg-paper py-4 print:block print:gap-0 print:p-0">
   {#each Array.from({ length: count }, (_, i) => i + 1) as n (n)}

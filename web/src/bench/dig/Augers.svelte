@@ -18,7 +18,7 @@
   const drop = (a: number) =>
     set(
       augers.filter((x) => x !== a),
-      `No ${short(a, units)} auger, ${level.name}`,
+      msg.augers_no_auger({ size: short(a, units), level: level.name }),
     )
   function add(mm: number | null) {
     if (mm !== null && !augers.some((a) => Math.abs(a - mm) < 0.01))

@@ -44,7 +44,7 @@
     else if (entered && (system || to === null)) values[`${list}/entered/${name}`] = null
     session.commit(say(level, values), `${label} ${shown}, ${level.name}`)
   }
-  const clear = () => set(null, 'as said elsewhere')
+  const clear = () => set(null, msg.rule_field_as_said_elsewhere)
 </script>
 
 <div class="min-w-0" data-rule={field}>
@@ -81,7 +81,8 @@
       role="switch"
       aria-checked={value === true}
       aria-label={label}
-      onclick={() => set(!value, value ? 'no' : 'yes')}>{value ? msg.common_yes : msg.common_no}</button
+      onclick={() => set(!value, value ? msg.common_no : msg.common_yes)}
+      >{value ? msg.common_yes : msg.common_no}</button
     >
   {:else}
     <Pick

@@ -163,7 +163,7 @@
       label={msg.site_how_open_to_wind}
       value={session.choice('/site/exposure')}
       options={session.catalogue.choices['site/exposure']!}
-      onpick={(v) => set('/site/exposure', v, `Exposure ${v}`)}
+      onpick={(v) => set('/site/exposure', v, msg.site_exposure({ v }))}
     />
     <div class="grid grid-cols-2 gap-3 sm:grid-cols-3">
       <NumberEntry

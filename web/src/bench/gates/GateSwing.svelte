@@ -53,8 +53,8 @@
       label={msg.gate_swing_it_runs_on_the_side}
       value={gate.swing}
       options={[
-        { value: 'in', name: 'inside' },
-        { value: 'out', name: 'outside' },
+        { value: 'in', name: msg.gate_swing_inside },
+        { value: 'out', name: msg.gate_swing_outside },
       ]}
       onpick={(v) => set('swing', v, `${name} runs ${v}side`)}
     />

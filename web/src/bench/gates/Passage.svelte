@@ -94,8 +94,8 @@
       label={msg.passage_the_fenced_side_walking_along({ v1: session.line.name || session.line.id })}
       value={session.line.inside}
       options={[
-        { value: 'left', name: 'left' },
-        { value: 'right', name: 'right' },
+        { value: 'left', name: msg.common_to_the_left },
+        { value: 'right', name: msg.common_to_the_right },
       ]}
       onpick={(v) =>
         session.commit(

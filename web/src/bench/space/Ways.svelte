@@ -285,7 +285,7 @@
           set(
             'handDig',
             v === 'hand',
-            v === 'out' ? 'Holes stay out of the hand-dig width' : msg.ways_dug_by_hand_beside_services,
+            v === 'out' ? msg.ways_holes_stay_out_of_the : msg.ways_dug_by_hand_beside_services,
           )}
       />
     {/if}

@@ -175,7 +175,7 @@
             set(
               'pull',
               n * (units.system === 'metric' ? 1 : 4.4482216152605),
-              `Pull ${n} ${units.system === 'metric' ? 'N' : msg.common_lb}`,
+              msg.run_strings_pulled_with({ n, unit: units.system === 'metric' ? 'N' : msg.common_lb }),
             )}
         />
         <NumberEntry

@@ -12,6 +12,13 @@
 
   let { session, view }: { session: Session; view: View } = $props()
   const units = $derived(session.units)
+  const sheet = $derived(
+    new URLSearchParams({
+      sheet: 'strings',
+      run: session.run.id,
+      paper: units.system === 'metric' ? 'a4' : 'letter',
+    }).toString(),
+  )
   const string = $derived(session.run.string)
   const hung = (id: string) => string?.posts.find((p) => p.post === id)
 </script>
@@ -21,8 +28,8 @@
     <RunStrings {session} />
     <div class="grid min-w-0 grid-cols-1 content-start gap-5">
       <Squaring {session} />
-      <a class="btn" href="/jobs/{session.id}/strings/{session.run.id}"
-        ><Printer size={18} aria-hidden="true" />{msg.string_bench_string_picture_to_print}</a
+      <a class="btn" href="/jobs/{session.id}/sheets?{sheet}"
+        ><Printer size={18} aria-hidden="true" />{msg.string_bench_strings_sheet}</a
       >
     </div>
   </div>

@@ -20,7 +20,7 @@
     { value: 'none', name: msg.common_not_measured },
     { value: 'diagonal', name: msg.corner_entry_a_measured_diagonal },
     { value: 'interior', name: msg.corner_entry_angle_between_the_runs },
-    { value: 'deflection', name: 'turn off the straight-on line' },
+    { value: 'deflection', name: msg.corner_entry_turn_off_the_straight_on },
     { value: 'offset', name: msg.corner_entry_an_offset },
   ]
   function set(value: Corner | null) {

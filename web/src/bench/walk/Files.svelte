@@ -137,10 +137,10 @@
             value={unit ?? 'auto'}
             options={[
               { value: 'auto', name: msg.files_as_the_columns_say },
-              { value: 'm', name: 'metres' },
-              { value: 'mm', name: 'millimetres' },
-              { value: 'ft', name: 'feet' },
-              { value: 'in', name: 'inches' },
+              { value: 'm', name: msg.files_meters },
+              { value: 'mm', name: msg.files_millimeters },
+              { value: 'ft', name: msg.files_feet },
+              { value: 'in', name: msg.files_inches },
             ]}
             onpick={(v) => {
               unit = v as typeof unit

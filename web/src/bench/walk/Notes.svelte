@@ -75,7 +75,8 @@
       class="field min-h-28 py-2"
       maxlength="8000"
       value={session.own<string>(session.at('/notes')) ?? ''}
-      onchange={(e) => set(session.at('/notes'), e.currentTarget.value, `Noted on ${run}`)}></textarea>
+      onchange={(e) => set(session.at('/notes'), e.currentTarget.value, msg.notes_noted_on({ run }))}
+    ></textarea>
   </div>
   <div class="sm:col-span-2">
     <label class="label mb-1" for="tags">{msg.notes_tags_a_comma_between}</label>

@@ -173,10 +173,10 @@
     label={msg.rod_page_it_is_the}
     value={look}
     options={canBack
-      ? [{ value: 'back', name: 'backsight, first of a set-up' }]
+      ? [{ value: 'back', name: msg.rod_page_backsight_first_of_a }]
       : [
-          { value: 'side', name: 'intermediate' },
-          { value: 'fore', name: 'foresight, last of the set-up' },
+          { value: 'side', name: msg.rod_page_an_intermediate },
+          { value: 'fore', name: msg.rod_page_foresight_last_of_the },
         ]}
     onpick={(v) => (chosen = v as typeof chosen)}
   />
