@@ -27,7 +27,7 @@ test('bags, posts and waste are chosen, and the load says the difference', async
 test('printed in metres it is the same fence, and both systems can be typed', async ({ page, mallow }) => {
   await open(page, mallow)
   await page.getByRole('button', { name: 'Tape and units' }).click()
-  await page.getByRole('radio', { name: 'Metres' }).click()
+  await page.getByRole('radio', { name: 'Meters' }).click()
   await page.keyboard.press('Escape')
   await expect(page.getByLabel('Middle at')).toHaveValue('14.935 m')
   await expect(runLoad(page)).toContainText('19 posts')

@@ -21,7 +21,7 @@ test('more frost, and the rule that governs changes on every hole', async ({ pag
   await row(page, 'P3').getByRole('button', { name: /P3 hole depth: why/ }).click()
   const why = page.getByRole('dialog', { name: /P3 hole depth/ })
   await expect(why).toContainText('A quarter of the whole post')
-  await expect(why).toContainText('governs over floor')
+  await expect(why).toContainText('governs over minimum depth')
   await page.keyboard.press('Escape')
   await part(page, 'Frost and soil')
   await type(frost, '48')
@@ -68,7 +68,7 @@ test('rock at 22 inches on one post: the ways out in one measure, one is taken, 
   await expect(card(page)).toContainText('12″ × 22″')
   // The post moves clear of it, and stands at full depth again.
   await ways.filter({ hasText: 'Move the post clear of it' }).getByRole('button', { name: 'Use this' }).click()
-  await expect(page.locator('[data-finding="spot-left"]')).toContainText('is no post’s any more'.replace('’', "'"))
+  await expect(page.locator('[data-finding="spot-left"]')).toContainText('has no post any more'.replace('’', "'"))
   await part(page, 'All holes')
   for (const post of ['P4', 'P5', 'P6']) await expect(row(page, post).locator('td').nth(2)).toContainText('48″')
   await saved(page)
@@ -111,7 +111,7 @@ test('one rule at every level: the nearest wins, says so, and is taken back', as
   // A switch, and a shape by spade, for the run alone.
   await levels.getByRole('button', { name: 'Lane', exact: true }).click()
   await page.getByRole('switch', { name: 'Ignore the frost depth' }).click()
-  await page.getByRole('combobox', { name: /^From above/ }).click()
+  await page.getByRole('combobox', { name: /^Shape, from above/ }).click()
   await page.getByRole('option', { name: 'square' }).click()
   await part(page, 'Hole card')
   await expect(card(page)).toContainText('square by spade')
@@ -131,7 +131,7 @@ test('totals of three runs and of the job, each rounded once', async ({ page, ma
   await expect(bags.first()).toHaveText(/124 bags.*105 bags.*19 bags.*—/s) // 104.95 and 18.90: 123.85
   await expect(bags.last()).toHaveText(/29 bags.*—\s*—\s*29 bags/s)
   await expect(line('or by truck').last()).toContainText('2.75 yd³')
-  await expect(line('or by truck').last()).toContainText('a short load')
+  await expect(line('or by truck').last()).toContainText('a short-load charge')
   await expect(totals).toContainText('Stone and rocks, loose')
   await expect(totals).toContainText('Gate leaves')
   // The load at the edge carries the same.

@@ -78,14 +78,14 @@ for (const j of jobs) {
     const mass = j.unit === 'ft' ? 0.45359237 : 1
     /* eslint-disable @typescript-eslint/no-explicit-any */
     const want: Record<string, [string[], number[]][]> = {
-      Bays: p.runs.flatMap((r: any) => r.bays.map((b: any) => [['Centre to centre', 'Between faces'], [b.centreToCentre / j.per, b.clear / j.per]])),
+      Bays: p.runs.flatMap((r: any) => r.bays.map((b: any) => [[j.unit === 'ft' ? 'Center to center' : 'Centre to centre', 'Between faces'], [b.centreToCentre / j.per, b.clear / j.per]])),
       Holes: p.runs.flatMap((r: any) =>
         r.posts
           .filter((q: any) => q.card >= 0 && !q.shared)
           .map((q: any) => {
             const c = r.cards[q.card]
             return [
-              ['Width', 'Dig', 'Concrete bottom', 'Bottom of post', 'Dug', 'Gravel, volume', 'Stone, volume', 'Concrete', 'Away, loose'],
+              ['Width', 'Dig', 'Concrete bottom', 'Bottom of post', 'Dug', 'Gravel, volume', 'Stone, volume', 'Concrete', 'Soil to haul off, loose'],
               [...[q.holeWidth, q.holeDepth, q.bottom, q.foot].map((l) => l / j.per), ...[c.dug, c.gravel, c.stone, c.concrete, c.spoil].map((v) => v / small)],
             ]
           }),

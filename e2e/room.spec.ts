@@ -258,6 +258,6 @@ test('a label that is a term says what it means, and the job is spelled in its u
   await expect(page.locator('.label.term', { hasText: /^Runs/ })).toHaveCount(0)
   await expect(page.getByLabel('Most spacing, center to center')).toBeVisible()
   await open(page, mallow, 'Pipit Yard')
-  await stage(page, 'Post spacing')
-  await expect(page.getByLabel('Most spacing, centre to centre')).toBeVisible()
+  await stage(page, 'String')
+  await expect(page.getByTestId('constant')).toContainText('to its centre')
 })

@@ -47,7 +47,7 @@ test('a water pipe across and old footings along: the clash, a way out, the load
   const clash = finding(page, 'blocked')
   await expect(clash).toContainText('old footing')
   await expect(clash).toContainText('the longest bay is 8′ 0″')
-  await expect(clash).toContainText('planned as if that were not there')
+  await expect(clash).toContainText('planned as if nothing were in the way there')
   const bags = await count(page, 'bags')
   const posts = await count(page, 'posts')
 

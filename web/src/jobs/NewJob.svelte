@@ -1,6 +1,7 @@
 <script lang="ts">
   // A new job: what a customer says on the phone. Any answer may be left out,
   // and the whole plan stands.
+  import { tick } from 'svelte'
   import { Dialog } from 'bits-ui'
   import Check from '@lucide/svelte/icons/check'
   import X from '@lucide/svelte/icons/x'
@@ -53,6 +54,13 @@
       (e: unknown) => (trouble = e instanceof Error ? e.message : String(e)),
     )
   })
+  let longPart = $state.raw<HTMLElement>()
+  let slopePart = $state.raw<HTMLElement>()
+  /** An answer by mouse leads on to what is typed next. Keys stay where they are, and no thumb wants a keyboard yet. */
+  function onTo(part: HTMLElement | undefined) {
+    if (document.activeElement?.matches(':focus-visible') || !matchMedia('(pointer: fine)').matches) return
+    void tick().then(() => part?.querySelector('input')?.focus())
+  }
   const picked = $derived(fences.find((f) => f.id === fence))
   const bare = $derived(picked?.gate)
 
@@ -162,7 +170,10 @@
                   class="relative flex flex-col border bg-sheet p-1 text-left {f.id === fence
                     ? 'border-mallow shadow-[inset_0_0_0_2px_var(--mallow)]'
                     : 'border-line hover:border-ink'}"
-                  onclick={() => (fence = f.id === fence ? '' : f.id)}
+                  onclick={() => {
+                    fence = f.id === fence ? '' : f.id
+                    if (fence && length === undefined) onTo(longPart)
+                  }}
                 >
                   {#if f.drawing}
                     <svg viewBox="0 0 {f.drawing.width} 76" class="block w-full" aria-hidden="true"
@@ -207,7 +218,7 @@
                     <Fraction mm={picked.height} {units} />{/if}
                 </p>
               </section>
-              <section>
+              <section bind:this={longPart}>
                 {@render title(3, msg.new_job_how_long)}
                 <TapeEntry
                   label={msg.new_job_end_post_to_end_post}
@@ -227,7 +238,7 @@
             </div>
             {#if !bare}
               <section>
-                {@render title(4, 'A gate?')}
+                {@render title(4, msg.new_job_a_gate)}
                 <Choice
                   label={msg.new_job_in_the_middle_drag_it}
                   value={gate || 'none'}
@@ -240,7 +251,7 @@
                 />
               </section>
             {/if}
-            <section>
+            <section bind:this={slopePart}>
               {@render title(5, msg.new_job_flat_or_does_it_fall)}
               <Choice
                 label={msg.new_job_from_the_first_post_to}
@@ -249,7 +260,10 @@
                   { value: 'flat', name: msg.new_job_about_flat },
                   { value: 'falls', name: msg.new_job_it_falls },
                 ]}
-                onpick={(v) => (slope = v as typeof slope)}
+                onpick={(v) => {
+                  slope = v as typeof slope
+                  if (slope === 'falls') onTo(slopePart)
+                }}
               />
               {#if slope === 'falls'}
                 <div class="mt-2 w-1/2 pr-1.5">

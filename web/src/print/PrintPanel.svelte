@@ -232,8 +232,11 @@
                 v2: count === 1 ? msg.print_panel_page : msg.print_panel_pages,
               })}</button
             >
-            <a class="btn" href="/jobs/{session.id}/sheets?{query}" target="_blank" rel="noopener"
-              >{msg.print_panel_as_pages_on_screen}</a
+            <a
+              class="btn"
+              href="/jobs/{session.id}/sheets?{query}&stage={session.nav.stage}"
+              target="_blank"
+              rel="noopener">{msg.print_panel_as_pages_on_screen}</a
             >
             {#if progress}
               <progress class="h-3 w-40 accent-(--mallow)" max={progress.of || 1} value={progress.done ?? 0}

@@ -6,7 +6,14 @@
   import * as msg from '../gen/messages'
 
   let { params }: { params: { id: string } } = $props()
-  const query = location.search.slice(1)
+  const asked = new URLSearchParams(location.search)
+  /** Back is where one came from: the run, and the stage that was worked on. */
+  const [run, stage] = [asked.get('run'), asked.get('stage')]
+  const back = $derived(
+    `/jobs/${params.id}${run ? `/runs/${encodeURIComponent(run)}${stage ? `/${stage}` : ''}` : ''}`,
+  )
+  asked.delete('stage')
+  const query = asked.toString()
   let count = $state(0)
   let size = $state({ width: 215.9, height: 279.4 })
   let trouble = $state('')
@@ -24,7 +31,7 @@
 <svelte:head><title>{msg.sheet_pages_sheets_mallow}</title></svelte:head>
 <div class="print:hidden">
   <Masthead>
-    <a class="btn btn-plain" href="/jobs/{params.id}">{msg.sheet_pages_back_to_the_job}</a>
+    <a class="btn btn-plain" href={back}>{msg.sheet_pages_back_to_the_job}</a>
     <h1 class="flex-1 font-bold">{msg.sheet_pages_pages({ count })}</h1>
     <button class="btn btn-main" onclick={() => window.print()} disabled={!count}
       ><Printer size={18} aria-hidden="true" />{msg.common_print}</button

@@ -16,6 +16,7 @@
     new URLSearchParams({
       sheet: 'strings',
       run: session.run.id,
+      stage: session.nav.stage,
       paper: units.system === 'metric' ? 'a4' : 'letter',
     }).toString(),
   )
