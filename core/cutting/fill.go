@@ -5,13 +5,16 @@ import (
 	"slices"
 )
 
-// mostSteps is how long a bar is filled by trying; after that it is filled by
-// a table of all its marks.
-const mostSteps = 20000
+// How long a bar is filled by trying: to find a good filling, and to find the
+// best one before it is looked for in a table of all the bar's marks.
+const (
+	fewSteps  = 400
+	mostSteps = 20000
+)
 
 // fill finds the pieces worth most together that go into a room: a bounded
-// knapsack.
-func (s *solver) fill(room int, worth []float64, most []int) ([]Cut, float64) {
+// knapsack. What is found at once and worth more than enough will do.
+func (s *solver) fill(room int, worth []float64, most []int, enough float64) (cuts []Cut, value float64, best bool) {
 	var kinds []int
 	for k := range s.kinds {
 		if worth[k] > few && most[k] > 0 && s.kinds[k].long <= room {
@@ -21,11 +24,16 @@ func (s *solver) fill(room int, worth []float64, most []int) ([]Cut, float64) {
 	slices.SortStableFunc(kinds, func(a, b int) int {
 		return cmp.Compare(worth[b]/float64(s.kinds[b].long), worth[a]/float64(s.kinds[a].long))
 	})
-	f := filler{s: s, kinds: kinds, worth: worth, most: most, now: make([]int, len(kinds)), best: make([]int, len(kinds))}
-	if !f.try(0, room, 0) {
-		return s.table(room, kinds, worth, most)
+	f := filler{s: s, kinds: kinds, worth: worth, most: most, now: make([]int, len(kinds)), best: make([]int, len(kinds)), last: fewSteps}
+	whole := f.try(0, room, 0)
+	if !whole && f.value <= enough {
+		f.steps, f.last = 0, mostSteps
+		if whole = f.try(0, room, 0); !whole {
+			cuts, value = s.table(room, kinds, worth, most)
+			return cuts, value, true
+		}
 	}
-	return cutsOf(kinds, f.best), f.value
+	return cutsOf(kinds, f.best), f.value, whole
 }
 
 func cutsOf(kinds, counts []int) []Cut {
@@ -50,10 +58,11 @@ type filler struct {
 	best  []int
 	value float64
 	steps int
+	last  int
 }
 
 func (f *filler) try(i, room int, value float64) bool {
-	if f.steps++; f.steps > mostSteps {
+	if f.steps++; f.steps > f.last {
 		return false
 	}
 	if value > f.value+few {
