@@ -99,7 +99,7 @@ test('one rule at every level: the nearest wins, says so, and is taken back', as
   await expect(row(page, 'P8').locator('td').nth(2)).toContainText('5′ 0″')
   await expect(row(page, 'P3').locator('td').nth(2)).toContainText('50″')
   await row(page, 'P7').getByRole('button', { name: /hole depth: why/ }).click()
-  await expect(page.getByRole('dialog')).toContainText('said for this post')
+  await expect(page.getByRole('dialog')).toContainText('set for this post')
   await page.keyboard.press('Escape')
   // Taken back one after the other.
   await part(page, 'Rules')

@@ -340,7 +340,7 @@ test('what is in the way is drawn, judged by the hole, and marked by the office'
   await page.getByTestId('not-cleared').click()
   const day = page.getByLabel('Today', { exact: true })
   await day.fill('2026-11-27') // a Friday: three working days are over a weekend
-  await page.getByRole('button', { name: 'Ask for the services' }).click()
+  await page.getByRole('button', { name: 'Have the services marked' }).click()
   await expect(page.getByTestId('ticket')).toContainText('Dec 2, 2026')
   await page.getByRole('button', { name: 'Have they been?' }).click()
   await expect(page.getByRole('alert')).toContainText('must be down by 2026-12-02')
@@ -441,7 +441,7 @@ test('ten thousand ground points are paged, not poured out', async ({ page, mall
   await expect(elevation(page)).toContainText('10000 ground points: zoom in to drag them')
   await part(page, 'Ground')
   await expect(page.getByText('1 to 60 of 10000')).toBeVisible()
-  await page.getByRole('button', { name: 'After' }).click()
+  await page.getByRole('button', { name: 'Next', exact: true }).click()
   await expect(page.getByLabel('Distance of ground point 61')).toBeVisible()
   // One that is added brings its own page.
   await type(page.getByLabel('Distance of a new ground point'), `131' 5"`)

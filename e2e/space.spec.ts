@@ -88,7 +88,7 @@ test('a post is pulled, the rest re-space while it moves, and it is let go', asy
   await expect.poll(other).toBeLessThan(before - 20)
   await page.mouse.up()
   await saved(page)
-  await expect(page.getByRole('slider', { name: 'P4, fixed, station' })).toBeVisible()
+  await expect(page.getByRole('slider', { name: 'P4, fixed, distance from start' })).toBeVisible()
   const pulled = await at()
   expect(pulled).toBeLessThan(22.4 * 304.8)
   expect(await other()).toBeCloseTo(pulled / 3, 0)
@@ -240,7 +240,7 @@ test('a post stops at the gate, and stays picked when it gets another number', a
   await page.mouse.up()
   await saved(page)
   // A bay more stands before it: P6 has become P7.
-  const held = page.getByRole('slider', { name: 'P7, fixed, station' })
+  const held = page.getByRole('slider', { name: 'P7, fixed, distance from start' })
   expect(Number(await held.getAttribute('aria-valuenow'))).toBeCloseTo(most, 3)
   await expect(page.getByTestId('post')).toHaveText('P7')
   // The keys went along with it.
@@ -249,5 +249,5 @@ test('a post stops at the gate, and stays picked when it gets another number', a
   await saved(page)
   await expect.poll(async () => Number(await held.getAttribute('aria-valuenow'))).toBeLessThan(most - 1)
   await page.keyboard.press('Delete')
-  await expect(page.getByRole('slider', { name: /fixed, station/ })).toBeHidden()
+  await expect(page.getByRole('slider', { name: /fixed, distance from start/ })).toBeHidden()
 })

@@ -15,6 +15,8 @@ var British = map[string]string{
 	"gray":        "grey",
 	"kilometer":   "kilometre",
 	"kilometers":  "kilometres",
+	"liter":       "litre",
+	"liters":      "litres",
 	"meter":       "metre",
 	"meters":      "metres",
 	"millimeter":  "millimetre",
