@@ -12,8 +12,7 @@
   const back = $derived(
     `/jobs/${params.id}${run ? `/runs/${encodeURIComponent(run)}${stage ? `/${stage}` : ''}` : ''}`,
   )
-  asked.delete('stage')
-  const query = asked.toString()
+  const query = new URLSearchParams([...asked].filter(([name]) => name !== 'stage')).toString()
   let count = $state(0)
   let size = $state({ width: 215.9, height: 279.4 })
   let trouble = $state('')
