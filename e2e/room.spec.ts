@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { elevation, expect, Mallow, open, saved, stage, test } from './mallow'
+import { elevation, expect, Mallow, open, part, saved, stage, test } from './mallow'
 
 // A window as it is for who never changed it: no list is open.
 test.beforeEach(async ({ page }) => {
@@ -254,8 +254,12 @@ test('a label that is a term says what it means, and the job is spelled in its u
   await page.keyboard.press('Escape')
   await expect(tip).toBeHidden()
   await expect(term).toHaveAttribute('title', /^How posts are spaced/)
-  // A word at the beginning of another word is none: Runs, of a run's list.
-  await expect(page.locator('.label.term', { hasText: /^Runs/ })).toHaveCount(0)
+  // A word that a term shares with another thing is none.
+  await stage(page, 'Dig')
+  await part(page, 'Rules')
+  await expect(page.locator('.label.term', { hasText: /^Hole, times the post/ })).toBeVisible()
+  await expect(page.locator('.label.term', { hasText: /^Hole off its post/ })).toHaveCount(0)
+  await stage(page, 'Post spacing')
   await expect(page.getByLabel('Most spacing, center to center')).toBeVisible()
   await open(page, mallow, 'Pipit Yard')
   await stage(page, 'String')

@@ -13,14 +13,24 @@ const terms = () =>
     },
   ))
 
-/** The term that a label begins with: the longest of those that do. */
+/**
+ * The term that a label begins with: the longest of those that do. Of a term
+ * that names two things a single word is meant only where it stands alone: the
+ * crown at a post is not that of a drive.
+ */
 export function termOf(label: string, all: Term[]): Term | undefined {
   const said = label.toLowerCase()
+  const alone = said.split(',')[0]!
   let found: Term | undefined
   let longest = 0
   for (const term of all)
     for (const name of [term.term, ...term.term.split(', ')].map((n) => n.toLowerCase()))
-      if (name.length > longest && said.startsWith(name) && !/^[a-z]/.test(said.slice(name.length))) {
+      if (
+        name.length > longest &&
+        (name === alone || name === said || name.includes(' ') || !term.term.includes(', ')) &&
+        said.startsWith(name) &&
+        !/^[a-z]/.test(said.slice(name.length))
+      ) {
         found = term
         longest = name.length
       }
