@@ -230,6 +230,11 @@ func TestWithinABarOfTheBound(t *testing.T) {
 		}
 		if p.Proved {
 			proved++
+			// Too many to be searched whole: what is proved is proved by the bound, to what all the bars' lengths are multiples of.
+			step := float64(map[int]length.Length{4: 2 * ft, 3: 2 * ft, 2: 4 * ft, 1: 16 * ft}[len(stocks)] / saw.Mark)
+			if len(pieces) > 20 && float64(p.Cost)-step >= p.Bound {
+				t.Errorf("case %d: %d is said to be proved, and %v could be had", n, p.Cost, p.Bound)
+			}
 		}
 		if again := cutting.Solve(stocks, pieces, saw); !slices.EqualFunc(p.Bars, again.Bars, func(a, b cutting.Bar) bool {
 			return a.Stock == b.Stock && a.Count == b.Count && slices.Equal(a.Cuts, b.Cuts)
@@ -268,6 +273,10 @@ func TestByHand(t *testing.T) {
 	}
 	if p = cutting.Solve(yard, []cutting.Piece{{Length: 6*ft - length.Inch/16, Count: 2}}, saw); bars(p) != 1 || p.Bars[0].Left != 0 {
 		t.Errorf("a sixteenth less, and the last cut falls beside the end: %+v", p)
+	}
+	// A kerf between two marks counts as the wider one: 499 + 2.4 + 499 is more than a metre.
+	if p = cutting.Solve([]cutting.Stock{{Length: 1000}}, []cutting.Piece{{499, 2}}, cutting.Saw{Kerf: 2.4, Mark: 1}); bars(p) != 2 {
+		t.Errorf("a kerf between two marks: %+v", p)
 	}
 	// An offcut is taken first, and one bar less is bought.
 	kept := append(slices.Clone(yard), cutting.Stock{Length: 74 * length.Inch, Have: 1})
