@@ -1,4 +1,4 @@
-import { elevation, expect, load, open, part, runLoad, saved, stage, test, view } from './mallow'
+import { elevation, expect, load, nudge, open, part, runLoad, saved, stage, test, view } from './mallow'
 
 // The run worked by hand outside this project: 131 ft 6 in, 18 posts, and 12
 // x 42 in holes that take 80 bags of 60 lb.
@@ -69,8 +69,7 @@ test('the gate is dragged, undone, redone, and a reload keeps it', async ({ page
 
   // By keyboard it goes one mark at a time, and a row of nudges is one step.
   await gate.focus()
-  await page.keyboard.press('ArrowRight')
-  await page.keyboard.press('ArrowRight')
+  await nudge(gate, 'ArrowRight', 2)
   await expect(gate).toHaveAttribute('aria-valuetext', moved.replace('"', ' 1/8"'))
   await expect(page.getByRole('button', { name: 'Redo' })).toBeDisabled()
   await saved(page)

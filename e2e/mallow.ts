@@ -103,6 +103,14 @@ export async function view(page: Page, name: string | RegExp) {
   await page.getByRole('dialog', { name: 'View' }).getByRole('button', { name }).click()
   await page.keyboard.press('Escape')
 }
+/** Keys that follow each other at once, however slow the machine: within the half second in which nudges are one step. */
+export const nudge = (on: Locator, key: string, times: number) =>
+  on.evaluate(
+    (at, [key, times]) => {
+      for (let i = 0; i < times; i++) at.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }))
+    },
+    [key, times] as const,
+  )
 /** A part of the Walk bench. */
 export const part = (page: Page, name: string) => page.getByRole('tab', { name: new RegExp(`^${name}`) }).click()
 
