@@ -1,7 +1,7 @@
 // Package cutting finds the bars to buy for pieces of given lengths, and what is
 // cut from each: the one-dimensional cutting stock problem with bars of several
-// lengths and prices, a saw that takes its kerf, and a few bars at hand that are
-// longer than nothing and cost nothing.
+// lengths and prices, a saw that takes its kerf, and offcuts at hand, of which
+// there are so many and no more.
 //
 // The linear relaxation is solved by column generation (P. C. Gilmore and
 // R. E. Gomory, A linear programming approach to the cutting-stock problem, Oper.
@@ -90,7 +90,7 @@ type solver struct {
 	saw     Saw
 	mark    length.Length
 	kinds   []kind // the longest first
-	bars    []bar  // the cheapest for its room first is not given: by room
+	bars    []bar  // the shortest first
 	tooLong []int
 }
 

@@ -230,7 +230,7 @@ func TestWithinABarOfTheBound(t *testing.T) {
 		}
 		if p.Proved {
 			proved++
-			// Too many to be searched whole: what is proved is proved by the bound, to what all the bars' lengths are multiples of.
+			// Too many to be searched whole: only the bound can have shown it, to what all the bars' lengths are multiples of.
 			step := float64(map[int]length.Length{4: 2 * ft, 3: 2 * ft, 2: 4 * ft, 1: 16 * ft}[len(stocks)] / saw.Mark)
 			if len(pieces) > 20 && float64(p.Cost)-step >= p.Bound {
 				t.Errorf("case %d: %d is said to be proved, and %v could be had", n, p.Cost, p.Bound)

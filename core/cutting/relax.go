@@ -81,8 +81,8 @@ type master struct {
 	rowOfBar   []int    // of a bar; −1: there are as many as are wanted
 }
 
-// column is a pattern, or the surplus or slack of a row (−1 less its place),
-// or pieces that nobody cuts.
+// column is a pattern, the surplus or slack of a row, or a piece that no bar
+// gives.
 type column struct {
 	pattern
 	slack   int // 1 + the row; 0: a pattern

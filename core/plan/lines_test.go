@@ -452,7 +452,7 @@ func TestStringsOfARun(t *testing.T) {
 		t.Error("a line of sight sags")
 	}
 	if !s.Sight || s.Order[0] != "P1" || s.Order[1] != s.Posts[last].Post || s.Target != s.Order[1] || find(plan.Make(j, cat), "drift") != nil {
-		t.Errorf("by sight: %v to %s", s.Order, s.Target)
+		t.Errorf("by eye: %v to %s", s.Order, s.Target)
 	}
 }
 
