@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"sync"
 
+	"mallow/core/job"
 	"mallow/core/materials"
 )
 
@@ -18,11 +19,15 @@ var files embed.FS
 // wrong, which the tests and every start would show.
 var Load = sync.OnceValues(func() (materials.Catalog, error) {
 	var c materials.Catalog
+	recipes := map[string]struct {
+		Parts []job.Part
+		Steps []string
+	}{}
 	for name, into := range map[string]any{
 		"bags": &c.Bags, "gravel": &c.Gravel, "posts": &c.Posts, "usual": &c.Usual,
 		"strings": &c.Strings, "services": &c.Services, "systems": &c.Systems,
 		"soils": &c.Soils, "supply": &c.Supply,
-		"hardware": &c.Hardware, "makes": &c.Makes, "passage": &c.Passage,
+		"recipes": &recipes, "hardware": &c.Hardware, "makes": &c.Makes, "passage": &c.Passage,
 	} {
 		raw, err := files.ReadFile("data/" + name + ".json")
 		if err != nil {
@@ -33,6 +38,10 @@ var Load = sync.OnceValues(func() (materials.Catalog, error) {
 		if err := dec.Decode(into); err != nil {
 			return c, fmt.Errorf("catalogue file %s: %w", name, err)
 		}
+	}
+	for i := range c.Systems {
+		s := &c.Systems[i]
+		s.Parts, s.Steps = recipes[s.ID].Parts, recipes[s.ID].Steps
 	}
 	return c, c.Validate()
 })

@@ -22,7 +22,11 @@ const (
 	Panel    Kind = "panel"
 	Rail     Kind = "rail"
 	Board    Kind = "board"
+	Mesh     Kind = "mesh"
 	Leaf     Kind = "gate leaf"
+	Hardware Kind = "hardware"
+	Fixing   Kind = "fixing"
+	Finish   Kind = "finish"
 	Concrete Kind = "concrete"
 	Gravel   Kind = "gravel"
 	Stone    Kind = "stone"
@@ -31,7 +35,7 @@ const (
 	Labour   Kind = "labour"
 )
 
-var kinds = []Kind{Post, Panel, Rail, Board, Leaf, Concrete, Gravel, Stone, Spoil, Soil, Labour}
+var kinds = []Kind{Post, Panel, Rail, Board, Mesh, Leaf, Hardware, Fixing, Finish, Concrete, Gravel, Stone, Spoil, Soil, Labour}
 
 // Unit is what an item's exact quantity is counted in.
 type Unit string
@@ -41,28 +45,33 @@ const (
 	Pieces      Unit = "pieces"
 	CubicMetres Unit = "m3"
 	Hours       Unit = "h"
+	Metres      Unit = "m"
 )
 
 // Item is one thing that is bought, moved or done.
 type Item struct {
 	ID    string        `json:"id" jsonschema:"required" jsonschema_description:"Its name: the same in the bill of a run and of the job, and as long as its kind and size stay."`
-	Kind  Kind          `json:"kind" jsonschema:"required,enum=post,enum=panel,enum=rail,enum=board,enum=gate leaf,enum=concrete,enum=gravel,enum=stone,enum=spoil,enum=soil,enum=labour"`
+	Kind  Kind          `json:"kind" jsonschema:"required,enum=post,enum=panel,enum=rail,enum=board,enum=mesh,enum=gate leaf,enum=hardware,enum=fixing,enum=finish,enum=concrete,enum=gravel,enum=stone,enum=spoil,enum=soil,enum=labour"`
 	Group string        `json:"group" jsonschema:"required" jsonschema_description:"Heading under which it is read."`
-	Stage finding.Stage `json:"stage" jsonschema:"required,enum=walk,enum=string,enum=space,enum=grade,enum=gates,enum=dig,enum=pour" jsonschema_description:"The stage of the work that needs it."`
+	Stage finding.Stage `json:"stage" jsonschema:"required,enum=walk,enum=string,enum=space,enum=grade,enum=gates,enum=dig,enum=pour,enum=build" jsonschema_description:"The stage of the work that needs it."`
 	What  string        `json:"what" jsonschema:"required" jsonschema_description:"What it is called."`
 	Name  reason.Text   `json:"name" jsonschema:"required" jsonschema_description:"Section, material and size."`
 
 	Exact  float64       `json:"exact" jsonschema:"required" jsonschema_description:"How much, unrounded, in its unit."`
-	Unit   Unit          `json:"unit" jsonschema:"required,enum=pieces,enum=m3,enum=h"`
+	Unit   Unit          `json:"unit" jsonschema:"required,enum=pieces,enum=m3,enum=h,enum=m"`
 	Length length.Length `json:"length,omitempty" jsonschema_description:"Of one piece, as bought; left out where it is none, or longer than any stock."`
 	Cut    int           `json:"cut,omitempty" jsonschema_description:"Pieces of it that are cut from a full one."`
 	Waste  float64       `json:"waste,omitempty" jsonschema_description:"Share of it that is bought beyond what is built in; -1 where that is not the same everywhere."`
 	Bought []Buy         `json:"bought" jsonschema:"required" jsonschema_description:"Ways to buy it, the usual one first; rounded up here and nowhere else."`
 
-	Runs  []Share `json:"runs" jsonschema:"required" jsonschema_description:"What each run takes of it."`
-	Goes  []Lot   `json:"goes,omitempty" jsonschema_description:"Where its pieces go."`
-	Why   string  `json:"why,omitempty" jsonschema_description:"Figure of the totals that explains it: concrete, gravel, hours or spoil."`
-	Order Order   `json:"-"`
+	Runs  []Share     `json:"runs" jsonschema:"required" jsonschema_description:"What each run takes of it."`
+	Goes  []Lot       `json:"goes,omitempty" jsonschema_description:"Where its pieces go."`
+	Box   int         `json:"-"` // how many are in a box
+	Mass  length.Mass `json:"-"` // of a piece, or of a metre
+	Cover float64     `json:"-"`
+	Cuts  *Cuts       `json:"-"` // what is cut from what, where it comes in lengths
+	Why   string      `json:"why,omitempty" jsonschema_description:"Figure of the totals that explains it: concrete, gravel, hours or spoil."`
+	Order Order       `json:"-"`
 }
 
 // Order is by what items of one kind are put in order.
@@ -77,11 +86,15 @@ const (
 	Truck    = "truck"
 	Mix      = "mix" // mixed on site from cement, sand and stone
 	Loose    = "loose"
+	Boxes    = "boxes"
+	Rolls    = "rolls"
+	Lengths  = "lengths" // bars of several stock lengths
+	Tins     = "tins"
 )
 
 // Buy is one way to buy an item.
 type Buy struct {
-	By    string      `json:"by" jsonschema:"required" jsonschema_description:"pieces, hours, bags, bulk bags, truck, mix or loose."`
+	By    string      `json:"by" jsonschema:"required" jsonschema_description:"pieces, hours, bags, bulk bags, truck, mix, loose, boxes, rolls, lengths or tins."`
 	What  string      `json:"what" jsonschema:"required" jsonschema_description:"What it is called on its line: the item, or how else it is bought."`
 	Count float64     `json:"count" jsonschema:"required" jsonschema_description:"How many are bought: whole pieces or bags, or cubic metres in the steps that a truck is ordered in."`
 	Many  reason.Text `json:"many" jsonschema:"required" jsonschema_description:"The same in words."`
@@ -113,6 +126,7 @@ func Sum(bills ...[]Item) []Item {
 			if !known {
 				at[i.ID] = len(out)
 				i.Runs, i.Goes, i.Bought = slices.Clone(i.Runs), slices.Clone(i.Goes), nil
+				i.Cuts = i.Cuts.wanted()
 				out = append(out, i)
 				continue
 			}
@@ -122,6 +136,7 @@ func Sum(bills ...[]Item) []Item {
 			sum.MixWaste(i.Waste)
 			sum.Runs = append(sum.Runs, i.Runs...)
 			sum.Goes = append(sum.Goes, i.Goes...)
+			sum.Cuts.add(i.Cuts)
 		}
 	}
 	Sort(out)

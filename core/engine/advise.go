@@ -6,6 +6,7 @@ import (
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/stage"
+	"mallow/core/stage/build"
 	"mallow/core/stage/gates"
 	"mallow/core/stage/load"
 )
@@ -64,7 +65,7 @@ func (a *Advice) InLine(run job.Run) *load.Load {
 		j.Lines[l].Runs = slices.Clone(j.Lines[l].Runs)
 		j.Lines[l].Runs[r] = run
 		j.Lines = j.Lines[l : l+1]
-		return load.Compute(&gates.Gates{Holes: Compute(j, a.of.Catalog, a.of, a.watch.Look).Runs[r].Holes})
+		return load.Compute(&build.Build{Gates: &gates.Gates{Holes: Compute(j, a.of.Catalog, a.of, a.watch.Look).Runs[r].Holes}})
 	}
 	return nil
 }

@@ -8,6 +8,7 @@ import (
 	"mallow/core/length"
 	"mallow/core/materials"
 	"mallow/core/stage"
+	"mallow/core/stage/build"
 	"mallow/core/stage/dig"
 	"mallow/core/stage/gates"
 	"mallow/core/stage/load"
@@ -52,6 +53,7 @@ type Run struct {
 	Holes    *dig.Holes
 	Gates    *gates.Gates
 	Marking  *setout.Marking
+	Build    *build.Build
 	Load     *load.Load
 	Parts    map[string]any // of the stages that stand on the finished run
 	checked  *checked
@@ -333,14 +335,26 @@ func (c *computing) setout(l *Line) {
 	}
 }
 
+// build counts what stands above ground.
+func (c *computing) build(l *Line) {
+	for r, run := range l.Runs {
+		if was := c.before(l, r); was != nil && was.Gates == run.Gates {
+			run.Build = was.Build
+			continue
+		}
+		c.look()
+		run.Build = build.Compute(run.Gates)
+	}
+}
+
 // load adds the runs up.
 func (c *computing) load(l *Line) {
 	for r, run := range l.Runs {
-		if was := c.before(l, r); was != nil && was.Gates == run.Gates && was.Marking == run.Marking {
+		if was := c.before(l, r); was != nil && was.Build == run.Build && was.Marking == run.Marking {
 			run.Load, run.checked = was.Load, was.checked
 			continue
 		}
-		run.Load, run.checked = load.Compute(run.Gates), &checked{}
+		run.Load, run.checked = load.Compute(run.Build), &checked{}
 	}
 }
 

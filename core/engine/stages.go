@@ -25,6 +25,7 @@ var computeList = []struct {
 	{"dig: corner posts given to the runs that start there; what holes meet and bear", (*computing).share},
 	{"gates: openings, leaves and their swings, on the map", (*computing).gates},
 	{"setout: strings, marks and tops on site", (*computing).setout},
+	{"build: what stands above ground, part by part", (*computing).build},
 	{"load: what it all takes", (*computing).load},
 	{"what stands on the finished run", (*computing).later},
 }

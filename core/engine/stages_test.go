@@ -16,7 +16,7 @@ import (
 // are boarded, and minds a run of gates alone.
 type built struct{ Bays int }
 
-var build = Stage{
+var building = Stage{
 	Name: "build",
 	Compute: func(run Finished) any {
 		n := 0
@@ -43,7 +43,7 @@ var build = Stage{
 // A stage that is added is its doors and a line in the list: its part is
 // computed, kept, checked and explained without a word in any other stage.
 func TestAStageIsALineInTheList(t *testing.T) {
-	laterList = append(laterList, build)
+	laterList = append(laterList, building)
 	defer func() { laterList = laterList[:len(laterList)-1] }()
 	cat, err := catalog.Load()
 	if err != nil {

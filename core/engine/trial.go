@@ -3,6 +3,7 @@ package engine
 import (
 	"mallow/core/job"
 	"mallow/core/stage"
+	"mallow/core/stage/build"
 	"mallow/core/stage/dig"
 	"mallow/core/stage/gates"
 	"mallow/core/stage/load"
@@ -35,7 +36,7 @@ func (t *trier) alone(run job.Run) *load.Load {
 	}
 	d := dig.Compute(slope.Compute(line, nil), nil, t.look)
 	d.Obstacles()
-	return load.Compute(&gates.Gates{Holes: d})
+	return load.Compute(&build.Build{Gates: &gates.Gates{Holes: d}})
 }
 
 // outcomeOf is what a trial comes to.

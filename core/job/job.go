@@ -22,6 +22,9 @@ type Job struct {
 	Hole    HoleRules    `json:"hole,omitzero" jsonschema_description:"Rules for holes that hold for the whole job; what a run, a kind of post or a single post says of its own goes before them."`
 	Setting SettingRules `json:"setting,omitzero" jsonschema_description:"What goes into the holes, for the whole job."`
 
+	Saw     Saw      `json:"saw,omitzero" jsonschema_description:"How lumber and pipe are cut."`
+	Offcuts []Offcut `json:"offcuts,omitempty" jsonschema:"maxItems=500" jsonschema_description:"Lengths at hand from other jobs, used before new ones are bought."`
+
 	Notes string   `json:"notes,omitempty" jsonschema:"maxLength=8000"`
 	Offer Offer    `json:"offer,omitzero" jsonschema_description:"What the customer is told beside what the plan knows."`
 	Tags  []string `json:"tags,omitempty" jsonschema:"maxItems=40" jsonschema_description:"Words to find the job by."`
@@ -60,6 +63,7 @@ type Run struct {
 	Overrides []HoleOverride `json:"overrides,omitempty" jsonschema:"maxItems=2000" jsonschema_description:"Single holes with rules of their own, which go before all others."`
 	Soil      string         `json:"soil,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Soil along the run, by its name in the catalogue. Left out: the site's."`
 	String    String         `json:"string"`
+	Parts     []Part         `json:"parts,omitempty" jsonschema:"maxItems=60" jsonschema_description:"Parts that are not as in the run's fence system: each stands for the system's of the same id, or is added."`
 	Notes     string         `json:"notes,omitempty" jsonschema:"maxLength=8000"`
 
 	Laid  []Laid `json:"laid,omitempty" jsonschema:"maxItems=12000" jsonschema_description:"Posts of the last layout, so that the next one's keep their names. It is written when the job is saved."`

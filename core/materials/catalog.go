@@ -111,6 +111,24 @@ func (c Catalog) System(id string, own []job.System) (job.System, bool) {
 	return job.System{}, false
 }
 
+// Recipe is the parts of a run: those of its fence system with its own changes. A
+// user's own system without parts has those of the one that it is a copy of.
+func (c Catalog) Recipe(id string, own []job.System, changes []job.Part) []job.Part {
+	return c.recipeOf(id, own).PartsOf(changes)
+}
+
+// Steps is the order in which a fence system is put together.
+func (c Catalog) Steps(id string, own []job.System) []string { return c.recipeOf(id, own).Steps }
+
+func (c Catalog) recipeOf(id string, own []job.System) job.System {
+	s, ok := c.System(id, own)
+	if ok && len(s.Parts) == 0 && s.From != "" {
+		from, _ := c.System(s.From, nil)
+		s.Parts, s.Steps = from.Parts, from.Steps
+	}
+	return s
+}
+
 // UsualRun returns the usual values of a run.
 func (c Catalog) UsualRun(s length.System) job.Run { return c.Usual[s].Run }
 

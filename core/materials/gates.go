@@ -72,12 +72,13 @@ const (
 
 // Make is a way that a gate leaf is made.
 type Make struct {
-	ID     string        `json:"id" jsonschema:"required"`
-	Name   string        `json:"name" jsonschema:"required"`
-	Area   float64       `json:"area" jsonschema:"required" jsonschema_description:"Kilograms for each square metre of face."`
-	Metre  float64       `json:"metre" jsonschema:"required" jsonschema_description:"Kilograms for each metre of frame, round the edge and along the brace."`
-	Brace  Brace         `json:"brace" jsonschema:"required,enum=strut,enum=tie,enum=unbraced"`
-	Source reason.Source `json:"source" jsonschema:"required"`
+	ID     string                       `json:"id" jsonschema:"required"`
+	Name   string                       `json:"name" jsonschema:"required"`
+	Area   float64                      `json:"area" jsonschema:"required" jsonschema_description:"Kilograms for each square metre of face."`
+	Metre  float64                      `json:"metre" jsonschema:"required" jsonschema_description:"Kilograms for each metre of frame, round the edge and along the brace."`
+	Brace  Brace                        `json:"brace" jsonschema:"required,enum=strut,enum=tie,enum=unbraced"`
+	Parts  map[length.System][]job.Part `json:"parts,omitempty" jsonschema_description:"What a leaf is made of and hung with, in each unit system."`
+	Source reason.Source                `json:"source" jsonschema:"required"`
 }
 
 // Passage is what is usual of gates and those who use them.

@@ -27,7 +27,7 @@ func (r *Result) Bill() Bill {
 		runs[i] = run.Load.Items()
 		out.Runs = append(out.Runs, RunBill{run.Load.Spec.ID, run.Load.Name(), runs[i]})
 	}
-	out.Items = load.JobItems(runs, r.Catalog, r.Job.Units.System)
+	out.Items = load.JobItems(runs, r.Catalog, r.Job)
 	return out
 }
 

@@ -53,7 +53,7 @@ type View struct {
 	Of     Kind   `json:"of" jsonschema:"required,enum=elevation,enum=map,enum=hole,enum=front,enum=above,enum=side,enum=swing,enum=drop,enum=stick,enum=along"`
 	Run    string `json:"run" jsonschema:"required"`
 	Whole  bool   `json:"whole,omitempty" jsonschema_description:"From the side: the whole line that the run is on, corner after corner."`
-	Stress Stress `json:"stress,omitempty" jsonschema:"enum=walk,enum=string,enum=space,enum=grade,enum=gates,enum=dig,enum=pour,enum=paper" jsonschema_description:"What it stresses."`
+	Stress Stress `json:"stress,omitempty" jsonschema:"enum=walk,enum=string,enum=space,enum=grade,enum=gates,enum=dig,enum=pour,enum=build,enum=paper" jsonschema_description:"What it stresses."`
 
 	From *length.Length `json:"from,omitempty" jsonschema_description:"From the side: the stretch that is drawn, of which what is beyond is left out."`
 	To   *length.Length `json:"to,omitempty"`

@@ -91,7 +91,7 @@ func (m *Run) Up(l length.Length) length.Length {
 
 // Caution stands where work can hurt someone.
 type Caution struct {
-	Stage finding.Stage `json:"stage" jsonschema:"required,enum=walk,enum=string,enum=space,enum=grade,enum=gates,enum=dig,enum=pour"`
+	Stage finding.Stage `json:"stage" jsonschema:"required,enum=walk,enum=string,enum=space,enum=grade,enum=gates,enum=dig,enum=pour,enum=build"`
 	Says  reason.Text   `json:"says" jsonschema:"required"`
 }
 

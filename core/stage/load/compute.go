@@ -9,19 +9,20 @@ import (
 	"mallow/core/length"
 	"mallow/core/materials"
 	"mallow/core/pour"
+	"mallow/core/stage/build"
 	"mallow/core/stage/dig"
 	"mallow/core/stage/gates"
 )
 
 // loadRun is a run with what it takes.
 type Load struct {
-	*gates.Gates
+	*build.Build
 	Totals Totals
 }
 
 // newLoad adds the run up.
-func Compute(m *gates.Gates) *Load {
-	l := &Load{Gates: m}
+func Compute(m *build.Build) *Load {
+	l := &Load{Build: m}
 	l.Totals = l.add()
 	return l
 }

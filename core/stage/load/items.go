@@ -22,20 +22,24 @@ import (
 func (m *Load) Items() []bill.Item {
 	b := &biller{run: m.Spec.ID, items: []bill.Item{}, at: map[string]int{}}
 	b.posts(m)
-	b.pieces(m)
+	if m.Parts != nil {
+		b.parts(m)
+	} else { // a fence of no known type: what sets its bays is all that is known
+		b.pieces(m)
+	}
 	b.boards(m)
 	b.leaves(m)
 	b.filled(m)
 	b.soil(m)
 	bill.Sort(b.items)
-	buy(b.items, m.Cat, m.Job.Units.System)
+	buy(b.items, m.Cat, m.Job)
 	return b.items
 }
 
 // JobItems is the bill of a job from those of its runs, rounded up once.
-func JobItems(runs [][]bill.Item, cat materials.Catalog, sys length.System) []bill.Item {
+func JobItems(runs [][]bill.Item, cat materials.Catalog, j job.Job) []bill.Item {
 	sum := bill.Sum(runs...)
-	buy(sum, cat, sys)
+	buy(sum, cat, j)
 	return sum
 }
 
@@ -71,13 +75,7 @@ func (b *biller) piece(i bill.Item, count int, at string, long length.Length, cu
 	if cut {
 		item.Cut += count
 	}
-	for k := range item.Goes {
-		if g := &item.Goes[k]; g.Cut == cut && length.Same(g.Length, long) {
-			g.At = append(g.At, at)
-			return
-		}
-	}
-	item.Goes = append(item.Goes, bill.Lot{Run: b.run, At: []string{at}, Length: long, Cut: cut})
+	b.lot(item, count, at, long, cut)
 }
 
 func (b *biller) posts(m *Load) {
@@ -236,7 +234,8 @@ func (b *biller) dig(p *dig.Post, d *dig.Design, m *Load, rate materials.CrewRat
 }
 
 // buy rounds up what is bought whole, once for the bill, and says it.
-func buy(items []bill.Item, cat materials.Catalog, sys length.System) {
+func buy(items []bill.Item, cat materials.Catalog, j job.Job) {
+	sys, saw := j.Units.System, SawOf(j)
 	whole, last := length.Volume(0), -1
 	for k, i := range items {
 		if i.Kind == bill.Concrete {
@@ -269,11 +268,7 @@ func buy(items []bill.Item, cat materials.Catalog, sys length.System) {
 		case bill.Labour:
 			i.Bought = append(i.Bought, bill.Buy{By: bill.ByHours, Count: i.Exact, Many: words.Say("bill.hours", words.V{"hours": strconv.FormatFloat(i.Exact, 'f', 1, 64)}), Of: i.Name})
 		default:
-			of := i.Name
-			if i.Cut > 0 {
-				of = append(append(reason.Text{}, of...), words.Say("bill.of-them-cut", words.V{"cut": i.Cut})...)
-			}
-			i.Bought = append(i.Bought, bill.Buy{By: bill.ByPiece, Count: i.Exact, Many: reason.Say(i.Exact), Of: of})
+			bought(i, cat, sys, saw)
 		}
 		i.Group = words.Plain("bill.group-" + words.Key(i.Kind))
 		for n := range i.Bought {

@@ -1,0 +1,231 @@
+package plan_test
+
+import (
+	"math"
+	"testing"
+
+	"mallow/core/begin"
+	"mallow/core/bill"
+	"mallow/core/document"
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/plan"
+	"mallow/core/stage/build"
+)
+
+// fenceOf is a job of sides of one fence type, each at a right angle to the one
+// before.
+func fenceOf(t testing.TB, sys length.System, fence string, height length.Length, sides ...length.Length) job.Job {
+	t.Helper()
+	frost := 600 * length.Millimetre
+	j, err := begin.Job(begin.Answers{System: sys, Fence: fence, Length: &sides[0], Height: &height, Frost: &frost}, shipped(t))
+	if err != nil {
+		t.Fatal(err)
+	}
+	first := j.Lines[0].Runs[0]
+	for i, long := range sides[1:] {
+		r := first
+		r.ID, r.Name, r.Length, r.Ground = "S"+string(rune('2'+i)), "", ptr(long), nil
+		r.Corner = &job.Corner{By: job.ByDeflection, Side: job.Left, Angle: 90}
+		j.Lines[0].Runs = append(j.Lines[0].Runs, r)
+	}
+	if e := document.Check(j); len(e) > 0 {
+		t.Fatal(e)
+	}
+	return j
+}
+
+// partsIn adds up a part over all runs.
+func partsIn(r *plan.Result, id string) (n int, all []*build.Part) {
+	for _, run := range r.Runs {
+		if p := run.Build.Of(id); p != nil {
+			n += p.Count
+			all = append(all, p)
+		}
+	}
+	return n, all
+}
+
+// counts holds the count of every part that is named.
+func counts(t *testing.T, j job.Job, want map[string]int) *plan.Result {
+	t.Helper()
+	r := computed(t, j, nil)
+	for id, n := range want {
+		if got, _ := partsIn(r, id); got != n {
+			t.Errorf("%s: %d, by hand %d", id, got, n)
+		}
+	}
+	return r
+}
+
+// lengthsOf is what is bought of the lengths that pieces of a part are cut from.
+func lengthsOf(t *testing.T, r *plan.Result, part string) map[float64]int {
+	t.Helper()
+	for _, i := range r.Bill().Items {
+		if i.Cuts == nil || i.Cuts.Joined {
+			continue
+		}
+		for _, w := range i.Cuts.Wants {
+			if w.Part == part {
+				out := map[float64]int{}
+				for _, b := range i.Cuts.Lengths() {
+					out[math.Round(float64(b.Length))] = b.Count
+				}
+				return out
+			}
+		}
+	}
+	t.Fatalf("nothing is cut for %q", part)
+	return nil
+}
+
+
+// All of these were counted by hand, with paper and pencil, from common practice.
+
+// 120 ft on 10 ft centers are 12 bays; three rows are 36 rails. Tongues are
+// trimmed at the two end posts: three each.
+func TestSplitRailByHand(t *testing.T) {
+	j := fenceOf(t, length.Imperial, "split-rail", 4*ft, 120*ft)
+	r := counts(t, j, map[string]int{"rail": 36})
+	if _, p := partsIn(r, "trimmed"); len(p) != 1 || p[0].CutEnds != 6 {
+		t.Errorf("trimmed: %+v, by hand 6 ends", p)
+	}
+}
+
+// 11.35 m with one bay held at 3.6 m leaves five bays of 1.55 m. Rails of 3.6 m:
+// one over the wide bay, then two bays, two bays and one, in each of three rows.
+// Slats of 120 mm from outside to outside, 11.45 m: 82 of them leave 1,610 mm for
+// 81 gaps, 19 mm and 71 of them 20.
+func TestSlatsByHand(t *testing.T) {
+	j := fenceOf(t, length.Metric, "boards-on-rails-m", 1800, 11350)
+	j.Units.SmallestMark = 1
+	j.Lines[0].Runs[0].HeldBays = []job.HeldBay{{ID: "H1", At: 0, Width: 3600}}
+	r := counts(t, j, map[string]int{"rail": 12, "board": 82, "board-fixing": 82 * 3 * 2})
+	_, p := partsIn(r, "board")
+	if f := p[0].Fills[0]; f.Gap != 19 || f.Wider != 71 || f.Ripped != 0 {
+		t.Errorf("gaps %v, %d wider, %d ripped; by hand 19, 71, 0", f.Gap, f.Wider, f.Ripped)
+	}
+}
+
+// Three sides of 40, 30 and 40 ft, a 4 ft gate in the middle of the second: four
+// stretches, eight ends. At each a bar, a cup, a brace band and three bands.
+func TestChainLinkByHand(t *testing.T) {
+	j := fenceOf(t, length.Imperial, "chain-link", 4*ft, 40*ft, 30*ft, 40*ft)
+	j.Lines[0].Runs[1].Gates = []job.Gate{{ID: "G1", At: 15 * ft, Opening: 4 * ft, Gap: 100, Make: "mesh"}}
+	r := counts(t, j, map[string]int{
+		"tension-bar": 8, "tension-band": 24, "brace-band": 8, "rail-end": 8, "bolt": 32,
+		"dome-cap": 6, "loop-cap": 3 + 2 + 3, "hinge": 2, "latch": 1, "stop": 1, "drop-bolt": 0,
+		// 48 in of fabric less 4 in at each end, no more than 12 in apart: five on
+		// each of eight line posts
+		"post-tie": 5 * 8,
+	})
+	// The stretches come to 40, 12 + 12 and 40 ft, less posts: 102 ft in rolls of 50
+	// and in lengths of 21 that lose 3 in at each joint.
+	_, fabric := partsIn(r, "fabric")
+	sum := 0.0
+	for _, p := range fabric {
+		sum += p.Taken()
+	}
+	half := 2.375 / 2 // of a terminal, inches
+	byHand := (2*(480-2*half) + 360 - 48 - 2*2*half - 2*half) * 0.0254
+	near(t, "fabric in metres", sum, byHand, 0.001)
+	for _, i := range r.Bill().Items {
+		switch i.What {
+		case "Fabric":
+			if i.Bought[0].Count != 3 {
+				t.Errorf("%g rolls of fabric, by hand 3", i.Bought[0].Count)
+			}
+		case "Tension band":
+			if i.Exact != 24 {
+				t.Errorf("the bill has %g bands", i.Exact)
+			}
+		}
+	}
+}
+
+// 196 ft on 6 ft centers are 32 bays and one of 4 ft; 8 ft take 16 boards of
+// 5 1/2 in, which leave 8 in for 15 gaps: 1/2 in, and eight of them 9/16. Top rails
+// over two bays are 16, and one short one.
+func TestHorizontalBoardsByHand(t *testing.T) {
+	j := fenceOf(t, length.Imperial, "horizontal-boards", 8*ft, 196*ft)
+	r := counts(t, j, map[string]int{
+		"board": 33 * 16, "upright": 33, "bottom-rail": 33, "top-rail": 17, "corner-nailer": 0,
+		"board-fixing": 33 * 16 * (2 + 1) * 2,
+	})
+	_, p := partsIn(r, "board")
+	if f := p[0].Fills[0]; f.Pieces != 16 || !length.Same(f.Gap, inch/2) || f.Wider != 8 {
+		t.Errorf("rows %+v; by hand 16, 1/2 in, 8 wider", f)
+	}
+	if got := lengthsOf(t, r, "Top rail"); got[3658] != 17 || len(got) != 1 {
+		t.Errorf("top rails from %v, by hand 17 of 12 ft", got)
+	}
+	// 512 boards of 6 ft; 16 of 4 ft are three from a twelve, and the last from a six.
+	bought := 0.0
+	for long, n := range lengthsOf(t, r, "Board") {
+		bought += math.Round(long/304.8) * float64(n)
+	}
+	if bought != 512*6+5*12+6 {
+		t.Errorf("%g ft of boards, by hand %d", bought, 512*6+5*12+6)
+	}
+}
+
+// Ten panels of 1830 mm with 3 mm of play between posts of 100, on a gravel
+// board, under a topper of 300: panels of 1350 mm.
+func TestPanelsByHand(t *testing.T) {
+	j := fenceOf(t, length.Metric, "panel-between-m", 1800, 10*1936)
+	run := &j.Lines[0].Runs[0]
+	run.Fence.Boards = 1
+	sys, _ := shipped(t).System("panel-between-m", nil)
+	for _, p := range sys.Parts {
+		if p.ID == "topper" {
+			p.Off = false
+			run.Parts = []job.Part{p}
+		}
+	}
+	r := counts(t, j, map[string]int{
+		"panel": 10, "topper": 10, "gravel-board": 10, "bracket": 40, "board-bracket": 40, "bracket-screw": 480, "cap": 11, "cap-screw": 22,
+	})
+	if _, p := partsIn(r, "panel"); p[0].Width != 1350 {
+		t.Errorf("panels %v high, by hand 1350", p[0].Width)
+	}
+	for _, i := range r.Bill().Items {
+		if i.Kind == bill.Fixing && i.Exact == 480 && i.Bought[0].Count != 3 {
+			t.Errorf("%g boxes of 200 for 480 screws", i.Bought[0].Count)
+		}
+	}
+}
+
+// Five panels of 1830 mm in slots, down a bank of a metre: each bay level by
+// itself, a panel and a gravel board in each.
+func TestSlottedDownABankByHand(t *testing.T) {
+	j := fenceOf(t, length.Metric, "slotted-concrete-m", 1800, 5*1895)
+	j.Lines[0].Runs[0].Ground = []job.GroundPoint{{At: 0}, {At: 5 * 1895, Height: -1000}}
+	r := counts(t, j, map[string]int{"panel": 5, "packer": 10, "gravel-board": 5})
+	for _, b := range r.Runs[0].Build.Bays {
+		if b.Lean != 0 {
+			t.Errorf("%s leans %v", b.Label, b.Lean)
+		}
+	}
+}
+
+// Five bays of 96 in: 91 in clear between 5 in posts. Rails of 94 in; 16 pickets of
+// 3 in leave 43 in for 17 gaps: 2 1/2 in, and eight of them 2 9/16.
+func TestRoutedPicketByHand(t *testing.T) {
+	j := fenceOf(t, length.Imperial, "vinyl-picket", 4*ft, 40*ft)
+	r := counts(t, j, map[string]int{"rail": 10, "picket": 80, "cap": 6, "core": 0, "picket-screw": 160})
+	_, p := partsIn(r, "rail")
+	for _, q := range p[0].Pieces {
+		near(t, "rail in inches", q.Long.Inches(), 94, 1e-6)
+	}
+	_, p = partsIn(r, "picket")
+	if f := p[0].Fills[0]; f.Pieces != 16 || !length.Same(f.Gap, 5*inch/2) || f.Wider != 8 {
+		t.Errorf("pickets %+v; by hand 16, 2 1/2 in, 8 wider", f)
+	}
+}
+
+// An L of two sides of 12 ft, bays of 6: 18 slats of 3 1/2 in in 6 ft, 17 gaps. A
+// strip at each end of each gap of each bay.
+func TestPatioScreenByHand(t *testing.T) {
+	j := fenceOf(t, length.Imperial, "cedar-screen", 6*ft, 12*ft, 12*ft)
+	counts(t, j, map[string]int{"slat": 18 * 4, "spacer": 17 * 2 * 4, "corner-trim": 1, "slat-fixing": 18 * 4 * 2 * 2})
+}
