@@ -64,7 +64,7 @@ const mostBeside = 4
 // of it; with more runs than have room, one table each.
 func (w writer) load() []Block {
 	rows := func(items []bill.Item) []bill.Row {
-		return bill.Rows(slices.DeleteFunc(slices.Clone(items), func(i bill.Item) bool { return i.Kind == bill.Labour })) // nothing to load
+		return bill.Rows(slices.DeleteFunc(slices.Clone(items), func(i bill.Item) bool { return i.Kind == bill.Labour || i.Kind.Small() }))
 	}
 	gates := report.GatesOf(w.plan)
 	beside := len(w.plan.Runs) > 1 && len(w.plan.Runs) <= mostBeside
@@ -101,15 +101,30 @@ func (w writer) load() []Block {
 		return t
 	}
 	out := []Block{table(w.plan.Items)}
+	out = append(out, w.small(w.plan.Items)...)
 	if len(w.plan.Runs) > mostBeside {
 		for i, r := range w.plan.Runs {
-			out = append(out, Heading(w.name(i)), table(r.Items))
+			out = append(append(out, Heading(w.name(i)), table(r.Items)), w.small(r.Items)...)
 		}
 	}
 	if len(w.plan.Runs) > 1 {
 		out = append(out, Para{Words: words.Plain("paper.how-the-load-is-counted")})
 	}
 	return out
+}
+
+// small are the hardware, fixings and finish of a load, in columns side by side.
+func (w writer) small(items []bill.Item) []Block {
+	t := Table{Head: []string{words.Plain("paper.small-parts"), words.Plain("report.head-how_many")}, Tick: true, Bold: 1}
+	for _, r := range bill.Rows(items) {
+		if r.Item.Kind.Small() && !r.Or {
+			t.Rows = append(t.Rows, []string{r.Buy.What, w.say(r.Many)})
+		}
+	}
+	if len(t.Rows) == 0 {
+		return nil
+	}
+	return []Block{Beside{t}}
 }
 
 // yard is the load for whoever fetches it: no cautions, no findings, and what

@@ -199,7 +199,7 @@ func differ(a, b []byte) string {
 func TestAnswerBudgets(t *testing.T) {
 	c := start(t)
 	doc := demoDoc(t)
-	for path, most := range map[string]int{"/api/plan": 140_000, "/api/tell": 115_000, "/api/bill": 60_000} {
+	for path, most := range map[string]int{"/api/plan": 140_000, "/api/tell": 115_000, "/api/bill": 80_000} {
 		_, _, raw := c.ask("POST", path, doc)
 		t.Logf("%s: %d bytes", path, len(raw))
 		if len(raw) > most {

@@ -151,6 +151,7 @@ func (s *Server) routes(app *fiber.App) {
 		{fiber.MethodPost, "/api/plan", s.call("plan")},
 		{fiber.MethodPost, "/api/tell", s.call("tell")},
 		{fiber.MethodPost, "/api/bill", s.call("bill")},
+		{fiber.MethodPost, "/api/build", s.call("build")},
 		{fiber.MethodPost, "/api/table", s.call("table")},
 		{fiber.MethodPost, "/api/draw", s.call("draw")},
 		{fiber.MethodPost, "/api/explain", s.call("explain")},

@@ -74,6 +74,8 @@ type api struct {
 
 	Told           plan.Told            `json:"told"`
 	Bill           plan.Bill            `json:"bill"`
+	BuildRequest   calls.BuildRequest   `json:"buildRequest"`
+	Built          plan.Built           `json:"built"`
 	ExplainRequest calls.ExplainRequest `json:"explainRequest"`
 	Explained      calls.Explained      `json:"explained"`
 	AdviseRequest  calls.AdviseRequest  `json:"adviseRequest"`

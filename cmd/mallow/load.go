@@ -9,9 +9,20 @@ import (
 	"github.com/spf13/cobra"
 
 	"mallow/core/bill"
+	"mallow/core/plan"
 	"mallow/core/report"
 	"mallow/exchange"
 )
+
+// itemsOf is the bill of a run, by its id or name.
+func itemsOf(p plan.Plan, run string) ([]bill.Item, error) {
+	for _, r := range p.Runs {
+		if r.ID == run || r.Name == run {
+			return r.Items, nil
+		}
+	}
+	return nil, usageError{fmt.Errorf("--run: given %q; allowed: the id or the name of a run of this job", run)}
+}
 
 func loadCommand() *cobra.Command {
 	var asJSON, asCSV bool
@@ -30,14 +41,8 @@ func loadCommand() *cobra.Command {
 			}
 			items := p.Items
 			if run != "" {
-				found := false
-				for _, r := range p.Runs {
-					if r.ID == run || r.Name == run {
-						items, found = r.Items, true
-					}
-				}
-				if !found {
-					return usageError{fmt.Errorf("--run: given %q; allowed: the id or the name of a run of this job", run)}
+				if items, err = itemsOf(p, run); err != nil {
+					return err
 				}
 			}
 			if items == nil {

@@ -37,6 +37,9 @@ const (
 
 var kinds = []Kind{Post, Panel, Rail, Board, Mesh, Leaf, Hardware, Fixing, Finish, Concrete, Gravel, Stone, Spoil, Soil, Labour}
 
+// Small tells whether it is counted by the box and the handful.
+func (k Kind) Small() bool { return k == Hardware || k == Fixing || k == Finish }
+
 // Unit is what an item's exact quantity is counted in.
 type Unit string
 

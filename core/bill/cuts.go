@@ -111,9 +111,6 @@ func (c *Cuts) Solve(s Sawn) {
 	if slices.ContainsFunc(kinds, func(k kind) bool { return k.give > 0 }) && s.Kerf > 0 {
 		if snug := solve(true); len(snug.TooLong) == len(plan.TooLong) && snug.Cost < plan.Cost {
 			plan, c.Snug = snug, s.Kerf
-			for i := range kinds {
-				kinds[i].long -= min(kinds[i].give, s.Kerf)
-			}
 		}
 	}
 	c.take(plan, kinds, stocks, bought, s)
@@ -161,24 +158,35 @@ func (c *Cuts) take(plan cutting.Plan, kinds []kind, stocks []cutting.Stock, bou
 	cut := length.Length(0)
 	for _, b := range plan.Bars {
 		stock := stocks[b.Stock]
-		bar := Bar{Length: stock.Length, Count: b.Count, Offcut: b.Stock >= bought, Left: b.Left, Keep: b.Left >= s.Keep && b.Left > 0}
+		bar := Bar{Length: stock.Length, Count: b.Count, Offcut: b.Stock >= bought}
 		if !bar.Offcut {
 			c.Bought += stock.Length * length.Length(b.Count)
 		}
 		cut += stock.Length * length.Length(b.Count)
-		if bar.Keep {
-			c.Kept += b.Left * length.Length(b.Count)
+		short := c.snug(b, kinds, stock.Length-s.Trim, s.Kerf)
+		if bar.Left = stock.Length - s.Trim; c.Snug == 0 {
+			bar.Left = b.Left
 		}
 		for _, q := range b.Cuts {
 			k := &kinds[q.Piece]
-			bar.Cuts = append(bar.Cuts, Cut{Long: k.long, Each: q.Count, Wide: k.wide, Goes: k.next(q.Count * b.Count * k.rips)})
+			long := k.long
+			if short {
+				long -= min(k.give, s.Kerf)
+			}
+			if c.Snug > 0 {
+				bar.Left = max(0, bar.Left-(long+s.Kerf)*length.Length(q.Count))
+			}
+			bar.Cuts = append(bar.Cuts, Cut{Long: long, Each: q.Count, Wide: k.wide, Goes: k.next(q.Count * b.Count * k.rips)})
 			for _, w := range bar.Cuts[len(bar.Cuts)-1].Goes {
 				wide := length.Length(1)
 				if w.Wide > 0 {
 					wide = w.Wide / c.Width
 				}
-				c.Used += k.long * wide * length.Length(w.Count)
+				c.Used += long * wide * length.Length(w.Count)
 			}
+		}
+		if bar.Keep = bar.Left >= s.Keep && bar.Left > 0; bar.Keep {
+			c.Kept += bar.Left * length.Length(b.Count)
 		}
 		c.Bars = append(c.Bars, bar)
 	}
@@ -191,6 +199,18 @@ func (c *Cuts) take(plan cutting.Plan, kinds []kind, stocks []cutting.Stock, bou
 	for _, q := range plan.Short {
 		c.Short = append(c.Short, kinds[q.Piece].next(q.Count)...)
 	}
+}
+
+// snug tells whether the pieces of a bar have to be cut short to come from it.
+func (c *Cuts) snug(b cutting.Bar, kinds []kind, room, kerf length.Length) bool {
+	if c.Snug == 0 {
+		return false
+	}
+	sum := -kerf
+	for _, q := range b.Cuts {
+		sum += (kinds[q.Piece].long + kerf) * length.Length(q.Count)
+	}
+	return sum > room+length.Tolerance
 }
 
 // next gives out so many of its pieces, in the order in which they were asked for.

@@ -48,6 +48,19 @@ func billed(c *Core, stop func() error, doc []byte) (any, error) {
 	return r.Bill(), nil
 }
 
+// built is what stands above ground on a run, and its cut lists.
+func built(c *Core, stop func() error, req BuildRequest) (any, error) {
+	r, err := c.computed(stop, req.Doc)
+	if err != nil {
+		return nil, err
+	}
+	b, ok := r.Built(req.Run, req.Alone)
+	if !ok {
+		return nil, noSuchRun(req.Run)
+	}
+	return b, nil
+}
+
 // mostRows is how many rows of a table are sent at once.
 const mostRows = 500
 

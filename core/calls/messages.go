@@ -98,6 +98,13 @@ type TableRow struct {
 	Cells []any  `json:"cells" jsonschema:"required" jsonschema_description:"Lengths in millimetres, all else in words; null where there is nothing to say."`
 }
 
+// BuildRequest asks for what stands above ground on a run.
+type BuildRequest struct {
+	Doc   Document `json:"doc" jsonschema:"required"`
+	Run   string   `json:"run" jsonschema:"required"`
+	Alone bool     `json:"alone,omitempty" jsonschema_description:"Cut lists of the run by itself, as the truck goes; left out: of the whole job."`
+}
+
 // ExplainRequest asks why a figure is what it is.
 type ExplainRequest struct {
 	Doc    Document    `json:"doc" jsonschema:"required"`

@@ -3,6 +3,7 @@ package engine
 import (
 	"mallow/core/finding"
 	"mallow/core/stage"
+	"mallow/core/stage/build"
 	"mallow/core/stage/dig"
 	"mallow/core/stage/gates"
 	"mallow/core/stage/slope"
@@ -20,12 +21,14 @@ func (r *Result) Cautions() []stage.Caution {
 		{Stage: finding.Pour, Says: words.Say("engine.wet-concrete-burns-skin-and")},
 	}
 	slopes, holes, hung := make([]*slope.Slope, len(r.Runs)), make([]*dig.Holes, len(r.Runs)), make([]*gates.Gates, len(r.Runs))
+	built := make([]*build.Build, len(r.Runs))
 	for i, run := range r.Runs {
-		slopes[i], holes[i], hung[i] = run.Slope, run.Holes, run.Gates
+		slopes[i], holes[i], hung[i], built[i] = run.Slope, run.Holes, run.Gates, run.Build
 	}
 	out = append(out, slope.GradeCautions(slopes)...)
 	out = append(out, dig.HoleCautions(holes)...)
 	out = append(out, gates.GateCautions(hung)...)
+	out = append(out, build.Cautions(built)...)
 	heavy := map[string]bool{}
 	for _, run := range r.Runs {
 		if bag := run.Laid.Bag; bag.Mass > stage.AloneMost && !heavy[bag.ID] {

@@ -37,6 +37,7 @@ var checkList = []func(*Run, *stage.Checking){
 	func(r *Run, c *stage.Checking) { r.Slope.Check(c) },
 	func(r *Run, c *stage.Checking) { r.Gates.Check(c) },
 	func(r *Run, c *stage.Checking) { r.Holes.Check(c) },
+	func(r *Run, c *stage.Checking) { r.Build.Check(c) },
 }
 
 // laterList are the stages that stand on the finished run, in their order. A

@@ -138,14 +138,10 @@ type Offcut struct {
 }
 
 // PartsOf are the parts of a run: those of its type, each replaced by the run's
-// own of the same name, and the run's others after them.
+// own of the same name, and the run's others after them; those that are left out
+// among them.
 func (s System) PartsOf(own []Part) []Part {
 	out := make([]Part, 0, len(s.Parts)+len(own))
-	put := func(p Part) {
-		if !p.Off {
-			out = append(out, p)
-		}
-	}
 	used := map[string]bool{}
 	for _, p := range s.Parts {
 		for _, o := range own {
@@ -154,11 +150,11 @@ func (s System) PartsOf(own []Part) []Part {
 				break
 			}
 		}
-		put(p)
+		out = append(out, p)
 	}
 	for _, o := range own {
 		if !used[o.ID] {
-			put(o)
+			out = append(out, o)
 		}
 	}
 	return out

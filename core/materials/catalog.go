@@ -5,6 +5,7 @@ package materials
 
 import (
 	"fmt"
+	"slices"
 
 	"mallow/core/job"
 	"mallow/core/length"
@@ -114,6 +115,11 @@ func (c Catalog) System(id string, own []job.System) (job.System, bool) {
 // Recipe is the parts of a run: those of its fence system with its own changes. A
 // user's own system without parts has those of the one that it is a copy of.
 func (c Catalog) Recipe(id string, own []job.System, changes []job.Part) []job.Part {
+	return slices.DeleteFunc(c.Whole(id, own, changes), func(p job.Part) bool { return p.Off })
+}
+
+// Whole is the same with the parts that are left out.
+func (c Catalog) Whole(id string, own []job.System, changes []job.Part) []job.Part {
 	return c.recipeOf(id, own).PartsOf(changes)
 }
 

@@ -79,7 +79,6 @@ func lengthsOf(t *testing.T, r *plan.Result, part string) map[float64]int {
 	return nil
 }
 
-
 // All of these were counted by hand, with paper and pencil, from common practice.
 
 // 120 ft on 10 ft centers are 12 bays; three rows are 36 rails. Tongues are

@@ -12,7 +12,7 @@ var of = []struct {
 	id    string
 	table func(plan.Plan, *plan.Run) Table
 }{
-	{"setout", SetOut}, {"posts", Posts}, {"bays", Bays}, {"holes", Holes}, {"gates", Gates}, {"load", loadOf},
+	{"setout", SetOut}, {"posts", Posts}, {"bays", Bays}, {"holes", Holes}, {"gates", Gates}, {"load", loadOf}, {"cuts", cutsOf},
 }
 
 // IDs are the ids of the tables.
@@ -45,8 +45,13 @@ func All(p plan.Plan, id string) (Table, bool) {
 		}
 		out = out.After(t.under(runName(&p.Runs[i])))
 	}
-	if id == "load" && len(p.Runs) > 1 {
-		out = out.After(Load(p, p.Items).under(words.Plain("report.whole-job")))
+	if len(p.Runs) > 1 {
+		switch id {
+		case "load":
+			out = out.After(Load(p, p.Items).under(words.Plain("report.whole-job")))
+		case "cuts":
+			out = out.After(Cuts(p, plan.CutLists(p.Items)).under(words.Plain("report.whole-job")))
+		}
 	}
 	return out, slices.Contains(IDs(), id)
 }

@@ -157,7 +157,7 @@ func OneWay(says reason.Text, edits ...job.Edit) func(*Advising) []finding.Remed
 type Figure struct {
 	Line string `json:"line,omitempty" jsonschema_description:"Line, for its corners and its closing."`
 	Run  string `json:"run,omitempty" jsonschema_description:"Run; left out for the whole job's totals and for a line's figures."`
-	Of   string `json:"of" jsonschema:"required,enum=post,enum=bay,enum=segment,enum=gate,enum=string,enum=tops,enum=totals,enum=corner,enum=closing"`
+	Of   string `json:"of" jsonschema:"required,enum=post,enum=bay,enum=segment,enum=gate,enum=string,enum=tops,enum=part,enum=totals,enum=corner,enum=closing"`
 	ID   string `json:"id,omitempty" jsonschema_description:"Of the post, bay or gate; of a corner the run that starts there; the place of the segment in its list."`
 	What string `json:"what,omitempty" jsonschema_description:"Which of its figures: a post's station, top, holeWidth, holeDepth, concrete, stock or gust; a bay's spacing, gap or lean; a gate's inside, clear, swing or pull; a string's constant, sag or drift; concrete, gravel, hours or spoil in all."`
 }

@@ -11,7 +11,7 @@ import (
 // explain says why a run's totals are what they are.
 func (m *Load) Explain(f stage.Figure) (reason.Why, bool) {
 	if f.Of != "totals" {
-		return m.Gates.Explain(f)
+		return m.Build.Explain(f)
 	}
 	switch f.What {
 	case "concrete":

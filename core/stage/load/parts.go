@@ -24,9 +24,9 @@ func (b *biller) parts(m *Load) {
 		switch {
 		case p.Given:
 		case p.Kind == job.FinishPart:
-			b.add(partItem(p, i, bill.CubicMetres), p.Taken())
+			b.add(partItem(p, i, bill.CubicMetres, 0), p.Taken())
 		case p.By == job.ByRoll:
-			item := b.add(partItem(p, i, bill.Metres), p.Taken())
+			item := b.add(partItem(p, i, bill.Metres, 0), p.Taken())
 			b.rolled(item, p)
 		case len(p.Stock) > 0 && len(p.Pieces) > 0:
 			b.bars(m, p)
@@ -37,20 +37,20 @@ func (b *biller) parts(m *Load) {
 }
 
 // partItem is a part that is bought by itself.
-func partItem(p *build.Part, place int, unit bill.Unit) bill.Item {
+func partItem(p *build.Part, place int, unit bill.Unit, piece length.Length) bill.Item {
 	first := float64(place)
 	if p.Gates {
 		first += 1000
 	}
 	return bill.Item{
 		ID:   fmt.Sprintf("part/%s/%s/%s/%s/%d", p.Kind, p.Name, p.Material, p.Finish, p.Box),
-		Kind: bill.Kind(p.Kind), Stage: finding.Build, What: p.Name, Name: partName(p), Unit: unit, Box: p.Box, Mass: p.Mass, Cover: p.Cover,
+		Kind: bill.Kind(p.Kind), Stage: finding.Build, What: p.Name, Name: partName(p, piece), Unit: unit, Box: p.Box, Mass: p.Mass, Cover: p.Cover,
 		Order: bill.Order{First: first},
 	}
 }
 
 // partName is a part's section, material and finish.
-func partName(p *build.Part) reason.Text {
+func partName(p *build.Part, piece length.Length) reason.Text {
 	var t reason.Text
 	add := func(more reason.Text) {
 		if len(t) > 0 {
@@ -65,6 +65,9 @@ func partName(p *build.Part) reason.Text {
 		add(words.Say("bill.round", words.V{"wide": p.Width}))
 	case p.Width > 0:
 		add(words.Say("bill.wide", words.V{"wide": p.Width}))
+	}
+	if p.Long == job.AsPlanned && len(p.Stock) == 0 && piece > 0 {
+		add(words.Say("bill.long", words.V{"long": piece}))
 	}
 	if p.Material != "" {
 		add(reason.Say(p.Material))
@@ -89,7 +92,7 @@ func (b *biller) rolled(i *bill.Item, p *build.Part) {
 // bars are pieces that are cut from lengths: all of one section and material are
 // one item, whatever they become.
 func (b *biller) bars(m *Load, p *build.Part) {
-	item := partItem(p, 0, bill.Pieces)
+	item := partItem(p, 0, bill.Pieces, 0)
 	item.ID = fmt.Sprintf("lengths/%s/%.1f×%.1f/%s/%s", p.Kind, float64(p.Width), float64(p.Thick), p.Material, p.Finish)
 	item.What, item.Order = words.Plain("bill.what-cut-"+words.Key(p.Kind)), bill.Order{First: -1, Second: -float64(p.Width), Third: -float64(p.Thick)}
 	in := b.add(item, float64(p.Count))
@@ -103,25 +106,27 @@ func (b *biller) bars(m *Load, p *build.Part) {
 	}
 	for _, q := range p.Pieces {
 		w := bill.Want{Part: p.Name, Run: b.run, Row: q.Row, Long: q.Long, Give: p.Give, Wide: q.Wide, Count: q.Count}
-		at := ""
 		switch {
 		case q.Gate >= 0 && q.Bay < 0:
 			w.Gate = m.Made[q.Gate].ID
-			at = w.Gate
 		default:
-			w.From = m.Bays[q.Bay].Label
-			if at = w.From; q.To != q.Bay {
+			if w.From = m.Bays[q.Bay].Label; q.To != q.Bay {
 				w.To = m.Bays[q.To].Label
 			}
 		}
-		in.Cuts.Wants = append(in.Cuts.Wants, w)
-		b.lot(in, q.Count, at, q.Long, q.Cut)
+		in.Cuts.Wants = append(in.Cuts.Wants, w) // where they go, the cut list says
 	}
 }
 
 // counted are parts that are bought by the piece.
 func (b *biller) counted(m *Load, p *build.Part, place int) {
-	item := b.add(partItem(p, place, bill.Pieces), float64(p.Count))
+	one, piece := partItem(p, place, bill.Pieces, m.Spec.Spacing.Piece), length.Length(0)
+	if p.Long == job.AsPlanned {
+		piece = m.Spec.Spacing.Piece
+		one.ID += fmt.Sprintf("/%.0f", float64(piece))
+	}
+	one.Length = piece
+	item := b.add(one, float64(p.Count))
 	for _, q := range p.Pieces {
 		switch {
 		case q.Gate >= 0 && q.Bay < 0:

@@ -43,6 +43,8 @@ export interface MallowAPI {
   exported?: Exported
   told?: Told
   bill?: Bill
+  buildRequest?: BuildRequest
+  built?: Built
   explainRequest?: ExplainRequest
   explained?: Explained
   adviseRequest?: AdviseRequest
@@ -79,6 +81,13 @@ export interface Job {
   lines: Line[]
   hole?: HoleRules
   setting?: SettingRules
+  saw?: Saw
+  /**
+   * Lengths at hand from other jobs, used before new ones are bought.
+   *
+   * @maxItems 500
+   */
+  offcuts?: Offcut[]
   notes?: string
   offer?: Offer
   /**
@@ -367,6 +376,12 @@ export interface Run {
    */
   soil?: string
   string?: StringChoice
+  /**
+   * Parts that are not as in the run's fence system: each stands for the system's of the same id, or is added.
+   *
+   * @maxItems 60
+   */
+  parts?: Part[]
   notes?: string
   /**
    * Posts of the last layout, so that the next one's keep their names. It is written when the job is saved.
@@ -1199,6 +1214,171 @@ export interface StringChoice {
    */
   props?: number
 }
+export interface Part {
+  /**
+   * Its own among the parts of its type.
+   */
+  id: string
+  name: string
+  /**
+   * What it is bought as.
+   */
+  kind: 'rail' | 'board' | 'panel' | 'mesh' | 'hardware' | 'fixing' | 'finish'
+  /**
+   * How it is counted.
+   */
+  by:
+    | 'post'
+    | 'bay'
+    | 'bay end'
+    | 'stretch'
+    | 'stretch end'
+    | 'bands'
+    | 'corner'
+    | 'gate'
+    | 'leaf'
+    | 'hinge'
+    | 'rails'
+    | 'rows'
+    | 'along'
+    | 'gap'
+    | 'roll'
+    | 'spaced'
+    | 'crossing'
+    | 'joint'
+    | 'piece'
+    | 'cut end'
+    | 'area'
+  /**
+   * Left out: in a run's own parts, where its type has one.
+   */
+  off?: boolean
+  /**
+   * How many at each place. Usual: 1; of rails, as many as the spacing says.
+   */
+  each?: number
+  /**
+   * Kinds of post at which it counts. Left out: all.
+   *
+   * @maxItems 4
+   */
+  at?: string[]
+  /**
+   * Parts that it goes with: whose gaps it stands at, whose pieces it fixes, whose ends or faces it coats.
+   *
+   * @maxItems 12
+   */
+  of?: string[]
+  /**
+   * Crossing: parts whose pieces those are fixed to; posts are called posts.
+   *
+   * @maxItems 12
+   */
+  over?: string[]
+  /**
+   * What a piece is as long as: post to post on centres, between their faces, as the spacing planned its pieces, the fence's height, a whole stretch between terminals, or a gate's leaf.
+   */
+  long?:
+    'centres' | 'clear' | 'planned' | 'height' | 'stretch' | 'leaf width' | 'leaf height' | 'brace'
+  /**
+   * How much longer than that; negative is shorter.
+   */
+  more?: number
+  /**
+   * Bays that one piece may reach over; joints stand on posts. Usual: 1.
+   */
+  span?: number
+  /**
+   * By how much a piece may be cut short, since it has room at its joints.
+   */
+  give?: number
+  /**
+   * How many rails, by the fence's height, the lowest first.
+   *
+   * @maxItems 8
+   */
+  rows?: HeightRows[]
+  /**
+   * Of its face.
+   */
+  width?: number
+  thick?: number
+  /**
+   * A pipe: its width is its outside diameter.
+   */
+  round?: boolean
+  /**
+   * It is as wide as the fence is high.
+   */
+  high?: boolean
+  gap?: PartGap
+  /**
+   * Pieces keep their gap, and what is left is ripped from one or two of them, instead of sharing it over the gaps.
+   */
+  rip?: boolean
+  /**
+   * There is a gap at both ends too, as between two posts.
+   */
+  ends?: boolean
+  /**
+   * Pieces along the fence fill every bay by itself, between its posts. Left out: they run on over the posts' faces.
+   */
+  perBay?: boolean
+  /**
+   * Faces of the fence that have it. Usual: 1.
+   */
+  layers?: number
+  /**
+   * Most distance between fixings.
+   */
+  spacing?: number
+  /**
+   * How far the first and last fixing are from the ends.
+   */
+  in?: number
+  material?: string
+  finish?: string
+  /**
+   * Lengths that it is sold in, or how long a roll is. Left out: it is counted by the piece.
+   *
+   * @maxItems 24
+   */
+  stock?: number[]
+  /**
+   * What a joint of two rolls or lengths takes.
+   */
+  lap?: number
+  /**
+   * How many are in a box.
+   */
+  box?: number
+  /**
+   * Of a piece, or of a metre where it is sold by length, kilograms.
+   */
+  mass?: number
+  /**
+   * Square metres that a litre coats once.
+   */
+  cover?: number
+  coats?: number
+  /**
+   * How it is fixed or cut.
+   */
+  says?: string
+  /**
+   * Where its figures come from. Left out: common practice.
+   */
+  from?: string
+}
+export interface HeightRows {
+  to: number
+  rows: number
+}
+export interface PartGap {
+  want: number
+  least: number
+  most: number
+}
 export interface Laid {
   /**
    * Unlike that of any other post of the job, now or before.
@@ -1299,6 +1479,37 @@ export interface BookRow {
    * Measured twice: no slip, though its neighbours differ.
    */
   sure?: boolean
+}
+export interface Saw {
+  /**
+   * What a cut takes. Usual: 1/8 in or 3 mm.
+   */
+  kerf?: number
+  /**
+   * What is cut off every length first, so that its end is square.
+   */
+  trim?: number
+  /**
+   * Shortest offcut that is worth keeping. Usual: 2 ft or 600 mm.
+   */
+  keep?: number
+}
+export interface Offcut {
+  id: string
+  /**
+   * Of its section, the wider side.
+   */
+  width: number
+  /**
+   * The narrower side; of a pipe the same as its width.
+   */
+  thick: number
+  length: number
+  count: number
+  /**
+   * What it is, or where it lies.
+   */
+  note?: string
 }
 export interface Offer {
   /**
@@ -1478,6 +1689,18 @@ export interface FenceSystem {
    * @maxItems 12
    */
   cautions?: string[]
+  /**
+   * What stands above ground, part by part. Of a user's own type, left out: those of the type that it is a copy of.
+   *
+   * @maxItems 60
+   */
+  parts?: Part[]
+  /**
+   * Order in which it is put together.
+   *
+   * @maxItems 40
+   */
+  steps?: string[]
 }
 export interface Forbidden {
   method: 'braced' | 'fast' | 'dry packed' | 'stabbed' | 'rock' | 'driven' | 'slurry' | 'layered'
@@ -1955,29 +2178,6 @@ export interface HoleLayer {
    */
   stone: number
 }
-export interface Part {
-  kind:
-    | 'text'
-    | 'length'
-    | 'tape'
-    | 'small'
-    | 'bulk'
-    | 'number'
-    | 'wind'
-    | 'mass'
-    | 'force'
-    | 'moment'
-    | 'pressure'
-  text?: string
-  /**
-   * Millimetres, cubic metres, metres per second, kilograms, newtons, newton metres, pascals, hours or a plain number, by kind.
-   */
-  value?: number
-  /**
-   * Of a length: it is said in the units of this system, as it was entered; without it in the job's. Of words: they are said in jobs of this system only.
-   */
-  system?: 'imperial' | 'metric'
-}
 export interface RuleLevel {
   level: 'job' | 'run' | 'kind' | 'post'
   name: string
@@ -2183,7 +2383,7 @@ export interface RunStringWhy {
   drift: number
 }
 export interface Caution {
-  stage: 'walk' | 'string' | 'space' | 'grade' | 'gates' | 'dig' | 'pour'
+  stage: 'walk' | 'string' | 'space' | 'grade' | 'gates' | 'dig' | 'pour' | 'build'
   says: Text
 }
 export interface Segment {
@@ -3494,7 +3694,11 @@ export interface Item {
     | 'panel'
     | 'rail'
     | 'board'
+    | 'mesh'
     | 'gate leaf'
+    | 'hardware'
+    | 'fixing'
+    | 'finish'
     | 'concrete'
     | 'gravel'
     | 'stone'
@@ -3508,7 +3712,7 @@ export interface Item {
   /**
    * The stage of the work that needs it.
    */
-  stage: 'walk' | 'string' | 'space' | 'grade' | 'gates' | 'dig' | 'pour'
+  stage: 'walk' | 'string' | 'space' | 'grade' | 'gates' | 'dig' | 'pour' | 'build'
   /**
    * What it is called.
    */
@@ -3518,7 +3722,7 @@ export interface Item {
    * How much, unrounded, in its unit.
    */
   exact: number
-  unit: 'pieces' | 'm3' | 'h'
+  unit: 'pieces' | 'm3' | 'h' | 'm'
   /**
    * Of one piece, as bought; left out where it is none, or longer than any stock.
    */
@@ -3550,7 +3754,7 @@ export interface Item {
 }
 export interface Buy {
   /**
-   * pieces, hours, bags, bulk bags, truck, mix or loose.
+   * pieces, hours, bags, bulk bags, truck, mix, loose, boxes, rolls, lengths or tins.
    */
   by: string
   /**
@@ -3600,7 +3804,7 @@ export interface Finding {
    */
   rule: string
   severity: 'missing' | 'cannot' | 'check' | 'note'
-  stage: 'walk' | 'string' | 'space' | 'grade' | 'gates' | 'dig' | 'pour'
+  stage: 'walk' | 'string' | 'space' | 'grade' | 'gates' | 'dig' | 'pour' | 'build'
   place: Place
   /**
    * JSON pointer of the measure to enter, for what is missing.
@@ -4018,7 +4222,7 @@ export interface View {
   /**
    * What it stresses.
    */
-  stress?: 'walk' | 'string' | 'space' | 'grade' | 'gates' | 'dig' | 'pour' | 'paper'
+  stress?: 'walk' | 'string' | 'space' | 'grade' | 'gates' | 'dig' | 'pour' | 'build' | 'paper'
   /**
    * From the side: the stretch that is drawn, of which what is beyond is left out.
    */
@@ -4566,6 +4770,18 @@ export interface CatalogueSystem {
    * @maxItems 12
    */
   cautions?: string[]
+  /**
+   * What stands above ground, part by part. Of a user's own type, left out: those of the type that it is a copy of.
+   *
+   * @maxItems 60
+   */
+  parts?: Part[]
+  /**
+   * Order in which it is put together.
+   *
+   * @maxItems 40
+   */
+  steps?: string[]
   source: Source
 }
 export interface Soil {
@@ -4704,6 +4920,12 @@ export interface LeafMake {
    */
   metre: number
   brace: 'strut' | 'tie' | 'unbraced'
+  /**
+   * What a leaf is made of and hung with, in each unit system.
+   */
+  parts?: {
+    [k: string]: Part[]
+  }
   source: Source
 }
 export interface SheetKind {
@@ -5067,6 +5289,207 @@ export interface RunBill {
   name: string
   items: Item[]
 }
+export interface BuildRequest {
+  doc: Job
+  run: string
+  /**
+   * Cut lists of the run by itself, as the truck goes; left out: of the whole job.
+   */
+  alone?: boolean
+}
+export interface Built {
+  run: string
+  /**
+   * Name of its fence type; left out where it has none, and no parts are known.
+   */
+  type?: string
+  /**
+   * Those that count for nothing, and those left out, among them.
+   */
+  parts: BuiltPart[]
+  /**
+   * Order in which the type is put together.
+   */
+  steps: string[]
+  /**
+   * Of the run, or of the whole job.
+   */
+  cuts: CutList[]
+}
+export interface BuiltPart {
+  part: Part
+  /**
+   * The run has it otherwise than its type, or the type has none.
+   */
+  own?: boolean
+  /**
+   * Of the gates' leaves.
+   */
+  gates?: boolean
+  count: number
+  width?: number
+  /**
+   * Of what comes by length.
+   */
+  laid?: number
+  /**
+   * Square metres that a finish coats.
+   */
+  area?: number
+  joints?: number
+  /**
+   * Between pieces side by side: the spacer, where all stretches have the same.
+   */
+  gap?: number
+  /**
+   * Different gaps that there are: more than one where stretches differ.
+   */
+  gaps?: number
+  /**
+   * Gaps that are a mark wider.
+   */
+  wider?: number
+  /**
+   * Pieces that are ripped.
+   */
+  ripped?: number
+  /**
+   * The longest first.
+   */
+  lengths?: PartLength[]
+  /**
+   * Lengths beyond those that are listed.
+   */
+  more?: number
+  /**
+   * A whole number fills every bay as the gap may be.
+   */
+  fits: boolean
+}
+export interface PartLength {
+  long: number
+  /**
+   * What they are ripped to.
+   */
+  wide?: number
+  count: number
+}
+export interface CutList {
+  /**
+   * Of the item in the bill.
+   */
+  id: string
+  what: string
+  name: Text
+  width: number
+  thick: number
+  /**
+   * Lengths that it is sold in.
+   */
+  stock: number[]
+  /**
+   * Lengths are joined end to end, as rolls are.
+   */
+  joined?: boolean
+  wants: Want[]
+  /**
+   * Bars with the same cuts once.
+   */
+  bars: Bar[]
+  /**
+   * Of all bars together, offcuts not among them.
+   */
+  bought: number
+  /**
+   * Of all pieces together.
+   */
+  used: number
+  /**
+   * Of offcuts that are worth keeping.
+   */
+  kept: number
+  /**
+   * Share of what is cut up that is neither built in nor worth keeping: ends and kerf.
+   */
+  waste: number
+  /**
+   * No way to cut buys less than this in all.
+   */
+  bound: number
+  /**
+   * No way to cut buys less than this one.
+   */
+  proved: boolean
+  /**
+   * Pieces that no length that is sold gives.
+   */
+  short?: Want[]
+  /**
+   * By how much pieces are cut short, since more come from a length so.
+   */
+  snug?: number
+}
+export interface Want {
+  /**
+   * What they are.
+   */
+  part: string
+  run: string
+  /**
+   * Bay that they begin in; left out for parts of gates.
+   */
+  from?: string
+  /**
+   * Bay that they end in, where that is another.
+   */
+  to?: string
+  gate?: string
+  /**
+   * From the ground up, 1 first.
+   */
+  row?: number
+  long: number
+  /**
+   * What they are ripped to.
+   */
+  wide?: number
+  count: number
+}
+export interface Bar {
+  length: number
+  count: number
+  /**
+   * At hand from another job.
+   */
+  offcut?: boolean
+  /**
+   * In the order of cutting, the longest first.
+   */
+  cuts: Cut[]
+  /**
+   * Of each.
+   */
+  left: number
+  /**
+   * What is left is worth keeping.
+   */
+  keep?: boolean
+}
+export interface Cut {
+  long: number
+  /**
+   * From one bar.
+   */
+  each: number
+  /**
+   * What they are ripped to, where they all are.
+   */
+  wide?: number
+  /**
+   * Where those of all the bars go.
+   */
+  goes: Want[]
+}
 export interface ExplainRequest {
   doc: Job
   figure: Figure
@@ -5080,7 +5503,17 @@ export interface Figure {
    * Run; left out for the whole job's totals and for a line's figures.
    */
   run?: string
-  of: 'post' | 'bay' | 'segment' | 'gate' | 'string' | 'tops' | 'totals' | 'corner' | 'closing'
+  of:
+    | 'post'
+    | 'bay'
+    | 'segment'
+    | 'gate'
+    | 'string'
+    | 'tops'
+    | 'part'
+    | 'totals'
+    | 'corner'
+    | 'closing'
   /**
    * Of the post, bay or gate; of a corner the run that starts there; the place of the segment in its list.
    */
