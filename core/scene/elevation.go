@@ -8,6 +8,7 @@ import (
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/plan"
+	"mallow/core/stage/build"
 	"mallow/core/stage/dig"
 	"mallow/core/stage/gates"
 	"mallow/core/stage/slope"
@@ -42,6 +43,7 @@ type run struct {
 	left, right length.Length // what is in the frame
 	per         float64       // millimetres of a pixel; 0: as fine as it is
 	ground      survey.Profile
+	stand       map[string][]build.Upright
 	whole       bool // one of several, corner after corner
 }
 
@@ -244,6 +246,9 @@ func (r *run) faced() Material {
 	return Boards
 }
 
+// finest is how many millimetres a pixel may be for parts to be drawn one by one.
+const finest = 18
+
 // bays draws a bay, or several together, between their posts.
 func (r *run) bays(g group) {
 	b, end := &r.Bays[g.from], &r.Bays[g.to-1]
@@ -266,7 +271,9 @@ func (r *run) bays(g group) {
 	if g.to > g.from+1 {
 		class = Far
 	}
-	if m := r.faced(); m != "" {
+	if g.to == g.from+1 && r.v.Stress == Building && r.Built != nil && len(r.Built.Parts) > 0 && r.per < finest {
+		r.parts(g.from, 0)
+	} else if m := r.faced(); m != "" {
 		r.s.area(class, m, of, append(append([]float64{}, feet...), backwards(tops)...)...)
 	}
 	r.s.line(Top, of, tops...)
@@ -428,6 +435,9 @@ func (r *run) rails() {
 	}
 	if r.Way == job.OverlapRails && thick == 0 {
 		thick = 125 // a split rail is some 5 in (125 mm) through
+	}
+	if r.v.Stress == Building && r.per < finest && r.Built != nil && len(r.Built.Parts) > 0 {
+		return // drawn with the other parts
 	}
 	if r.per > 0 && !r.spread() && r.faced() != "" {
 		return // under a pixel, behind what hangs on them

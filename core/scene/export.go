@@ -11,7 +11,7 @@ const Letters = 200
 func FullSize(p plan.Plan, v View, t Type) (Drawing, error) {
 	const pixel = Letters / Normal
 	v.Frame = Frame{Width: 1000, Height: 1000}
-	s, err := build(p, v)
+	s, err := sceneOf(p, v)
 	if err != nil {
 		return Drawing{}, err
 	}
@@ -26,7 +26,7 @@ func FullSize(p plan.Plan, v View, t Type) (Drawing, error) {
 	f := axes(&s)
 	if v.Of == OfMap { // what is drawn there depends on how large a pixel is
 		v.Frame = Frame{Width: min(f.Width, mostWide), Height: min(f.Height, mostWide), X: f.X, Y: f.Y}
-		if s, err = build(p, v); err != nil {
+		if s, err = sceneOf(p, v); err != nil {
 			return Drawing{}, err
 		}
 	}

@@ -163,7 +163,7 @@ func TestLabelsAreApart(t *testing.T) {
 				}
 				seen += len(d.Labels)
 				clear(t, name, d, p.Units)
-				s, err := build(p, v)
+				s, err := sceneOf(p, v)
 				if err != nil {
 					t.Fatal(err)
 				}

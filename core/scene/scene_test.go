@@ -37,7 +37,7 @@ func drawn(t *testing.T, p plan.Plan, v View) Scene {
 	if v.Frame.Width == 0 {
 		v.Frame = Frame{Width: 800, Height: 400}
 	}
-	s, err := build(p, v)
+	s, err := sceneOf(p, v)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -562,4 +562,52 @@ func BenchmarkScene(b *testing.B) {
 			must(b, big, v)
 		}
 	})
+}
+
+// A bay shows every piece that its parts are counted as: uprights within it, rows
+// and rails over it.
+func TestABayIsItsParts(t *testing.T) {
+	for _, fence := range []string{"boards-on-rails", "horizontal-boards", "vinyl-picket", "panel-between", "chain-link", "cedar-screen", "slotted-concrete"} {
+		p := begunPlan(t, fence)
+		r := &p.Runs[0]
+		b := &r.Bays[1]
+		for _, apart := range []bool{false, true} {
+			s := drawn(t, p, View{Of: OfBay, Run: r.ID, Bay: b.ID, Apart: apart, Frame: Frame{Width: 800, Height: 500}})
+			shown := map[string]int{}
+			for _, x := range of(s, Piece) {
+				shown[x.Of]++
+			}
+			for i := range r.Built.Parts {
+				part := &r.Built.Parts[i]
+				if part.Kind != job.BoardPart && part.Kind != job.RailPart && part.Kind != job.PanelPart || part.By == job.ByRoll || part.By == job.PerGap || part.By == job.PerCorner {
+					continue
+				}
+				want := 0
+				for _, q := range part.Pieces {
+					if q.Bay <= 1 && q.To >= 1 {
+						want += q.Count
+					}
+				}
+				if got := shown[part.ID]; got != want {
+					t.Errorf("%s, %s: %d drawn, %d counted", fence, part.ID, got, want)
+				}
+			}
+		}
+	}
+}
+
+// begunPlan is a straight run of 40 ft of a fence type.
+func begunPlan(t *testing.T, fence string) plan.Plan {
+	t.Helper()
+	cat, err := catalog.Load()
+	if err != nil {
+		t.Fatal(err)
+	}
+	sys, _ := cat.System(fence, nil)
+	long := 40 * length.Foot
+	j := document.New(fence, length.Imperial, cat)
+	run := &j.Lines[0].Runs[0]
+	*run = sys.Outfit(*run)
+	run.Length = &long
+	return plan.Make(j, cat)
 }

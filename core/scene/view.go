@@ -25,10 +25,11 @@ const (
 	OfDrop      Kind = "drop"
 	OfStick     Kind = "stick"
 	OfAlong     Kind = "along"
+	OfBay       Kind = "bay"
 )
 
 // Kinds are all of them.
-var Kinds = []Kind{OfElevation, OfMap, OfHole, OfFront, OfAbove, OfSide, OfSwing, OfDrop, OfStick, OfAlong}
+var Kinds = []Kind{OfElevation, OfMap, OfHole, OfFront, OfAbove, OfSide, OfSwing, OfDrop, OfStick, OfAlong, OfBay}
 
 // Stress is what a drawing of the fence stresses: a stage of the work, or a
 // sheet of paper.
@@ -43,6 +44,7 @@ const (
 	Gates    Stress = "gates"
 	Digging  Stress = "dig"
 	Pouring  Stress = "pour"
+	Building Stress = "build"
 	OnPaper  Stress = "paper"
 	Plainly  Stress = ""
 	mostWide        = 100_000 // pixels of a frame
@@ -50,7 +52,7 @@ const (
 
 // View is which drawing of a plan, and the frame that it is put into.
 type View struct {
-	Of     Kind   `json:"of" jsonschema:"required,enum=elevation,enum=map,enum=hole,enum=front,enum=above,enum=side,enum=swing,enum=drop,enum=stick,enum=along"`
+	Of     Kind   `json:"of" jsonschema:"required,enum=elevation,enum=map,enum=hole,enum=front,enum=above,enum=side,enum=swing,enum=drop,enum=stick,enum=along,enum=bay"`
 	Run    string `json:"run" jsonschema:"required"`
 	Whole  bool   `json:"whole,omitempty" jsonschema_description:"From the side: the whole line that the run is on, corner after corner."`
 	Stress Stress `json:"stress,omitempty" jsonschema:"enum=walk,enum=string,enum=space,enum=grade,enum=gates,enum=dig,enum=pour,enum=build,enum=paper" jsonschema_description:"What it stresses."`
@@ -64,6 +66,9 @@ type View struct {
 	Card   int            `json:"card,omitempty" jsonschema_description:"The hole, by its place among the run's cards."`
 	Wanted *length.Length `json:"wanted,omitempty" jsonschema_description:"The bottom that the rules ask for, of a hole that was stopped."`
 	Bare   bool           `json:"bare,omitempty" jsonschema_description:"Nothing is said beside it."`
+
+	Bay   string `json:"bay,omitempty" jsonschema_description:"The bay, by its id."`
+	Apart bool   `json:"apart,omitempty" jsonschema_description:"A bay: what hangs on posts and rails is drawn above them."`
 
 	Gate  string         `json:"gate,omitempty"`
 	Hang  bool           `json:"hang,omitempty" jsonschema_description:"A gate's front shows what is needed to hang it; else the measures of its opening."`
@@ -101,14 +106,14 @@ type Axis struct {
 
 // Of draws a view of a plan. The error says what in the view there is not.
 func Of(p plan.Plan, v View, t Type) (Drawing, error) {
-	s, err := build(p, v)
+	s, err := sceneOf(p, v)
 	if err != nil {
 		return Drawing{}, err
 	}
 	return Arrange(s, v.Frame, p.Units, t), nil
 }
 
-func build(p plan.Plan, v View) (Scene, error) {
+func sceneOf(p plan.Plan, v View) (Scene, error) {
 	if !(v.Frame.Width > 0 && v.Frame.Height > 0 && v.Frame.Width <= mostWide && v.Frame.Height <= mostWide) {
 		return Scene{}, document.Errors{{Field: "/frame", Given: document.Brief(number(v.Frame.Width) + " × " + number(v.Frame.Height)), Allowed: words.Plain("scene.allowed-frame", words.V{"most": number(mostWide)})}}
 	}
@@ -135,6 +140,12 @@ func build(p plan.Plan, v View) (Scene, error) {
 			return s, document.Errors{{Field: "/card", Given: number(float64(v.Card)), Allowed: words.Plain("scene.allowed-hole")}}
 		}
 		s = hole(r, &r.Cards[v.Card], v)
+	case OfBay:
+		k := slices.IndexFunc(r.Bays, func(b bay) bool { return b.ID == v.Bay })
+		if k < 0 || r.Bays[k].Gate != "" {
+			return s, document.Errors{{Field: "/bay", Given: document.Brief(v.Bay), Allowed: words.Plain("scene.allowed-bay")}}
+		}
+		s = bayParts(r, k, v)
 	case OfFront, OfAbove, OfSide, OfSwing, OfDrop:
 		return ofGate(r, v)
 	default:
