@@ -34,7 +34,7 @@ func cutCommand() *cobra.Command {
 					return err
 				}
 			}
-			lists := plan.CutLists(items)
+			lists := p.CutLists(items)
 			switch {
 			case asJSON:
 				enc := json.NewEncoder(c.OutOrStdout())
@@ -69,13 +69,9 @@ func cutCommand() *cobra.Command {
 // printCuts prints every section with its lengths and their cuts.
 func printCuts(t *table, p plan.Plan, lists []plan.CutList) {
 	u := p.Units
-	runs := map[string]string{}
-	for _, r := range p.Runs {
-		runs[r.ID] = r.Name
-	}
 	for _, l := range lists {
 		t.row("%s: %s", l.What, l.Name.Print(u))
-		t.row("  %s", report.Bought(l).Print(u))
+		t.row("  %s", l.Says.Print(u))
 		for _, b := range l.Bars {
 			from := ""
 			if b.Offcut {
@@ -90,7 +86,7 @@ func printCuts(t *table, p plan.Plan, lists []plan.CutList) {
 				if i == len(b.Cuts)-1 {
 					left = "left " + u.Short(b.Left)
 				}
-				t.row("  %s\t%d × %s\t%s\t%s", head, c.Each, u.Short(c.Long), left, report.Goes(c.Goes, runs))
+				t.row("  %s\t%d × %s\t%s\t%s", head, c.Each, u.Short(c.Long), left, c.Where)
 			}
 		}
 	}

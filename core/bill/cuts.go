@@ -56,10 +56,11 @@ type Bar struct {
 
 // Cut is pieces of one length from each of some bars.
 type Cut struct {
-	Long length.Length `json:"long" jsonschema:"required"`
-	Each int           `json:"each" jsonschema:"required" jsonschema_description:"From one bar."`
-	Wide length.Length `json:"wide,omitempty" jsonschema_description:"What they are ripped to, where they all are."`
-	Goes []Want        `json:"goes" jsonschema:"required" jsonschema_description:"Where those of all the bars go."`
+	Long  length.Length `json:"long" jsonschema:"required"`
+	Each  int           `json:"each" jsonschema:"required" jsonschema_description:"From one bar."`
+	Wide  length.Length `json:"wide,omitempty" jsonschema_description:"What they are ripped to, where they all are."`
+	Where string        `json:"where" jsonschema:"required" jsonschema_description:"The same in words: part, run, bays, rows."`
+	Goes  []Want        `json:"goes" jsonschema:"required" jsonschema_description:"Where those of all the bars go."`
 }
 
 // wanted is what is wanted, without how it is cut.

@@ -3,11 +3,9 @@ package plan
 import (
 	"slices"
 
-	"mallow/core/bill"
 	"mallow/core/engine"
 	"mallow/core/job"
 	"mallow/core/length"
-	"mallow/core/reason"
 	"mallow/core/stage/build"
 )
 
@@ -46,25 +44,6 @@ type PartLength struct {
 	Count int           `json:"count" jsonschema:"required"`
 }
 
-// CutList is one section and material: what is bought, and what is cut from it.
-type CutList struct {
-	ID   string      `json:"id" jsonschema:"required" jsonschema_description:"Of the item in the bill."`
-	What string      `json:"what" jsonschema:"required"`
-	Name reason.Text `json:"name" jsonschema:"required"`
-	bill.Cuts
-}
-
-// CutLists are the cut lists of a bill.
-func CutLists(items []bill.Item) []CutList {
-	out := []CutList{}
-	for _, i := range items {
-		if i.Cuts != nil && !i.Cuts.Joined {
-			out = append(out, CutList{i.ID, i.What, i.Name, *i.Cuts})
-		}
-	}
-	return out
-}
-
 // mostLengths is how many lengths of a part are listed one by one.
 const mostLengths = 12
 
@@ -97,11 +76,20 @@ func (r *Result) Built(run string, alone bool) (Built, bool) {
 		}
 	}
 	if alone {
-		out.Cuts = CutLists(r.Runs[k].Load.Items())
+		out.Cuts = cutLists(r.Runs[k].Load.Items(), r.names())
 	} else {
-		out.Cuts = CutLists(r.Bill().Items)
+		out.Cuts = cutLists(r.Bill().Items, r.names())
 	}
 	return out, true
+}
+
+// names are the runs' names.
+func (r *Result) names() map[string]string {
+	out := map[string]string{}
+	for _, run := range r.Runs {
+		out[run.Load.Spec.ID] = run.Load.Name()
+	}
+	return out
 }
 
 func builtPart(spec job.Part, p *build.Part, own bool) BuiltPart {

@@ -50,7 +50,7 @@ func All(p plan.Plan, id string) (Table, bool) {
 		case "load":
 			out = out.After(Load(p, p.Items).under(words.Plain("report.whole-job")))
 		case "cuts":
-			out = out.After(Cuts(p, plan.CutLists(p.Items)).under(words.Plain("report.whole-job")))
+			out = out.After(Cuts(p, p.CutLists(p.Items)).under(words.Plain("report.whole-job")))
 		}
 	}
 	return out, slices.Contains(IDs(), id)

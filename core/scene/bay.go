@@ -82,7 +82,7 @@ func (r *run) parts(i int, lift float64) float64 {
 			up = lift
 		}
 		highest = max(highest, high1+up, high2+up)
-		r.s.put(Layer{Class: Piece, Material: partMaterial(p), Area: true, Least: least}, p.ID, []float64{x1, low1 + up, x1, high1 + up, x2, high2 + up, x2, low2 + up})
+		r.s.put(Layer{Class: Piece, Material: r.partMaterial(p), Area: true, Least: least}, p.ID, []float64{x1, low1 + up, x1, high1 + up, x2, high2 + up, x2, low2 + up})
 	}
 	foot := m.Foot(i)
 	named := map[string]bool{}
@@ -182,16 +182,16 @@ func depth(p *build.Part) int {
 	return 3
 }
 
-func partMaterial(p *build.Part) Material {
+func (r *run) partMaterial(p *build.Part) Material {
 	switch {
 	case p.Kind == job.MeshPart:
 		return Mesh
 	case p.ID == "gravel-board":
 		return Concrete
-	case p.Round || p.Material == "vinyl" || p.Kind == job.PanelPart && p.Mass > 0 && p.Material != "timber, framed" && p.Material != "timber":
-		return Metal
 	case p.Kind == job.PanelPart:
-		return Boards
+		return r.faced()
+	case p.Round || r.Hollow && p.Kind != job.MeshPart:
+		return Metal
 	}
 	return Timber
 }
