@@ -21,7 +21,7 @@ var layers = []struct {
 	{"FROST", []scene.Class{scene.Frost, scene.FrostLine}},
 	{"FOOTINGS", []scene.Class{scene.Fill, scene.Hole, scene.Inside, scene.Pin, scene.Below, scene.Core}},
 	{"POSTS", []scene.Class{scene.Post, scene.Corner, scene.Stays, scene.Held, scene.Ring}},
-	{"FENCE", []scene.Class{scene.Bay, scene.Far, scene.Rail, scene.Board, scene.Infill, scene.Line, scene.Current, scene.Top, scene.Joint}},
+	{"FENCE", []scene.Class{scene.Bay, scene.Far, scene.Rail, scene.Piece, scene.Board, scene.Infill, scene.Line, scene.Current, scene.Top, scene.Joint}},
 	{"GATES", []scene.Class{scene.Leaf, scene.Strut, scene.Tie, scene.Jamb, scene.Hinge, scene.HingeUp, scene.HingeDown, scene.Latch}},
 	{"SWINGS", []scene.Class{scene.Swept, scene.Struck, scene.RunBack}},
 	{"STRINGS", []scene.Class{scene.String, scene.LowString, scene.Sight, scene.Tied, scene.BatterBoard, scene.Diagonal}},

@@ -14,6 +14,7 @@ import (
 
 	"github.com/invopop/jsonschema"
 
+	"mallow/core/bill"
 	"mallow/core/calls"
 	"mallow/core/footing"
 	"mallow/core/job"
@@ -203,6 +204,10 @@ func named(t reflect.Type) string {
 		return "CatalogueSystem"
 	case reflect.TypeFor[job.System]():
 		return "FenceSystem"
+	case reflect.TypeFor[job.Part]():
+		return "FencePart"
+	case reflect.TypeFor[bill.Cut]():
+		return "BarCut"
 	case reflect.TypeFor[plan.Piece]():
 		return "RailPiece"
 	case reflect.TypeFor[plan.Mark]():

@@ -36,6 +36,7 @@ const pages = [
     'gates/GatesBench',
     'dig/Dig',
     'pour/Pour',
+    'build/Build',
   ].map((s) => ({
     name: `a job with ${s.split('/')[0]}`,
     entries: [page, job, `src/bench/${s}.svelte`],

@@ -119,8 +119,13 @@ func (b *Build) panel(p *job.Part) {
 	if p.Kind != job.PanelPart {
 		return
 	}
-	if len(p.Stock) == 0 && b.Spec.Spacing.Piece > 0 {
-		p.Stock = []length.Length{b.Spec.Spacing.Piece}
+	piece := b.Spec.Spacing.Piece
+	if _, set := b.Spec.Spacing.ByPiece(); !set || piece == 0 { // bays are equal: panels are cut to them
+		sys, _ := b.Cat.System(b.Spec.System, b.Job.Systems)
+		piece = sys.Spacing.Piece
+	}
+	if len(p.Stock) == 0 && piece > 0 {
+		p.Stock = []length.Length{piece}
 	}
 	if p.Width == 0 {
 		p.Width = b.Spec.Fence.Height - length.Length(b.Spec.Fence.Boards)*b.Spec.Grade.BoardHeight(b.Job.Units)
@@ -199,6 +204,9 @@ func (b *Build) over(p *Part, first, last int) length.Length {
 	case job.AsPlanned:
 		if piece := b.Bays[first].Piece; piece > 0 {
 			return piece + p.More
+		}
+		if p.Kind == job.PanelPart {
+			return b.Bays[first].Clear + p.More
 		}
 	}
 	sum := length.Length(0)

@@ -29,6 +29,7 @@
     gates: () => import('./gates/GatesBench.svelte'),
     dig: () => import('./dig/Dig.svelte'),
     pour: () => import('./pour/Pour.svelte'),
+    build: () => import('./build/Build.svelte'),
   }
   const toCheck = $derived(
     session.plan.findings.filter((f) => f.severity === 'cannot' || f.severity === 'check'),

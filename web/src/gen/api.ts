@@ -381,7 +381,7 @@ export interface Run {
    *
    * @maxItems 60
    */
-  parts?: Part[]
+  parts?: FencePart[]
   notes?: string
   /**
    * Posts of the last layout, so that the next one's keep their names. It is written when the job is saved.
@@ -1214,7 +1214,7 @@ export interface StringChoice {
    */
   props?: number
 }
-export interface Part {
+export interface FencePart {
   /**
    * Its own among the parts of its type.
    */
@@ -1694,7 +1694,7 @@ export interface FenceSystem {
    *
    * @maxItems 60
    */
-  parts?: Part[]
+  parts?: FencePart[]
   /**
    * Order in which it is put together.
    *
@@ -2177,6 +2177,29 @@ export interface HoleLayer {
    * Rocks, stone or rubble in it.
    */
   stone: number
+}
+export interface Part {
+  kind:
+    | 'text'
+    | 'length'
+    | 'tape'
+    | 'small'
+    | 'bulk'
+    | 'number'
+    | 'wind'
+    | 'mass'
+    | 'force'
+    | 'moment'
+    | 'pressure'
+  text?: string
+  /**
+   * Millimetres, cubic metres, metres per second, kilograms, newtons, newton metres, pascals, hours or a plain number, by kind.
+   */
+  value?: number
+  /**
+   * Of a length: it is said in the units of this system, as it was entered; without it in the job's. Of words: they are said in jobs of this system only.
+   */
+  system?: 'imperial' | 'metric'
 }
 export interface RuleLevel {
   level: 'job' | 'run' | 'kind' | 'post'
@@ -4213,7 +4236,17 @@ export interface ReplanRequest {
 }
 export interface View {
   of:
-    'elevation' | 'map' | 'hole' | 'front' | 'above' | 'side' | 'swing' | 'drop' | 'stick' | 'along'
+    | 'elevation'
+    | 'map'
+    | 'hole'
+    | 'front'
+    | 'above'
+    | 'side'
+    | 'swing'
+    | 'drop'
+    | 'stick'
+    | 'along'
+    | 'bay'
   run: string
   /**
    * From the side: the whole line that the run is on, corner after corner.
@@ -4245,6 +4278,14 @@ export interface View {
    * Nothing is said beside it.
    */
   bare?: boolean
+  /**
+   * The bay, by its id.
+   */
+  bay?: string
+  /**
+   * A bay: what hangs on posts and rails is drawn above them.
+   */
+  apart?: boolean
   gate?: string
   /**
    * A gate's front shows what is needed to hang it; else the measures of its opening.
@@ -4775,7 +4816,7 @@ export interface CatalogueSystem {
    *
    * @maxItems 60
    */
-  parts?: Part[]
+  parts?: FencePart[]
   /**
    * Order in which it is put together.
    *
@@ -4924,7 +4965,7 @@ export interface LeafMake {
    * What a leaf is made of and hung with, in each unit system.
    */
   parts?: {
-    [k: string]: Part[]
+    [k: string]: FencePart[]
   }
   source: Source
 }
@@ -5317,7 +5358,7 @@ export interface Built {
   cuts: CutList[]
 }
 export interface BuiltPart {
-  part: Part
+  part: FencePart
   /**
    * The run has it otherwise than its type, or the type has none.
    */
@@ -5381,6 +5422,7 @@ export interface CutList {
   id: string
   what: string
   name: Text
+  says: Text
   width: number
   thick: number
   /**
@@ -5465,7 +5507,7 @@ export interface Bar {
   /**
    * In the order of cutting, the longest first.
    */
-  cuts: Cut[]
+  cuts: BarCut[]
   /**
    * Of each.
    */
@@ -5475,7 +5517,7 @@ export interface Bar {
    */
   keep?: boolean
 }
-export interface Cut {
+export interface BarCut {
   long: number
   /**
    * From one bar.
@@ -5485,6 +5527,10 @@ export interface Cut {
    * What they are ripped to, where they all are.
    */
   wide?: number
+  /**
+   * The same in words: part, run, bays, rows.
+   */
+  where: string
   /**
    * Where those of all the bars go.
    */

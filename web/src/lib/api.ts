@@ -1,5 +1,7 @@
 import type {
   Bill,
+  BuildRequest,
+  Built,
   Advised,
   AdviseRequest,
   Explained,
@@ -229,6 +231,8 @@ export const api = {
   /** What is said beside them. */
   tell: (doc: Job, signal?: AbortSignal) => asked<Told>('tell', doc, signal),
   bill: (doc: Job, signal?: AbortSignal) => asked<Bill>('bill', doc, signal),
+  /** What stands above ground on a run, and its cut lists. */
+  build: (req: BuildRequest, signal?: AbortSignal) => asked<Built>('build', req, signal),
   /** The ways out of findings, each as soon as it is worked out. */
   advise: (req: AdviseRequest, signal: AbortSignal, each: (one: Advised) => void) =>
     askedEach('advise', req, signal, each),

@@ -29,6 +29,11 @@ export const ofString = (run: { id: string }, what: 'constant' | 'sag' | 'drift'
   of: 'string',
   what,
 })
+export const ofPart = (run: { id: string }, part: { id: string }): Figure => ({
+  run: run.id,
+  of: 'part',
+  id: part.id,
+})
 export const ofTops = (run: { id: string }): Figure => ({ run: run.id, of: 'tops' })
 /** Of a run, or of the whole job where none is given. */
 export const ofTotals = (

@@ -13,6 +13,7 @@ export const parts = {
   gates: ['opening', 'swing', 'posts', 'hang', 'passage'],
   dig: ['card', 'rules', 'site', 'holes', 'wind', 'whatif'],
   pour: ['fill', 'rules', 'holes', 'totals'],
+  build: ['bay', 'parts', 'cuts', 'order'],
 } as const satisfies Record<Stage, readonly string[]>
 
 type Parts = { -readonly [S in Stage]: (typeof parts)[S][number] }
@@ -29,6 +30,7 @@ export class Navigation {
     gates: 'opening',
     dig: 'card',
     pour: 'fill',
+    build: 'bay',
   })
   /** Whom the rules that are shown are for. */
   scope = $state<Scope>('run')

@@ -1,5 +1,5 @@
 import * as msg from '../gen/messages'
-export type Stage = 'walk' | 'string' | 'space' | 'grade' | 'gates' | 'dig' | 'pour'
+export type Stage = 'walk' | 'string' | 'space' | 'grade' | 'gates' | 'dig' | 'pour' | 'build'
 
 export const stages: { id: Stage; name: string }[] = [
   { id: 'walk', name: msg.stages_walk },
@@ -9,4 +9,5 @@ export const stages: { id: Stage; name: string }[] = [
   { id: 'gates', name: msg.common_gates },
   { id: 'dig', name: msg.common_dig },
   { id: 'pour', name: msg.stages_pour },
+  { id: 'build', name: msg.stages_build },
 ]
