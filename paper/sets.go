@@ -23,6 +23,9 @@ var Kinds = []Kind{
 	{"holes", "dig", "job"},
 	{"gate", "gates", "gate"},
 	{"yard", "pour", "job"},
+	{"build", "build", "run"},
+	{"cuts", "build", "job"},
+	{"labels", "build", "job"},
 	{"customer", "walk", "job"},
 }
 
@@ -39,6 +42,7 @@ type Set struct {
 var Sets = []Set{
 	{"crew", []string{"load", "strings", "stakeout", "holes", "gate"}},
 	{"yard", []string{"yard"}},
+	{"builders", []string{"build", "cuts", "labels"}},
 	{"customer", []string{"customer"}},
 }
 
@@ -92,6 +96,7 @@ func (w writer) kinds(ids []string, run string) []Sheet {
 	var out []Sheet
 	write := map[string]func(run string) []Sheet{
 		"load": w.loadAndChecks, "yard": w.yard, "strings": w.strings, "stakeout": w.stakeOuts, "holes": w.holes, "gate": w.gates, "customer": w.customer,
+		"build": w.builds, "cuts": w.cuts, "labels": w.labels,
 	}
 	for _, k := range Kinds {
 		if slices.Contains(ids, k.ID) && write[k.ID] != nil {

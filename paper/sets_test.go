@@ -28,7 +28,7 @@ func laid(j job.Job, p plan.Plan, set string, size paper.Size) paper.Document {
 	return paper.Lay(p.Name, paper.Write(j, p, set, ""), size, stamp(p))
 }
 
-// A crew carries few sheets, and they are full: the 40-post job on 9, a
+// A crew carries few sheets, and they are full: the 40-post job on 10, a
 // straight one with a gate on 4, on either paper, and only the last page of a
 // set may be less than two thirds full.
 func TestACrewsSetIsFewFullSheets(t *testing.T) {
@@ -40,7 +40,7 @@ func TestACrewsSetIsFewFullSheets(t *testing.T) {
 		most int
 	}
 	orchard, planned := demotest.Job(t, 0)
-	sets := []set{{"orchard", orchard, planned, 9}}
+	sets := []set{{"orchard", orchard, planned, 10}}
 	cat := demotest.Catalog(t)
 	for _, s := range begin.Fences(length.Imperial, cat) {
 		if s.Gate {

@@ -28,8 +28,8 @@ type BuiltPart struct {
 	Laid    length.Length  `json:"laid,omitempty" jsonschema_description:"Of what comes by length."`
 	Area    float64        `json:"area,omitempty" jsonschema_description:"Square metres that a finish coats."`
 	Joints  int            `json:"joints,omitempty"`
-	Gap     *length.Length `json:"gap,omitempty" jsonschema_description:"Between pieces side by side: the spacer, where all stretches have the same."`
-	Gaps    int            `json:"gaps,omitempty" jsonschema_description:"Different gaps that there are: more than one where stretches differ."`
+	Gap     *length.Length `json:"gap,omitempty" jsonschema_description:"Between pieces side by side: the spacer; the least of it where stretches differ."`
+	GapTo   length.Length  `json:"gapTo,omitempty" jsonschema_description:"The most of it, where stretches differ."`
 	Wider   int            `json:"wider,omitempty" jsonschema_description:"Gaps that are a mark wider."`
 	Ripped  int            `json:"ripped,omitempty" jsonschema_description:"Pieces that are ripped."`
 	Lengths []PartLength   `json:"lengths,omitempty" jsonschema_description:"The longest first."`
@@ -101,18 +101,19 @@ func builtPart(spec job.Part, p *build.Part, own bool) BuiltPart {
 	if p.By == job.ByRoll {
 		out.Laid = length.Length(p.Taken()) * length.Metre
 	}
-	gaps := map[length.Length]bool{}
 	for _, f := range p.Fills {
 		out.Wider += f.Wider
 		out.Ripped += f.Ripped
 		if f.Gaps > 0 {
-			gaps[f.Gap] = true
-			gap := f.Gap
-			out.Gap = &gap
+			least, most := f.Gap, max(out.GapTo, f.Gap)
+			if out.Gap != nil {
+				least = min(least, *out.Gap)
+			}
+			out.Gap, out.GapTo = &least, most
 		}
 	}
-	if out.Gaps = len(gaps); out.Gaps != 1 {
-		out.Gap = nil
+	if out.Gap != nil && length.Same(out.GapTo, *out.Gap) {
+		out.GapTo = 0
 	}
 	for _, q := range p.Pieces {
 		if q.Long == 0 {

@@ -113,9 +113,12 @@ func (r *run) parts(i int, lift float64) float64 {
 				name(p, x2, lies(b, first, second, up+b.Board/2), Right)
 			}
 		case p.By == job.ByRails && p.Kind == job.RailPart:
-			half := p.Width / 2
+			half, a, z := p.Width/2, first, second
+			if p.Long == job.InClear || r.Way == job.OverlapRails { // into the posts
+				a, z = first+r.Posts[i].Width/2, second-r.Posts[i+1].Width/2
+			}
 			for _, up := range r.railHeights(p, b) {
-				quad(p, r.x(first), r.x(second), lies(b, first, first, up-half), lies(b, first, first, up+half), lies(b, first, second, up-half), lies(b, first, second, up+half), 1)
+				quad(p, r.x(a), r.x(z), lies(b, first, a, up-half), lies(b, first, a, up+half), lies(b, first, z, up-half), lies(b, first, z, up+half), 1)
 				name(p, r.x(first), lies(b, first, first, up), Left)
 			}
 		case p.By == job.ByRows:

@@ -247,7 +247,7 @@ func (r *run) faced() Material {
 }
 
 // finest is how many millimetres a pixel may be for parts to be drawn one by one.
-const finest = 18
+const finest = 40
 
 // bays draws a bay, or several together, between their posts.
 func (r *run) bays(g group) {

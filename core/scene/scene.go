@@ -112,7 +112,7 @@ var order = func() map[Class]int {
 // Classes are all of them, in the order in which they are drawn.
 var Classes = []Class{
 	Ground, Frost, Soil, FrostLine, Hand, Fill, Pin, Below, Inside, Core, GroundLine, Finished, Corridor, Earth,
-	Wall, Kerb, Swept, Struck, RunBack, Was, Bay, Far, Rail, Piece, Joint, Board, Infill, Leaf, Strut, Tie, Line, Hole, Current, Odd, Post, Broken,
+	Wall, Kerb, Swept, Struck, RunBack, Was, Bay, Far, Rail, Joint, Board, Infill, Leaf, Strut, Tie, Line, Hole, Current, Odd, Post, Piece, Broken,
 	Stays, OldPost, InTheWay, Service, Flag, Hits, Strikes, Stick, Cut, RailHole, Reference, Block, Hinge, HingeUp, HingeDown, Latch,
 	Top, Straight, Sight, Prop, Stake, LowString, String, Diagonal, Miss, Fold, Curve, Wanted, Now,
 	Ring, Held, Jamb, Corner, Tied, BatterBoard, Cross, Gap, Moves, Measure, Name,

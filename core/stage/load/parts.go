@@ -95,6 +95,9 @@ func (b *biller) bars(m *Load, p *build.Part) {
 	item := partItem(p, 0, bill.Pieces, 0)
 	item.ID = fmt.Sprintf("lengths/%s/%.1f×%.1f/%s/%s", p.Kind, float64(p.Width), float64(p.Thick), p.Material, p.Finish)
 	item.What, item.Order = words.Plain("bill.what-cut-"+words.Key(p.Kind)), bill.Order{First: -1, Second: -float64(p.Width), Third: -float64(p.Thick)}
+	if p.Gates { // after what the fence is made of
+		item.Order.First = 900
+	}
 	in := b.add(item, float64(p.Count))
 	if in.Cuts == nil {
 		in.Cuts = &bill.Cuts{Width: p.Width, Thick: p.Thick}

@@ -5379,13 +5379,13 @@ export interface BuiltPart {
   area?: number
   joints?: number
   /**
-   * Between pieces side by side: the spacer, where all stretches have the same.
+   * Between pieces side by side: the spacer; the least of it where stretches differ.
    */
   gap?: number
   /**
-   * Different gaps that there are: more than one where stretches differ.
+   * The most of it, where stretches differ.
    */
-  gaps?: number
+  gapTo?: number
   /**
    * Gaps that are a mark wider.
    */

@@ -22,7 +22,7 @@
     for (let i = run.bays.length - 1; i >= 0; i--) if (fenced(i)) return run.bays[i]
     return undefined
   })
-  const spaced = $derived((asked.built?.parts ?? []).filter((p) => p.gap !== undefined || (p.gaps ?? 0) > 1))
+  const spaced = $derived((asked.built?.parts ?? []).filter((p) => p.gap !== undefined))
 </script>
 
 {#if asked.refused}<p class="text-stop">{asked.refused}</p>{/if}
@@ -48,9 +48,10 @@
         <div>
           <dt class="label">{msg.build_spacer({ part: p.part.name })}</dt>
           <dd class="text-[1.35rem] font-bold">
-            {#if p.gap !== undefined}<Figure why={ofPart(run, p.part)} of={p.part.name}
-                ><Fraction mm={p.gap} {units} /></Figure
-              >{:else}<span class="text-base font-medium">{msg.build_gaps_differ}</span>{/if}
+            <Figure why={ofPart(run, p.part)} of={p.part.name}
+              ><Fraction mm={p.gap!} {units} />{#if p.gapTo}
+                – <Fraction mm={p.gapTo} {units} />{/if}</Figure
+            >
           </dd>
           {#if p.wider}<dd class="text-pencil">{msg.build_wider({ count: p.wider })}</dd>{/if}
           {#if p.ripped}<dd class="text-pencil">{msg.build_ripped({ count: p.ripped })}</dd>{/if}

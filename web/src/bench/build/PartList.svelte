@@ -46,11 +46,11 @@
   <ul class="mt-1 border-t border-rule">
     {#each g.parts as p (p.part.id)}
       <li class="border-b border-rule py-1.5" data-part={p.part.id}>
-        <div class="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-3 sm:grid-cols-[5.5rem_minmax(0,1fr)_auto]">
+        <div class="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-3 sm:grid-cols-[7rem_minmax(0,1fr)_auto]">
           <span class="text-[1.25rem] font-bold max-sm:order-2 max-sm:text-right">
             {#if p.part.off}<span class="text-pencil">–</span>
             {:else if p.laid}<Figure why={ofPart(session.run, p.part)} of={p.part.name}
-                ><span class="text-[1.05rem]">{tape(p.laid, units)}</span></Figure
+                ><span class="text-[1.05rem] whitespace-nowrap">{tape(p.laid, units)}</span></Figure
               >
             {:else if p.area}<Figure why={ofPart(session.run, p.part)} of={p.part.name}
                 ><span class="text-[1.05rem]">{area(p.area)}</span></Figure
