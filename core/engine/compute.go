@@ -327,11 +327,11 @@ func (c *computing) gates(l *Line) {
 // setout plans how the runs are marked on site.
 func (c *computing) setout(l *Line) {
 	for r, run := range l.Runs {
-		if was := c.before(l, r); was != nil && was.Holes == run.Holes && was.Marking.MapPlace == l.Walk.Places[r] {
+		if was := c.before(l, r); was != nil && was.Build == run.Build && was.Marking.MapPlace == l.Walk.Places[r] {
 			run.Marking = was.Marking
 			continue
 		}
-		run.Marking = setout.Compute(run.Holes, l.Walk.Places[r])
+		run.Marking = setout.Compute(run.Build, l.Walk.Places[r])
 	}
 }
 

@@ -24,8 +24,8 @@ var computeList = []struct {
 	{"dig: every run's own holes", (*computing).dig},
 	{"dig: corner posts given to the runs that start there; what holes meet and bear", (*computing).share},
 	{"gates: openings, leaves and their swings, on the map", (*computing).gates},
-	{"setout: strings, marks and tops on site", (*computing).setout},
 	{"build: what stands above ground, part by part", (*computing).build},
+	{"setout: strings, marks and tops on site", (*computing).setout},
 	{"load: what it all takes", (*computing).load},
 	{"what stands on the finished run", (*computing).later},
 }

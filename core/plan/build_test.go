@@ -11,6 +11,7 @@ import (
 	"mallow/core/length"
 	"mallow/core/plan"
 	"mallow/core/stage/build"
+	"mallow/core/stage/load"
 )
 
 // fenceOf is a job of sides of one fence type, each at a right angle to the one
@@ -227,4 +228,114 @@ func TestRoutedPicketByHand(t *testing.T) {
 func TestPatioScreenByHand(t *testing.T) {
 	j := fenceOf(t, length.Imperial, "cedar-screen", 6*ft, 12*ft, 12*ft)
 	counts(t, j, map[string]int{"slat": 18 * 4, "spacer": 17 * 2 * 4, "corner-trim": 1, "slat-fixing": 18 * 4 * 2 * 2})
+}
+
+// Every type of the catalogue builds on every run of the demo jobs, sloped, with
+// gates and corners: pieces side by side fill what they stand in to the mark, their
+// gaps are alike to a mark, what is cut from a length fits on it with its kerf, all
+// pieces are cut, and another length to buy never costs more.
+func TestEveryTypeBuildsOnEveryDemoRun(t *testing.T) {
+	cat := shipped(t)
+	for n := range 2 {
+		given := demoJob(t, n)
+		for _, s := range cat.Systems {
+			if s.System.System != given.Units.System {
+				continue
+			}
+			j := clone(t, given)
+			j.Offcuts = []job.Offcut{{ID: "O1", Width: 88.9, Thick: 38.1, Length: 1500, Count: 3}, {ID: "O2", Width: 75, Thick: 38, Length: 1300, Count: 2}}
+			for l := range j.Lines {
+				for r := range j.Lines[l].Runs {
+					run := s.Outfit(j.Lines[l].Runs[r])
+					run.HeldBays, run.FixedPosts, run.Laid = nil, nil, nil
+					j.Lines[l].Runs[r] = run
+				}
+			}
+			r := computed(t, j, nil)
+			for _, run := range r.Runs {
+				b := run.Build
+				if len(b.Parts) == 0 && !s.Gate {
+					t.Fatalf("%s has no parts on %s", s.ID, b.Name())
+				}
+				for i := range b.Parts {
+					p := &b.Parts[i]
+					fills(t, s.ID, b, p)
+					if _, ok := r.Explain(plan.Figure{Run: b.Spec.ID, Of: "part", ID: p.ID}); !ok {
+						t.Errorf("%s: %s has no reasons", s.ID, p.ID)
+					}
+				}
+				if built, ok := r.Built(b.Spec.ID, true); !ok || len(built.Steps) == 0 || built.Type == "" {
+					t.Errorf("%s: not told on %s", s.ID, b.Name())
+				}
+			}
+			for _, i := range r.Bill().Items {
+				if i.Cuts != nil && !i.Cuts.Joined {
+					sawn(t, s.ID+" "+i.ID, i.Cuts, 25.4/8, j)
+				}
+			}
+		}
+	}
+}
+
+// fills holds that pieces and gaps come to what they fill.
+func fills(t *testing.T, what string, b *build.Build, p *build.Part) {
+	t.Helper()
+	mark := b.Job.Units.SmallestMark
+	for _, f := range p.Fills {
+		sum := f.Gap*length.Length(f.Gaps) + mark*length.Length(f.Wider) + p.Width*length.Length(f.Pieces-f.Ripped) + f.Rip*length.Length(f.Ripped)
+		if (sum - (f.To - f.From)).Abs() > mark*3/2 {
+			t.Errorf("%s, %s: %v of pieces and gaps fill %v: %+v", what, p.ID, sum, f.To-f.From, f)
+		}
+		if f.Wider > f.Gaps || f.Gap < -length.Tolerance {
+			t.Errorf("%s, %s: %+v", what, p.ID, f)
+		}
+	}
+	for _, q := range p.Pieces {
+		if q.Long < 0 || q.Count <= 0 || q.Bay >= len(b.Bays) || q.To >= len(b.Bays) || q.To < q.Bay {
+			t.Errorf("%s, %s: a piece %+v", what, p.ID, q)
+		}
+	}
+}
+
+// sawn holds that a cut list is one.
+func sawn(t *testing.T, what string, c *bill.Cuts, kerf length.Length, j job.Job) {
+	t.Helper()
+	if j.Units.System == length.Metric {
+		kerf = 3
+	}
+	wanted, cut := 0, 0
+	for _, w := range c.Wants {
+		wanted += w.Count
+	}
+	for _, w := range c.Short {
+		wanted -= w.Count
+	}
+	for _, bar := range c.Bars {
+		sum := -kerf
+		for _, k := range bar.Cuts {
+			sum += (k.Long + kerf) * length.Length(k.Each)
+			for _, g := range k.Goes {
+				cut += g.Count
+				if g.Long-k.Long > kerf+length.Millimetre/8 || k.Long-g.Long > j.Units.SmallestMark {
+					t.Errorf("%s: %v is cut for %v", what, k.Long, g.Long)
+				}
+			}
+		}
+		if sum > bar.Length+length.Tolerance {
+			t.Errorf("%s: %v is cut from %v", what, sum, bar.Length)
+		}
+	}
+	if wanted != cut {
+		t.Errorf("%s: %d pieces are wanted, %d cut", what, wanted, cut)
+	}
+	if c.Bought < c.Bound-length.Millimetre || c.Waste < 0 || c.Waste > 1 {
+		t.Errorf("%s: %v are bought, the bound is %v, waste %g", what, c.Bought, c.Bound, c.Waste)
+	}
+	more := *c
+	more.Stock = append(append([]length.Length{}, c.Stock...), 5100)
+	more.Snug = 0
+	more.Solve(load.SawOf(j))
+	if len(more.Short) == len(c.Short) && more.Proved && more.Bought > c.Bought+length.Millimetre {
+		t.Errorf("%s: with another length %v are bought, without it %v", what, more.Bought, c.Bought)
+	}
 }

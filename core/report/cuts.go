@@ -31,8 +31,8 @@ func Cuts(p plan.Plan, lists []plan.CutList) Table {
 	return filled("cuts", p.Units, []column[cutRow]{
 		col("section", Words, func(r cutRow) any { return r.list.Name }),
 		col("cut_no", Count, func(r cutRow) any { return r.no }),
-		col("bars", Count, func(r cutRow) any { return r.bar.Count }, main),
-		col("bar", Short, func(r cutRow) any { return r.bar.Length }, main),
+		col("bars", Count, func(r cutRow) any { return r.bar.Count }),
+		col("bar", Short, func(r cutRow) any { return r.bar.Length }),
 		col("offcut", Flag, func(r cutRow) any { return r.bar.Offcut }, file),
 		col("from_each", Count, func(r cutRow) any { return r.cut.Each }),
 		col("piece", Short, func(r cutRow) any { return r.cut.Long }, main),

@@ -320,8 +320,10 @@ func perStretchEnd(b *Build, p *Part) {
 }
 
 func byBands(b *Build, p *Part) {
-	b.ends(p, func(int) int { return p.each() * parts.Bands(b.Spec.Fence.Height) }, func(int, int) length.Length { return 0 })
+	b.ends(p, func(int) int { return p.each() * bandsOf(b) }, func(int, int) length.Length { return 0 })
 }
+
+func bandsOf(b *Build) int { return parts.Bands(b.Spec.Fence.Height) }
 
 func perGate(b *Build, p *Part) {
 	for g := range b.Made {

@@ -8,6 +8,7 @@ import (
 	"mallow/core/materials"
 	"mallow/core/spacing"
 	"mallow/core/stage"
+	"mallow/core/stage/build"
 	"mallow/core/stage/dig"
 	"mallow/core/stage/walk"
 	"mallow/core/stringline"
@@ -22,11 +23,13 @@ type Marking struct {
 	Strings *RunString
 	Marks   *SetOut
 	Tops    *TopLine
+
+	parts *build.Build
 }
 
 // newSetout plans how a run is marked, where it lies on the map.
-func Compute(m *dig.Holes, at stage.MapPlace) *Marking {
-	s := &Marking{Holes: m, MapPlace: at}
+func Compute(m *build.Build, at stage.MapPlace) *Marking {
+	s := &Marking{Holes: m.Holes, MapPlace: at, parts: m}
 	if m.Laid() {
 		s.lineUp()
 		s.setOut()

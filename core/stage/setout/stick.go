@@ -1,6 +1,9 @@
 package setout
 
 import (
+	"cmp"
+	"slices"
+
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/words"
@@ -56,8 +59,12 @@ func (m *Marking) stick() []StickMark {
 	if !placed {
 		add(words.Plain("setout.reference-mark"), "mark", 0, 0)
 	}
+	for _, p := range m.parts.Marks() {
+		add(p.Name, p.Kind, mark-f.Height+p.Over, mark-f.Height+p.At)
+	}
 	add(words.Plain("setout.fence-bottom"), "bottom", mark-f.Height, mark-f.Height)
 	add(words.Plain("setout.ground-least-and-most-gap"), "ground", mark-f.Height-f.GapLeast, mark-f.Height-f.GapMost)
+	slices.SortStableFunc(out, func(a, b StickMark) int { return cmp.Compare(b.Up, a.Up) })
 	return out
 }
 

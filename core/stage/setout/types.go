@@ -152,7 +152,7 @@ type TopPost struct {
 // StickMark is one mark of the story stick.
 type StickMark struct {
 	Name string        `json:"name" jsonschema:"required"`
-	Kind string        `json:"kind" jsonschema:"required,enum=cut,enum=top,enum=mark,enum=rail,enum=hole,enum=bracket,enum=bottom,enum=ground"`
+	Kind string        `json:"kind" jsonschema:"required,enum=cut,enum=top,enum=mark,enum=rail,enum=hole,enum=bracket,enum=board,enum=bottom,enum=ground"`
 	Up   length.Length `json:"up" jsonschema:"required" jsonschema_description:"From the reference mark up; negative is down."`
 	To   length.Length `json:"to" jsonschema:"required" jsonschema_description:"Lower edge of what has a height; else the same."`
 }

@@ -3106,7 +3106,7 @@ export interface TopPost {
 }
 export interface StickMark {
   name: string
-  kind: 'cut' | 'top' | 'mark' | 'rail' | 'hole' | 'bracket' | 'bottom' | 'ground'
+  kind: 'cut' | 'top' | 'mark' | 'rail' | 'hole' | 'bracket' | 'board' | 'bottom' | 'ground'
   /**
    * From the reference mark up; negative is down.
    */
