@@ -159,6 +159,7 @@ func (s *Server) routes(app *fiber.App) {
 		{fiber.MethodPost, "/api/ways", s.call("ways")},
 		{fiber.MethodPost, "/api/reshape", s.call("reshape")},
 		{fiber.MethodPost, "/api/alternatives", s.call("alternatives")},
+		{fiber.MethodPost, "/api/compare", s.call("compare")},
 		{fiber.MethodPost, "/api/looks", s.call("looks")},
 		{fiber.MethodPost, "/api/square", s.call("square")},
 		{fiber.MethodPost, "/api/pegs", s.call("pegs")},

@@ -77,6 +77,7 @@ type api struct {
 	Bill           plan.Bill            `json:"bill"`
 	BuildRequest   calls.BuildRequest   `json:"buildRequest"`
 	Built          plan.Built           `json:"built"`
+	Compared       calls.Compared       `json:"compared"`
 	ExplainRequest calls.ExplainRequest `json:"explainRequest"`
 	Explained      calls.Explained      `json:"explained"`
 	AdviseRequest  calls.AdviseRequest  `json:"adviseRequest"`

@@ -165,6 +165,22 @@ func alternatives(c *Core, stop func() error, req AlternativesRequest) (any, err
 	return Alternatives{Run: req.Run, Layouts: layouts}, nil
 }
 
+// compared is a run with other bays, lengths and heights, and what is cut for it.
+func compared(c *Core, stop func() error, req AlternativesRequest) (any, error) {
+	r, err := c.computed(stop, req.Doc)
+	if err != nil {
+		return nil, err
+	}
+	choices, ok, err := r.Compared(stop, req.Run)
+	if err != nil {
+		return nil, err
+	}
+	if !ok {
+		return nil, noSuchRun(req.Run)
+	}
+	return Compared{Run: req.Run, Choices: choices}, nil
+}
+
 // looks is a run in every look, side by side.
 func looks(c *Core, stop func() error, req AlternativesRequest) (any, error) {
 	r, err := c.computed(stop, req.Doc)

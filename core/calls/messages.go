@@ -98,6 +98,12 @@ type TableRow struct {
 	Cells []any  `json:"cells" jsonschema:"required" jsonschema_description:"Lengths in millimetres, all else in words; null where there is nothing to say."`
 }
 
+// Compared is a run with other bays, lengths and heights.
+type Compared struct {
+	Run     string             `json:"run" jsonschema:"required"`
+	Choices []plan.StockChoice `json:"choices" jsonschema:"required" jsonschema_description:"As it is first, then the least waste."`
+}
+
 // BuildRequest asks for what stands above ground on a run.
 type BuildRequest struct {
 	Doc   Document `json:"doc" jsonschema:"required"`

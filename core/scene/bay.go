@@ -128,10 +128,19 @@ func (r *run) parts(i int, lift float64) float64 {
 			}
 		case p.By == job.Along || p.By == job.PerGap && len(p.Pieces) > 0:
 			all := r.uprights(p)
-			from := sort.Search(len(all), func(k int) bool { return (all[k].From+all[k].To)/2 >= first })
+			begin, end := first, second
+			if r.v.Of == OfBay { // a neighbour's board over the second post is seen too
+				end += r.Posts[i+1].Width / 2
+			}
+			from := sort.Search(len(all), func(k int) bool { return (all[k].From+all[k].To)/2 >= begin })
 			for _, u := range all[from:] {
-				if (u.From+u.To)/2 > second {
+				mid := (u.From + u.To) / 2
+				if mid > end {
 					break
+				}
+				if mid > second {
+					r.s.put(Layer{Class: Piece, Material: r.partMaterial(p), Area: true}, "", []float64{r.x(u.From), lies(b, first, u.From, foot) + lift, r.x(u.From), topAt(b, first, u.From) + lift, r.x(u.To), topAt(b, first, u.To) + lift, r.x(u.To), lies(b, first, u.To, foot) + lift})
+					continue
 				}
 				quad(p, r.x(u.From), r.x(u.To), lies(b, first, u.From, foot), topAt(b, first, u.From)+float64(p.More), lies(b, first, u.To, foot), topAt(b, first, u.To)+float64(p.More), 0)
 				name(p, r.x(u.To), lies(b, first, u.To, foot+(b.TopStart-b.BottomStart)*2/3), Right)

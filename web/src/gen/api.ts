@@ -45,6 +45,7 @@ export interface MallowAPI {
   bill?: Bill
   buildRequest?: BuildRequest
   built?: Built
+  compared?: Compared
   explainRequest?: ExplainRequest
   explained?: Explained
   adviseRequest?: AdviseRequest
@@ -5535,6 +5536,42 @@ export interface BarCut {
    * Where those of all the bars go.
    */
   goes: Want[]
+}
+export interface Compared {
+  run: string
+  /**
+   * As it is first, then the least waste.
+   */
+  choices: StockChoice[]
+}
+export interface StockChoice {
+  /**
+   * Stable, for programs.
+   */
+  id: string
+  name: Text
+  /**
+   * It is how the run is planned.
+   */
+  now: boolean
+  /**
+   * What takes it.
+   */
+  edits: Edit[]
+  /**
+   * Share of all lengths that is neither built in nor worth keeping.
+   */
+  waste: number
+  /**
+   * Of all lengths together.
+   */
+  bought: number
+  posts: number
+  bays: number
+  /**
+   * To cut.
+   */
+  pieces: number
 }
 export interface ExplainRequest {
   doc: Job

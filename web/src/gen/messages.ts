@@ -1,6 +1,9 @@
 /* Compiled by make generate from messages/en.json. Do not edit. */
 import { en } from "@messageformat/runtime/lib/cardinals";
 import { plural } from "@messageformat/runtime";
+export const build_compare_says = (d: { run: string | number }): string => "Other bays, lengths and heights of " + d.run + ", the least waste first. Prices come later; until then the length bought counts."
+export const build_bought = (d: { length: string | number }): string => '' + d.length + " bought"
+export const build_posts_bays = (d: { posts: string | number; bays: string | number; pieces: string | number }): string => '' + d.posts + " posts, " + d.bays + " bays, " + d.pieces + " pieces to cut"
 export const build_bay_from_to = (d: { label: string | number; from: string | number; to: string | number }): string => "Bay " + d.label + ", " + d.from + " to " + d.to
 export const build_spacer = (d: { part: string | number }): string => '' + d.part + ": spacer"
 export const build_wider = (d: { count: number }): string => '' + plural(d.count, 0, en, { one: "one gap", other: d.count + " gaps" }) + " a mark wider"
@@ -377,6 +380,9 @@ export const wind_one_leaf_of = (d: { v1: string | number; v2: string | number }
 export const wrong_is_missing_it_must_be = (d: { name: string | number; allowed: string | number }): string => '' + d.name + " is missing: it must be " + d.allowed + "."
 export const wrong_was_it_must_be = (d: { name: string | number; given: string | number; allowed: string | number }): string => '' + d.name + " was " + d.given + ". It must be " + d.allowed + "."
 export const stages_build = "Build"
+export const build_compare = "Compare lengths"
+export const build_trying = "Trying other lengths …"
+export const build_nothing_to_compare = "Nothing here is cut from lengths that another bay would use better."
 export const build_a_bay = "A bay"
 export const build_parts = "Parts"
 export const build_cut_list = "Cut list"

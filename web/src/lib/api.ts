@@ -1,5 +1,6 @@
 import type {
   Bill,
+  Compared,
   BuildRequest,
   Built,
   Advised,
@@ -231,6 +232,8 @@ export const api = {
   /** What is said beside them. */
   tell: (doc: Job, signal?: AbortSignal) => asked<Told>('tell', doc, signal),
   bill: (doc: Job, signal?: AbortSignal) => asked<Bill>('bill', doc, signal),
+  /** A run with other bays, lengths and heights, against their waste. */
+  compare: (req: AlternativesRequest, signal?: AbortSignal) => askedLong<Compared>('compare', req, signal),
   /** What stands above ground on a run, and its cut lists. */
   build: (req: BuildRequest, signal?: AbortSignal) => asked<Built>('build', req, signal),
   /** The ways out of findings, each as soon as it is worked out. */

@@ -13,7 +13,7 @@ export const parts = {
   gates: ['opening', 'swing', 'posts', 'hang', 'passage'],
   dig: ['card', 'rules', 'site', 'holes', 'wind', 'whatif'],
   pour: ['fill', 'rules', 'holes', 'totals'],
-  build: ['bay', 'parts', 'cuts', 'order'],
+  build: ['bay', 'parts', 'cuts', 'compare', 'order'],
 } as const satisfies Record<Stage, readonly string[]>
 
 type Parts = { -readonly [S in Stage]: (typeof parts)[S][number] }
