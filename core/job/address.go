@@ -13,7 +13,7 @@ import (
 
 // lists are the fields whose entries have ids.
 var lists = map[string]bool{
-	"lines": true, "runs": true, "ground": true, "gates": true, "keepOuts": true, "fixedPosts": true, "heldBays": true, "kinds": true, "overrides": true,
+	"lines": true, "runs": true, "ground": true, "gates": true, "keepOuts": true, "fixedPosts": true, "heldBays": true, "kinds": true, "overrides": true, "offcuts": true,
 	"parts": true, "in": true, "out": true, "books": true, "rows": true, "systems": true, "observed": true, "laid": true,
 }
 

@@ -25,7 +25,7 @@ export const names = (path: string) =>
 
 /** Fields whose entries have ids, by which an address goes on. */
 const lists = new Set(
-  'lines runs ground gates keepOuts fixedPosts heldBays kinds overrides parts in out books rows systems observed laid'.split(
+  'lines runs ground gates keepOuts fixedPosts heldBays kinds overrides parts in out books rows systems observed laid offcuts'.split(
     ' ',
   ),
 )

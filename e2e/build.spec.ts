@@ -1,0 +1,80 @@
+import type { Page } from '@playwright/test'
+import { expect, open, part, saved, stage, test, type } from './mallow'
+
+const run = (page: Page, name: string) =>
+  page.getByRole('navigation', { name: 'Runs' }).getByRole('button', { name, exact: true }).click()
+const row = (page: Page, id: string) => page.locator(`[data-part="${id}"]`)
+
+test('a chain-link run is counted band by band, and says why', async ({ page, mallow }) => {
+  await open(page, mallow)
+  await run(page, 'Compost bays')
+  await stage(page, 'Build')
+  await part(page, 'Parts')
+  // 5 ft of fabric: four bands at each of four ends.
+  await expect(row(page, 'tension-band')).toContainText('16')
+  await row(page, 'tension-band').getByRole('button', { name: /why/ }).click()
+  const why = page.getByRole('dialog', { name: /Tension band/ })
+  await expect(why).toContainText('Height in feet less one')
+  await expect(why).toContainText('common practice')
+  await page.keyboard.press('Escape')
+  // The gate has its own parts.
+  await expect(row(page, 'hinge')).toContainText('2')
+  await part(page, 'Order of work')
+  await expect(page.getByText('until the mesh just gives to a squeeze')).toBeVisible()
+  await part(page, 'A bay')
+  await expect(page.locator('[data-picture="bay"]')).toBeVisible()
+  await expect(page.locator('[data-picture="bay"] desc')).toContainText('Fabric')
+})
+
+test('a part is changed for one run, left out, taken in, and put back', async ({ page, mallow }) => {
+  await open(page, mallow, 'Pipit Yard')
+  await stage(page, 'Build')
+  await part(page, 'Parts')
+  const board = row(page, 'board')
+  await expect(board).toContainText('155')
+  await board.getByRole('button', { name: 'Change' }).click()
+  await type(board.getByLabel('Width'), '95')
+  await expect(board).toContainText('this run’s own'.replace('’', "'"))
+  // 95 mm boards with gaps near 20: more of them.
+  await expect(board).toContainText('189')
+  await saved(page)
+  await board.getByRole('button', { name: 'Leave out' }).click()
+  await expect(page.locator('[data-part="board"]')).toContainText('Take in')
+  await board.getByRole('button', { name: 'Take in' }).click()
+  await board.getByRole('button', { name: 'Change' }).click()
+  await board.getByRole('button', { name: 'As its type has it' }).click()
+  await expect(board).toContainText('155')
+  await saved(page)
+})
+
+test('lengths are cut for the job and for a run; an offcut goes first', async ({ page, mallow }) => {
+  await open(page, mallow, 'Pipit Yard')
+  await stage(page, 'Build')
+  await part(page, 'Cut list')
+  const rails = page.locator('[data-cut^="lengths/rail/75"]')
+  await expect(rails).toContainText('52 pieces')
+  await expect(rails).toContainText('No way of cutting buys less.')
+  await page.getByRole('radio', { name: 'Street side alone' }).click()
+  await expect(rails).toContainText('15 pieces')
+  await page.getByRole('button', { name: 'Add an offcut' }).click()
+  await expect(rails).toContainText('offcut at hand')
+  await saved(page)
+  await page.getByRole('button', { name: 'Remove offcut 1' }).click()
+  await expect(rails).not.toContainText('offcut at hand')
+  await saved(page)
+})
+
+test('other bays are compared by their waste, one is taken and undone', async ({ page, mallow }) => {
+  await open(page, mallow, 'Pipit Yard')
+  await stage(page, 'Build')
+  await part(page, 'Compare')
+  const now = page.locator('[data-choice="now"]')
+  await expect(now).toContainText('13 bays')
+  const other = page.locator('[data-choice="bays-1500 mm"]')
+  await expect(other).toContainText('15 bays')
+  await other.getByRole('button').click()
+  await expect(now).toContainText('15 bays')
+  await saved(page)
+  await page.getByRole('button', { name: /^Undo/ }).click()
+  await expect(now).toContainText('13 bays')
+})
