@@ -93,6 +93,8 @@ type HeldBay struct {
 	Name  string        `json:"name,omitempty" jsonschema:"maxLength=120"`
 	At    length.Length `json:"at" jsonschema:"required,minimum=0,maximum=100000000" jsonschema_description:"Station of its first post."`
 	Width length.Length `json:"width" jsonschema:"required,minimum=100,maximum=12000" jsonschema_description:"Centre to centre."`
+
+	Removable bool `json:"removable,omitempty" jsonschema_description:"It must come out again: rails and boards break at its posts, and are held by brackets that let go."`
 }
 
 // pieceWays are the ways in which a piece of a length sets the bay.

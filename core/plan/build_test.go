@@ -339,3 +339,28 @@ func sawn(t *testing.T, what string, c *bill.Cuts, kerf length.Length, j job.Job
 		t.Errorf("%s: with another length %v are bought, without it %v", what, more.Bought, c.Bought)
 	}
 }
+
+// The slats' wide bay must come out again: its three rails are its own as they were,
+// on brackets at both ends; with it in the middle of a stretch rails that would run
+// over its posts are parted there.
+func TestABayThatComesOut(t *testing.T) {
+	j := fenceOf(t, length.Metric, "boards-on-rails-m", 1800, 9*1800)
+	j.Lines[0].Runs[0].HeldBays = []job.HeldBay{{ID: "H1", At: 3 * 1800, Width: 1800, Removable: true}}
+	r := counts(t, j, map[string]int{"lift-out": 6})
+	_, p := partsIn(r, "rail")
+	b := r.Runs[0].Build
+	out := -1
+	for i := range b.Bays {
+		if b.Bays[i].Held == "H1" {
+			out = i
+		}
+	}
+	sum := length.Length(0)
+	for _, q := range p[0].Pieces {
+		if q.Bay < out && q.To >= out || q.Bay <= out && q.To > out {
+			t.Errorf("a rail from bay %d to %d runs over bay %d, which comes out", q.Bay, q.To, out)
+		}
+		sum += q.Long
+	}
+	near(t, "rails in metres", float64(sum/length.Metre), 3*9*1.8, 1e-6)
+}

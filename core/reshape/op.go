@@ -27,18 +27,19 @@ const (
 	DoMoveCorner = "move corner"
 	DoAddLine    = "add line"
 	DoRemoveLine = "remove line"
+	DoSetOff     = "set off"
 )
 
 // ofLine are the changes of a line as a whole; the others are of one run.
-var ofLine = map[string]bool{DoReverse: true, DoClose: true, DoOpen: true, DoAddLine: true, DoRemoveLine: true}
+var ofLine = map[string]bool{DoReverse: true, DoClose: true, DoOpen: true, DoAddLine: true, DoRemoveLine: true, DoSetOff: true}
 
 // Op is one change of the lines as a whole.
 type Op struct {
-	Do     string        `json:"do" jsonschema:"required,enum=add run,enum=remove run,enum=move run,enum=split,enum=join,enum=reverse,enum=close,enum=open,enum=resize,enum=correct length,enum=outfit,enum=move corner,enum=add line,enum=remove line"`
+	Do     string        `json:"do" jsonschema:"required,enum=add run,enum=remove run,enum=move run,enum=split,enum=join,enum=reverse,enum=close,enum=open,enum=resize,enum=correct length,enum=outfit,enum=move corner,enum=add line,enum=remove line,enum=set off"`
 	Line   string        `json:"line" jsonschema:"required" jsonschema_description:"The line, by its id."`
 	Run    string        `json:"run,omitempty" jsonschema_description:"The run, by its id; for a corner, the run that starts there, left out for the end of an open line."`
 	After  string        `json:"after,omitempty" jsonschema_description:"Move run: the run that it comes to stand after; left out, it comes first."`
-	At     length.Length `json:"at,omitempty" jsonschema_description:"Split: level station. Resize and correct length: the new length, as taped."`
+	At     length.Length `json:"at,omitempty" jsonschema_description:"Split: level station. Resize and correct length: the new length, as taped. Set off: how far to the left of where it is; negative is to the right."`
 	System string        `json:"system,omitempty" jsonschema_description:"Outfit: the fence system, in the catalogue or among the job's own; left out, none. Without a run it is for all runs of the line."`
 	Place  *survey.Place `json:"place,omitempty" jsonschema_description:"Move corner: where to."`
 }
@@ -186,6 +187,9 @@ func one(j job.Job, op at, made map[string]string) (job.Line, string, error) {
 	case DoResize:
 		what = words.Plain("reshape.run-length", words.V{"name": name, "at": j.Units.Tape(op.At)})
 		l, err = Resize(j, op.line, op.run, op.At)
+	case DoSetOff:
+		what = words.Plain("reshape.line-set-off", words.V{"by": j.Units.Tape(op.At.Abs()), "side": map[bool]string{true: "left", false: "right"}[op.At >= 0]})
+		l, err = SetOff(j, op.line, op.At)
 	case DoMoveCorner:
 		what = words.Plain("reshape.corner-moved")
 		if op.Place == nil {

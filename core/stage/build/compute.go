@@ -38,6 +38,7 @@ func Compute(m *gates.Gates) *Build {
 		b.Parts = nil
 		return b
 	}
+	b.liftOut()
 	made := map[string]bool{}
 	for g := range m.Made {
 		made[m.MadeOf(g).ID] = true
@@ -410,6 +411,33 @@ func byRails(b *Build, p *Part) {
 	}
 }
 
+// comesOut tells whether a bay must come out again.
+func (b *Build) comesOut(bay int) bool {
+	held := b.Bays[bay].Held
+	return held != "" && slices.ContainsFunc(b.Spec.HeldBays, func(h job.HeldBay) bool { return h.ID == held && h.Removable })
+}
+
+// liftOut are the brackets that hold what must come out again: one at each end of
+// each rail or panel.
+func (b *Build) liftOut() {
+	p := Part{Part: job.Part{ID: "lift-out", Name: words.Plain("build.lift-out"), Kind: job.HardwarePart, By: job.PerBayEnd, Says: words.Plain("build.lift-out-says")}}
+	for i := range b.Bays {
+		if !b.comesOut(i) {
+			continue
+		}
+		n := 0
+		for k := range b.Parts {
+			if q := &b.Parts[k]; !q.Gates && (q.By == job.ByRails || q.Kind == job.PanelPart) {
+				n += b.each([]string{q.ID})[i]
+			}
+		}
+		p.Count += 2 * max(1, n)
+	}
+	if p.Count > 0 {
+		b.Parts = append(b.Parts, p)
+	}
+}
+
 // plannedRails are rails that the spacing broke on posts.
 func (b *Build) plannedRails(p *Part) {
 	at := make(map[string]int, len(b.Posts))
@@ -418,7 +446,21 @@ func (b *Build) plannedRails(p *Part) {
 	}
 	for _, row := range b.RailRows {
 		for _, rail := range row.Pieces {
-			p.add(Piece{Bay: at[rail.From], To: at[rail.To] - 1, Gate: -1, Row: row.Row, Count: 1, Long: rail.Length + p.More, Cut: rail.Cut})
+			first, last := at[rail.From], at[rail.To]-1
+			for from, i := first, first; i <= last; i++ {
+				if i < last && !b.comesOut(i) && !b.comesOut(i+1) {
+					continue
+				}
+				long, cut := rail.Length+p.More, rail.Cut
+				if from > first || i < last { // parted at a bay that comes out
+					long, cut = p.More, true
+					for k := from; k <= i; k++ {
+						long += b.leaning(k)
+					}
+				}
+				p.add(Piece{Bay: from, To: i, Gate: -1, Row: row.Row, Count: 1, Long: long, Cut: cut})
+				from = i + 1
+			}
 		}
 	}
 	p.Joints = b.joints(p)
@@ -451,6 +493,9 @@ func (b *Build) row(p *Part, row int, wide length.Length) {
 
 // level tells whether the fence goes on from a bay to the next without a step.
 func (b *Build) level(bay int) bool {
+	if b.comesOut(bay) || b.comesOut(bay+1) {
+		return false
+	}
 	return (b.Bays[bay].TopEnd-b.Bays[bay+1].TopStart).Abs() < b.mark() && b.Posts[bay+1].Kind == job.LinePost
 }
 

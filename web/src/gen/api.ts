@@ -697,6 +697,10 @@ export interface HeldBay {
    * Centre to centre.
    */
   width: number
+  /**
+   * It must come out again: rails and boards break at its posts, and are held by brackets that let go.
+   */
+  removable?: boolean
 }
 export interface Fence {
   /**
@@ -5005,6 +5009,7 @@ export interface Op {
     | 'move corner'
     | 'add line'
     | 'remove line'
+    | 'set off'
   /**
    * The line, by its id.
    */
@@ -5018,7 +5023,7 @@ export interface Op {
    */
   after?: string
   /**
-   * Split: level station. Resize and correct length: the new length, as taped.
+   * Split: level station. Resize and correct length: the new length, as taped. Set off: how far to the left of where it is; negative is to the right.
    */
   at?: number
   /**

@@ -172,6 +172,16 @@
     <LengthField {session} path={bayPath(b.id, 'at')} label={msg.common_from} long />
     <LengthField {session} path={bayPath(b.id, 'width')} label={msg.held_width_centres} />
     <button
+      class="btn col-span-2 sm:order-last sm:col-span-4"
+      role="switch"
+      aria-checked={!!b.removable}
+      onclick={() =>
+        session.commit(
+          [{ path: bayPath(b.id, 'removable'), value: b.removable ? null : true }],
+          msg.held_removable,
+        )}>{msg.held_comes_out}: {b.removable ? msg.common_yes : msg.common_no}</button
+    >
+    <button
       class="btn btn-plain btn-icon sm:mt-6"
       aria-label={msg.held_release_bay({ v1: b.name || b.id })}
       onclick={() => session.commit([{ path: bayPath(b.id), value: null }], msg.held_bay_let_go)}

@@ -24,6 +24,8 @@
   const line = $derived(session.line)
   const runs = $derived(session.lineRuns)
   let trouble = $state('')
+  // svelte-ignore state_referenced_locally
+  let off = $state(session.units.system === 'metric' ? 450 : 457.2)
 
   async function change(op: Omit<Op, 'line'>, then?: () => void) {
     trouble = (await session.reshape({ line: line.id, ...op })) ?? ''
@@ -203,6 +205,20 @@
           >
         {/if}
       </div>
+      <fieldset class="mt-3 border-t border-rule pt-2">
+        <legend class="label">{msg.lines_set_off}</legend>
+        <p class="text-[0.95rem] text-pencil">{msg.lines_set_off_says}</p>
+        <div class="mt-1 grid grid-cols-[1fr_auto_auto] items-end gap-2">
+          <TapeEntry
+            label={msg.lines_set_off_by}
+            {units}
+            value={off}
+            oncommit={(mm) => mm !== null && (off = Math.max(0, mm))}
+          />
+          <button class="btn" onclick={() => change({ do: 'set off', at: off })}>{msg.lines_to_left}</button>
+          <button class="btn" onclick={() => change({ do: 'set off', at: -off })}>{msg.lines_to_right}</button>
+        </div>
+      </fieldset>
       {#if session.plan.lines.length > 1}
         <p class="mt-2 flex flex-wrap gap-1.5" role="group" aria-label={msg.lines_lines}>
           {#each session.plan.lines as l, i (l.id)}
