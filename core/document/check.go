@@ -87,6 +87,7 @@ func checkRun(at string, r job.Run, u length.Units) Errors {
 			refuse("/post/stock", u.Short(l), words.Plain("document.from-to", words.V{"least": u.Short(300), "most": u.Short(12000)}))
 		}
 	}
+	e = append(e, checkParts(at, r.Parts, u)...)
 	e = append(e, checkRules(at, r, u)...)
 	e = append(e, checkGrade(at, r, u)...)
 	if r.Length == nil {

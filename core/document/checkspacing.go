@@ -17,6 +17,7 @@ func checkSystems(all []job.System) Errors {
 	var e Errors
 	for _, s := range all {
 		at := job.At("/systems", s.ID)
+		e = append(e, checkParts(at, s.Parts, length.Usual(s.System))...)
 		for k, a := range s.Cannot {
 			if !slices.Contains(job.Abilities, a) {
 				known := make([]string, len(job.Abilities))

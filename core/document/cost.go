@@ -16,11 +16,12 @@ const (
 	MostLeaning   = 1500  // of them on runs that are raked or rolling somewhere
 	MostRuns      = 500
 	MostGates     = 500
-	MostHeights   = 20000 // ground heights, and rows of field books
-	MostOverrides = 2000  // single holes with rules of their own
-	MostInWay     = 2000  // things in the way
-	MostHeld      = 2000  // held posts and bays
-	MostParts     = 2000  // parts of runs with looks of their own
+	MostHeights   = 20000  // ground heights, and rows of field books
+	MostOverrides = 2000   // single holes with rules of their own
+	MostInWay     = 2000   // things in the way
+	MostHeld      = 2000   // held posts and bays
+	MostParts     = 2000   // parts of runs with looks of their own
+	MostPieces    = 400000 // of parts that are the job's own
 )
 
 // count is how many of one thing a job has, and where it first had too many.
@@ -49,6 +50,11 @@ func checkCost(j job.Job) Errors {
 	held := count{what: words.Plain("document.held-posts-and-bays"), most: MostHeld}
 	lean := count{what: words.Plain("document.posts-on-raked-and-rolling"), most: MostLeaning}
 	parts := count{what: words.Plain("document.parts-with-a-look-of"), most: MostParts}
+	pieces := count{what: words.Plain("document.pieces-of-its-own-parts"), most: MostPieces}
+	own := map[string][]job.Part{}
+	for _, s := range j.Systems {
+		own[s.ID] = s.Parts
+	}
 	for _, line := range j.Lines {
 		at := job.At("/lines", line.ID)
 		for _, book := range line.Books {
@@ -65,13 +71,14 @@ func checkCost(j job.Job) Errors {
 			parts.add(float64(len(run.Grade.Parts)), at+"/grade/parts")
 			n := postsOf(run)
 			posts.add(n, at+"/length")
+			pieces.add(piecesOf(run, run.Parts, n)+piecesOf(run, own[run.System], n), at+"/parts")
 			if run.Leans() {
 				lean.add(n, at+"/grade/look")
 			}
 		}
 	}
 	var e Errors
-	for _, c := range []count{posts, lean, runs, gates, heights, spots, inWay, held, parts} {
+	for _, c := range []count{posts, lean, runs, gates, heights, spots, inWay, held, parts, pieces} {
 		if c.field != "" {
 			e = append(e, FieldError{c.field, words.Plain("document.in-the-job", words.V{"number": number(c.given), "what": c.what}),
 				words.Plain("document.at-most-in-one-job", words.V{"number": number(float64(c.most)), "what": c.what})})
