@@ -84,10 +84,14 @@ await shot('dig', {}, async (page) => {
   await pick(page, 3)
   await top(page, page.getByTestId('hole-card'))
 })
-await shot('pour', {}, async (page) => {
-  await open(page, 'Pour')
-  await part(page, 'Totals')
-  await top(page, page.getByTestId('totals'))
+await shot('build', {}, async (page) => {
+  await open(page, 'Build', /^Pipit/)
+  await page.locator('[data-picture="bay"]').waitFor()
+})
+await shot('cuts', {}, async (page) => {
+  await open(page, 'Build', /^Pipit/)
+  await part(page, 'Cut list')
+  await top(page, page.locator('[data-cut]'))
 })
 await shot('reasons', {}, async (page) => {
   await open(page, 'Dig')
@@ -98,11 +102,6 @@ await shot('looks', {}, async (page) => {
   await part(page, 'Compare slopes')
   await page.locator('[data-look]').nth(7).waitFor()
   await top(page, page.locator('[data-look]').nth(2))
-})
-await shot('along', { dark: true }, async (page) => {
-  await open(page, 'Slope', undefined, 'Compost bays')
-  await part(page, 'Along the line')
-  await top(page, page.getByTestId('along'))
 })
 await shot('story-stick', {}, async (page) => {
   await open(page, 'Slope', undefined, 'Round the trees')
