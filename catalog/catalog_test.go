@@ -2,6 +2,7 @@ package catalog_test
 
 import (
 	"bytes"
+	"encoding/json"
 	"math"
 	"os"
 	"strings"
@@ -10,6 +11,7 @@ import (
 	"github.com/santhosh-tekuri/jsonschema/v6"
 
 	"mallow/catalog"
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/materials"
@@ -182,6 +184,52 @@ func TestSystemsFollowTheirSchema(t *testing.T) {
 		bad, err := jsonschema.UnmarshalJSON(strings.NewReader(strings.Replace(string(raw), from, to, 1)))
 		if err != nil || schema.Validate(bad) == nil {
 			t.Errorf("%s for %s passes the schema", to, from)
+		}
+	}
+}
+
+// Every part that ships, of fences and of gate leaves, keeps to the limits of the job
+// document, which may carry a copy of it; its parts name parts that there are, and
+// no name stands for two.
+func TestPartsKeepToTheDocument(t *testing.T) {
+	c := load(t)
+	check := func(name string, sys length.System, parts []job.Part, more []job.Part) {
+		t.Helper()
+		long := 30 * length.Metre
+		run := c.UsualRun(sys)
+		run.ID, run.Length, run.Parts = "R", &long, parts
+		j := job.Job{Mallow: job.Version, Name: name, Units: length.Usual(sys), Lines: []job.Line{{ID: "L", Runs: []job.Run{run}}}}
+		doc, err := json.Marshal(j)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if _, unknown, err := document.Decode(doc, c); err != nil || len(unknown) > 0 {
+			t.Errorf("%s: %v, unknown %v", name, err, unknown)
+		}
+		known := map[string]bool{job.OverPosts: true, "feet": true, "gravel-board": true}
+		for _, p := range append(append([]job.Part{}, more...), parts...) {
+			known[p.ID] = true
+		}
+		for _, p := range parts {
+			for _, id := range append(append([]string{}, p.Of...), p.Over...) {
+				if !known[id] {
+					t.Errorf("%s: %s names %s, which is no part of it", name, p.ID, id)
+				}
+			}
+			if p.By == job.PerCrossing && len(p.Over) == 0 {
+				t.Errorf("%s: %s crosses nothing", name, p.ID)
+			}
+		}
+	}
+	for _, s := range c.Systems {
+		if len(s.Parts) == 0 || len(s.Steps) == 0 {
+			t.Errorf("%s has no parts, or no order of work", s.ID)
+		}
+		check(s.ID, s.System.System, s.Parts, nil)
+	}
+	for _, m := range c.Makes {
+		for sys, parts := range m.Parts {
+			check(m.ID, sys, parts, nil)
 		}
 	}
 }

@@ -8,6 +8,10 @@ import (
 	"mallow/core/words"
 )
 
+// CheckParts looks at parts by what they say together; each field's own limits are
+// checked where a document is read.
+func CheckParts(at string, parts []job.Part, u length.Units) Errors { return checkParts(at, parts, u) }
+
 // checkParts looks at parts that are a run's or a system's own.
 func checkParts(at string, parts []job.Part, u length.Units) Errors {
 	var e Errors

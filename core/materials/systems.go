@@ -45,6 +45,10 @@ func (c Catalog) validateSystems() error {
 // fits puts a system on a run of a job and lets the job document's own check
 // look at both.
 func (c Catalog) fits(s job.System) error {
+	if errs := document.CheckParts("/systems/"+s.ID, s.Parts, length.Usual(s.System)); len(errs) > 0 {
+		return errs
+	}
+	s.Parts, s.Steps = nil, nil // each field of theirs is held against its limits by a test: that takes too long for a start
 	run := s.Outfit(c.UsualRun(s.System))
 	long := 30 * length.Metre
 	run.ID, run.Length = "R", &long
