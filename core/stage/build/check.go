@@ -14,6 +14,7 @@ import (
 
 // Check says which pieces do not fit their bay, or no length that is sold.
 func (b *Build) Check(c *stage.Checking) {
+	b.oldPosts(c)
 	for i := range b.Parts {
 		p := &b.Parts[i]
 		if n := len(p.Unfit); n > 0 {
@@ -34,6 +35,40 @@ func (b *Build) Check(c *stage.Checking) {
 		}
 	}
 }
+
+// oldPosts says which old posts that stay are higher or lower than the plan has
+// them: they keep their height, and what is built onto them is matched to it.
+func (b *Build) oldPosts(c *stage.Checking) {
+	for i := range b.Posts {
+		p := &b.Posts[i]
+		if p.Stays == "" {
+			continue
+		}
+		k := slices.IndexFunc(b.Spec.KeepOuts, func(k job.KeepOut) bool { return k.ID == p.Stays })
+		if k < 0 || b.Spec.KeepOuts[k].Tall == nil {
+			continue
+		}
+		tall := *b.Spec.KeepOuts[k].Tall
+		over := p.AboveGrade - tall
+		if over.Abs() <= b.mark()+length.Tolerance {
+			continue
+		}
+		v := words.V{"post": p.Label, "tall": tall, "planned": p.AboveGrade, "over": over.Abs()}
+		says := words.Say("build.old-post-low", v)
+		if over < 0 {
+			says = words.Say("build.old-post-high", v)
+		}
+		f := finding.Finding{Rule: codeOldHeight, Severity: finding.Check, Stage: finding.Build, Place: finding.Place{Post: p.Label}, Says: says}
+		if high := b.Spec.Fence.Height - over; high >= leastFence {
+			c.Find(f, stage.OneWay(words.Say("build.match-old-post", words.V{"high": high, "post": p.Label}), b.Set("/fence/height", high)))
+			continue
+		}
+		c.Find(f)
+	}
+}
+
+// leastFence is the lowest that a fence may be.
+const leastFence = 300 * length.Millimetre
 
 func (b *Build) place(bay int) finding.Place {
 	if bay < 0 {

@@ -4,6 +4,7 @@ import "mallow/core/finding"
 
 // What this stage finds, by its code in the plan document.
 const (
+	codeOldHeight = "old-post-height"
 	codePartUnfit = "part-unfit"
 	codePartLong  = "part-long"
 )
@@ -11,6 +12,8 @@ const (
 // Findings are what this stage finds: what each means, how bad it can be, and
 // from what on it is said.
 var Findings = []finding.Kind{
+	{Rule: codeOldHeight, Costs: finding.Purchase, Stage: finding.Build, Severities: []finding.Severity{finding.Check},
+		Means: "An old post that stays is not as high as the plan has it.", Threshold: "the tape's mark"},
 	{Rule: codePartLong, Costs: finding.Purchase, Stage: finding.Build, Severities: []finding.Severity{finding.Cannot},
 		Means: "A piece is longer than any length its part is sold in, and must not be joined.", Threshold: "stock, give"},
 	{Rule: codePartUnfit, Costs: finding.Purchase, Stage: finding.Build, Severities: []finding.Severity{finding.Check},

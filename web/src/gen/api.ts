@@ -659,6 +659,10 @@ export interface KeepOut {
    */
   stays?: boolean
   /**
+   * Old post that stays: how high it stands above the ground. What is built onto it is matched to it.
+   */
+  tall?: number
+  /**
    * Old footing: it is dug out where a new post falls on it, and the wider hole is poured again.
    */
   repour?: boolean

@@ -128,6 +128,9 @@
               msg.in_the_way_existing_post_2({ v1: v }),
             )}
         />
+        {#if k.stays}
+          <LengthField {session} path="{path(k)}/tall" label={msg.in_the_way_tall} optional />
+        {/if}
       {/if}
       {#if k.marked}<span class="font-medium"
           >{msg.in_the_way_marked_on_the_ground_by({ v1: service(k.service)?.colour ?? '' })}</span
