@@ -31,6 +31,7 @@
 
   function set(p: BuiltPart, off: boolean) {
     const { off: _, ...rest } = p.part
+    open = ''
     session.commit(
       [{ path: path(p.part.id), value: off ? { ...rest, off: true } : rest }],
       off ? msg.build_is_left_out({ part: p.part.name }) : msg.build_taken_in({ part: p.part.name }),
