@@ -390,6 +390,12 @@ func (b *Build) rails(p *Part) int {
 	if p.Each > 0 {
 		return p.Each
 	}
+	if n := b.Spec.Spacing.Rails; n > 0 {
+		return n
+	}
+	if n := len(b.Spec.Fence.Rails); n > 0 {
+		return n
+	}
 	for _, r := range p.Rows {
 		if b.Spec.Fence.Height <= r.To+length.Tolerance {
 			return r.Rows
@@ -398,7 +404,7 @@ func (b *Build) rails(p *Part) int {
 	if n := len(p.Rows); n > 0 {
 		return p.Rows[n-1].Rows
 	}
-	return max(1, b.Spec.Spacing.Rails)
+	return 1
 }
 
 func byRails(b *Build, p *Part) {

@@ -51,7 +51,7 @@ func partItem(p *build.Part, place int, unit bill.Unit, piece length.Length) bil
 
 // partName is a part's section, material and finish.
 func partName(p *build.Part, piece length.Length) reason.Text {
-	var t reason.Text
+	t := reason.Text{} // a name is a list, also where there is nothing to say
 	add := func(more reason.Text) {
 		if len(t) > 0 {
 			t = append(t, words.Say("stage.comma")...)
