@@ -64,7 +64,16 @@ func rules() (string, error) {
 		for i := range p.Runs {
 			runs[p.Runs[i].Name] = true
 		}
-		for _, rule := range p.Rules {
+		rules := p.Rules
+		for i := range p.Runs {
+			if b := p.Runs[i].Built; b != nil {
+				for k := range b.Parts {
+					why, _ := b.Explain(plan.Figure{Of: "part", ID: b.Parts[k].ID})
+					rules = append(rules, why.Steps...)
+				}
+			}
+		}
+		for _, rule := range rules {
 			if runs[rule.Rule] {
 				continue
 			}
