@@ -2,6 +2,7 @@ package plan_test
 
 import (
 	"math"
+	"slices"
 	"testing"
 
 	"mallow/core/begin"
@@ -363,4 +364,59 @@ func TestABayThatComesOut(t *testing.T) {
 		sum += q.Long
 	}
 	near(t, "rails in metres", float64(sum/length.Metre), 3*9*1.8, 1e-6)
+}
+
+// Boards over two bays are staggered: no post carries a joint in two rows that follow
+// each other. By hand, on four bays of 6 ft: joints at post 3, then at posts 2 and 4.
+func TestRowsAreStaggered(t *testing.T) {
+	j := fenceOf(t, length.Imperial, "horizontal-boards", 6*ft, 24*ft)
+	sys, _ := shipped(t).System("horizontal-boards", nil)
+	for _, p := range sys.Parts {
+		if p.ID == "board" {
+			p.Span = 2
+			j.Lines[0].Runs[0].Parts = []job.Part{p}
+		}
+	}
+	_, p := partsIn(computed(t, j, nil), "board")
+	joints := map[int][]int{}
+	for _, q := range p[0].Pieces {
+		if q.Bay > 0 {
+			joints[q.Row] = append(joints[q.Row], q.Bay+1)
+		}
+	}
+	for row := 1; row < 12; row++ {
+		want := []int{3}
+		if row%2 == 0 {
+			want = []int{2, 4}
+		}
+		if !slices.Equal(joints[row], want) {
+			t.Errorf("row %d has joints at posts %v, by hand %v", row, joints[row], want)
+		}
+	}
+}
+
+// No sliver: 91 in between the posts take 16 boards of 5 1/2 in and leave 3 in; with
+// 88 in and a sixteenth it would be a sixteenth, so the first and the last are ripped
+// alike, to 2 25/32, down to the mark 2 3/4.
+func TestNoSliver(t *testing.T) {
+	for _, c := range []struct {
+		clear  length.Length
+		ripped int
+		rip    length.Length
+	}{{91 * inch, 1, 3 * inch}, {88*inch + inch/16, 2, 2*inch + 3*inch/4}} {
+		j := fenceOf(t, length.Imperial, "boards-on-rails", 6*ft, c.clear+inch*7/2)
+		run := &j.Lines[0].Runs[0]
+		run.Spacing = job.Spacing{Most: 120 * inch}
+		sys, _ := shipped(t).System("boards-on-rails", nil)
+		for _, p := range sys.Parts {
+			if p.ID == "board" {
+				p.Rip, p.PerBay, p.Gap = true, true, nil
+				run.Parts = []job.Part{p}
+			}
+		}
+		_, p := partsIn(computed(t, j, nil), "board")
+		if f := p[0].Fills[0]; f.Ripped != c.ripped || !length.Same(f.Rip, c.rip) {
+			t.Errorf("%v: %+v; by hand %d ripped to %v", c.clear.Inches(), f, c.ripped, c.rip.Inches())
+		}
+	}
 }
