@@ -50,9 +50,9 @@
           <dd class="text-[1.35rem] font-bold">
             <Figure why={ofPart(run, p.part)} of={p.part.name}
               ><Fraction mm={p.gap!} {units} />{#if p.gapTo}&nbsp;– <Fraction
-                    mm={p.gapTo}
-                    {units}
-                  />{/if}</Figure
+                  mm={p.gapTo}
+                  {units}
+                />{/if}</Figure
             >
           </dd>
           {#if p.wider}<dd class="text-pencil">{msg.build_wider({ count: p.wider })}</dd>{/if}

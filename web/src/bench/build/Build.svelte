@@ -28,9 +28,19 @@
   value={session.nav.parts.build}
   onpick={(id) => (session.nav.parts.build = id as typeof session.nav.parts.build)}
 >
-  <Tabs.Content value="bay">{#if open === 'bay'}<Bay {session} />{/if}</Tabs.Content>
-  <Tabs.Content value="parts">{#if open === 'parts'}<PartList {session} />{/if}</Tabs.Content>
-  <Tabs.Content value="cuts">{#if open === 'cuts'}<Cuts {session} />{/if}</Tabs.Content>
-  <Tabs.Content value="compare">{#if open === 'compare'}<CompareStock {session} />{/if}</Tabs.Content>
-  <Tabs.Content value="order">{#if open === 'order'}<Order {session} />{/if}</Tabs.Content>
+  <Tabs.Content value="bay"
+    >{#if open === 'bay'}<Bay {session} />{/if}</Tabs.Content
+  >
+  <Tabs.Content value="parts"
+    >{#if open === 'parts'}<PartList {session} />{/if}</Tabs.Content
+  >
+  <Tabs.Content value="cuts"
+    >{#if open === 'cuts'}<Cuts {session} />{/if}</Tabs.Content
+  >
+  <Tabs.Content value="compare"
+    >{#if open === 'compare'}<CompareStock {session} />{/if}</Tabs.Content
+  >
+  <Tabs.Content value="order"
+    >{#if open === 'order'}<Order {session} />{/if}</Tabs.Content
+  >
 </Parts>

@@ -49,7 +49,7 @@
           <div class="min-w-0">
             <div class="flex border border-timber-edge bg-paper" style:max-width="46rem">
               {#each b.cuts as c, k (k)}
-                {#each { length: Math.min(c.each, 40) } as _, n (n)}
+                {#each [...Array(Math.min(c.each, 40)).keys()] as n (n)}
                   <span
                     class="min-w-0 overflow-hidden border-r-2 border-ink bg-timber px-1 py-0.5 text-center font-semibold whitespace-nowrap text-ink"
                     style:flex="{c.long} 0 0"><Fraction mm={c.long} {units} /></span
@@ -66,7 +66,8 @@
             <ul class="text-[0.95rem] leading-snug">
               {#each b.cuts as c, k (k)}
                 <li class="line-clamp-3">
-                  <span class="whitespace-nowrap">{c.each} × <Fraction mm={c.long} {units} /></span>{#if c.wide},
+                  <span class="whitespace-nowrap">{c.each} × <Fraction mm={c.long} {units} /></span
+                  >{#if c.wide},
                     {msg.build_ripped_to({ length: '' })}<Fraction mm={c.wide} {units} />{/if}
                   <span class="text-pencil">{c.where}</span>
                 </li>

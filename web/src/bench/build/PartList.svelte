@@ -30,7 +30,8 @@
     units.system === 'metric' ? `${m2.toFixed(1)} m²` : `${(m2 / 0.09290304).toFixed(1)} ft²`
 
   function set(p: BuiltPart, off: boolean) {
-    const { off: _, ...rest } = p.part
+    const rest = { ...p.part }
+    delete rest.off
     open = ''
     session.commit(
       [{ path: path(p.part.id), value: off ? { ...rest, off: true } : rest }],
@@ -47,7 +48,9 @@
   <ul class="mt-1 border-t border-rule">
     {#each g.parts as p (p.part.id)}
       <li class="border-b border-rule py-1.5" data-part={p.part.id}>
-        <div class="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-3 sm:grid-cols-[7rem_minmax(0,1fr)_auto]">
+        <div
+          class="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-3 sm:grid-cols-[7rem_minmax(0,1fr)_auto]"
+        >
           <span class="text-[1.25rem] font-bold max-sm:order-2 max-sm:text-right">
             {#if p.part.off}<span class="text-pencil">–</span>
             {:else if p.laid}<Figure why={ofPart(session.run, p.part)} of={p.part.name}
@@ -62,10 +65,8 @@
           <div class="min-w-0">
             <span class="font-semibold">{p.part.name}</span>
             <span class="text-pencil">
-              {#if p.part.thick && p.part.width}<Fraction mm={p.part.thick} {units} /> × {/if}{#if p.width || p.part.width}<Fraction
-                  mm={p.width || p.part.width!}
-                  {units}
-                />{/if}
+              {#if p.part.thick && p.part.width}<Fraction mm={p.part.thick} {units} /> ×
+              {/if}{#if p.width || p.part.width}<Fraction mm={p.width || p.part.width!} {units} />{/if}
               {[p.part.material, p.part.finish].filter(Boolean).join(', ')}
             </span>
             {#if p.own}<span class="ml-1 border border-warn bg-warn-wash px-1.5 text-[0.85rem] text-warn"

@@ -42,14 +42,16 @@
       {units}
       value={kerf}
       error={session.wrongAt('/saw/kerf')}
-      oncommit={(mm) => mm !== null && session.commit([{ path: '/saw/kerf', value: mm }], msg.build_saw_changed)}
+      oncommit={(mm) =>
+        mm !== null && session.commit([{ path: '/saw/kerf', value: mm }], msg.build_saw_changed)}
     />
     <TapeEntry
       label={msg.build_keep}
       {units}
       value={keep}
       error={session.wrongAt('/saw/keep')}
-      oncommit={(mm) => mm !== null && session.commit([{ path: '/saw/keep', value: mm }], msg.build_saw_changed)}
+      oncommit={(mm) =>
+        mm !== null && session.commit([{ path: '/saw/keep', value: mm }], msg.build_saw_changed)}
     />
     <LengthField {session} path="/saw/trim" label={msg.build_trim} />
   </div>

@@ -216,7 +216,8 @@
             oncommit={(mm) => mm !== null && (off = Math.max(0, mm))}
           />
           <button class="btn" onclick={() => change({ do: 'set off', at: off })}>{msg.lines_to_left}</button>
-          <button class="btn" onclick={() => change({ do: 'set off', at: -off })}>{msg.lines_to_right}</button>
+          <button class="btn" onclick={() => change({ do: 'set off', at: -off })}>{msg.lines_to_right}</button
+          >
         </div>
       </fieldset>
       {#if session.plan.lines.length > 1}
