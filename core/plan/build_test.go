@@ -420,3 +420,51 @@ func TestNoSliver(t *testing.T) {
 		}
 	}
 }
+
+// The ways to count that no fence above shows by itself, each on a straight run of
+// 24 m in ten bays of 2.4 m, eleven posts of 90 mm, by hand.
+func TestOtherWaysToCountByHand(t *testing.T) {
+	own := []job.Part{
+		{ID: "strainer", Name: "Strainer", Kind: job.HardwarePart, By: job.PerStretch, Each: 2},
+		{ID: "rail", Name: "Rail", Kind: job.RailPart, By: job.ByRails, Each: 2, Long: job.OnCentres, Span: 2, Width: 90, Thick: 40, Stock: []length.Length{4800}},
+		{ID: "plate", Name: "Plate", Kind: job.HardwarePart, By: job.PerJoint, Of: []string{"rail"}, Each: 2},
+		{ID: "cap", Name: "Cap", Kind: job.HardwarePart, By: job.PerPost, At: []job.PostKind{job.LinePost}},
+		{ID: "stay", Name: "Stay", Kind: job.HardwarePart, By: job.PerBay, Each: 3},
+		{ID: "wire", Name: "Wire", Kind: job.MeshPart, By: job.ByRoll, Each: 3, Long: job.ByStretch, Stock: []length.Length{25000}},
+		{ID: "ring", Name: "Ring", Kind: job.FixingPart, By: job.Spaced, Long: job.ByStretch, Spacing: 600},
+		{ID: "coat", Name: "Coat", Kind: job.FinishPart, By: job.ByArea, Of: []string{"rail"}, Coats: 2, Cover: 10},
+		{ID: "ends", Name: "Ends", Kind: job.FinishPart, By: job.PerCutEnd, Of: []string{"rail"}, Coats: 2, Cover: 6},
+		{ID: "step", Name: "Step", Kind: job.HardwarePart, By: job.PerPiece, Of: []string{"stay"}, Each: 2},
+		{ID: "gone", Name: "Gone", Kind: job.HardwarePart, By: job.PerBay, Off: true},
+	}
+	j := fenceOf(t, length.Metric, "", 1800, 24000)
+	run := &j.Lines[0].Runs[0]
+	run.Post.Width, run.Spacing, run.Ground, run.Parts = 90, job.Spacing{Most: 2400}, nil, own
+	r := counts(t, j, map[string]int{
+		"strainer": 2,
+		// Two bays a rail: five in the first row; the second begins with one bay, then
+		// four over two, and ends with one.
+		"rail":  5 + 6,
+		"plate": 2 * (4 + 5),
+		"cap":   9, "stay": 30, "step": 60, "gone": 0,
+		// Three wires of 23.91 m each, from rolls of 25: what is left of one goes on.
+		"wire": 3,
+		// 23.91 m in steps of 600 at most: 40 steps, 41 rings.
+		"ring": 41,
+	})
+	near := func(id string, got, want float64) {
+		if math.Abs(got-want) > 0.001*want {
+			t.Errorf("%s: %.4f, by hand %.4f", id, got, want)
+		}
+	}
+	_, p := partsIn(r, "coat")
+	near("coat, m²", p[0].Area, 2*(0.09+0.04)*48) // 48 m of rail, 260 mm round
+	near("coat, litres", p[0].Litres, 12.48*2/10)
+	_, p = partsIn(r, "wire")
+	near("wire, m", p[0].Taken(), 3*23.91)
+	// Only the two single bays are cut: all others are whole lengths.
+	_, p = partsIn(r, "ends")
+	if p[0].CutEnds != 2 {
+		t.Errorf("%d cut ends, by hand 2", p[0].CutEnds)
+	}
+}
