@@ -30,6 +30,7 @@ type Part struct {
 	Gap     *PartGap      `json:"gap,omitempty" jsonschema_description:"Between pieces side by side. Left out: none."`
 	Rip     bool          `json:"rip,omitempty" jsonschema_description:"Pieces keep their gap, and what is left is ripped from one or two of them, instead of sharing it over the gaps."`
 	Ends    bool          `json:"ends,omitempty" jsonschema_description:"There is a gap at both ends too, as between two posts."`
+	Top     TopCut        `json:"top,omitempty" jsonschema:"enum=flat,enum=dog ear,enum=sloped" jsonschema_description:"How the tops of upright boards are cut. Usual: flat."`
 	PerBay  bool          `json:"perBay,omitempty" jsonschema_description:"Pieces along the fence fill every bay by itself, between its posts. Left out: they run on over the posts' faces."`
 	Layers  int           `json:"layers,omitempty" jsonschema:"minimum=0,maximum=2" jsonschema_description:"Faces of the fence that have it. Usual: 1."`
 	Spacing length.Length `json:"spacing,omitempty" jsonschema:"minimum=0,maximum=5000" jsonschema_description:"Most distance between fixings."`
@@ -59,6 +60,16 @@ type HeightRows struct {
 	To   length.Length `json:"to" jsonschema:"required,minimum=0,maximum=5000"`
 	Rows int           `json:"rows" jsonschema:"required,minimum=1,maximum=12"`
 }
+
+// TopCut is how the tops of upright boards are cut.
+type TopCut string
+
+// Cuts of tops.
+const (
+	FlatTop   TopCut = "flat"
+	DogEar    TopCut = "dog ear" // both corners off at 45°
+	SlopedTop TopCut = "sloped"  // so that water runs off
+)
 
 // PartKind is what a part is bought as.
 type PartKind string

@@ -468,3 +468,30 @@ func TestOtherWaysToCountByHand(t *testing.T) {
 		t.Errorf("%d cut ends, by hand 2", p[0].CutEnds)
 	}
 }
+
+// Dog-eared boards are called so where they are cut, and nothing else changes.
+func TestTopsAreSaid(t *testing.T) {
+	j := fenceOf(t, length.Metric, "boards-on-rails-m", 1800, 9000)
+	was := computed(t, j, nil).Bill().Items
+	sys, _ := shipped(t).System("boards-on-rails-m", nil)
+	for _, p := range sys.Parts {
+		if p.ID == "board" {
+			p.Top = job.DogEar
+			j.Lines[0].Runs[0].Parts = []job.Part{p}
+		}
+	}
+	said := false
+	for k, i := range computed(t, j, nil).Bill().Items {
+		if i.ID != was[k].ID || i.Exact != was[k].Exact {
+			t.Errorf("%s: %g, flat %g", i.ID, i.Exact, was[k].Exact)
+		}
+		if i.Cuts != nil {
+			for _, w := range i.Cuts.Wants {
+				said = said || w.Part == "Board, dog-eared"
+			}
+		}
+	}
+	if !said {
+		t.Error("no board is called dog-eared")
+	}
+}

@@ -30,7 +30,11 @@ func TestPlansEndWhenTold(t *testing.T) {
 	enough := errors.New("enough")
 	asked := 0
 	p, err := plan.MakeUntil(func() error { asked++; return nil }, j, cat)
-	if err != nil || !reflect.DeepEqual(p, plan.Make(j, cat)) || asked < 50 {
+	again := plan.Make(j, cat)
+	for i := range p.Runs { // what they were found from is no part of the document
+		p.Runs[i].Built, again.Runs[i].Built = nil, nil
+	}
+	if err != nil || !reflect.DeepEqual(p, again) || asked < 50 {
 		t.Fatalf("asked %d times, %v", asked, err)
 	}
 	for _, k := range []int{1, 2, asked / 3, asked / 2, asked - 1, asked} {

@@ -142,7 +142,17 @@ func (r *run) parts(i int, lift float64) float64 {
 					r.s.put(Layer{Class: Piece, Material: r.partMaterial(p), Area: true}, "", []float64{r.x(u.From), lies(b, first, u.From, foot) + lift, r.x(u.From), topAt(b, first, u.From) + lift, r.x(u.To), topAt(b, first, u.To) + lift, r.x(u.To), lies(b, first, u.To, foot) + lift})
 					continue
 				}
-				quad(p, r.x(u.From), r.x(u.To), lies(b, first, u.From, foot), topAt(b, first, u.From)+float64(p.More), lies(b, first, u.To, foot), topAt(b, first, u.To)+float64(p.More), 0)
+				low1, high1, low2, high2 := lies(b, first, u.From, foot), topAt(b, first, u.From)+float64(p.More), lies(b, first, u.To, foot), topAt(b, first, u.To)+float64(p.More)
+				ear := float64(u.To-u.From) / 4
+				switch p.Top {
+				case job.DogEar: // a quarter of the width off each corner
+					highest = max(highest, high1+lift, high2+lift)
+					r.s.put(Layer{Class: Piece, Material: r.partMaterial(p), Area: true}, p.ID, []float64{r.x(u.From), low1 + lift, r.x(u.From), high1 + lift - ear, r.x(u.From) + ear, high1 + lift, r.x(u.To) - ear, high2 + lift, r.x(u.To), high2 + lift - ear, r.x(u.To), low2 + lift})
+				case job.SlopedTop:
+					quad(p, r.x(u.From), r.x(u.To), low1, high1, low2, high2-ear, 0)
+				default:
+					quad(p, r.x(u.From), r.x(u.To), low1, high1, low2, high2, 0)
+				}
 				name(p, r.x(u.To), lies(b, first, u.To, foot+(b.TopStart-b.BottomStart)*2/3), Right)
 			}
 		case p.Kind == job.PanelPart:

@@ -108,7 +108,7 @@ func (b *biller) bars(m *Load, p *build.Part) {
 		}
 	}
 	for _, q := range p.Pieces {
-		w := bill.Want{Part: p.Name, Run: b.run, Row: q.Row, Long: q.Long, Give: p.Give, Wide: q.Wide, Count: q.Count}
+		w := bill.Want{Part: wanted(p), Run: b.run, Row: q.Row, Long: q.Long, Give: p.Give, Wide: q.Wide, Count: q.Count}
 		switch {
 		case q.Gate >= 0 && q.Bay < 0:
 			w.Gate = m.Made[q.Gate].ID
@@ -119,6 +119,18 @@ func (b *biller) bars(m *Load, p *build.Part) {
 		}
 		in.Cuts.Wants = append(in.Cuts.Wants, w) // where they go, the cut list says
 	}
+}
+
+// wanted is what pieces are called on a cut list: with their tops, where they are cut
+// to a shape.
+func wanted(p *build.Part) string {
+	switch p.Top {
+	case job.DogEar:
+		return words.Plain("bill.dog-eared", words.V{"part": p.Name})
+	case job.SlopedTop:
+		return words.Plain("bill.sloped-tops", words.V{"part": p.Name})
+	}
+	return p.Name
 }
 
 // counted are parts that are bought by the piece.

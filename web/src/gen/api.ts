@@ -1330,6 +1330,10 @@ export interface FencePart {
    */
   ends?: boolean
   /**
+   * How the tops of upright boards are cut. Usual: flat.
+   */
+  top?: 'flat' | 'dog ear' | 'sloped'
+  /**
    * Pieces along the fence fill every bay by itself, between its posts. Left out: they run on over the posts' faces.
    */
   perBay?: boolean

@@ -49,6 +49,20 @@
   {/if}
   {#if part.box}<NumberEntry label={msg.build_box} value={part.box} oncommit={(n) => set({ box: n })} />{/if}
 </div>
+{#if part.by === 'along' && part.kind === 'board'}
+  <div class="mt-2 max-w-xl">
+    <Choice
+      label={msg.build_tops}
+      value={part.top ?? 'flat'}
+      options={[
+        { value: 'flat', name: msg.build_flat },
+        { value: 'dog ear', name: msg.build_dog_ear },
+        { value: 'sloped', name: msg.build_sloped },
+      ]}
+      onpick={(v) => set({ top: v === 'flat' ? undefined : (v as FencePart['top']) })}
+    />
+  </div>
+{/if}
 {#if side && !part.ends}
   <div class="mt-2 max-w-md">
     <Choice
