@@ -67,14 +67,12 @@ type Item struct {
 	Waste  float64       `json:"waste,omitempty" jsonschema_description:"Share of it that is bought beyond what is built in; -1 where that is not the same everywhere."`
 	Bought []Buy         `json:"bought" jsonschema:"required" jsonschema_description:"Ways to buy it, the usual one first; rounded up here and nowhere else."`
 
-	Runs  []Share     `json:"runs" jsonschema:"required" jsonschema_description:"What each run takes of it."`
-	Goes  []Lot       `json:"goes,omitempty" jsonschema_description:"Where its pieces go."`
-	Box   int         `json:"-"` // how many are in a box
-	Mass  length.Mass `json:"-"` // of a piece, or of a metre
-	Cover float64     `json:"-"`
-	Cuts  *Cuts       `json:"-"` // what is cut from what, where it comes in lengths
-	Why   string      `json:"why,omitempty" jsonschema_description:"Figure of the totals that explains it: concrete, gravel, hours or spoil."`
-	Order Order       `json:"-"`
+	Runs  []Share `json:"runs" jsonschema:"required" jsonschema_description:"What each run takes of it."`
+	Goes  []Lot   `json:"goes,omitempty" jsonschema_description:"Where its pieces go."`
+	Box   int     `json:"-"` // how many are in a box
+	Cuts  *Cuts   `json:"-"` // what is cut from what, where it comes in lengths
+	Why   string  `json:"why,omitempty" jsonschema_description:"Figure of the totals that explains it: concrete, gravel, hours or spoil."`
+	Order Order   `json:"-"`
 }
 
 // Order is by what items of one kind are put in order.

@@ -44,7 +44,7 @@ func partItem(p *build.Part, place int, unit bill.Unit, piece length.Length) bil
 	}
 	return bill.Item{
 		ID:   fmt.Sprintf("part/%s/%s/%s/%s/%d", p.Kind, p.Name, p.Material, p.Finish, p.Box),
-		Kind: bill.Kind(p.Kind), Stage: finding.Build, What: p.Name, Name: partName(p, piece), Unit: unit, Box: p.Box, Mass: p.Mass, Cover: p.Cover,
+		Kind: bill.Kind(p.Kind), Stage: finding.Build, What: p.Name, Name: partName(p, piece), Unit: unit, Box: p.Box,
 		Order: bill.Order{First: first},
 	}
 }
