@@ -1,8 +1,6 @@
 package main
 
 import (
-	"encoding/json"
-	"errors"
 	"fmt"
 	"text/tabwriter"
 
@@ -10,42 +8,21 @@ import (
 
 	"mallow/core/plan"
 	"mallow/core/report"
-	"mallow/exchange"
 )
 
 func cutCommand() *cobra.Command {
-	var asJSON, asCSV bool
-	var run string
+	var asked billAsked
 	c := &cobra.Command{
 		Use: "cut FILE", Short: "Print the lengths to buy, and what is cut from each", Args: args(cobra.ExactArgs(1)),
 		Long:    "Print the cut list of a job, or of one run by itself: for each section the lengths to buy, each with its pieces (part, run, bay, row), what is left, the waste, and the least that any way of cutting could buy. FILE - is standard input.",
 		Example: "  mallow cut job.json\n  mallow cut --run R2 job.json\n  mallow cut --json job.json | jq '.[].bars'",
 		RunE: func(c *cobra.Command, given []string) error {
-			if asJSON && asCSV {
-				return usageError{errors.New("--json and --csv do not go together")}
-			}
-			p, _, err := planFile(given[0], c.InOrStdin())
+			p, items, err := asked.read(c, given[0])
 			if err != nil {
-				return usageError{err}
-			}
-			items := p.Items
-			if run != "" {
-				if items, err = itemsOf(p, run); err != nil {
-					return err
-				}
+				return err
 			}
 			lists := p.CutLists(items)
-			switch {
-			case asJSON:
-				enc := json.NewEncoder(c.OutOrStdout())
-				enc.SetIndent("", "  ")
-				return enc.Encode(lists)
-			case asCSV:
-				file, err := exchange.TableCSV(report.Cuts(p, lists))
-				if err != nil {
-					return err
-				}
-				_, err = c.OutOrStdout().Write(file.Data)
+			if done, err := asked.print(c, lists, report.Cuts(p, lists)); done || err != nil {
 				return err
 			}
 			if len(lists) == 0 {
@@ -60,9 +37,7 @@ func cutCommand() *cobra.Command {
 			return t.w.Flush()
 		},
 	}
-	c.Flags().BoolVar(&asJSON, "json", false, "print the cut lists as JSON")
-	c.Flags().BoolVar(&asCSV, "csv", false, "print comma-separated values")
-	c.Flags().StringVar(&run, "run", "", "of one run only, by its id or name")
+	asked.flags(c, "print the cut lists as JSON")
 	return c
 }
 

@@ -14,51 +14,71 @@ import (
 	"mallow/exchange"
 )
 
-// itemsOf is the bill of a run, by its id or name.
-func itemsOf(p plan.Plan, run string) ([]bill.Item, error) {
+// billAsked is how a command that prints a bill, or what follows from one, is asked.
+type billAsked struct {
+	json, csv bool
+	run       string
+}
+
+func (a *billAsked) flags(c *cobra.Command, json string) {
+	c.Flags().BoolVar(&a.json, "json", false, json)
+	c.Flags().BoolVar(&a.csv, "csv", false, "print comma-separated values")
+	c.Flags().StringVar(&a.run, "run", "", "of one run only, by its id or name")
+}
+
+// read plans a file, and gives the bill that is asked for.
+func (a *billAsked) read(c *cobra.Command, file string) (plan.Plan, []bill.Item, error) {
+	if a.json && a.csv {
+		return plan.Plan{}, nil, usageError{errors.New("--json and --csv do not go together")}
+	}
+	p, _, err := planFile(file, c.InOrStdin())
+	if err != nil {
+		return p, nil, usageError{err}
+	}
+	if a.run == "" {
+		return p, p.Items, nil
+	}
 	for _, r := range p.Runs {
-		if r.ID == run || r.Name == run {
-			return r.Items, nil
+		if r.ID == a.run || r.Name == a.run {
+			return p, r.Items, nil
 		}
 	}
-	return nil, usageError{fmt.Errorf("--run: given %q; allowed: the id or the name of a run of this job", run)}
+	return p, nil, usageError{fmt.Errorf("--run: given %q; allowed: the id or the name of a run of this job", a.run)}
+}
+
+// print writes what is asked for as JSON or as a table of values; false where it is
+// to be read by people.
+func (a *billAsked) print(c *cobra.Command, v any, t report.Table) (bool, error) {
+	switch {
+	case a.json:
+		enc := json.NewEncoder(c.OutOrStdout())
+		enc.SetIndent("", "  ")
+		return true, enc.Encode(v)
+	case a.csv:
+		file, err := exchange.TableCSV(t)
+		if err == nil {
+			_, err = c.OutOrStdout().Write(file.Data)
+		}
+		return true, err
+	}
+	return false, nil
 }
 
 func loadCommand() *cobra.Command {
-	var asJSON, asCSV bool
-	var run string
+	var asked billAsked
 	c := &cobra.Command{
 		Use: "load FILE", Short: "Print what a job takes: posts, concrete, gravel, hours", Args: args(cobra.ExactArgs(1)),
 		Long:    "Print the bill of a job, or of one run: every item with how much, how it is bought and of what. FILE - is standard input.",
 		Example: "  mallow load job.json\n  mallow load --run R2 job.json\n  mallow load --json job.json | jq '.[] | {id, exact}'",
 		RunE: func(c *cobra.Command, given []string) error {
-			if asJSON && asCSV {
-				return usageError{errors.New("--json and --csv do not go together")}
-			}
-			p, _, err := planFile(given[0], c.InOrStdin())
+			p, items, err := asked.read(c, given[0])
 			if err != nil {
-				return usageError{err}
-			}
-			items := p.Items
-			if run != "" {
-				if items, err = itemsOf(p, run); err != nil {
-					return err
-				}
+				return err
 			}
 			if items == nil {
 				items = []bill.Item{}
 			}
-			switch {
-			case asJSON:
-				enc := json.NewEncoder(c.OutOrStdout())
-				enc.SetIndent("", "  ")
-				return enc.Encode(items)
-			case asCSV:
-				file, err := exchange.TableCSV(report.Load(p, items))
-				if err != nil {
-					return err
-				}
-				_, err = c.OutOrStdout().Write(file.Data)
+			if done, err := asked.print(c, items, report.Load(p, items)); done || err != nil {
 				return err
 			}
 			if len(items) == 0 {
@@ -73,8 +93,6 @@ func loadCommand() *cobra.Command {
 			return t.w.Flush()
 		},
 	}
-	c.Flags().BoolVar(&asJSON, "json", false, "print the items of the plan document")
-	c.Flags().BoolVar(&asCSV, "csv", false, "print comma-separated values")
-	c.Flags().StringVar(&run, "run", "", "of one run only, by its id or name")
+	asked.flags(c, "print the items of the plan document")
 	return c
 }

@@ -7,15 +7,18 @@ import (
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/stage/build"
+	"mallow/core/stage/load"
 )
 
 // Built is what stands above ground on a run, and what it is cut from.
 type Built struct {
-	Run   string      `json:"run" jsonschema:"required"`
-	Type  string      `json:"type,omitempty" jsonschema_description:"Name of its fence type; left out where it has none, and no parts are known."`
-	Parts []BuiltPart `json:"parts" jsonschema:"required" jsonschema_description:"Those that count for nothing, and those left out, among them."`
-	Steps []string    `json:"steps" jsonschema:"required" jsonschema_description:"Order in which the type is put together."`
-	Cuts  []CutList   `json:"cuts" jsonschema:"required" jsonschema_description:"Of the run, or of the whole job."`
+	Run   string        `json:"run" jsonschema:"required"`
+	Type  string        `json:"type,omitempty" jsonschema_description:"Name of its fence type; left out where it has none, and no parts are known."`
+	Parts []BuiltPart   `json:"parts" jsonschema:"required" jsonschema_description:"Those that count for nothing, and those left out, among them."`
+	Steps []string      `json:"steps" jsonschema:"required" jsonschema_description:"Order in which the type is put together."`
+	Kerf  length.Length `json:"kerf" jsonschema:"required" jsonschema_description:"What a cut takes."`
+	Keep  length.Length `json:"keep" jsonschema:"required" jsonschema_description:"Shortest offcut that is kept."`
+	Cuts  []CutList     `json:"cuts" jsonschema:"required" jsonschema_description:"Of the run, or of the whole job."`
 }
 
 // BuiltPart is one part of a run.
@@ -56,6 +59,8 @@ func (r *Result) Built(run string, alone bool) (Built, bool) {
 	}
 	b := r.Runs[k].Build
 	out := Built{Run: run, Parts: []BuiltPart{}, Steps: []string{}, Cuts: []CutList{}}
+	saw := load.SawOf(r.Job)
+	out.Kerf, out.Keep = saw.Kerf, saw.Keep
 	sys, known := r.Catalog.System(b.Spec.System, r.Job.Systems)
 	if known {
 		out.Type = sys.Name

@@ -5367,6 +5367,14 @@ export interface Built {
    */
   steps: string[]
   /**
+   * What a cut takes.
+   */
+  kerf: number
+  /**
+   * Shortest offcut that is kept.
+   */
+  keep: number
+  /**
    * Of the run, or of the whole job.
    */
   cuts: CutList[]

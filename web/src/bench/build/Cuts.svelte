@@ -79,4 +79,4 @@
     </ol>
   </section>
 {/each}
-<Sawing {session} />
+{#if asked.built}<Sawing {session} built={asked.built} />{/if}

@@ -2,7 +2,7 @@
   // The saw, and the lengths at hand from other jobs.
   import Plus from '@lucide/svelte/icons/plus'
   import Trash2 from '@lucide/svelte/icons/trash-2'
-  import type { Offcut } from '../../gen/api'
+  import type { Built, Offcut } from '../../gen/api'
   import { at, newID } from '../../lib/doc'
   import type { Session } from '../../lib/session.svelte'
   import NumberEntry from '../../parts/NumberEntry.svelte'
@@ -10,11 +10,9 @@
   import LengthField from '../LengthField.svelte'
   import * as msg from '../../gen/messages'
 
-  let { session }: { session: Session } = $props()
+  let { session, built }: { session: Session; built: Built } = $props()
   const units = $derived(session.units)
   const metric = $derived(units.system === 'metric')
-  const kerf = $derived(session.value<number>('/saw/kerf') ?? (metric ? 3 : 25.4 / 8))
-  const keep = $derived(session.value<number>('/saw/keep') ?? (metric ? 600 : 609.6))
   const offcuts = $derived(session.value<Offcut[]>('/offcuts') ?? [])
   const path = (id: string, ...names: string[]) => at('/offcuts', id, ...names)
   const fields = [
@@ -40,7 +38,7 @@
     <TapeEntry
       label={msg.build_kerf}
       {units}
-      value={kerf}
+      value={built.kerf}
       error={session.wrongAt('/saw/kerf')}
       oncommit={(mm) =>
         mm !== null && session.commit([{ path: '/saw/kerf', value: mm }], msg.build_saw_changed)}
@@ -48,7 +46,7 @@
     <TapeEntry
       label={msg.build_keep}
       {units}
-      value={keep}
+      value={built.keep}
       error={session.wrongAt('/saw/keep')}
       oncommit={(mm) =>
         mm !== null && session.commit([{ path: '/saw/keep', value: mm }], msg.build_saw_changed)}
