@@ -49,6 +49,9 @@ func checkKeepOuts(at string, r job.Run, u length.Units) Errors {
 		if k.At > *r.Length+length.Tolerance {
 			e = append(e, FieldError{field + "/at", u.Tape(k.At), words.Plain("document.a-station-on-the-run", words.V{"length": u.Tape(*r.Length)})})
 		}
+		if k.Low != nil && k.High != nil && *k.High <= *k.Low+length.Tolerance {
+			e = append(e, FieldError{field + "/highHinge", u.Short(*k.High), words.Plain("document.above-the-lower-hinge", words.V{"low": u.Short(*k.Low)})})
+		}
 	}
 	return e
 }

@@ -68,9 +68,9 @@ func piecesOf(r job.Run, parts []job.Part, posts float64) float64 {
 		case job.Along:
 			n += float64(max(1, p.Layers)) * float64(*r.Length/wide)
 		case job.ByRows:
-			n += posts * float64(r.Fence.Height/wide)
+			n += posts * float64(r.Highest()/wide)
 		case job.PerGap:
-			n += each * (posts*float64(r.Fence.Height/leastPiece/10) + float64(*r.Length/leastPiece/10))
+			n += each * (posts*float64(r.Highest()/leastPiece/10) + float64(*r.Length/leastPiece/10))
 		default:
 			n += each * posts
 		}

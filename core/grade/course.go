@@ -36,6 +36,7 @@ type Post struct {
 // Stretch is one bay between its post and the next.
 type Stretch struct {
 	Look    job.Look
+	Height  length.Length // of the fence here; 0 is the course's
 	Gate    bool
 	Half    length.Length // gate: half of each of its posts, so that the opening is from face to face
 	LeafGap length.Length // over the highest ground across the opening; over a crown it is more
@@ -59,7 +60,8 @@ func NewCourse(run job.Run, layout spacing.Layout, ground survey.Profile, u leng
 		c.Posts[n-1].Gap = run.Grade.EndGap
 	}
 	for i, b := range layout.Bays {
-		c.Bays[i].Look = run.Grade.LookAt((c.Posts[b.First].Station + c.Posts[b.First+1].Station) / 2)
+		middle := (c.Posts[b.First].Station + c.Posts[b.First+1].Station) / 2
+		c.Bays[i].Look, c.Bays[i].Height = run.Grade.LookAt(middle), run.HeightAt(middle)
 		if b.Gate != spacing.NoGate {
 			g, half := run.Gates[b.Gate], run.PostOf(job.GatePost).Width/2
 			_, top := ground.Span(c.Posts[b.First].Station+half, c.Posts[b.First+1].Station-half)
@@ -123,6 +125,14 @@ func SolveRing(c Course) Line {
 
 func (c Course) from(bay int) length.Length { return c.Posts[bay].Station }
 func (c Course) to(bay int) length.Length   { return c.Posts[bay+1].Station }
+
+// high is a bay's height of fence.
+func (c Course) high(bay int) length.Length {
+	if h := c.Bays[bay].Height; h > 0 {
+		return h
+	}
+	return c.Fence.Height
+}
 
 // opening is the highest ground across a gate, face to face.
 func (c Course) opening(bay int) length.Length {

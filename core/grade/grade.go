@@ -204,7 +204,7 @@ func (w *solving) flat(first, last int) {
 func (w *solving) line() Line {
 	line := Line{Bays: make([]Bay, len(w.Bays)), Tops: make([]length.Length, len(w.Posts)), Knots: w.knots, Lost: w.lost}
 	for i, b := range w.Bays {
-		bay := Bay{BottomStart: w.start[i], BottomEnd: w.end[i], TopStart: w.start[i] + w.Fence.Height, TopEnd: w.end[i] + w.Fence.Height}
+		bay := Bay{BottomStart: w.start[i], BottomEnd: w.end[i], TopStart: w.start[i] + w.high(i), TopEnd: w.end[i] + w.high(i)}
 		if b.Gate {
 			bay.BottomStart = w.opening(i) + b.LeafGap
 			bay.BottomEnd = bay.BottomStart

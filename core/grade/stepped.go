@@ -113,8 +113,9 @@ func (w *solving) even(first int, panels []panel, z []float64) {
 	// The post at the upper end touches the string too, though its panel hangs
 	// a drop lower.
 	for _, p := range []int{first, first + len(panels)} {
+		bay := min(p, first+len(panels)-1)
 		if p == 0 || p == len(w.Posts)-1 || w.Posts[p].Corner {
-			top := length.Length(mean(func(l line) float64 { return l.y(float64(w.Posts[p].Station)) })) + w.Fence.Height
+			top := length.Length(mean(func(l line) float64 { return l.y(float64(w.Posts[p].Station)) })) + w.high(bay)
 			if t, ok := w.touch[p]; !ok || top > t {
 				w.touch[p] = top
 			}

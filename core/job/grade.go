@@ -84,18 +84,20 @@ const (
 	CutFirst Cutting = "first" // cut to length, then set to it
 )
 
-// LookPart is a stretch of a run with another look.
+// LookPart is a stretch of a run with another look, or another height.
 type LookPart struct {
 	ID   string        `json:"id,omitempty" jsonschema:"minLength=1,maxLength=40" jsonschema_description:"Unlike that of any other part of the run. Left out: given when the job is saved."`
 	From length.Length `json:"from" jsonschema:"required,minimum=0,maximum=100000000" jsonschema_description:"Station at which it begins; bays whose middle is in it have its look."`
 	To   length.Length `json:"to" jsonschema:"required,minimum=0,maximum=100000000" jsonschema_description:"Station at which it ends."`
 	Look Look          `json:"look" jsonschema:"required,enum=level,enum=stepped,enum=raked,enum=rolling"`
+
+	Height *length.Length `json:"height,omitempty" jsonschema:"minimum=300,maximum=5000" jsonschema_description:"Height of the fence in it: the top steps up or down to it where it begins and ends, on level ground too. Left out: the run's."`
 }
 
 // Grade is how the fence follows the ground.
 type Grade struct {
 	Look  Look           `json:"look" jsonschema:"enum=level,enum=stepped,enum=raked,enum=rolling"`
-	Parts []LookPart     `json:"parts,omitempty" jsonschema:"maxItems=200" jsonschema_description:"Stretches with another look, in order of station."`
+	Parts []LookPart     `json:"parts,omitempty" jsonschema:"maxItems=200" jsonschema_description:"Stretches with another look or another height, in order of station."`
 	Give  Give           `json:"give" jsonschema:"enum=fill,enum=cut,enum=both" jsonschema_description:"What gives where both gaps cannot be held: fill under the low places, cut the high ones, or half and half."`
 	Rack  *length.Length `json:"rack,omitempty" jsonschema:"minimum=0,maximum=3000" jsonschema_description:"How far a panel can lean out of square over one bay. Left out: no limit."`
 
@@ -169,12 +171,23 @@ func (g Grade) LookAt(at length.Length) Look {
 	return g.Look
 }
 
-// WithPart is the parts with another one laid over them.
+// WithPart is the parts with another one laid over them. A height that one of
+// them has stays, unless the one on top has its own.
 func (g Grade) WithPart(over LookPart) []LookPart {
 	out := []LookPart{}
 	taken := func(id string) bool {
 		return slices.ContainsFunc(append(out, g.Parts...), func(p LookPart) bool { return p.ID == id })
 	}
+	lay := func(p LookPart) {
+		if p.To <= p.From || p.Look == g.Look && p.Height == nil {
+			return
+		}
+		if p.ID == "" || taken(p.ID) {
+			p.ID = FreeID("a", taken)
+		}
+		out = append(out, p)
+	}
+	rest := over // what of it lies over nothing that has a height
 	for _, p := range g.Parts {
 		before, after := p, p
 		before.To, after.From = min(p.To, over.From), max(p.From, over.To)
@@ -185,13 +198,15 @@ func (g Grade) WithPart(over LookPart) []LookPart {
 		if after.To > after.From {
 			out = append(out, after)
 		}
-	}
-	if over.Look != g.Look {
-		if over.ID == "" || taken(over.ID) {
-			over.ID = FreeID("a", taken)
+		if from, to := max(p.From, over.From), min(p.To, over.To); to > from && p.Height != nil && over.Height == nil {
+			part := rest
+			part.To = from
+			lay(part)
+			lay(LookPart{From: from, To: to, Look: over.Look, Height: p.Height})
+			rest.From = to
 		}
-		out = append(out, over)
 	}
+	lay(rest)
 	slices.SortFunc(out, func(a, b LookPart) int { return cmp.Compare(a.From, b.From) })
 	return out
 }
@@ -204,6 +219,52 @@ func (g Grade) Settings() Grade {
 
 // Rail is the height of a rail's section.
 func (f Fence) Rail(u length.Units) length.Length { return or(f.RailWidth, u, 3.5*length.Inch, 90) }
+
+// HeightAt is the fence's height at a station.
+func (r Run) HeightAt(at length.Length) length.Length {
+	for _, p := range r.Grade.Parts {
+		if at >= p.From && at <= p.To && p.Height != nil {
+			return *p.Height
+		}
+	}
+	return r.Fence.Height
+}
+
+// Highest is the greatest height that the fence has anywhere on the run.
+func (r Run) Highest() length.Length {
+	high := r.Fence.Height
+	for _, p := range r.Grade.Parts {
+		if p.Height != nil {
+			high = max(high, *p.Height)
+		}
+	}
+	return high
+}
+
+// RailHeightsAt are the rails where the fence has a height of its own: the top
+// rail keeps its distance from the top, and those that it would come nearer to
+// than half the run's least distance of two rails fall away.
+func (r Run) RailHeightsAt(high length.Length) []length.Length {
+	all := r.RailHeights()
+	n := len(all)
+	if n == 0 || length.Same(high, r.Fence.Height) {
+		return all
+	}
+	top := max(0, all[n-1]-(r.Fence.Height-high))
+	least := length.Length(0)
+	for i := 1; i < n; i++ {
+		if d := all[i] - all[i-1]; i == 1 || d < least {
+			least = d
+		}
+	}
+	out := make([]length.Length, 0, n)
+	for _, h := range all[:n-1] {
+		if h < top-least/2 {
+			out = append(out, h)
+		}
+	}
+	return append(out, top)
+}
 
 // RailHeights are the middles of the rails above the fence's bottom, the
 // lowest first.

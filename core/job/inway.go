@@ -28,6 +28,8 @@ type KeepOut struct {
 	Depth   *length.Length `json:"depth,omitempty" jsonschema:"minimum=0,maximum=10000" jsonschema_description:"Depth of its top, where it is known. It is never relied on."`
 	Stays   bool           `json:"stays,omitempty" jsonschema_description:"Old post: it stays, and is built onto."`
 	Tall    *length.Length `json:"tall,omitempty" jsonschema:"minimum=100,maximum=6000" jsonschema_description:"Old post that stays: how high it stands above the ground. What is built onto it is matched to it."`
+	Low     *length.Length `json:"lowHinge,omitempty" jsonschema:"minimum=0,maximum=6000" jsonschema_description:"Old post that stays: its lower hinge, or the hole of one, above the ground. A leaf that hangs on it is hung there."`
+	High    *length.Length `json:"highHinge,omitempty" jsonschema:"minimum=0,maximum=6000" jsonschema_description:"The same of its upper hinge."`
 	Repour  bool           `json:"repour,omitempty" jsonschema_description:"Old footing: it is dug out where a new post falls on it, and the wider hole is poured again."`
 	Marked  bool           `json:"marked,omitempty" jsonschema_description:"Marked on the ground by the locating office."`
 }

@@ -495,3 +495,56 @@ func TestTopsAreSaid(t *testing.T) {
 		t.Error("no board is called dog-eared")
 	}
 }
+
+// A stretch of its own height steps its top on level ground. Of eight bays of 6 ft
+// the first five are 8 ft high, 16 boards each, and the last three 6 ft, which take
+// 12 boards of 5 1/2 in with 6 in left for 11 gaps; top rails over two bays end at
+// the step: three before it, two after.
+func TestAStretchLowerThanTheRun(t *testing.T) {
+	j := fenceOf(t, length.Imperial, "horizontal-boards", 8*ft, 48*ft)
+	run := &j.Lines[0].Runs[0]
+	run.Grade.Parts = []job.LookPart{{ID: "a1", From: 30 * ft, To: 48 * ft, Look: run.Grade.Look, Height: ptr(6 * ft)}}
+	r := counts(t, j, map[string]int{"board": 5*16 + 3*12, "top-rail": 3 + 2, "bottom-rail": 8, "upright": 8})
+	posts := r.Runs[0].Load.Posts
+	for i, p := range posts {
+		want := 8 * ft
+		if i > 5 { // the post at the step is the taller one
+			want = 6 * ft
+		}
+		if got := p.Top - p.Ground - run.Fence.GapLeast - run.PostOf(p.Kind).Above; !length.Same(got, want) {
+			t.Errorf("%s has %v of fence, by hand %v", p.Label, got, want)
+		}
+	}
+	if got := posts[5].Step; !length.Same(got, -2*ft) {
+		t.Errorf("the top steps by %v, by hand -2 ft", got)
+	}
+	// The lower part stands in harder wind: less face, and nearer to the ground.
+	if low, high := r.Runs[0].Load.Posts[7].Wind, r.Runs[0].Load.Posts[3].Wind; low == nil || high == nil || low.Gust < high.Gust*1.1 {
+		t.Errorf("wind on the lower part %+v, on the higher %+v", low, high)
+	}
+}
+
+// Rails at 8, 24 and 40 in of a 48 in fence: where it is 32 in the top one keeps
+// its 8 in from the top, at 24, and the middle one has no place. A band goes on
+// for every foot of the height that is there, less one.
+func TestRailsAndBandsOfALowerStretch(t *testing.T) {
+	run := job.Run{Fence: job.Fence{Height: 48 * inch, Rails: []length.Length{8 * inch, 24 * inch, 40 * inch}}}
+	for high, want := range map[length.Length][]length.Length{
+		48 * inch: {8 * inch, 24 * inch, 40 * inch}, 32 * inch: {8 * inch, 24 * inch}, 16 * inch: {8 * inch}, 60 * inch: {8 * inch, 24 * inch, 52 * inch}, 12 * inch: {4 * inch},
+	} {
+		if got := run.RailHeightsAt(high); !slices.EqualFunc(got, want, length.Same) {
+			t.Errorf("%v high: rails at %v, by hand %v", high, got, want)
+		}
+	}
+	j := fenceOf(t, length.Imperial, "split-rail", 4*ft, 40*ft)
+	j.Lines[0].Runs[0].Fence.Rails = run.Fence.Rails
+	given := computed(t, j, nil)
+	n, _ := partsIn(given, "rail")
+	j.Lines[0].Runs[0].Grade.Parts = []job.LookPart{{ID: "a1", From: 20 * ft, To: 40 * ft, Look: job.Rolling, Height: ptr(32 * inch)}}
+	if got, _ := partsIn(computed(t, j, nil), "rail"); got*6 != n*5 {
+		t.Errorf("half of it with two rails for three: %d of %d", got, n)
+	}
+	link := fenceOf(t, length.Imperial, "chain-link", 4*ft, 40*ft)
+	link.Lines[0].Runs[0].Grade.Parts = []job.LookPart{{ID: "a1", From: 20 * ft, To: 40 * ft, Look: link.Lines[0].Runs[0].Grade.Look, Height: ptr(6 * ft)}}
+	counts(t, link, map[string]int{"tension-band": 3 + 5})
+}

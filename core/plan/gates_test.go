@@ -722,3 +722,43 @@ func TestAnyGateIsPlanned(t *testing.T) {
 		t.Errorf("only %d ways out were tried", ways)
 	}
 }
+
+// A leaf on an old post is hung where that post has its hinges: 300 and 1400 mm over
+// the ground are 200 and 1300 over a leaf that has 100 mm under it. The other leaf of
+// a pair is hung as high. Nothing is dug for the old post; a gate is moved so that
+// its opening begins at the old post's face, 120 mm wide where new ones are 100.
+func TestGateOnAnOldPost(t *testing.T) {
+	cat := shipped(t)
+	doc := func(leaves, low, at string) job.Job {
+		j, _, err := document.Decode([]byte(`{"mallow":2,"name":"old","units":{"system":"metric","smallestMark":1},"lines":[{"id":"L1","runs":[{"id":"R1","length":12000,"post":{"width":100},"fence":{"height":1800},
+			"gates":[{"id":"G1","at":6000,"opening":1200,"gap":100,"leaves":`+leaves+`}],
+			"keepOuts":[{"id":"K1","kind":"old post","at":`+at+`,"width":120,"stays":true,"lowHinge":`+low+`,"highHinge":1400}]}]}]}`), cat)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return j
+	}
+	for _, leaves := range []string{"1", "2"} {
+		p := plan.Make(doc(leaves, "300", "5340"), cat)
+		g := p.Runs[0].Gates[0]
+		for _, l := range g.Leaves {
+			if n := len(l.Hinges); !l.Given || !length.Same(l.Hinges[0].OnLeaf, 200) || !length.Same(l.Hinges[n-1].OnLeaf, 1300) || !length.Same(l.Spacing, 1100) {
+				t.Errorf("%s leaves: hinges %+v, %v apart", leaves, l.Hinges, l.Spacing)
+			}
+		}
+		i := slices.IndexFunc(p.Runs[0].Posts, func(o plan.Post) bool { return o.Kind == job.GatePost })
+		if post := p.Runs[0].Posts[i]; post.Stays != "K1" || post.ConcreteVolume != 0 || p.Totals.Reused != 1 {
+			t.Errorf("%s is not the old post: %+v", post.Label, post)
+		}
+		if f := find(p, "old-post-off"); f != nil {
+			t.Errorf("its face is where the opening begins, and yet: %s", f.Says.Print(p.Units))
+		}
+	}
+	if g := plan.Make(doc("1", "50", "5340"), cat).Runs[0].Gates[0]; g.Leaves[0].Given || !length.Same(g.Leaves[0].Hinges[0].OnLeaf, 200) {
+		t.Errorf("a hinge under the leaf is taken: %+v", g.Leaves[0].Hinges)
+	}
+	f := find(plan.Make(doc("1", "300", "5370"), cat), "old-post-off")
+	if f == nil || len(f.Remedies) != 1 || f.Remedies[0].Edits[0].Value != length.Length(6030) {
+		t.Errorf("30 mm off, by hand the gate moves 30 mm on: %+v", f)
+	}
+}

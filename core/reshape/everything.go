@@ -283,8 +283,8 @@ func (l looks) split(run job.Run, first, second *job.Run, at station) {
 	l.along.split(run, first, second, at)
 }
 
-// join carries the second run's looks on. Where its own look is another one,
-// it becomes a part.
+// join carries the second run's looks on. Where its own look or height is another
+// one, it becomes a part.
 func (l looks) join(into *job.Run, second job.Run, by, end station) {
 	g := into.Grade
 	g.EndGap = second.Grade.EndGap
@@ -294,9 +294,11 @@ func (l looks) join(into *job.Run, second job.Run, by, end station) {
 			g.Parts = append(g.Parts, p)
 		}
 	}
-	if second.Grade.Look != g.Look {
-		g.Parts = g.WithPart(job.LookPart{From: by.level, To: end.level, Look: second.Grade.Look})
+	over := job.LookPart{From: by.level, To: end.level, Look: second.Grade.Look}
+	if !length.Same(second.Fence.Height, into.Fence.Height) {
+		over.Height = &second.Fence.Height
 	}
+	g.Parts = g.WithPart(over)
 	for _, p := range second.Grade.Parts {
 		p.From, p.To = p.From+by.level, min(p.To+by.level, end.level)
 		g.Parts = g.WithPart(p)

@@ -146,6 +146,30 @@ func (w *layer) lay() {
 	if last := l.last(); last.Kind != job.GatePost {
 		last.Kind = job.EndPost
 	}
+	w.staying()
+}
+
+// staying finds the old posts that stay and stand where a gate, an end or a post
+// held by hand has one: they are that post. The others are laid out already.
+func (w *layer) staying() {
+	for i, k := range w.run.KeepOuts {
+		if k.Kind != job.OldPost || !k.Stays {
+			continue
+		}
+		best := Nothing
+		for p := range w.out.Posts {
+			off := (w.out.Posts[p].Station - k.At).Abs()
+			if off <= w.run.Post.Width && (best == Nothing || off < (w.out.Posts[best].Station-k.At).Abs()) {
+				best = p
+			}
+		}
+		if best == Nothing {
+			continue
+		}
+		if p := &w.out.Posts[best]; p.Stays == Nothing && (p.Kind != job.LinePost || p.Held != Nothing) {
+			p.Stays = i
+		}
+	}
 }
 
 // packMost is how much a bay may be too long for its piece and be packed out.

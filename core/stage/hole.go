@@ -44,7 +44,7 @@ const usualSurface = 0.7
 func (m *Run) Question(kind job.PostKind, hung bool, reveal length.Length, r *job.Rules) footing.Question {
 	frost, _ := m.Frost()
 	return footing.Question{
-		Kind: kind, Hung: hung, AboveGrade: reveal, Frost: frost, Height: m.Spec.Fence.Height,
+		Kind: kind, Hung: hung, AboveGrade: reveal, Frost: frost, Height: m.Spec.Highest(),
 		Post: m.Spec.PostOf(kind), Hole: r.Hole, Gravel: r.Setting.Gravel, Stand: r.Setting.Stand,
 	}
 }

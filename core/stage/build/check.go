@@ -15,6 +15,7 @@ import (
 // Check says which pieces do not fit their bay, or no length that is sold.
 func (b *Build) Check(c *stage.Checking) {
 	b.oldPosts(c)
+	b.ownHeights(c)
 	for i := range b.Parts {
 		p := &b.Parts[i]
 		if n := len(p.Unfit); n > 0 {
@@ -64,6 +65,34 @@ func (b *Build) oldPosts(c *stage.Checking) {
 			continue
 		}
 		c.Find(f)
+	}
+}
+
+// ownHeights says where a stretch has another height than what its type buys
+// ready made: a panel is cut down there, a roll of its own is bought.
+func (b *Build) ownHeights(c *stage.Checking) {
+	k := slices.IndexFunc(b.Parts, func(p Part) bool {
+		return !p.Gates && (p.High || p.Kind == job.PanelPart)
+	})
+	if k < 0 {
+		return
+	}
+	seen := map[length.Length]bool{}
+	for i := range b.Bays {
+		high := b.HighAt(i)
+		if b.Bays[i].Gate != "" || (high-b.Spec.Fence.Height).Abs() <= b.mark()/2 || seen[high] {
+			continue
+		}
+		seen[high] = true
+		f := finding.Finding{Rule: codePartHigh, Severity: finding.Check, Stage: finding.Build, Place: b.place(i),
+			Says: words.Say("build.sold-as-high", words.V{"part": b.Parts[k].Name, "high": high, "run": b.Spec.Fence.Height})}
+		var edits []job.Edit
+		for _, p := range b.Spec.Grade.Parts {
+			if p.Height != nil && length.Same(*p.Height, high) {
+				edits = append(edits, b.Set("/grade/parts/"+p.ID+"/height", nil))
+			}
+		}
+		c.Find(f, stage.OneWay(words.Say("build.as-high-as-the-run", words.V{"run": b.Spec.Fence.Height}), edits...))
 	}
 }
 

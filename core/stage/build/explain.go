@@ -79,7 +79,7 @@ func (b *Build) counted(p *Part) reason.Text {
 	case job.ByBands:
 		return words.Say("build.counted-bands", words.V{"ends": ends})
 	case job.ByRails:
-		return words.Say("build.counted-rails", words.V{"rows": b.rails(p), "bays": bays})
+		return words.Say("build.counted-rails", words.V{"rows": b.rails(p, b.usualBay()), "bays": bays})
 	case job.ByRows:
 		return words.Say("build.counted-rows", words.V{"bays": bays})
 	case job.Along:

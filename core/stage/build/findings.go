@@ -5,6 +5,7 @@ import "mallow/core/finding"
 // What this stage finds, by its code in the plan document.
 const (
 	codeOldHeight = "old-post-height"
+	codePartHigh  = "part-height"
 	codePartUnfit = "part-unfit"
 	codePartLong  = "part-long"
 )
@@ -14,6 +15,8 @@ const (
 var Findings = []finding.Kind{
 	{Rule: codeOldHeight, Costs: finding.Purchase, Stage: finding.Build, Severities: []finding.Severity{finding.Check},
 		Means: "An old post that stays is not as high as the plan has it.", Threshold: "the tape's mark"},
+	{Rule: codePartHigh, Costs: finding.Purchase, Stage: finding.Build, Severities: []finding.Severity{finding.Check},
+		Means: "A stretch has a height of its own, but a part of its type is sold as high as the fence.", Threshold: "the tape's mark"},
 	{Rule: codePartLong, Costs: finding.Purchase, Stage: finding.Build, Severities: []finding.Severity{finding.Cannot},
 		Means: "A piece is longer than any length its part is sold in, and must not be joined.", Threshold: "stock, give"},
 	{Rule: codePartUnfit, Costs: finding.Purchase, Stage: finding.Build, Severities: []finding.Severity{finding.Check},

@@ -3,6 +3,7 @@ package build
 import (
 	"mallow/core/job"
 	"mallow/core/length"
+	"mallow/core/parts"
 	"mallow/core/words"
 )
 
@@ -14,13 +15,26 @@ type Mark struct {
 	Over, At length.Length
 }
 
+// usualBay is the first bay of fence that is as high as the run's; the first of
+// all, where every one has a height of its own.
+func (b *Build) usualBay() int {
+	for _, s := range b.Stretches {
+		for i := s.First; i <= s.Last; i++ {
+			if length.Same(b.HighAt(i), b.Spec.Fence.Height) {
+				return i
+			}
+		}
+	}
+	return b.Stretches[0].First
+}
+
 // Marks are what the parts add to the story stick, from the top down: rows of
 // boards, brackets and bands, the top of the gravel boards.
 func (b *Build) Marks() []Mark {
 	if len(b.Stretches) == 0 {
 		return nil
 	}
-	bay := b.Stretches[0].First
+	bay := b.usualBay()
 	foot := b.Foot(bay)
 	var out []Mark
 	for i := range b.Parts {
@@ -34,7 +48,7 @@ func (b *Build) Marks() []Mark {
 		case (p.By == job.PerBayEnd || p.By == job.ByBands) && p.In > 0:
 			n := p.each()
 			if p.By == job.ByBands {
-				n = p.each() * bandsOf(b)
+				n = p.each() * parts.Bands(b.Spec.Fence.Height)
 			}
 			high := b.Spec.Fence.Height - foot
 			if panel := b.Of("panel"); panel != nil && panel.Width > 0 {

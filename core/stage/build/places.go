@@ -104,10 +104,8 @@ func perStretchEnd(b *Build, p *Part) {
 }
 
 func byBands(b *Build, p *Part) {
-	b.ends(p, func(int) int { return p.each() * bandsOf(b) }, func(int, int) length.Length { return 0 })
+	b.ends(p, func(bay int) int { return p.each() * parts.Bands(b.HighAt(bay)) }, func(int, int) length.Length { return 0 })
 }
-
-func bandsOf(b *Build) int { return parts.Bands(b.Spec.Fence.Height) }
 
 func perGate(b *Build, p *Part) {
 	for g := range b.Made {

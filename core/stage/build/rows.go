@@ -9,8 +9,18 @@ import (
 	"mallow/core/parts"
 )
 
-// rails is how many rails stand one above the other.
-func (b *Build) rails(p *Part) int {
+// rails is how many rails stand one above the other in a bay. Where the fence is
+// lower for a stretch, it is no more than its height has room for.
+func (b *Build) rails(p *Part, bay int) int {
+	high := b.HighAt(bay)
+	if n := b.railsBy(p, high); length.Same(high, b.Spec.Fence.Height) || p.Each > 0 || b.Spec.Spacing.Rails == 0 && len(b.Spec.Fence.Rails) == 0 {
+		return n
+	}
+	return len(b.Spec.RailHeightsAt(high))
+}
+
+// railsBy is how many rails a height takes.
+func (b *Build) railsBy(p *Part, high length.Length) int {
 	if p.Each > 0 {
 		return p.Each
 	}
@@ -21,7 +31,7 @@ func (b *Build) rails(p *Part) int {
 		return n
 	}
 	for _, r := range p.Rows {
-		if b.Spec.Fence.Height <= r.To+length.Tolerance {
+		if high <= r.To+length.Tolerance {
 			return r.Rows
 		}
 	}
@@ -36,9 +46,32 @@ func byRails(b *Build, p *Part) {
 		b.plannedRails(p)
 		return
 	}
-	for r := range b.rails(p) {
-		b.row(p, r+1, 0, b.Stretches)
+	most := 0
+	for i := range b.Bays {
+		most = max(most, b.rails(p, i))
 	}
+	for r := 1; r <= most; r++ {
+		b.row(p, r, 0, b.within(func(i int) bool { return b.rails(p, i) >= r }))
+	}
+}
+
+// within is the parts of the stretches whose bays are such.
+func (b *Build) within(such func(bay int) bool) []Stretch {
+	var out []Stretch
+	for _, s := range b.Stretches {
+		open := false
+		for i := s.First; i <= s.Last; i++ {
+			switch was := open; {
+			case !such(i):
+				open = false
+			case was:
+				out[len(out)-1].Last = i
+			default:
+				out, open = append(out, Stretch{i, i}), true
+			}
+		}
+	}
+	return out
 }
 
 // comesOut tells whether a bay must come out again.

@@ -43,19 +43,24 @@ type stood struct {
 // stand describes a post with its footing as it is dug.
 func (m *Holes) Stand(i int, d *Design) stood {
 	p := &m.Posts[i]
-	f := m.Spec.Fence
+	high := length.Length(0)
 	st := stood{wind: footing.Wind{Exposure: string(m.Job.Site.Exposed()), Solidity: m.Solid()}}
 	for b := max(0, i-1); b <= i && b < len(m.Bays); b++ {
 		if m.Bays[b].Gate == "" {
-			st.face += footing.Feet(m.Bays[b].CentreToCentre) / 2 * footing.Feet(f.Height)
+			h := m.HighAt(b)
+			st.face += footing.Feet(m.Bays[b].CentreToCentre) / 2 * footing.Feet(h)
+			high = max(high, h)
 		}
 	}
-	low := max(0, p.AboveGrade+d.Sized.Held()-m.Spec.PostOf(p.Kind).Above-f.Height)
+	if high == 0 { // gates on both sides
+		high = m.Spec.HeightAt(p.Station)
+	}
+	low := max(0, p.AboveGrade+d.Sized.Held()-m.Spec.PostOf(p.Kind).Above-high)
 	bearing := m.Soil.Bearing
 	if m.Job.Site.Movement {
 		bearing *= 2
 	}
-	st.lateral = footing.LateralLoad{Bearing: bearing, Height: footing.Feet(low + footing.Middle*f.Height), Restrained: d.Sized.Rules.Setting.Restrained}
+	st.lateral = footing.LateralLoad{Bearing: bearing, Height: footing.Feet(low + footing.Middle*high), Restrained: d.Sized.Rules.Setting.Restrained}
 	st.leaf, st.half = m.leafOn(i)
 	if pinnable(&d.Sized) && d.Sized.Rules.Hole.Pin > 0 {
 		st.pin = m.pinShear(d.Sized.Rules.Hole.Pin)

@@ -14,6 +14,7 @@ import (
 	"mallow/core/reason"
 	"mallow/core/stage"
 	"mallow/core/stage/dig"
+	"mallow/core/stage/slope"
 	"mallow/core/words"
 )
 
@@ -105,6 +106,7 @@ func (m *check) gates() {
 		w.passage()
 		w.runBack()
 		w.hinges()
+		w.oldHinges()
 		w.meets()
 		w.latch()
 		w.pull()
@@ -198,6 +200,25 @@ func (w *judge) hinges() {
 			remedies = append(remedies, finding.Remedy{Says: words.Say("gates.hinges-from-top-and-bottom", words.V{"in": in}), Edits: []job.Edit{w.set("hingeIn", in)}})
 		}
 		w.find(codeHinges, finding.Cannot, words.Say("gates.a-leaf-high-has-no", words.V{"height": l.Height, "hingeIn": w.g.HingeIn}), remedies...)
+		return
+	}
+}
+
+// oldHinges says which old hinges are not on the leaf that hangs there: it is hung
+// by the gate's own rule then, and the old holes are plugged.
+func (w *judge) oldHinges() {
+	maker := w.m.maker(w.out, slices.IndexFunc(w.m.Bays, func(b slope.Bay) bool { return b.Gate == w.g.ID }))
+	for k := range w.out.Leaves {
+		l := &w.out.Leaves[k]
+		low, high, ok := maker.onOld(maker.post(l.End))
+		if !ok || l.Given {
+			continue
+		}
+		remedies := []finding.Remedy{}
+		if gap := w.g.Gap + low; low < 0 && gap >= w.g.Least { // a leaf hung lower has its bottom under the hinge
+			remedies = append(remedies, finding.Remedy{Says: words.Say("gates.leaf-down-to-the-hinge", words.V{"gap": gap}), Edits: []job.Edit{w.set("gap", gap)}})
+		}
+		w.find(codeOldHinges, finding.Check, words.Say("gates.old-hinges", words.V{"post": l.Post, "low": low, "high": high, "height": l.Height}), remedies...)
 		return
 	}
 }

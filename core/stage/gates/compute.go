@@ -2,6 +2,7 @@ package gates
 
 import (
 	"math"
+	"slices"
 
 	"mallow/core/gate"
 	"mallow/core/job"
@@ -55,19 +56,48 @@ func (m *Gates) maker(g *Gate, bay int) *planner {
 // leastSpacing is the least distance between two hinges that is one.
 const leastSpacing = 100 * length.Millimetre
 
+// given is where an old post that stays has its hinges, above the leaf's bottom.
+// The other leaf of a pair is hung as high, so that the two look alike. It is
+// false where no post has any, or where they are not on the leaf.
+func (w *planner) given(l *GateLeaf) (low, high length.Length, ok bool) {
+	on := []*dig.Post{w.post(l.End)}
+	if w.gate.LeafCount() == 2 {
+		on = append(on, w.posts[:]...)
+	}
+	for _, p := range on {
+		if low, high, ok = w.onOld(p); ok && low >= 0 && high <= l.Height {
+			return low, high, true
+		}
+	}
+	return 0, 0, false
+}
+
+// onOld is where a post has its hinges already, above the leaf's bottom.
+func (w *planner) onOld(p *dig.Post) (low, high length.Length, ok bool) {
+	k := slices.IndexFunc(w.m.Spec.KeepOuts, func(k job.KeepOut) bool { return p.Stays != "" && k.ID == p.Stays })
+	if k < 0 || w.m.Spec.KeepOuts[k].Low == nil || w.m.Spec.KeepOuts[k].High == nil {
+		return 0, 0, false
+	}
+	old := w.m.Spec.KeepOuts[k]
+	return p.Ground + *old.Low - w.out.Bottom, p.Ground + *old.High - w.out.Bottom, true
+}
+
 // hinges marks where a leaf's hinges go on its post.
 func (w *planner) hinges(l *GateLeaf, post *dig.Post) {
 	l.Hinges, l.Blocks = []HangMark{}, []Block{}
-	in := w.gate.HingeIn
-	if l.Spacing = l.Height - 2*in; l.Spacing < leastSpacing {
+	low, high := w.gate.HingeIn, l.Height-w.gate.HingeIn
+	if a, z, ok := w.given(l); ok {
+		low, high, l.Given = a, z, true
+	}
+	if l.Spacing = high - low; l.Spacing < leastSpacing {
 		l.Spacing = 0
 	} else {
 		l.Pull = gate.HingeForce(l.Moment, l.Spacing)
-		l.Hinges = append(l.Hinges, w.mark(bottomHinge, post, in, "up"))
+		l.Hinges = append(l.Hinges, w.mark(bottomHinge, post, low, "up"))
 		if l.Height >= w.m.Cat.Passage.Third-length.Tolerance {
-			l.Hinges = append(l.Hinges, w.mark(middleHinge, post, l.Height/2, "up"))
+			l.Hinges = append(l.Hinges, w.mark(middleHinge, post, (low+high)/2, "up"))
 		}
-		l.Hinges = append(l.Hinges, w.mark(topHinge, post, l.Height-in, "down"))
+		l.Hinges = append(l.Hinges, w.mark(topHinge, post, high, "down"))
 	}
 	ground := gate.Ground{Line: w.m.Profile, From: w.posts[0].Station + w.out.Post/2, To: w.posts[1].Station - w.out.Post/2, Crown: w.gate.Crown}
 	// Blocks stand a little in from the leaf's ends, where it can be held.

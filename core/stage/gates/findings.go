@@ -18,6 +18,7 @@ const (
 	codeLeafMeetsPost   = "leaf-meets-post"
 	codeLeafStrikes     = "leaf-strikes"
 	codeLeavesCross     = "leaves-cross"
+	codeOldHinges       = "old-hinges"
 	codePoolGap         = "pool-gap"
 	codePoolLatch       = "pool-latch"
 	codePoolSwing       = "pool-swing"
@@ -60,6 +61,8 @@ var Findings = []finding.Kind{
 		Means: "A leaf strikes the ground on its way, or clears it by too little.", Threshold: "Gate.Least and Gate.Snow"},
 	{Rule: codeLeavesCross, Costs: finding.Rework, Stage: finding.Gates, Severities: []finding.Severity{finding.Note},
 		Means: "Two leaves are in each other's way.", Threshold: "gate.Meets"},
+	{Rule: codeOldHinges, Costs: finding.Rework, Stage: finding.Gates, Severities: []finding.Severity{finding.Check},
+		Means: "The hinges of an old gate post that stays are not on the leaf.", Threshold: "the leaf's bottom and top"},
 	{Rule: codePoolGap, Costs: finding.Harm, Stage: finding.Gates, Severities: []finding.Severity{finding.Check},
 		Means: "The gap under a gate in a pool barrier is larger than codes usually allow.", Threshold: "Passage.PoolGap"},
 	{Rule: codePoolLatch, Costs: finding.Harm, Stage: finding.Gates, Severities: []finding.Severity{finding.Check},

@@ -74,6 +74,7 @@ type GateLeaf struct {
 	Spacing   length.Length `json:"spacing" jsonschema:"required" jsonschema_description:"Between its outer hinges."`
 	Pull      float64       `json:"pull" jsonschema:"required" jsonschema_description:"Newtons: what the top hinge is pulled out with and the bottom one pushed in; 0 where the hinges do not fit."`
 
+	Given  bool       `json:"given,omitempty" jsonschema_description:"Its hinges are where an old post has them."`
 	Hinges []HangMark `json:"hinges" jsonschema:"required" jsonschema_description:"The lowest first."`
 	Blocks []Block    `json:"blocks" jsonschema:"required" jsonschema_description:"What it is propped on while it is hung: under its hinge end, then under its tip."`
 	Brace  *LeafBrace `json:"brace,omitempty"`

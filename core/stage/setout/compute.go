@@ -277,7 +277,13 @@ func (m *Marking) topLine() {
 // gate, or where the top changes slope.
 func (m *Marking) tiedAt(i int) bool {
 	p := m.Posts[i]
-	return p.Kind != job.LinePost || p.Grade
+	return p.Kind != job.LinePost || p.Grade || m.heightTurns(i)
+}
+
+// heightTurns tells whether the fence's height is another one on either side of a
+// post: the string on the lower side is tied below the post's top.
+func (m *Marking) heightTurns(i int) bool {
+	return i > 0 && i < len(m.Layout.Bays) && !length.Same(m.HighAt(i-1), m.HighAt(i))
 }
 
 // pull stretches a string over the tops from one post to another.
@@ -286,6 +292,12 @@ func (t *TopLine) pull(m *Marking, cord stringline.Cord, a, b int) {
 	// A corner post may stand higher for the other run: the string is tied to
 	// it at this run's top.
 	first, last := m.Top.Tops[a], m.Top.Tops[b]
+	if m.heightTurns(a) {
+		first += m.Top.Bays[a].TopStart - m.Top.FenceTop(a)
+	}
+	if m.heightTurns(b) {
+		last += m.Top.Bays[b-1].TopEnd - m.Top.FenceTop(b)
+	}
 	level := to.Station - from.Station
 	straight := func(at length.Length) length.Length {
 		return first + (last-first)*(at-from.Station)/level

@@ -269,13 +269,17 @@ func (m *Slope) breakRails() {
 		m.RailRows = append(m.RailRows, RailRow{Row: r + 1, Pieces: []Piece{}})
 	}
 	for i := 0; i < len(m.Layout.Bays); {
-		first, n := i, m.Layout.Bays[i].Segment
+		first, n, high := i, m.Layout.Bays[i].Segment, m.HighAt(i)
 		var bays []length.Length
-		for ; i < len(m.Layout.Bays) && m.Layout.Bays[i].Segment == n; i++ {
+		for ; i < len(m.Layout.Bays) && m.Layout.Bays[i].Segment == n && length.Same(m.HighAt(i), high); i++ {
 			bays = append(bays, m.long(m.Layout.Bays[i].First, m.Layout.Bays[i].First+1))
 		}
 		if m.Layout.Segments[n].Gate != spacing.NoGate {
 			continue
+		}
+		rows := rows
+		if !length.Same(high, m.Spec.Fence.Height) { // where the fence is lower, fewer rails may go one above the other
+			rows = min(rows, len(m.Spec.RailHeightsAt(high)))
 		}
 		joints := spacing.Stagger(bays, s.Piece, rows)
 		for _, w := range joints.Weak {
@@ -319,7 +323,7 @@ func (m *Slope) onSlope(p *Post, i int) {
 		if p.Step.Abs() <= length.Tolerance {
 			p.Step = 0
 		}
-		p.Overlap = max(0, m.Spec.Fence.Height-p.Step.Abs())
+		p.Overlap = max(0, min(before.TopEnd, after.TopStart)-max(before.BottomEnd, after.BottomStart))
 	}
 	if m.railsIntoPosts() {
 		p.Holes = m.holes(p, i)
@@ -333,19 +337,28 @@ func (m *Slope) railsIntoPosts() bool {
 }
 
 func (m *Slope) holes(p *Post, i int) []RailHole {
-	rails := m.Spec.RailHeights()
-	out := make([]RailHole, len(rails))
-	side := func(bay int, bottom func(grade.Bay) length.Length) func(length.Length) *length.Length {
+	side := func(bay int, bottom func(grade.Bay) length.Length) []length.Length {
 		if bay < 0 || bay >= len(m.Top.Bays) || m.Layout.Bays[bay].Gate != spacing.NoGate {
-			return func(length.Length) *length.Length { return nil }
+			return nil
 		}
 		b := bottom(m.Top.Bays[bay]) - p.Ground
-		return func(rail length.Length) *length.Length { h := b + rail; return &h }
+		out := slices.Clone(m.Spec.RailHeightsAt(m.HighAt(bay)))
+		for k := range out {
+			out[k] += b
+		}
+		return out
 	}
 	before := side(i-1, func(b grade.Bay) length.Length { return b.BottomEnd })
 	after := side(i, func(b grade.Bay) length.Length { return b.BottomStart })
-	for k, r := range rails {
-		out[k] = RailHole{before(r), after(r)}
+	// A side without fence has as many, all empty: the post's other face is whole.
+	out := make([]RailHole, max(len(before), len(after), len(m.Spec.RailHeights())))
+	for k := range out {
+		if k < len(before) {
+			out[k].Before = &before[k]
+		}
+		if k < len(after) {
+			out[k].After = &after[k]
+		}
 	}
 	return out
 }
@@ -369,6 +382,12 @@ func (m *Slope) leaning(b *Bay, i int, from, to *Post) {
 	if b.Infill = m.infill(*b, m.Spec.Grade.Infill, from, to); b.Infill != nil {
 		b.Fill = nil // boards close it: nothing is filled
 	}
+}
+
+// HighAt is the height of a bay's fence: its stretch's own, else the run's.
+func (m *Line) HighAt(i int) length.Length {
+	b := m.Layout.Bays[i]
+	return m.Spec.HeightAt((m.Layout.Posts[b.First].Station + m.Layout.Posts[b.First+1].Station) / 2)
 }
 
 // courseLook is a bay's look, by its middle.

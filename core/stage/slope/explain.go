@@ -2,6 +2,7 @@ package slope
 
 import (
 	"mallow/core/job"
+	"mallow/core/length"
 	"mallow/core/reason"
 	"mallow/core/spacing"
 	"mallow/core/stage"
@@ -16,7 +17,7 @@ func (m *Slope) Explain(f stage.Figure) (reason.Why, bool) {
 	switch {
 	case f.Of == "post" && f.What == "top":
 		if i := m.PostAt(f.ID); i >= 0 {
-			return explaining{m}.whyTop(&m.Posts[i], m.courseLook(min(i, len(m.Layout.Bays)-1))), true
+			return explaining{m}.whyTop(i), true
 		}
 	case f.Of == "bay" && (f.What == "gap" || f.What == "lean"):
 		i := m.BayAt(f.ID)
@@ -96,8 +97,29 @@ func (m explaining) whyLean(look job.Look) reason.Why {
 
 }
 
+// highStep is the height of the fence at a post: that of the higher bay beside it.
+func (m explaining) highStep(i int) reason.Step {
+	high, at := length.Length(0), m.Posts[i].Station
+	for bay := max(0, i-1); bay <= i && bay < len(m.Layout.Bays); bay++ {
+		if h := m.HighAt(bay); h > high {
+			high, at = h, (m.Posts[bay].Station+m.Posts[bay+1].Station)/2
+		}
+	}
+	s := reason.Step{Rule: words.Plain("slope.fence-height"), Source: stage.Yours, Says: words.Say("slope.from-its-bottom-to-its", words.V{"height": high})}
+	path := "/fence/height"
+	for _, p := range m.Spec.Grade.Parts {
+		if p.Height != nil && at >= p.From && at <= p.To {
+			path = "/grade/parts/" + p.ID + "/height"
+			s.Says = words.Say("slope.this-stretch-from-its-bottom", words.V{"height": high, "run": m.Spec.Fence.Height})
+		}
+	}
+	s.Settings = []reason.Setting{m.Measured(path, words.Plain("slope.fence-height"), high, m.Usual.Fence.Height)}
+	return s
+}
+
 // whyTop explains a post's top by the look of the bay after it.
-func (m explaining) whyTop(p *Post, look job.Look) reason.Why {
+func (m explaining) whyTop(i int) reason.Why {
+	p, look := &m.Posts[i], m.courseLook(min(i, len(m.Layout.Bays)-1))
 	f := m.Spec.Fence
 	sentence := looks[look]
 	switch {
@@ -114,8 +136,7 @@ func (m explaining) whyTop(p *Post, look job.Look) reason.Why {
 		reason.Step{Rule: words.Plain("slope.least-gap"), Source: stage.Practice,
 			Says:     words.Say("slope.fence-at-least-over-the", words.V{"gapLeast": f.GapLeast}),
 			Settings: []reason.Setting{m.Measured("/fence/gapLeast", words.Plain("slope.least-gap"), f.GapLeast, m.Usual.Fence.GapLeast)}},
-		reason.Step{Rule: words.Plain("slope.fence-height"), Source: stage.Yours, Says: words.Say("slope.from-its-bottom-to-its", words.V{"height": f.Height}),
-			Settings: []reason.Setting{m.Measured("/fence/height", words.Plain("slope.fence-height"), f.Height, m.Usual.Fence.Height)}})
+		m.highStep(i))
 	if above := m.Spec.PostOf(p.Kind).Above; above != 0 {
 		says := words.Say("slope.the-post-stands-above-the", words.V{"above": above})
 		if above < 0 {

@@ -100,6 +100,36 @@ func (m *check) landed() {
 	}
 }
 
+// oldPosts says which gates and ends are not where the old post stands that they
+// are built onto: a gate's face is to be the old post's face.
+func (m *check) oldPosts() {
+	for i, at := range m.Layout.Posts {
+		if at.Stays == spacing.Nothing || at.Kind == job.LinePost {
+			continue
+		}
+		k := m.Spec.KeepOuts[at.Stays]
+		off, remedies := k.At-at.Station, []finding.Remedy(nil)
+		switch last := i == len(m.Layout.Posts)-1; {
+		case at.Gate != spacing.NoGate:
+			g := m.Spec.Gates[at.Gate]
+			wide := (m.Posts[i].Width - m.Spec.PostOf(job.GatePost).Width) / 2
+			if first, _ := m.Spec.GatePosts(g); !length.Same(first, at.Station) {
+				wide = -wide
+			}
+			off += wide
+			given := m.Given.Gates[at.Gate]
+			remedies = []finding.Remedy{{Says: words.Say("space.gate-onto-old-post", words.V{"at": given.At + off}), Edits: []job.Edit{m.Set("/gates/"+g.ID+"/at", given.At+off)}}}
+		case last && m.Given.Length != nil:
+			remedies = []finding.Remedy{{Says: words.Say("space.run-to-old-post", words.V{"length": *m.Given.Length + off}), Edits: []job.Edit{m.Set("/length", *m.Given.Length+off)}}}
+		}
+		if off.Abs() <= m.Job.Units.SmallestMark+length.Tolerance {
+			continue
+		}
+		m.Find(finding.Finding{Rule: codeOldPostOff, Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Post: m.Posts[i].Label},
+			Says: words.Say("space.old-post-off", words.V{"post": m.Posts[i].Label, "off": off.Abs()})}, func(*stage.Advising) []finding.Remedy { return remedies })
+	}
+}
+
 // faces asks which face panels are on, where it makes a difference.
 func (m *check) faces() {
 	if m.Spec.Spacing.Way != job.PanelsOnFaces || m.Spec.Spacing.Face != "" || !m.Turned[0].Turns && !m.Turned[1].Turns {
@@ -130,6 +160,7 @@ func (m *check) spacing() {
 	m.cutPieces()
 	m.landed()
 	m.faces()
+	m.oldPosts()
 }
 
 // blocked says which demands a stretch could not meet, by how much, and what

@@ -12,6 +12,7 @@ const (
 	codeLanded        = "landed"
 	codeLengthMissing = "length-missing"
 	codeLengthAssumed = "length-assumed"
+	codeOldPostOff    = "old-post-off"
 	codeShifted       = "shifted"
 	codeSliver        = "sliver"
 	codeSystemUnknown = "system-unknown"
@@ -37,6 +38,8 @@ var Findings = []finding.Kind{
 		Means: "The run's length is a guess."},
 	{Rule: codeLengthMissing, Costs: finding.Rework, Stage: finding.Walk, Severities: []finding.Severity{finding.Missing},
 		Means: "The run has no length."},
+	{Rule: codeOldPostOff, Costs: finding.Rework, Stage: finding.Space, Severities: []finding.Severity{finding.Check},
+		Means: "A gate or a run's end is planned beside the old post that it is built onto.", Threshold: "the tape's mark"},
 	{Rule: codeShifted, Costs: finding.Time, Stage: finding.Space, Severities: []finding.Severity{finding.Note},
 		Means: "Posts stand off their regular places so that their holes miss something.", Threshold: "length.Tolerance"},
 	{Rule: codeSliver, Costs: finding.Looks, Stage: finding.Space, Severities: []finding.Severity{finding.Check},

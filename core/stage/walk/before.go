@@ -98,10 +98,20 @@ func SiteFindings(j job.Job, cat materials.Catalog, runs []*stage.Run) []stage.F
 	}
 	for _, line := range j.Lines {
 		for _, run := range line.Runs {
-			if run.Fence.Height > *most {
+			if high := run.Highest(); high > *most {
+				at := job.At("/lines", line.ID, "runs", run.ID)
+				edits := []job.Edit{}
+				if run.Fence.Height > *most {
+					edits = append(edits, job.Set(job.At(at, "fence", "height"), *most))
+				}
+				for _, p := range run.Grade.Parts {
+					if p.Height != nil && *p.Height > *most {
+						edits = append(edits, job.Set(job.At(at, "grade", "parts", p.ID, "height"), *most))
+					}
+				}
 				find(finding.Finding{Rule: codeTooHigh, Stage: finding.Grade, Severity: finding.Cannot, Place: finding.Place{Run: run.ID},
-					Says: words.Say("walk.too-high", words.V{"height": run.Fence.Height, "most": *most})},
-					stage.OneWay(words.Say("walk.a-fence-high", words.V{"most": *most}), job.Set(job.At("/lines", line.ID, "runs", run.ID, "fence", "height"), *most)))
+					Says: words.Say("walk.too-high", words.V{"height": high, "most": *most})},
+					stage.OneWay(words.Say("walk.a-fence-high", words.V{"most": *most}), edits...))
 			}
 		}
 	}

@@ -663,6 +663,14 @@ export interface KeepOut {
    */
   tall?: number
   /**
+   * Old post that stays: its lower hinge, or the hole of one, above the ground. A leaf that hangs on it is hung there.
+   */
+  lowHinge?: number
+  /**
+   * The same of its upper hinge.
+   */
+  highHinge?: number
+  /**
    * Old footing: it is dug out where a new post falls on it, and the wider hole is poured again.
    */
   repour?: boolean
@@ -865,7 +873,7 @@ export interface Spacing {
 export interface Grade {
   look?: 'level' | 'stepped' | 'raked' | 'rolling'
   /**
-   * Stretches with another look, in order of station.
+   * Stretches with another look or another height, in order of station.
    *
    * @maxItems 200
    */
@@ -953,6 +961,10 @@ export interface LookPart {
    */
   to: number
   look: 'level' | 'stepped' | 'raked' | 'rolling'
+  /**
+   * Height of the fence in it: the top steps up or down to it where it begins and ends, on level ground too. Left out: the run's.
+   */
+  height?: number
 }
 export interface HoleRules {
   /**
@@ -3282,6 +3294,10 @@ export interface GateLeaf {
    * Newtons: what the top hinge is pulled out with and the bottom one pushed in; 0 where the hinges do not fit.
    */
   pull: number
+  /**
+   * Its hinges are where an old post has them.
+   */
+  given?: boolean
   /**
    * The lowest first.
    */

@@ -215,10 +215,11 @@ export const look_infill_boards = (d: { infillBoards: string | number }): string
 export const look_is_the_post_that_limits = (d: { post: string | number; v2: string | number }): string => '' + d.post + " is the post that limits a level top: " + d.v2
 export const look_more_and_the_longest_stock = (d: { short: string | number; short2: string | number }): string => '' + d.short + " more and the longest stock, " + d.short2 + ", is too short."
 export const look_of_100_towards_straight = (d: { round: string | number }): string => '' + d.round + " of 100 towards straight"
-export const look_parts_all_of_it_is_a = (d: { v1: string | number }): string => "All of it is " + d.v1 + ". A steep bank can be stepped and the rest rolled; where a leaning part meets a level one, the tops are brought together."
-export const look_parts_another_look_from_to = (d: { label: string | number; label2: string | number }): string => "Another slope from " + d.label + " to " + d.label2
+export const look_parts_all_of_it_is_a = (d: { v1: string | number }): string => "All of it is " + d.v1 + ". A steep bank can be stepped and the rest rolled; where a leaning part meets a level one, the tops are brought together. A lower stretch steps its top, on level ground too."
+export const look_parts_another_look_from_to = (d: { label: string | number; label2: string | number }): string => "Another slope or height from " + d.label + " to " + d.label2
 export const look_parts_from = (d: { v1: string | number }): string => "From " + d.v1
 export const look_parts_from_to = (d: { name: string | number; label: string | number; label2: string | number }): string => '' + d.name + " from " + d.label + " to " + d.label2
+export const look_parts_height_of_run = (d: { high: string | number }): string => "Empty: " + d.high + ", as the run"
 export const look_parts_to = (d: { v1: string | number }): string => "To " + d.v1
 export const look_the_longest_stock_is_too = (d: { short: string | number; short2: string | number }): string => "the longest stock, " + d.short + ", is " + d.short2 + " too short."
 export const new_job_blank_assumed = (d: { v1: string | number }): string => "Blank: " + d.v1 + " assumed"
@@ -929,6 +930,8 @@ export const in_the_way_nothing_noted_yet = "Nothing noted yet."
 export const in_the_way_old_footing = "Old footing"
 export const in_the_way_root = "Root"
 export const in_the_way_service_pipe_or_cable = "Service: pipe or cable"
+export const in_the_way_low_hinge = "Lower hinge above ground"
+export const in_the_way_high_hinge = "Upper hinge above ground"
 export const in_the_way_tall = "Stands above the ground"
 export const in_the_way_stays = "Stays"
 export const in_the_way_top_is_deep = "Its top below ground"
@@ -1102,7 +1105,8 @@ export const look_no_earth_to_move = "; no soil to move"
 export const look_on_the_slope = "On the slope"
 export const look_panel_racks_at_most = "Panel racks at most"
 export const look_panels_level_at_the_top = "Panels level at the top"
-export const look_parts_another_look_for_part_of = "Another slope for part of the run"
+export const look_parts_another_look_for_part_of = "Another slope or height for part of the run"
+export const look_parts_height = "Height"
 export const look_parts_one_look_again = "One slope again"
 export const look_parts_take_this_part_away = "Remove this part"
 export const look_post_above_the_fence = "Post above the fence"

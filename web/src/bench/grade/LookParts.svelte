@@ -5,7 +5,8 @@
   import type { LookPart } from '../../gen/api'
   import { newID } from '../../lib/doc'
   import type { Session } from '../../lib/session.svelte'
-  import { tape } from '../../lib/tape'
+  import { short, tape } from '../../lib/tape'
+  import LengthField from '../LengthField.svelte'
   import Pick from '../../parts/Pick.svelte'
   import * as msg from '../../gen/messages'
 
@@ -15,6 +16,7 @@
   const parts = $derived(session.value<LookPart[]>(path) ?? [])
   const posts = $derived(session.run.posts)
   const base = $derived(session.choice(session.at('/grade/look')))
+  const high = $derived(session.value<number>(session.at('/fence/height')) ?? 0)
   const had = $derived(looks.map((l) => ({ ...l, refused: session.run.looksRefused[l.value] })))
   const name = (look: string) => looks.find((l) => l.value === look)?.name ?? look
 
@@ -90,6 +92,15 @@
             options={options.filter((o) => posts.find((q) => q.label === o.value)!.station > p.from + 1)}
             onpick={(v) =>
               change(i, { to: posts.find((q) => q.label === v)!.station }, msg.look_parts_to({ v1: v }))}
+          />
+        </div>
+        <div class="w-36" data-height>
+          <LengthField
+            {session}
+            path="{path}/{p.id}/height"
+            label={msg.look_parts_height}
+            hint={msg.look_parts_height_of_run({ high: short(high, session.units) })}
+            optional
           />
         </div>
         <button

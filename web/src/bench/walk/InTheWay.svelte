@@ -130,6 +130,8 @@
         />
         {#if k.stays}
           <LengthField {session} path="{path(k)}/tall" label={msg.in_the_way_tall} optional />
+          <LengthField {session} path="{path(k)}/lowHinge" label={msg.in_the_way_low_hinge} optional />
+          <LengthField {session} path="{path(k)}/highHinge" label={msg.in_the_way_high_hinge} optional />
         {/if}
       {/if}
       {#if k.marked}<span class="font-medium"
