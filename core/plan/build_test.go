@@ -3,6 +3,7 @@ package plan_test
 import (
 	"math"
 	"slices"
+	"strings"
 	"testing"
 
 	"mallow/core/begin"
@@ -505,6 +506,16 @@ func TestAStretchLowerThanTheRun(t *testing.T) {
 	run := &j.Lines[0].Runs[0]
 	run.Grade.Parts = []job.LookPart{{ID: "a1", From: 30 * ft, To: 48 * ft, Look: run.Grade.Look, Height: ptr(6 * ft)}}
 	r := counts(t, j, map[string]int{"board": 5*16 + 3*12, "top-rail": 3 + 2, "bottom-rail": 8, "upright": 8})
+	// Where boards go is said once for each bay.
+	for _, l := range plan.Make(j, shipped(t)).CutLists(r.Bill().Items) {
+		for _, b := range l.Bars {
+			for _, c := range b.Cuts {
+				if strings.HasPrefix(c.Where, "Board: ") && c.Where != "Board: B1 rows 1–16, B2 rows 1–16, B3 rows 1–16, B4 rows 1–16, B5 rows 1–16, B6 rows 1–12, B7 rows 1–12, B8 rows 1–12" {
+					t.Errorf("boards go to %s", c.Where)
+				}
+			}
+		}
+	}
 	posts := r.Runs[0].Load.Posts
 	for i, p := range posts {
 		want := 8 * ft

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"slices"
+	"strconv"
 	"strings"
 
 	"mallow/core/bill"
@@ -46,34 +47,61 @@ func cutLists(items []bill.Item, names map[string]string) []CutList {
 	return out
 }
 
-// goes says where pieces go: what they are, and their bays and rows, each run
-// once.
+// place is where pieces of a part go: bays, or a gate, and in which rows.
+type place struct {
+	part, run, from, to, gate string
+}
+
+// goes says where pieces go: what they are, and their bays and rows, each run and
+// each bay once.
 func goes(wants []bill.Want, runs map[string]string) string {
+	type going struct {
+		place
+		count int
+		rows  []int
+	}
+	var all []going
+	known := map[place]int{}
+	for _, w := range wants {
+		at := place{w.Part, w.Run, w.From, w.To, w.Gate}
+		k, ok := known[at]
+		if !ok {
+			k = len(all)
+			known[at] = k
+			all = append(all, going{place: at})
+		}
+		all[k].count += w.Count
+		if w.Row > 0 {
+			all[k].rows = append(all[k].rows, w.Row)
+		}
+	}
+	slices.SortStableFunc(all, func(a, b going) int { // of one part and run, one after the other
+		first := func(g going) int {
+			return slices.IndexFunc(wants, func(w bill.Want) bool { return w.Part == g.part && w.Run == g.run })
+		}
+		return first(a) - first(b)
+	})
 	var out []string
 	part, run := "", ""
-	for i := 0; i < len(wants); {
-		w := wants[i]
-		n := w.Count
-		k := i + 1
-		for k < len(wants) && wants[k].Part == w.Part && wants[k].Run == w.Run && wants[k].From == w.From && wants[k].To == w.To && wants[k].Gate == w.Gate {
-			n += wants[k].Count
-			k++
-		}
-		at := w.From
+	for _, g := range all {
+		at := g.from
 		switch {
-		case w.Gate != "":
-			at = w.Gate
-		case w.To != "":
-			at += "–" + w.To
+		case g.gate != "":
+			at = g.gate
+		case g.to != "":
+			at += "–" + g.to
 		}
-		if w.Row > 0 && k == i+1 {
-			at = words.Plain("plan.row-of", words.V{"at": at, "row": w.Row})
+		switch n := len(g.rows); {
+		case n == 1:
+			at = words.Plain("plan.row-of", words.V{"at": at, "row": g.rows[0]})
+		case n > 1:
+			at = words.Plain("plan.rows-of", words.V{"at": at, "rows": spans(g.rows)})
 		}
-		if n > 1 {
-			at = words.Plain("plan.so-many-at", words.V{"count": n, "at": at})
+		if g.count > max(1, len(g.rows)) {
+			at = words.Plain("plan.so-many-at", words.V{"count": g.count, "at": at})
 		}
-		if w.Part != part || w.Run != run {
-			part, run = w.Part, w.Run
+		if g.part != part || g.run != run {
+			part, run = g.part, g.run
 			if len(runs) > 1 {
 				at = words.Plain("plan.piece-of", words.V{"part": part, "run": runs[run], "at": at})
 			} else {
@@ -81,7 +109,27 @@ func goes(wants []bill.Want, runs map[string]string) string {
 			}
 		}
 		out = append(out, at)
-		i = k
+	}
+	return strings.Join(out, ", ")
+}
+
+// spans are numbers, those that follow each other as from and to.
+func spans(numbers []int) string {
+	numbers = slices.Clone(numbers)
+	slices.Sort(numbers)
+	numbers = slices.Compact(numbers)
+	var out []string
+	for i := 0; i < len(numbers); {
+		k := i
+		for k+1 < len(numbers) && numbers[k+1] == numbers[k]+1 {
+			k++
+		}
+		s := strconv.Itoa(numbers[i])
+		if k > i {
+			s += "–" + strconv.Itoa(numbers[k])
+		}
+		out = append(out, s)
+		i = k + 1
 	}
 	return strings.Join(out, ", ")
 }

@@ -67,7 +67,7 @@
   {/if}
   <ul class="mt-2 grid max-w-3xl gap-2">
     {#each parts as p, i (i)}
-      <li class="flex flex-wrap items-end gap-2 border border-line bg-sheet p-2" data-part={i}>
+      <li class="flex flex-wrap items-start gap-2 border border-line bg-sheet p-2" data-part={i}>
         <div class="w-36">
           <Pick
             label={msg.common_look}
@@ -104,7 +104,7 @@
           />
         </div>
         <button
-          class="btn btn-plain btn-icon"
+          class="btn btn-plain btn-icon mt-6"
           aria-label={msg.look_parts_take_this_part_away}
           onclick={() =>
             commit(

@@ -113,7 +113,7 @@
           )}><Trash2 size={18} /></button
       >
     </div>
-    <div class="mt-1.5 flex flex-wrap items-center gap-x-5 gap-y-1">
+    <div class="mt-1.5 flex flex-wrap items-start gap-x-4 gap-y-1">
       {#if k.kind === 'old post'}
         <Choice
           label={msg.common_it}
@@ -129,9 +129,15 @@
             )}
         />
         {#if k.stays}
-          <LengthField {session} path="{path(k)}/tall" label={msg.in_the_way_tall} optional />
-          <LengthField {session} path="{path(k)}/lowHinge" label={msg.in_the_way_low_hinge} optional />
-          <LengthField {session} path="{path(k)}/highHinge" label={msg.in_the_way_high_hinge} optional />
+          <div class="w-48">
+            <LengthField {session} path="{path(k)}/tall" label={msg.in_the_way_tall} optional />
+          </div>
+          <div class="w-48">
+            <LengthField {session} path="{path(k)}/lowHinge" label={msg.in_the_way_low_hinge} optional />
+          </div>
+          <div class="w-48">
+            <LengthField {session} path="{path(k)}/highHinge" label={msg.in_the_way_high_hinge} optional />
+          </div>
         {/if}
       {/if}
       {#if k.marked}<span class="font-medium"
