@@ -64,10 +64,10 @@ func (m *Spacing) standsBy(i int) string {
 			end = "first"
 		}
 		return by("gates", m.Spec.Gates[post.Gate].ID, end)
-	case post.Stays != spacing.Nothing:
-		return by("keepOuts", m.Spec.KeepOuts[post.Stays].ID)
 	case post.Held != spacing.Nothing:
 		return job.HeldBy(m.Spec.FixedPosts[post.Held].ID)
+	case post.Stays != spacing.Nothing:
+		return by("keepOuts", m.Spec.KeepOuts[post.Stays].ID)
 	case m.Layout.Bays[i].Held != spacing.Nothing:
 		return by("heldBays", m.Spec.HeldBays[m.Layout.Bays[i].Held].ID, "first")
 	case m.Layout.Bays[i-1].Held != spacing.Nothing:
