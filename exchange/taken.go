@@ -17,7 +17,7 @@ import (
 // Calls are the files that can be asked for by a call, where the core runs: a
 // file's points taken into a job, and a job written as a file.
 func Calls() map[string]calls.Answer {
-	return map[string]calls.Answer{"import": calls.Asked(taken), "export": calls.Asked(exported)}
+	return map[string]calls.Answer{"import": calls.Asked(taken), "export": calls.Asked(exported), "weather": calls.Asked(weatherTaken)}
 }
 
 // ImportRequest is a file to be looked at.

@@ -311,6 +311,13 @@ type PegReading struct {
 	Sight   length.Length `json:"sight" jsonschema:"required"`
 }
 
+// SkyRequest asks the simulated weather office for the days about the pour.
+type SkyRequest struct {
+	Doc  Document `json:"doc" jsonschema:"required"`
+	Zone string   `json:"zone" jsonschema:"required,maxLength=80" jsonschema_description:"Time zone of the site, by its name in the zone database."`
+	Day  string   `json:"day" jsonschema:"required" jsonschema_description:"Today, year-month-day: from then on where the pour has no day yet."`
+}
+
 // OfficeRequest goes to the simulated locating office.
 type OfficeRequest struct {
 	Doc Document `json:"doc" jsonschema:"required"`

@@ -23,6 +23,7 @@ import (
 	"mallow/core/plan"
 	"mallow/core/reason"
 	"mallow/core/scene"
+	"mallow/core/stage/pourday"
 	"mallow/core/stringline"
 	"mallow/core/survey"
 	"mallow/core/words"
@@ -73,17 +74,21 @@ type api struct {
 	ExportRequest  exchange.ExportRequest `json:"exportRequest"`
 	Exported       exchange.Exported      `json:"exported"`
 
-	Told           plan.Told            `json:"told"`
-	Bill           plan.Bill            `json:"bill"`
-	BuildRequest   calls.BuildRequest   `json:"buildRequest"`
-	Built          plan.Built           `json:"built"`
-	Compared       calls.Compared       `json:"compared"`
-	ExplainRequest calls.ExplainRequest `json:"explainRequest"`
-	Explained      calls.Explained      `json:"explained"`
-	AdviseRequest  calls.AdviseRequest  `json:"adviseRequest"`
-	Advised        plan.Advised         `json:"advised"`
-	WaysRequest    calls.WaysRequest    `json:"waysRequest"`
-	Ways           calls.Ways           `json:"ways"`
+	Told           plan.Told               `json:"told"`
+	Bill           plan.Bill               `json:"bill"`
+	BuildRequest   calls.BuildRequest      `json:"buildRequest"`
+	Built          plan.Built              `json:"built"`
+	SkyRequest     server.SkyRequest       `json:"skyRequest"`
+	WeatherRequest exchange.WeatherRequest `json:"weatherRequest"`
+	WeatherRead    exchange.WeatherRead    `json:"weatherRead"`
+	PourDay        pourday.Day             `json:"pourDay"`
+	Compared       calls.Compared          `json:"compared"`
+	ExplainRequest calls.ExplainRequest    `json:"explainRequest"`
+	Explained      calls.Explained         `json:"explained"`
+	AdviseRequest  calls.AdviseRequest     `json:"adviseRequest"`
+	Advised        plan.Advised            `json:"advised"`
+	WaysRequest    calls.WaysRequest       `json:"waysRequest"`
+	Ways           calls.Ways              `json:"ways"`
 
 	AlternativesRequest calls.AlternativesRequest `json:"alternativesRequest"`
 	Alternatives        calls.Alternatives        `json:"alternatives"`

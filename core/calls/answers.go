@@ -74,6 +74,9 @@ func tabled(c *Core, stop func() error, req TableRequest) (any, error) {
 		return nil, err
 	}
 	p := r.Figures()
+	if req.Table == "pour" {
+		p.Pour = r.PourDay()
+	}
 	run := slices.IndexFunc(p.Runs, func(run plan.Run) bool { return run.ID == req.Run })
 	if run < 0 {
 		return nil, document.Errors{{Field: "/run", Given: document.Brief(req.Run), Allowed: "a run of the job"}}
@@ -163,6 +166,15 @@ func alternatives(c *Core, stop func() error, req AlternativesRequest) (any, err
 		return nil, noSuchRun(req.Run)
 	}
 	return Alternatives{Run: req.Run, Layouts: layouts}, nil
+}
+
+// poured is the day on which a job's concrete is poured.
+func poured(c *Core, stop func() error, doc []byte) (any, error) {
+	r, err := c.computed(stop, doc)
+	if err != nil {
+		return nil, err
+	}
+	return r.PourDay(), nil
 }
 
 // compared is a run with other bays, lengths and heights, and what is cut for it.

@@ -25,6 +25,9 @@ type Job struct {
 	Saw     Saw      `json:"saw,omitzero" jsonschema_description:"How lumber and pipe are cut."`
 	Offcuts []Offcut `json:"offcuts,omitempty" jsonschema:"maxItems=500" jsonschema_description:"Lengths at hand from other jobs, used before new ones are bought."`
 
+	Weather Weather `json:"weather,omitzero" jsonschema_description:"What is known of the weather on the days of the work."`
+	Pour    Pour    `json:"pour,omitzero" jsonschema_description:"The day on which concrete is poured."`
+
 	Notes string   `json:"notes,omitempty" jsonschema:"maxLength=8000"`
 	Offer Offer    `json:"offer,omitzero" jsonschema_description:"What the customer is told beside what the plan knows."`
 	Tags  []string `json:"tags,omitempty" jsonschema:"maxItems=40" jsonschema_description:"Words to find the job by."`

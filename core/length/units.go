@@ -253,6 +253,41 @@ func (u Units) Force(newtons float64) string {
 	return figures(newtons/poundForce) + " lbf"
 }
 
+// Temperature prints degrees Celsius: degrees Fahrenheit, or Celsius.
+func (u Units) Temperature(celsius float64) string {
+	if u.System == Metric {
+		return strconv.FormatFloat(math.Round(celsius)+0, 'f', 0, 64) + " °C"
+	}
+	return strconv.FormatFloat(math.Round(celsius*1.8+32)+0, 'f', 0, 64) + " °F"
+}
+
+// poundsPerFoot2 is a kilogram to the square metre, in pounds to the square foot.
+const poundsPerFoot2 = 0.3048 * 0.3048 / 0.45359237
+
+// Drying prints water that leaves a surface, in kilograms to the square metre and hour.
+func (u Units) Drying(v float64) string {
+	if u.System == Metric {
+		return strconv.FormatFloat(v, 'f', 2, 64) + " kg/m²/h"
+	}
+	return strconv.FormatFloat(v*poundsPerFoot2, 'f', 2, 64) + " lb/ft²/h"
+}
+
+const (
+	quart  = 946.352946e-6 // cubic metres, of the United States
+	gallon = 4 * quart
+)
+
+// Water prints a volume of water: quarts or gallons, or litres.
+func (u Units) Water(v Volume) string {
+	switch {
+	case u.System == Metric:
+		return strconv.FormatFloat(float64(v)*1000, 'f', 1, 64) + " L"
+	case v < gallon:
+		return strconv.FormatFloat(float64(v)/quart, 'f', 1, 64) + " qt"
+	}
+	return strconv.FormatFloat(float64(v)/gallon, 'f', 1, 64) + " gal"
+}
+
 // PerSquareFoot is one pound-force on a square foot, in pascals.
 const PerSquareFoot = poundForce / (0.3048 * 0.3048)
 

@@ -95,6 +95,8 @@ type Catalog struct {
 	Hardware []Hardware `json:"hardware"`
 	Makes    []Make     `json:"makes"`
 	Passage  Passage    `json:"passage"`
+
+	Pouring Pouring `json:"pouring"`
 }
 
 // System finds a fence system: one of the job's own, or one of the catalogue.
@@ -228,6 +230,9 @@ func (c Catalog) Validate() error {
 	}
 	if err := c.validateGates(); err != nil {
 		return err
+	}
+	if err := c.Pouring.validate(); err != nil {
+		return fmt.Errorf("pouring: %w", err)
 	}
 	return c.validateSystems()
 }

@@ -11,6 +11,7 @@ import (
 	"mallow/core/stage/dig"
 	"mallow/core/stage/gates"
 	"mallow/core/stage/load"
+	"mallow/core/stage/pourday"
 	"mallow/core/stage/setout"
 	"mallow/core/stage/slope"
 	"mallow/core/stage/space"
@@ -32,6 +33,7 @@ type Plan struct {
 	Before   walk.Clearance    `json:"before" jsonschema:"required" jsonschema_description:"What must be settled before anything is dug."`
 	Totals   load.Totals       `json:"totals" jsonschema:"required" jsonschema_description:"Totals of the job. Bags are rounded up once for the job."`
 	Items    []bill.Item       `json:"items,omitempty" jsonschema_description:"The bill of the job, rounded up once; left out where only figures are asked for."`
+	Pour     *pourday.Day      `json:"-"` // the day of the pour, where the plan is worded
 	Findings []finding.Finding `json:"findings" jsonschema:"required"`
 	Cautions []stage.Caution   `json:"cautions,omitempty" jsonschema_description:"What can hurt someone; left out where only figures are asked for."`
 	Levels   *stage.RuleLevel  `json:"levels,omitempty" jsonschema_description:"The rules for holes as they come out for the whole job; left out likewise."`

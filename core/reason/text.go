@@ -22,18 +22,20 @@ const (
 	Poured    PartKind = "small"  // cubic metres, printed in ft³ or litres
 	Ordered   PartKind = "bulk"   // cubic metres, printed in yd³ or m³
 	Number    PartKind = "number"
-	Gust      PartKind = "wind"     // metres per second, printed in mph or km/h
-	Heft      PartKind = "mass"     // kilograms, printed in lb or kg
-	Push      PartKind = "force"    // newtons, printed in lbf or N
-	Turning   PartKind = "moment"   // newton metres, printed in lbf ft or N m
-	Bearing   PartKind = "pressure" // pascals, printed in psf or kPa
+	Gust      PartKind = "wind"        // metres per second, printed in mph or km/h
+	Heft      PartKind = "mass"        // kilograms, printed in lb or kg
+	Push      PartKind = "force"       // newtons, printed in lbf or N
+	Turning   PartKind = "moment"      // newton metres, printed in lbf ft or N m
+	Bearing   PartKind = "pressure"    // pascals, printed in psf or kPa
+	Warmth    PartKind = "temperature" // degrees Celsius, printed in °F or °C
+	Dries     PartKind = "drying"      // kilograms to the square metre and hour, printed in lb/ft²/h or kg/m²/h
 )
 
 // Part is a piece of a sentence: words or a number.
 type Part struct {
-	Kind  PartKind `json:"kind" jsonschema:"required,enum=text,enum=length,enum=tape,enum=small,enum=bulk,enum=number,enum=wind,enum=mass,enum=force,enum=moment,enum=pressure"`
+	Kind  PartKind `json:"kind" jsonschema:"required,enum=text,enum=length,enum=tape,enum=small,enum=bulk,enum=number,enum=wind,enum=mass,enum=force,enum=moment,enum=pressure,enum=temperature,enum=drying"`
 	Text  string   `json:"text,omitempty"`
-	Value float64  `json:"value,omitempty" jsonschema_description:"Millimetres, cubic metres, metres per second, kilograms, newtons, newton metres, pascals, hours or a plain number, by kind."`
+	Value float64  `json:"value,omitempty" jsonschema_description:"Millimetres, cubic metres, metres per second, kilograms, newtons, newton metres, pascals, degrees Celsius, kilograms to the square metre and hour, hours or a plain number, by kind."`
 
 	System length.System `json:"system,omitempty" jsonschema:"enum=imperial,enum=metric" jsonschema_description:"Of a length: it is said in the units of this system, as it was entered; without it in the job's. Of words: they are said in jobs of this system only."`
 }
@@ -52,6 +54,13 @@ type (
 	Force    float64
 	Moment   float64
 	Pressure float64
+)
+
+// Degrees is a temperature in degrees Celsius, Drying water that leaves a surface in
+// kilograms to the square metre and hour.
+type (
+	Degrees float64
+	Drying  float64
 )
 
 // Text is a sentence.
@@ -85,6 +94,10 @@ func Say(parts ...any) Text {
 			t = append(t, Part{Kind: Turning, Value: float64(v)})
 		case Pressure:
 			t = append(t, Part{Kind: Bearing, Value: float64(v)})
+		case Degrees:
+			t = append(t, Part{Kind: Warmth, Value: float64(v)})
+		case Drying:
+			t = append(t, Part{Kind: Dries, Value: float64(v)})
 		case Tape:
 			t = append(t, Part{Kind: Station, Value: float64(v)})
 		case length.Volume:
@@ -139,6 +152,10 @@ func (t Text) Print(u length.Units) string {
 			b.WriteString(u.Torque(p.Value))
 		case Bearing:
 			b.WriteString(u.Pressure(p.Value))
+		case Warmth:
+			b.WriteString(u.Temperature(p.Value))
+		case Dries:
+			b.WriteString(u.Drying(p.Value))
 		case Station:
 			b.WriteString(u.Tape(length.Length(p.Value)))
 		case Poured:

@@ -12,7 +12,7 @@ var of = []struct {
 	id    string
 	table func(plan.Plan, *plan.Run) Table
 }{
-	{"setout", SetOut}, {"posts", Posts}, {"bays", Bays}, {"holes", Holes}, {"gates", Gates}, {"load", loadOf}, {"cuts", cutsOf},
+	{"setout", SetOut}, {"posts", Posts}, {"bays", Bays}, {"holes", Holes}, {"gates", Gates}, {"load", loadOf}, {"cuts", cutsOf}, {"pour", pourOf},
 }
 
 // IDs are the ids of the tables.

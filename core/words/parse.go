@@ -26,7 +26,7 @@ const (
 )
 
 // kinds are what a value can be. Words stand without a kind: {post}.
-var kinds = []string{wordsKind, "length", "tape", "volume", "bulk", "mass", "speed", "force", "moment", "pressure", "number", "percent", "text", pluralKind, selectKind}
+var kinds = []string{wordsKind, "length", "tape", "volume", "bulk", "mass", "speed", "force", "moment", "pressure", "temperature", "drying", "number", "percent", "text", pluralKind, selectKind}
 
 // form is the words for a case, or for all others.
 func (p part) form(name string) message {

@@ -203,6 +203,10 @@ func kindOf(value any) string {
 		return "moment"
 	case reason.Pressure:
 		return "pressure"
+	case reason.Degrees:
+		return "temperature"
+	case reason.Drying:
+		return "drying"
 	}
 	return wordsKind // a name of some type of the core's
 }

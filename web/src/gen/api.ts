@@ -45,6 +45,10 @@ export interface MallowAPI {
   bill?: Bill
   buildRequest?: BuildRequest
   built?: Built
+  skyRequest?: SkyRequest
+  weatherRequest?: WeatherRequest
+  weatherRead?: WeatherRead
+  pourDay?: Day
   compared?: Compared
   explainRequest?: ExplainRequest
   explained?: Explained
@@ -89,6 +93,8 @@ export interface Job {
    * @maxItems 500
    */
   offcuts?: Offcut[]
+  weather?: Weather
+  pour?: Pour
   notes?: string
   offer?: Offer
   /**
@@ -1536,6 +1542,146 @@ export interface Offcut {
    */
   note?: string
 }
+export interface Weather {
+  /**
+   * Where it is from: an office's station, a file, or empty for typed in.
+   */
+  source?: string
+  /**
+   * When the office was asked, RFC 3339.
+   */
+  fetched?: string
+  /**
+   * In order of time.
+   *
+   * @maxItems 2000
+   */
+  hours?: WeatherHour[]
+  /**
+   * Typed in: they count where no hours are known.
+   *
+   * @maxItems 90
+   */
+  days?: WeatherDay[]
+  /**
+   * Typed days: how many hours the clock is ahead of UTC. Left out: as the hours say it, or 0.
+   */
+  offset?: number
+}
+export interface WeatherHour {
+  /**
+   * RFC 3339 with the site's own offset, so that a change of the clocks is in it: 2027-05-03T07:00:00-05:00.
+   */
+  at: string
+  /**
+   * Degrees Celsius, in the shade.
+   */
+  temp: number
+  /**
+   * Relative, as a share. Left out: not known.
+   */
+  humidity?: number
+  /**
+   * Metres per second. Left out: not known.
+   */
+  wind?: number
+  /**
+   * Share of full sun: 0 clouded or night. Left out: not known.
+   */
+  sun?: number
+  /**
+   * Millimetres in the hour after it. Left out: not known.
+   */
+  rain?: number
+}
+export interface WeatherDay {
+  /**
+   * Year-month-day.
+   */
+  date: string
+  /**
+   * Degrees Celsius at 7.
+   */
+  morning: number
+  /**
+   * At 14, when it is warmest.
+   */
+  noon: number
+  /**
+   * At 4 in the night after it, when it is coldest.
+   */
+  night: number
+  humidity?: number
+  wind?: number
+  sun?: number
+  /**
+   * Millimetres in the whole day.
+   */
+  rain?: number
+}
+export interface Pour {
+  /**
+   * Year-month-day. Left out: not set yet.
+   */
+  date?: string
+  /**
+   * When the crew is ready to pour, by the site's clock: 07:30. Usual: 07:30.
+   */
+  from?: string
+  /**
+   * When the last post is to be in. Usual: 16:00.
+   */
+  to?: string
+  /**
+   * When the crew stops for lunch. Usual: 12:00.
+   */
+  lunch?: string
+  /**
+   * Minutes. Usual: 30.
+   */
+  lunchFor?: number
+  /**
+   * How concrete comes. Left out: by truck where posts are stabbed, else in bags.
+   */
+  by?: 'truck' | 'bags' | 'site'
+  /**
+   * Hands on the pour. Usual: 3.
+   */
+  people?: number
+  /**
+   * The crew's own rates, where they are not the usual ones.
+   *
+   * @maxItems 20
+   */
+  rates?: PourRate[]
+  /**
+   * Most that a truck brings, cubic metres. Usual: 10 yd³ or 7.5 m³.
+   */
+  carries?: number
+  /**
+   * Minutes from the plant to the site. Usual: 30.
+   */
+  transit?: number
+  /**
+   * The holes are dry, and are not wetted before the pour.
+   */
+  dryBed?: boolean
+  /**
+   * Footings are covered with blankets or straw for the nights after.
+   */
+  covered?: boolean
+  /**
+   * The mix is ordered warm, with hot water.
+   */
+  warm?: boolean
+}
+export interface PourRate {
+  method: 'braced' | 'fast' | 'dry packed' | 'stabbed' | 'rock' | 'driven' | 'slurry' | 'layered'
+  /**
+   * Minutes of one person to fill the hole and bring the post to its place.
+   */
+  place: number
+}
 export interface Offer {
   /**
    * Day on which work begins: year-month-day.
@@ -2216,9 +2362,11 @@ export interface Part {
     | 'force'
     | 'moment'
     | 'pressure'
+    | 'temperature'
+    | 'drying'
   text?: string
   /**
-   * Millimetres, cubic metres, metres per second, kilograms, newtons, newton metres, pascals, hours or a plain number, by kind.
+   * Millimetres, cubic metres, metres per second, kilograms, newtons, newton metres, pascals, degrees Celsius, kilograms to the square metre and hour, hours or a plain number, by kind.
    */
   value?: number
   /**
@@ -4395,7 +4543,7 @@ export interface TapeRequest {
 }
 export interface TableRequest {
   doc: Job
-  table: 'setout' | 'posts' | 'bays' | 'holes' | 'gates'
+  table: 'setout' | 'posts' | 'bays' | 'holes' | 'gates' | 'pour'
   run: string
   from: number
   most: number
@@ -5573,6 +5721,184 @@ export interface BarCut {
    * Where those of all the bars go.
    */
   goes: Want[]
+}
+export interface SkyRequest {
+  doc: Job
+  /**
+   * Time zone of the site, by its name in the zone database.
+   */
+  zone: string
+  /**
+   * Today, year-month-day: from then on where the pour has no day yet.
+   */
+  day: string
+}
+export interface WeatherRequest {
+  text: string
+  /**
+   * Hours that the site's clock is ahead of UTC, for times without an offset.
+   */
+  offset: number
+}
+export interface WeatherRead {
+  hours: WeatherHour[]
+  /**
+   * Columns and rows that were not used.
+   */
+  notes: string[]
+}
+export interface Day {
+  /**
+   * Left out: not set yet.
+   */
+  date?: string
+  from?: string
+  to?: string
+  lunch?: string
+  lunchEnd?: string
+  /**
+   * Left out where the place on earth is not known.
+   */
+  sunrise?: string
+  sunset?: string
+  by: 'truck' | 'bags' | 'site'
+  people: number
+  /**
+   * What is poured, by the mix.
+   */
+  mixes: Mix[]
+  /**
+   * The day's weather and what it does to the mix, half hour by half hour; empty where the weather is not known.
+   */
+  curve: Hour[]
+  /**
+   * Of the truck; empty where concrete is mixed on site.
+   */
+  loads: Load[]
+  /**
+   * In the order in which they are set.
+   */
+  posts: Post[]
+  /**
+   * Posts that are not set in the days that were looked at.
+   */
+  left: string[]
+  /**
+   * On which concrete is poured.
+   */
+  days: number
+  /**
+   * Posts that the crew sets in an hour.
+   */
+  perHour: number
+  /**
+   * Posts that one load bears on this day before it stiffens, at its best; 0 where it is not known.
+   */
+  bears: number
+  order: Order
+  /**
+   * When everything that was poured may be loaded.
+   */
+  waits: Wait[]
+  /**
+   * The weather of the pour is known.
+   */
+  known: boolean
+  /**
+   * What is still to be entered.
+   */
+  asks: Ask[]
+  findings: Finding[]
+}
+export interface Hour {
+  at: string
+  /**
+   * Degrees Celsius.
+   */
+  temp: number
+  /**
+   * Minutes that what comes then can be worked.
+   */
+  works: number
+  /**
+   * Evaporation, kilograms to the square metre and hour; left out where humidity or wind is not known.
+   */
+  dries?: number
+  /**
+   * Metres per second.
+   */
+  wind?: number
+  humidity?: number
+  /**
+   * Millimetres in the hour.
+   */
+  rain?: number
+  /**
+   * Between sunrise and sunset; true where the place is not known.
+   */
+  light: boolean
+}
+export interface Load {
+  comes: string
+  /**
+   * When its last post is in.
+   */
+  done: string
+  /**
+   * Until when it could be worked.
+   */
+  worked: string
+  /**
+   * With waste.
+   */
+  volume: number
+  /**
+   * Rounded up to what is ordered.
+   */
+  order: number
+  /**
+   * So little that a charge for a short load is usual.
+   */
+  short?: boolean
+  posts: string[]
+  /**
+   * Degrees Celsius when it comes.
+   */
+  temp?: number
+}
+export interface Wait {
+  id: string
+  name: string
+  /**
+   * Of the strength of 28 days.
+   */
+  share: number
+  /**
+   * By the weather; left out where it is not known for so long.
+   */
+  at?: string
+  /**
+   * After the last post.
+   */
+  hours?: number
+  /**
+   * Hours that crews commonly wait in such weather, from and to.
+   *
+   * @minItems 2
+   * @maxItems 2
+   */
+  usual: number[]
+  /**
+   * The usual hours are those below 15 °C (60 °F).
+   */
+  cool: boolean
+}
+export interface Ask {
+  /**
+   * JSON pointer of what to enter.
+   */
+  field: string
+  says: Text
 }
 export interface Compared {
   run: string

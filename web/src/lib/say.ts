@@ -1,6 +1,6 @@
 // How the parts of a sentence are printed.
 import type { Part, Units } from '../gen/api'
-import { bulk, force, number, pressure, short, small, tape, torque, weight, wind } from './tape'
+import { bulk, drying, force, number, pressure, short, small, tape, temperature, torque, weight, wind } from './tape'
 
 const printers: Record<Part['kind'], (v: number, units: Units) => string> = {
   length: short,
@@ -12,6 +12,8 @@ const printers: Record<Part['kind'], (v: number, units: Units) => string> = {
   force,
   moment: torque,
   pressure,
+  temperature,
+  drying,
   number,
   text: () => '',
 }

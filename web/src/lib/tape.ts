@@ -98,6 +98,14 @@ export function weight(kg: number, units: Units): string {
 }
 
 const POUND_FORCE = 4.4482216152605
+/** Degrees Celsius, as they are said. */
+export const temperature = (c: number, units: Units) =>
+  units.system === 'metric' ? `${Math.round(c)} °C` : `${Math.round(c * 1.8 + 32)} °F`
+/** Water that leaves fresh concrete, kilograms to the square metre and hour. */
+export const drying = (v: number, units: Units) =>
+  units.system === 'metric'
+    ? `${v.toFixed(2)} kg/m²/h`
+    : `${((v * 0.3048 * 0.3048) / 0.45359237).toFixed(2)} lb/ft²/h`
 /** A moment in newton metres, a force in newtons, a pressure in pascals. */
 export const torque = (nm: number, units: Units) =>
   units.system === 'metric'
