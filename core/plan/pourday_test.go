@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 	"testing"
 	"time"
 
@@ -122,7 +123,7 @@ func TestHotDayBreaksTheLoad(t *testing.T) {
 	// At 35 °C, by hand: a third sooner for each 10 °F, 27 °F over 68 °F, and drying at
 	// about half of the limit another sixth.
 	want := 90 / (math.Pow(4.0/3, 2.7) * (1 + curing.Evaporation(35, 35, 0.5, 2)/3))
-	noon := hot.Curve[slices.IndexFunc(hot.Curve, func(h pourday.Hour) bool { return h.At == "2027-05-03T13:30:00-05:00" })]
+	noon := hot.Curve[slices.IndexFunc(hot.Curve, func(h pourday.DayHour) bool { return h.At == "2027-05-03T13:30:00-05:00" })]
 	if got := noon.Works + 30; math.Abs(got-want) > 2 {
 		t.Errorf("batched at one it is over after %v minutes, by hand %v", got, want)
 	}
@@ -179,7 +180,7 @@ func TestWaitsByMaturity(t *testing.T) {
 // help: covered footings, another day.
 func TestColdSnapMovesTheGates(t *testing.T) {
 	gates := func(d *pourday.Day) time.Time {
-		return clock(t, d.Waits[slices.IndexFunc(d.Waits, func(w pourday.Wait) bool { return w.ID == "gates" })].At)
+		return clock(t, d.Waits[slices.IndexFunc(d.Waits, func(w pourday.DayWait) bool { return w.ID == "gates" })].At)
 	}
 	mild := dayOf(t, pouredIn(t, 80*ft, skies(16, 12, 18, 10)...))
 	sky := skies(16, 12, 18, 10)
@@ -315,6 +316,11 @@ func TestPourDaysHold(t *testing.T) {
 		}
 		if len(d.Left) > 0 && !slices.ContainsFunc(d.Finds, func(f finding.Finding) bool { return f.Severity == finding.Cannot }) {
 			t.Errorf("case %d: %d left, and nothing says so", n, len(d.Left))
+		}
+		for _, f := range d.Finds {
+			if says := f.Says.Print(j.Units); strings.Contains(says, "[") {
+				t.Errorf("case %d: %s", n, says)
+			}
 		}
 		for k, l := range d.Loads {
 			if clock(t, l.Done).After(clock(t, l.Worked)) || l.Volume > 10*length.CubicYard || k > 0 && clock(t, l.Comes).Before(clock(t, d.Loads[k-1].Done)) {

@@ -9,7 +9,7 @@ func pourOf(p plan.Plan, r *plan.Run) Table {
 	if p.Pour == nil {
 		return Pour(p, nil)
 	}
-	var posts []pourday.Post
+	var posts []pourday.DayPost
 	for _, o := range p.Pour.Posts {
 		if o.Run == r.ID {
 			posts = append(posts, o)
@@ -19,23 +19,23 @@ func pourOf(p plan.Plan, r *plan.Run) Table {
 }
 
 // Pour is the posts of a pour in the order in which they are set.
-func Pour(p plan.Plan, posts []pourday.Post) Table {
-	return filled("pour", p.Units, []column[pourday.Post]{
-		col("post", Text, func(o pourday.Post) any { return o.Post }),
-		col("load", Count, func(o pourday.Post) any { return only(o.Load, o.Load > 0) }),
-		col("day", Text, func(o pourday.Post) any { return dayOf(o.At) }),
-		col("at", Text, func(o pourday.Post) any { return timeOf(o.At) }, main),
-		col("fill_to", Short, func(o pourday.Post) any { return some(o.Fill, o.Fill > 0) }),
-		col("rises", Short, func(o pourday.Post) any { return some(o.Rises, o.Fill > 0) }),
-		col("concrete_to_buy", Small, func(o pourday.Post) any { return o.Volume }),
-		col("bags", Number, func(o pourday.Post) any { return only(o.Bags, o.Bags > 0) }),
-		col("water", Text, func(o pourday.Post) any { return only(p.Units.Water(o.Water), o.Water > 0) }),
-		col("come_back", Text, func(o pourday.Post) any { return timeOf(o.Back) }),
-		col("finish", Text, func(o pourday.Post) any { return timeOf(o.Finish) }),
-		col("braces_off", Text, func(o pourday.Post) any { return readyAt(o, "braces") }, file),
-		col("rails_from", Text, func(o pourday.Post) any { return readyAt(o, "rails") }, file),
-		col("gates_from", Text, func(o pourday.Post) any { return readyAt(o, "gates") }, file),
-	}, posts, func(o pourday.Post) Row { return Row{Post: o.Post} })
+func Pour(p plan.Plan, posts []pourday.DayPost) Table {
+	return filled("pour", p.Units, []column[pourday.DayPost]{
+		col("post", Text, func(o pourday.DayPost) any { return o.Post }),
+		col("load", Count, func(o pourday.DayPost) any { return only(o.Load, o.Load > 0) }),
+		col("day", Text, func(o pourday.DayPost) any { return dayOf(o.At) }),
+		col("at", Text, func(o pourday.DayPost) any { return timeOf(o.At) }, main),
+		col("fill_to", Short, func(o pourday.DayPost) any { return some(o.Fill, o.Fill > 0) }),
+		col("rises", Short, func(o pourday.DayPost) any { return some(o.Rises, o.Fill > 0) }),
+		col("concrete_to_buy", Small, func(o pourday.DayPost) any { return o.Volume }),
+		col("bags", Number, func(o pourday.DayPost) any { return only(o.Bags, o.Bags > 0) }),
+		col("water", Text, func(o pourday.DayPost) any { return only(p.Units.Water(o.Water), o.Water > 0) }),
+		col("come_back", Text, func(o pourday.DayPost) any { return timeOf(o.Back) }),
+		col("finish", Text, func(o pourday.DayPost) any { return timeOf(o.Finish) }),
+		col("braces_off", Text, func(o pourday.DayPost) any { return readyAt(o, "braces") }, file),
+		col("rails_from", Text, func(o pourday.DayPost) any { return readyAt(o, "rails") }, file),
+		col("gates_from", Text, func(o pourday.DayPost) any { return readyAt(o, "gates") }, file),
+	}, posts, func(o pourday.DayPost) Row { return Row{Post: o.Post} })
 }
 
 // dayOf is the day of a time in RFC 3339, and timeOf its time by the site's clock.
@@ -53,7 +53,7 @@ func timeOf(at string) string {
 	return at[11:16]
 }
 
-func readyAt(o pourday.Post, id string) string {
+func readyAt(o pourday.DayPost, id string) string {
 	for _, r := range o.Ready {
 		if r.ID == id && r.At != "" {
 			return dayOf(r.At) + " " + timeOf(r.At)

@@ -52,7 +52,7 @@ const hardRain = 2.5
 const protection = 48 * time.Hour
 
 func (w *planner) ask(field, id string) {
-	w.out.Asks = append(w.out.Asks, Ask{field, words.Say(id)})
+	w.out.Asks = append(w.out.Asks, DayAsk{field, words.Say(id)})
 }
 
 func (w *planner) find(code string, severity finding.Severity, says reason.Text, ways ...finding.Remedy) {
@@ -90,7 +90,7 @@ func (w *planner) unplaced() {
 	if len(d.Left) == 0 {
 		return
 	}
-	first := d.Posts[slices.IndexFunc(d.Posts, func(p Post) bool { return p.At == "" })]
+	first := d.Posts[slices.IndexFunc(d.Posts, func(p DayPost) bool { return p.At == "" })]
 	at := w.start.Add(minutes(minutesOf(w.pour.From)))
 	mix := d.mixOf[first.Mix]
 	if c, ok := w.sky.At(at); ok && c.Temp <= curing.Freezing && w.frozen() {
@@ -257,7 +257,7 @@ func (w *planner) loads() {
 	}
 	if short > 0 {
 		under := w.cat.Supply.Truck.In(w.job.Units.System).Short
-		w.find(codeShort, finding.Note, words.Say("pour.short", words.V{"count": short, "under": reason.Bulk(under)}), w.ways(codeShort, []tried{{words.Say("pour.in-bags"), func(p *job.Pour) { p.By = job.ByBags }, "by", job.ByBags}})...)
+		w.find(codeShort, finding.Note, words.Say("pour.short", words.V{"count": short, "under": under}), w.ways(codeShort, []tried{{words.Say("pour.in-bags"), func(p *job.Pour) { p.By = job.ByBags }, "by", job.ByBags}})...)
 	}
 }
 

@@ -53,8 +53,8 @@ func Compute(j job.Job, cat materials.Catalog, runs []*load.Load) *Day {
 
 func compute(j job.Job, cat materials.Catalog, runs []*load.Load, trial bool) *Day {
 	w := planner{job: j, pour: j.Pour, cat: cat, runs: runs, trial: trial, out: &Day{
-		Mixes: []Mix{}, Curve: []Hour{}, Loads: []Load{}, Posts: []Post{}, Left: []string{}, Waits: []Wait{}, Asks: []Ask{}, mixOf: map[string]materials.PourMix{},
-		Order: Order{Bags: []BagOrder{}}, Finds: []finding.Finding{},
+		Mixes: []DayMix{}, Curve: []DayHour{}, Loads: []DayLoad{}, Posts: []DayPost{}, Left: []string{}, Waits: []DayWait{}, Asks: []DayAsk{}, mixOf: map[string]materials.PourMix{},
+		Order: DayOrder{Bags: []BagOrder{}}, Finds: []finding.Finding{},
 	}}
 	w.usual(runs)
 	for _, m := range runs {
@@ -133,7 +133,7 @@ func (w *planner) posts(m *load.Load) {
 			}
 			mix := w.cat.MixFor(method, w.pour.By)
 			w.out.mixOf[mix.ID] = mix
-			o := Post{Run: m.Spec.ID, Post: p.Label, Kind: p.Kind, Method: method, Mix: mix.ID, Volume: p.ConcreteVolume, buy: d.Buy, speed: mix.Speed, Ready: []Ready{}, labels: m.Name()}
+			o := DayPost{Run: m.Spec.ID, Post: p.Label, Kind: p.Kind, Method: method, Mix: mix.ID, Volume: p.ConcreteVolume, buy: d.Buy, speed: mix.Speed, Ready: []DayReady{}, labels: m.Name()}
 			o.place = w.minutes(method)
 			if mix.By != job.ByTruck && d.Bag.Yield > 0 && mix.By != job.BySiteMix {
 				o.Bags = pour.Bags(d.Buy, d.Bag.Yield)
@@ -174,11 +174,11 @@ func (w *planner) mixes() {
 	for i := range w.out.Posts {
 		p := &w.out.Posts[i]
 		minutes += p.place
-		k := slices.IndexFunc(w.out.Mixes, func(m Mix) bool { return m.ID == p.Mix })
+		k := slices.IndexFunc(w.out.Mixes, func(m DayMix) bool { return m.ID == p.Mix })
 		if k < 0 {
 			x := w.out.mixOf[p.Mix]
 			k = len(w.out.Mixes)
-			w.out.Mixes = append(w.out.Mixes, Mix{ID: x.ID, Name: x.Name, Says: x.Says, Source: x.Source})
+			w.out.Mixes = append(w.out.Mixes, DayMix{ID: x.ID, Name: x.Name, Says: x.Says, Source: x.Source})
 		}
 		m := &w.out.Mixes[k]
 		m.Posts, m.Volume, m.Buy = m.Posts+1, m.Volume+p.Volume, m.Buy+p.buy
@@ -380,7 +380,7 @@ func (w *planner) curve(from, to time.Time) {
 			continue
 		}
 		at := at.In(w.sky.Zone(at))
-		w.out.Curve = append(w.out.Curve, Hour{At: at.Format(time.RFC3339), Temp: c.Temp, Works: w.works(mix, at, before), Dries: dries(c), Wind: c.Wind, Humidity: c.Humidity, Rain: c.Rain, Light: w.light(at)})
+		w.out.Curve = append(w.out.Curve, DayHour{At: at.Format(time.RFC3339), Temp: c.Temp, Works: w.works(mix, at, before), Dries: dries(c), Wind: c.Wind, Humidity: c.Humidity, Rain: c.Rain, Light: w.light(at)})
 	}
 }
 
@@ -517,7 +517,7 @@ func (w *planner) mayPour(mix materials.PourMix, at time.Time) float64 {
 func (w *planner) bears(works float64, part []int) {
 	n, minutes := 0, 0.0
 	for _, i := range part {
-		if minutes += w.out.Posts[i].place; minutes > works {
+		if minutes += w.out.Posts[i].place; minutes > works+1e-9 {
 			break
 		}
 		n++
@@ -529,7 +529,7 @@ func (w *planner) bears(works float64, part []int) {
 func (w *planner) load(l loads.Load, part []int, order materials.Order) {
 	d := w.out
 	at := w.start.Add(minutes(l.At))
-	o := Load{Comes: w.clock(at), Done: w.clock(w.start.Add(minutes(l.End))), Worked: w.clock(w.start.Add(minutes(l.Worked))),
+	o := DayLoad{Comes: w.clock(at), Done: w.clock(w.start.Add(minutes(l.End))), Worked: w.clock(w.start.Add(minutes(l.Worked))),
 		Volume: length.Volume(l.Volume), Order: pour.Ordered(length.Volume(l.Volume), order), Posts: []string{}}
 	o.Short = o.Order < order.Short
 	if c, ok := w.sky.At(at); ok {
@@ -547,7 +547,7 @@ func (w *planner) load(l loads.Load, part []int, order materials.Order) {
 }
 
 // set writes down when a post is set, when to come back to it, and when it is finished.
-func (w *planner) set(p *Post, at time.Time) {
+func (w *planner) set(p *DayPost, at time.Time) {
 	done := at.Add(minutes(p.place))
 	p.At, p.Done = w.clock(at), w.clock(done)
 	left := w.works(w.out.mixOf[p.Mix], done, w.before(w.out.mixOf[p.Mix]))

@@ -101,7 +101,7 @@ func (w *planner) ready() {
 			mean, n = mean+c.Temp, n+1
 		}
 		for k, wait := range w.cat.Pouring.Waits {
-			r := Ready{ID: wait.ID}
+			r := DayReady{ID: wait.ID}
 			at, ok := w.mature.until(done, curing.DaysTo(wait.Share)*24*20/p.speed)
 			if ok {
 				r.At = w.clock(at)
@@ -120,7 +120,7 @@ func (w *planner) ready() {
 		if !lasts[k].any {
 			continue
 		}
-		o := Wait{ID: wait.ID, Name: wait.Name, Share: wait.Share, Usual: wait.Warm, Cool: n > 0 && mean/n < warmDay}
+		o := DayWait{ID: wait.ID, Name: wait.Name, Share: wait.Share, Usual: wait.Warm, Cool: n > 0 && mean/n < warmDay}
 		if o.Cool {
 			o.Usual = wait.Cool
 		}

@@ -23,31 +23,31 @@ type Day struct {
 	By       job.PourBy `json:"by" jsonschema:"required,enum=truck,enum=bags,enum=site"`
 	People   int        `json:"people" jsonschema:"required"`
 
-	Mixes   []Mix             `json:"mixes" jsonschema:"required" jsonschema_description:"What is poured, by the mix."`
-	Curve   []Hour            `json:"curve" jsonschema:"required" jsonschema_description:"The day's weather and what it does to the mix, half hour by half hour; empty where the weather is not known."`
-	Loads   []Load            `json:"loads" jsonschema:"required" jsonschema_description:"Of the truck; empty where concrete is mixed on site."`
-	Posts   []Post            `json:"posts" jsonschema:"required" jsonschema_description:"In the order in which they are set."`
+	Mixes   []DayMix          `json:"mixes" jsonschema:"required" jsonschema_description:"What is poured, by the mix."`
+	Curve   []DayHour         `json:"curve" jsonschema:"required" jsonschema_description:"The day's weather and what it does to the mix, half hour by half hour; empty where the weather is not known."`
+	Loads   []DayLoad         `json:"loads" jsonschema:"required" jsonschema_description:"Of the truck; empty where concrete is mixed on site."`
+	Posts   []DayPost         `json:"posts" jsonschema:"required" jsonschema_description:"In the order in which they are set."`
 	Left    []string          `json:"left" jsonschema:"required" jsonschema_description:"Posts that are not set in the days that were looked at."`
 	Days    int               `json:"days" jsonschema:"required" jsonschema_description:"On which concrete is poured."`
 	PerHour float64           `json:"perHour" jsonschema:"required" jsonschema_description:"Posts that the crew sets in an hour."`
 	Bears   int               `json:"bears" jsonschema:"required" jsonschema_description:"Posts that one load bears on this day before it stiffens, at its best; 0 where it is not known."`
-	Order   Order             `json:"order" jsonschema:"required"`
-	Waits   []Wait            `json:"waits" jsonschema:"required" jsonschema_description:"When everything that was poured may be loaded."`
+	Order   DayOrder          `json:"order" jsonschema:"required"`
+	Waits   []DayWait         `json:"waits" jsonschema:"required" jsonschema_description:"When everything that was poured may be loaded."`
 	Known   bool              `json:"known" jsonschema:"required" jsonschema_description:"The weather of the pour is known."`
-	Asks    []Ask             `json:"asks" jsonschema:"required" jsonschema_description:"What is still to be entered."`
+	Asks    []DayAsk          `json:"asks" jsonschema:"required" jsonschema_description:"What is still to be entered."`
 	Finds   []finding.Finding `json:"findings" jsonschema:"required"`
 
 	mixOf map[string]materials.PourMix
 }
 
-// Ask is something that is still to be entered.
-type Ask struct {
+// DayAsk is something that is still to be entered.
+type DayAsk struct {
 	Field string      `json:"field" jsonschema:"required" jsonschema_description:"JSON pointer of what to enter."`
 	Says  reason.Text `json:"says" jsonschema:"required"`
 }
 
-// Mix is one kind of concrete and what is poured of it.
-type Mix struct {
+// DayMix is one kind of concrete and what is poured of it.
+type DayMix struct {
 	ID     string        `json:"id" jsonschema:"required"`
 	Name   string        `json:"name" jsonschema:"required"`
 	Says   string        `json:"says" jsonschema:"required"`
@@ -57,8 +57,8 @@ type Mix struct {
 	Source reason.Source `json:"source" jsonschema:"required"`
 }
 
-// Hour is the weather at one time, and what it does to fresh concrete.
-type Hour struct {
+// DayHour is the weather at one time, and what it does to fresh concrete.
+type DayHour struct {
 	At       string   `json:"at" jsonschema:"required"`
 	Temp     float64  `json:"temp" jsonschema:"required" jsonschema_description:"Degrees Celsius."`
 	Works    float64  `json:"works" jsonschema:"required" jsonschema_description:"Minutes that what comes then can be worked."`
@@ -69,8 +69,8 @@ type Hour struct {
 	Light    bool     `json:"light" jsonschema:"required" jsonschema_description:"Between sunrise and sunset; true where the place is not known."`
 }
 
-// Load is one load of the truck.
-type Load struct {
+// DayLoad is one load of the truck.
+type DayLoad struct {
 	Comes  string        `json:"comes" jsonschema:"required"`
 	Done   string        `json:"done" jsonschema:"required" jsonschema_description:"When its last post is in."`
 	Worked string        `json:"worked" jsonschema:"required" jsonschema_description:"Until when it could be worked."`
@@ -81,8 +81,8 @@ type Load struct {
 	Temp   *float64      `json:"temp,omitempty" jsonschema_description:"Degrees Celsius when it comes."`
 }
 
-// Post is one post on the day.
-type Post struct {
+// DayPost is one post on the day.
+type DayPost struct {
 	Run    string        `json:"run" jsonschema:"required"`
 	Post   string        `json:"post" jsonschema:"required"`
 	Kind   job.PostKind  `json:"kind" jsonschema:"required"`
@@ -98,7 +98,7 @@ type Post struct {
 	Rises  length.Length `json:"rises,omitempty" jsonschema_description:"Stabbed: how much it rises when the post is in."`
 	Back   string        `json:"back,omitempty" jsonschema_description:"Stabbed: when to come back for its height and plumb, before it stiffens."`
 	Finish string        `json:"finish,omitempty" jsonschema_description:"When a finger no longer sinks in, about: trowel, or cover with soil."`
-	Ready  []Ready       `json:"ready" jsonschema:"required" jsonschema_description:"When it may be loaded, one for each wait."`
+	Ready  []DayReady    `json:"ready" jsonschema:"required" jsonschema_description:"When it may be loaded, one for each wait."`
 
 	place, works float64 // minutes with the whole crew; that its mix can be worked when it is set
 	buy          length.Volume
@@ -106,14 +106,14 @@ type Post struct {
 	labels       string
 }
 
-// Ready is when a post may be loaded.
-type Ready struct {
+// DayReady is when a post may be loaded.
+type DayReady struct {
 	ID string `json:"id" jsonschema:"required"`
 	At string `json:"at,omitempty" jsonschema_description:"Left out: beyond what is known of the weather."`
 }
 
-// Wait is when all posts may be loaded.
-type Wait struct {
+// DayWait is when all posts may be loaded.
+type DayWait struct {
 	ID    string     `json:"id" jsonschema:"required"`
 	Name  string     `json:"name" jsonschema:"required"`
 	Share float64    `json:"share" jsonschema:"required" jsonschema_description:"Of the strength of 28 days."`
@@ -123,8 +123,8 @@ type Wait struct {
 	Cool  bool       `json:"cool" jsonschema:"required" jsonschema_description:"The usual hours are those below 15 °C (60 °F)."`
 }
 
-// Order is what is told to the plant or the merchant.
-type Order struct {
+// DayOrder is what is told to the plant or the merchant.
+type DayOrder struct {
 	Volume  length.Volume `json:"volume" jsonschema:"required" jsonschema_description:"Of all loads, as ordered."`
 	Least   length.Length `json:"slumpLeast,omitempty"`
 	Most    length.Length `json:"slumpMost,omitempty"`

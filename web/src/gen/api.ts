@@ -5766,19 +5766,19 @@ export interface Day {
   /**
    * What is poured, by the mix.
    */
-  mixes: Mix[]
+  mixes: DayMix[]
   /**
    * The day's weather and what it does to the mix, half hour by half hour; empty where the weather is not known.
    */
-  curve: Hour[]
+  curve: DayHour[]
   /**
    * Of the truck; empty where concrete is mixed on site.
    */
-  loads: Load[]
+  loads: DayLoad[]
   /**
    * In the order in which they are set.
    */
-  posts: Post[]
+  posts: DayPost[]
   /**
    * Posts that are not set in the days that were looked at.
    */
@@ -5795,11 +5795,11 @@ export interface Day {
    * Posts that one load bears on this day before it stiffens, at its best; 0 where it is not known.
    */
   bears: number
-  order: Order
+  order: DayOrder
   /**
    * When everything that was poured may be loaded.
    */
-  waits: Wait[]
+  waits: DayWait[]
   /**
    * The weather of the pour is known.
    */
@@ -5807,10 +5807,25 @@ export interface Day {
   /**
    * What is still to be entered.
    */
-  asks: Ask[]
+  asks: DayAsk[]
   findings: Finding[]
 }
-export interface Hour {
+export interface DayMix {
+  id: string
+  name: string
+  says: string
+  posts: number
+  /**
+   * In the holes.
+   */
+  volume: number
+  /**
+   * With waste.
+   */
+  buy: number
+  source: Source
+}
+export interface DayHour {
   at: string
   /**
    * Degrees Celsius.
@@ -5838,7 +5853,7 @@ export interface Hour {
    */
   light: boolean
 }
-export interface Load {
+export interface DayLoad {
   comes: string
   /**
    * When its last post is in.
@@ -5866,7 +5881,98 @@ export interface Load {
    */
   temp?: number
 }
-export interface Wait {
+export interface DayPost {
+  run: string
+  post: string
+  kind: string
+  method: string
+  mix: string
+  /**
+   * From 1; 0 where it is mixed on site.
+   */
+  load: number
+  /**
+   * When it is set; left out where it is not.
+   */
+  at?: string
+  done?: string
+  /**
+   * With waste.
+   */
+  volume: number
+  /**
+   * Of its mix, as a decimal.
+   */
+  bags?: number
+  /**
+   * To mix, or to pour into the hole.
+   */
+  water?: number
+  /**
+   * Stabbed: how high the concrete stands over the hole's bottom before the post is pushed in.
+   */
+  fill?: number
+  /**
+   * Stabbed: how much it rises when the post is in.
+   */
+  rises?: number
+  /**
+   * Stabbed: when to come back for its height and plumb, before it stiffens.
+   */
+  back?: string
+  /**
+   * When a finger no longer sinks in, about: trowel, or cover with soil.
+   */
+  finish?: string
+  /**
+   * When it may be loaded, one for each wait.
+   */
+  ready: DayReady[]
+}
+export interface DayReady {
+  id: string
+  /**
+   * Left out: beyond what is known of the weather.
+   */
+  at?: string
+}
+export interface DayOrder {
+  /**
+   * Of all loads, as ordered.
+   */
+  volume: number
+  slumpLeast?: number
+  slumpMost?: number
+  /**
+   * Largest stone that goes between post and hole.
+   */
+  stone?: number
+  bags: BagOrder[]
+  /**
+   * Site mix: bags of cement.
+   */
+  cement?: number
+  sand?: number
+  gravel?: number
+  /**
+   * Bags that are mixed in an hour.
+   */
+  bagsPerHour?: number
+}
+export interface BagOrder {
+  bag: string
+  count: number
+  /**
+   * Of all of them.
+   */
+  mass: number
+  pallets: number
+  /**
+   * To one bag.
+   */
+  water: number
+}
+export interface DayWait {
   id: string
   name: string
   /**
@@ -5893,7 +5999,7 @@ export interface Wait {
    */
   cool: boolean
 }
-export interface Ask {
+export interface DayAsk {
   /**
    * JSON pointer of what to enter.
    */

@@ -1,6 +1,7 @@
 import type {
   Bill,
   Compared,
+  Day,
   BuildRequest,
   Built,
   Advised,
@@ -56,6 +57,9 @@ import type {
   SquareRequest,
   WalkReading,
   WalkRequest,
+  SkyRequest,
+  WeatherRead,
+  WeatherRequest,
 } from '../gen/api'
 import type { Core } from './core'
 import * as msg from '../gen/messages'
@@ -236,6 +240,12 @@ export const api = {
   compare: (req: AlternativesRequest, signal?: AbortSignal) => askedLong<Compared>('compare', req, signal),
   /** What stands above ground on a run, and its cut lists. */
   build: (req: BuildRequest, signal?: AbortSignal) => asked<Built>('build', req, signal),
+  /** The day on which the job's concrete is poured. */
+  pour: (doc: Job, signal?: AbortSignal) => asked<Day>('pour', doc, signal),
+  /** Hourly weather read from a file. */
+  readWeather: (req: WeatherRequest) => asked<WeatherRead>('weather', req),
+  /** The job with the simulated weather office's hours. */
+  askWeather: (req: SkyRequest) => call<Changed>('POST', '/weather/ask', req),
   /** The ways out of findings, each as soon as it is worked out. */
   advise: (req: AdviseRequest, signal: AbortSignal, each: (one: Advised) => void) =>
     askedEach('advise', req, signal, each),

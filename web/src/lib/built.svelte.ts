@@ -1,40 +1,26 @@
-// What stands above ground on the run that is worked on, asked again when the
-// job changes: the newest answer wins, and the last one stays until it is there.
-import { untrack } from 'svelte'
+// What stands above ground on the run that is worked on.
 import type { Built } from '../gen/api'
+import { Answer } from './answer.svelte'
 import { api } from './api'
 import type { Session } from './session.svelte'
 
-const PAUSE = 120
-
 export class BuiltRun {
-  built = $state.raw<Built | undefined>()
-  refused = $state('')
+  #answer: Answer<Built>
 
-  /** Asks while the component that makes it is shown; alone: cut lists of the run by itself. */
+  /** Alone: cut lists of the run by itself. */
   constructor(session: Session, alone: () => boolean = () => true) {
-    $effect(() => {
-      const [doc, run, only] = [session.doc, session.run.id, alone()]
-      const stop = new AbortController()
-      const first = untrack(() => this.built?.run !== run)
-      const timer = setTimeout(
-        async () => {
-          try {
-            const built = await api.build({ doc, run, alone: only }, stop.signal)
-            if (!stop.signal.aborted) {
-              this.built = built
-              this.refused = ''
-            }
-          } catch (e) {
-            if (!stop.signal.aborted) this.refused = e instanceof Error ? e.message : String(e)
-          }
-        },
-        first ? 0 : PAUSE,
-      )
-      return () => {
-        clearTimeout(timer)
-        stop.abort()
-      }
-    })
+    this.#answer = new Answer(
+      session,
+      () => `${session.run.id} ${alone()}`,
+      (doc, signal) => api.build({ doc, run: session.run.id, alone: alone() }, signal),
+    )
+  }
+
+  get built() {
+    return this.#answer.value
+  }
+
+  get refused() {
+    return this.#answer.refused
   }
 }

@@ -12,7 +12,7 @@ export const parts = {
   grade: ['look', 'tops', 'compare', 'along', 'stick', 'set'],
   gates: ['opening', 'swing', 'posts', 'hang', 'passage'],
   dig: ['card', 'rules', 'site', 'holes', 'wind', 'whatif'],
-  pour: ['fill', 'rules', 'holes', 'totals'],
+  pour: ['day', 'weather', 'fill', 'rules', 'holes', 'totals'],
   build: ['bay', 'parts', 'cuts', 'compare', 'order'],
 } as const satisfies Record<Stage, readonly string[]>
 
@@ -29,7 +29,7 @@ export class Navigation {
     grade: 'look',
     gates: 'opening',
     dig: 'card',
-    pour: 'fill',
+    pour: 'day',
     build: 'bay',
   })
   /** Whom the rules that are shown are for. */

@@ -1,6 +1,19 @@
 // How the parts of a sentence are printed.
 import type { Part, Units } from '../gen/api'
-import { bulk, drying, force, number, pressure, short, small, tape, temperature, torque, weight, wind } from './tape'
+import {
+  bulk,
+  drying,
+  force,
+  number,
+  pressure,
+  short,
+  small,
+  tape,
+  temperature,
+  torque,
+  weight,
+  wind,
+} from './tape'
 
 const printers: Record<Part['kind'], (v: number, units: Units) => string> = {
   length: short,

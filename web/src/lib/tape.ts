@@ -98,6 +98,14 @@ export function weight(kg: number, units: Units): string {
 }
 
 const POUND_FORCE = 4.4482216152605
+const QUART = 946.352946e-6
+/** A volume of water in cubic metres: quarts or gallons, or litres. */
+export const water = (m3: number, units: Units) =>
+  units.system === 'metric'
+    ? `${(m3 * 1000).toFixed(1)} L`
+    : m3 < 4 * QUART
+      ? `${(m3 / QUART).toFixed(1)} qt`
+      : `${(m3 / QUART / 4).toFixed(1)} gal`
 /** Degrees Celsius, as they are said. */
 export const temperature = (c: number, units: Units) =>
   units.system === 'metric' ? `${Math.round(c)} °C` : `${Math.round(c * 1.8 + 32)} °F`

@@ -1,17 +1,21 @@
 <script lang="ts">
-  // What goes into every hole, and what it all comes to.
+  // The day of the pour, what goes into every hole, and what it all comes to.
   import { Tabs } from 'bits-ui'
   import type { View } from '../../drawing/view.svelte'
   import type { Session } from '../../lib/session.svelte'
   import ReportTable from '../ReportTable.svelte'
   import Parts from '../Parts.svelte'
   import ByHole from './ByHole.svelte'
+  import DayPlan from './DayPlan.svelte'
   import Fill from './Fill.svelte'
   import Totals from './Totals.svelte'
+  import Weather from './Weather.svelte'
   import * as msg from '../../gen/messages'
 
   let { session, view }: { session: Session; view: View } = $props()
   const parts = [
+    { id: 'day', name: msg.pour_the_day, note: '' },
+    { id: 'weather', name: msg.pour_weather, note: '' },
     { id: 'fill', name: msg.pour_into_the_hole, note: '' },
     { id: 'rules', name: msg.pour_how_posts_are_set, note: '' },
     { id: 'holes', name: msg.common_all_holes, note: '' },
@@ -25,6 +29,12 @@
   value={session.nav.parts.pour}
   onpick={(id) => (session.nav.parts.pour = id as typeof session.nav.parts.pour)}
 >
+  <Tabs.Content value="day"
+    >{#if session.nav.parts.pour === 'day'}<DayPlan {session} />{/if}</Tabs.Content
+  >
+  <Tabs.Content value="weather"
+    >{#if session.nav.parts.pour === 'weather'}<Weather {session} />{/if}</Tabs.Content
+  >
   <Tabs.Content value="fill"
     >{#if session.run.posts.length && session.nav.parts.pour === 'fill'}<ByHole
         {session}

@@ -1,0 +1,41 @@
+// What the core answers about the job, asked again when the job changes: the newest
+// answer wins, and the last one stays until it is there.
+import { untrack } from 'svelte'
+import type { Job } from '../gen/api'
+import type { Session } from './session.svelte'
+
+const PAUSE = 120
+
+export class Answer<T> {
+  value = $state.raw<T | undefined>()
+  refused = $state('')
+  #key: string | undefined
+
+  /** Asks while the component that makes it is shown. Another key is asked for at once, a changed job after a pause. */
+  constructor(session: Session, key: () => string, ask: (doc: Job, signal: AbortSignal) => Promise<T>) {
+    $effect(() => {
+      const [doc, of] = [session.doc, key()]
+      const stop = new AbortController()
+      const first = untrack(() => this.#key !== of)
+      const timer = setTimeout(
+        async () => {
+          try {
+            const value = await ask(doc, stop.signal)
+            if (!stop.signal.aborted) {
+              this.value = value
+              this.#key = of
+              this.refused = ''
+            }
+          } catch (e) {
+            if (!stop.signal.aborted) this.refused = e instanceof Error ? e.message : String(e)
+          }
+        },
+        first ? 0 : PAUSE,
+      )
+      return () => {
+        clearTimeout(timer)
+        stop.abort()
+      }
+    })
+  }
+}
