@@ -23,6 +23,8 @@ var Kinds = []Kind{
 	{"holes", "dig", "job"},
 	{"gate", "gates", "gate"},
 	{"yard", "pour", "job"},
+	{"order", "pour", "job"},
+	{"pour", "pour", "job"},
 	{"build", "build", "run"},
 	{"cuts", "build", "job"},
 	{"labels", "build", "job"},
@@ -42,6 +44,7 @@ type Set struct {
 var Sets = []Set{
 	{"crew", []string{"load", "strings", "stakeout", "holes", "gate"}},
 	{"yard", []string{"yard"}},
+	{"pourday", []string{"order", "pour"}},
 	{"builders", []string{"build", "cuts", "labels"}},
 	{"customer", []string{"customer"}},
 }
@@ -97,6 +100,7 @@ func (w writer) kinds(ids []string, run string) []Sheet {
 	write := map[string]func(run string) []Sheet{
 		"load": w.loadAndChecks, "yard": w.yard, "strings": w.strings, "stakeout": w.stakeOuts, "holes": w.holes, "gate": w.gates, "customer": w.customer,
 		"build": w.builds, "cuts": w.cuts, "labels": w.labels,
+		"order": w.orderSheet, "pour": w.pourCard,
 	}
 	for _, k := range Kinds {
 		if slices.Contains(ids, k.ID) && write[k.ID] != nil {
