@@ -156,3 +156,48 @@ func TestOfficeWaitsWorkingDays(t *testing.T) {
 		}
 	}
 }
+
+// The weather office tells the same hours whenever it is asked, warm in summer and cold
+// in winter, with nights cooler than days; south of the equator the other way round.
+func TestForecast(t *testing.T) {
+	office := standin.Forecast{}
+	mean := func(at standin.Spot, day string, hour int) float64 {
+		from, err := time.Parse(time.DateOnly, day)
+		if err != nil {
+			t.Fatal(err)
+		}
+		hours, err := office.Hours(at, from, from.AddDate(0, 0, 20))
+		if err != nil || len(hours) != 20*24+1 {
+			t.Fatalf("%d hours, %v", len(hours), err)
+		}
+		sum, n := 0.0, 0.0
+		for _, h := range hours {
+			when, err := time.Parse(time.RFC3339, h.At)
+			if err != nil {
+				t.Fatal(err)
+			}
+			if when.Hour() == hour {
+				sum, n = sum+h.Temp, n+1
+			}
+			if *h.Humidity < 0 || *h.Humidity > 1 || *h.Sun < 0 || *h.Sun > 1 || *h.Wind < 0 || *h.Rain < 0 {
+				t.Fatalf("%+v", h)
+			}
+		}
+		return sum / n
+	}
+	north, south := standin.Spot{Latitude: 47, Longitude: 0}, standin.Spot{Latitude: -47, Longitude: 0}
+	summer, night, winter := mean(north, "2027-07-01", 15), mean(north, "2027-07-01", 3), mean(north, "2027-01-05", 15)
+	if summer < 15 || summer > 32 || winter > 8 || summer-night < 5 {
+		t.Errorf("summer %v, its nights %v, winter %v", summer, night, winter)
+	}
+	if mean(south, "2027-01-05", 15) < mean(south, "2027-07-01", 15)+8 {
+		t.Error("south of the equator January is winter")
+	}
+	if mean(north, "2027-07-01", 15) != summer {
+		t.Error("asked again it tells another weather")
+	}
+	from, _ := time.Parse(time.DateOnly, "2027-07-01")
+	if _, err := office.Hours(north, from, from.AddDate(1, 0, 0)); err == nil {
+		t.Error("a year is told")
+	}
+}
