@@ -32,6 +32,8 @@ require (
 	modernc.org/sqlite v1.62.0
 )
 
+require github.com/arran4/golang-ical v0.3.4
+
 require (
 	github.com/BurntSushi/toml v1.4.1-0.20240526193622-a339e1f7089c // indirect
 	github.com/andybalholm/brotli v1.2.6 // indirect

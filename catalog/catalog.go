@@ -27,7 +27,7 @@ var Load = sync.OnceValues(func() (materials.Catalog, error) {
 		"bags": &c.Bags, "gravel": &c.Gravel, "posts": &c.Posts, "usual": &c.Usual,
 		"strings": &c.Strings, "services": &c.Services, "systems": &c.Systems,
 		"soils": &c.Soils, "supply": &c.Supply,
-		"recipes": &recipes, "hardware": &c.Hardware, "makes": &c.Makes, "passage": &c.Passage, "pouring": &c.Pouring,
+		"recipes": &recipes, "hardware": &c.Hardware, "makes": &c.Makes, "passage": &c.Passage, "pouring": &c.Pouring, "work": &c.Work,
 	} {
 		raw, err := files.ReadFile("data/" + name + ".json")
 		if err != nil {

@@ -153,6 +153,7 @@ func (s *Server) routes(app *fiber.App) {
 		{fiber.MethodPost, "/api/bill", s.call("bill")},
 		{fiber.MethodPost, "/api/build", s.call("build")},
 		{fiber.MethodPost, "/api/pour", s.call("pour")},
+		{fiber.MethodPost, "/api/days", s.call("days")},
 		{fiber.MethodPost, "/api/table", s.call("table")},
 		{fiber.MethodPost, "/api/draw", s.call("draw")},
 		{fiber.MethodPost, "/api/explain", s.call("explain")},

@@ -23,6 +23,7 @@ import (
 	"mallow/core/plan"
 	"mallow/core/reason"
 	"mallow/core/scene"
+	"mallow/core/stage/days"
 	"mallow/core/stage/pourday"
 	"mallow/core/stringline"
 	"mallow/core/survey"
@@ -81,6 +82,7 @@ type api struct {
 	SkyRequest     server.SkyRequest       `json:"skyRequest"`
 	WeatherRequest exchange.WeatherRequest `json:"weatherRequest"`
 	WeatherRead    exchange.WeatherRead    `json:"weatherRead"`
+	Schedule       days.Schedule           `json:"schedule"`
 	PourDay        pourday.Day             `json:"pourDay"`
 	Compared       calls.Compared          `json:"compared"`
 	ExplainRequest calls.ExplainRequest    `json:"explainRequest"`

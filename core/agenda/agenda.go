@@ -13,6 +13,7 @@ type Task struct {
 	Whole     bool    // it is not spread over two days: concrete does not wait
 	NotBefore float64 // hours from midnight of the first day
 	Day       int     // the day that it must begin on; -1 for any
+	Clock     float64 // the hour of the day at which it must begin; 0 for any
 	After     []Link
 }
 
@@ -178,6 +179,15 @@ func (s *search) fit(k int, from float64) ([]Part, bool) {
 			continue
 		}
 		begin, end := max(from, float64(day)*24+d.From), float64(day)*24+d.To
+		if at := float64(day)*24 + t.Clock; t.Clock > 0 && len(out) == 0 {
+			if begin > at+tolerance { // that hour is past
+				if t.Day >= 0 {
+					return nil, false
+				}
+				continue
+			}
+			begin = at
+		}
 		switch room := end - begin; {
 		case d.long() == 0 || room < -tolerance || room < tolerance && left > tolerance:
 			continue

@@ -25,6 +25,15 @@ func exhaustive(q agenda.Question) (best [3]float64, ok bool) {
 				continue
 			}
 			a, z := math.Max(from, float64(24*day)+q.Days[day].From), float64(24*day)+q.Days[day].To
+			if t.Clock > 0 && len(parts) == 0 {
+				if a > float64(24*day)+t.Clock+1e-9 {
+					if t.Day >= 0 {
+						return nil, 0, false
+					}
+					continue
+				}
+				a = float64(24*day) + t.Clock
+			}
 			if q.Days[day].To <= q.Days[day].From || z-a < 1e-9 {
 				continue
 			}
@@ -116,6 +125,9 @@ func TestAsExhaustiveSearch(t *testing.T) {
 			task := agenda.Task{Hours: float64(1+rng.IntN(12)) / 2, Day: -1, Whole: rng.IntN(4) == 0}
 			if rng.IntN(5) == 0 {
 				task.NotBefore = float64(rng.IntN(60))
+			}
+			if rng.IntN(6) == 0 {
+				task.Clock = float64(8 + rng.IntN(4))
 			}
 			if rng.IntN(8) == 0 {
 				task.Day = rng.IntN(len(q.Days))

@@ -177,6 +177,15 @@ func poured(c *Core, stop func() error, doc []byte) (any, error) {
 	return r.PourDay(), nil
 }
 
+// scheduled is a job's work laid out in days.
+func scheduled(c *Core, stop func() error, doc []byte) (any, error) {
+	r, err := c.computed(stop, doc)
+	if err != nil {
+		return nil, err
+	}
+	return r.Schedule(), nil
+}
+
 // compared is a run with other bays, lengths and heights, and what is cut for it.
 func compared(c *Core, stop func() error, req AlternativesRequest) (any, error) {
 	r, err := c.computed(stop, req.Doc)

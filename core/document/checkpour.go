@@ -58,5 +58,39 @@ func checkPour(j job.Job) Errors {
 		}
 		days[d.Date] = true
 	}
+	return append(e, checkDays(j.Days)...)
+}
+
+// checkDays refuses days of the work that are none, and tasks that are moved twice.
+func checkDays(d job.Days) Errors {
+	var e Errors
+	date := func(field, given string) {
+		if _, err := time.Parse(time.DateOnly, given); err != nil && given != "" {
+			e = append(e, FieldError{field, strconv.Quote(given), words.Plain("document.a-date-year-month-day")})
+		}
+	}
+	date("/days/start", d.Start)
+	for i, r := range d.Rest {
+		date("/days/rest/"+strconv.Itoa(i), r)
+	}
+	seen := map[string]bool{}
+	for i, m := range d.Moves {
+		date("/days/moves/"+strconv.Itoa(i)+"/date", m.Date)
+		if seen[m.Task] {
+			e = append(e, FieldError{"/days/moves", strconv.Quote(m.Task), words.Plain("document.each-task-once")})
+		}
+		seen[m.Task] = true
+	}
+	for field, clock := range map[string]string{"from": d.From, "to": d.To} {
+		if clock == "" {
+			continue
+		}
+		if _, err := time.Parse("15:04", clock); err != nil || len(clock) != 5 {
+			e = append(e, FieldError{"/days/" + field, strconv.Quote(clock), words.Plain("document.a-clock-time")})
+		}
+	}
+	if len(e) == 0 && d.From != "" && d.To != "" && d.To <= d.From {
+		e = append(e, FieldError{"/days/to", strconv.Quote(d.To), words.Plain("document.after-the-start", words.V{"from": d.From})})
+	}
 	return e
 }

@@ -35,6 +35,7 @@ const (
 	Dig     Stage = "dig"
 	Pour    Stage = "pour"
 	Build   Stage = "build"
+	Days    Stage = "days"
 )
 
 // Place is what a finding is about; empty parts do not apply.
@@ -68,7 +69,7 @@ type Finding struct {
 	ID       string      `json:"id,omitempty" jsonschema_description:"Its name, by which its ways out are asked for."`
 	Rule     string      `json:"rule" jsonschema:"required" jsonschema_description:"Which check spoke; stable, for programs."`
 	Severity Severity    `json:"severity" jsonschema:"required,enum=missing,enum=cannot,enum=check,enum=note"`
-	Stage    Stage       `json:"stage" jsonschema:"required,enum=walk,enum=string,enum=space,enum=grade,enum=gates,enum=dig,enum=pour,enum=build"`
+	Stage    Stage       `json:"stage" jsonschema:"required,enum=walk,enum=string,enum=space,enum=grade,enum=gates,enum=dig,enum=pour,enum=build,enum=days"`
 	Place    Place       `json:"place" jsonschema:"required"`
 	Field    string      `json:"field,omitempty" jsonschema_description:"JSON pointer of the measure to enter, for what is missing."`
 	Says     reason.Text `json:"says" jsonschema:"required"`

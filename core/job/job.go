@@ -27,6 +27,7 @@ type Job struct {
 
 	Weather Weather `json:"weather,omitzero" jsonschema_description:"What is known of the weather on the days of the work."`
 	Pour    Pour    `json:"pour,omitzero" jsonschema_description:"The day on which concrete is poured."`
+	Days    Days    `json:"days,omitzero" jsonschema_description:"The days of the work."`
 
 	Notes string   `json:"notes,omitempty" jsonschema:"maxLength=8000"`
 	Offer Offer    `json:"offer,omitzero" jsonschema_description:"What the customer is told beside what the plan knows."`

@@ -97,6 +97,7 @@ type Catalog struct {
 	Passage  Passage    `json:"passage"`
 
 	Pouring Pouring `json:"pouring"`
+	Work    Work    `json:"work"`
 }
 
 // System finds a fence system: one of the job's own, or one of the catalogue.
@@ -233,6 +234,9 @@ func (c Catalog) Validate() error {
 	}
 	if err := c.Pouring.validate(); err != nil {
 		return fmt.Errorf("pouring: %w", err)
+	}
+	if err := c.Work.validate(); err != nil {
+		return fmt.Errorf("work: %w", err)
 	}
 	return c.validateSystems()
 }

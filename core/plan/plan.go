@@ -8,6 +8,7 @@ import (
 	"mallow/core/reason"
 	"mallow/core/stage"
 	"mallow/core/stage/build"
+	"mallow/core/stage/days"
 	"mallow/core/stage/dig"
 	"mallow/core/stage/gates"
 	"mallow/core/stage/load"
@@ -34,6 +35,7 @@ type Plan struct {
 	Totals   load.Totals       `json:"totals" jsonschema:"required" jsonschema_description:"Totals of the job. Bags are rounded up once for the job."`
 	Items    []bill.Item       `json:"items,omitempty" jsonschema_description:"The bill of the job, rounded up once; left out where only figures are asked for."`
 	Pour     *pourday.Day      `json:"-"` // the day of the pour, where the plan is worded
+	Schedule *days.Schedule    `json:"-"` // the days of the work, likewise
 	Findings []finding.Finding `json:"findings" jsonschema:"required"`
 	Cautions []stage.Caution   `json:"cautions,omitempty" jsonschema_description:"What can hurt someone; left out where only figures are asked for."`
 	Levels   *stage.RuleLevel  `json:"levels,omitempty" jsonschema_description:"The rules for holes as they come out for the whole job; left out likewise."`

@@ -1,0 +1,449 @@
+package days
+
+import (
+	"math"
+	"slices"
+	"time"
+
+	"mallow/core/agenda"
+	"mallow/core/bill"
+	"mallow/core/finding"
+	"mallow/core/job"
+	"mallow/core/materials"
+	"mallow/core/reason"
+	"mallow/core/stage/pourday"
+	"mallow/core/weather"
+	"mallow/core/words"
+)
+
+// The usual days, where the job says nothing else.
+const (
+	usualFrom, usualTo = "07:00", "16:00"
+	usualPeople        = 3
+	usualTravel        = 30.0
+	// locating is how many working days an office takes that was not asked yet (common
+	// practice: two or three).
+	locating = 3
+	// mostDays is how far ahead a place is looked for.
+	mostDays = 180
+)
+
+// Given is what a schedule is made from.
+type Given struct {
+	Job      job.Job
+	Cat      materials.Catalog
+	Items    []bill.Item
+	Pour     func(job.Job) *pourday.Day // the pour of a job like this one
+	Cautions func(finding.Stage) []reason.Text
+	Posts    []string // by run and name, in the order of the lines
+}
+
+type planner struct {
+	Given
+	days   job.Days
+	out    *Schedule
+	start  time.Time
+	tasks  []AgendaTask
+	specs  []materials.WorkTask
+	q      agenda.Question
+	sky    weather.Series
+	pour   *pourday.Day
+	usual  map[string]bool // waits that are the usual ones
+	poured bool
+}
+
+// Compute lays the work out.
+func Compute(g Given) *Schedule { return compute(g, false) }
+
+func compute(g Given, trial bool) *Schedule {
+	w := planner{Given: g, days: g.Job.Days, usual: map[string]bool{}, out: &Schedule{
+		Tasks: []AgendaTask{}, Days: []OnDay{}, Waits: []AgendaWait{}, Left: []string{}, Sooner: []Sooner{}, Asks: []AgendaAsk{}, Finds: []finding.Finding{},
+	}}
+	w.take()
+	if w.days.Start == "" {
+		w.out.Asks = append(w.out.Asks, AgendaAsk{"/days/start", words.Say("days.ask-start")})
+	}
+	w.sky, _ = weather.New(g.Job.Weather)
+	w.pour = g.Pour(g.Job)
+	w.count()
+	if w.days.Start == "" || len(w.tasks) == 0 {
+		w.out.Tasks = append(w.out.Tasks, w.tasks...)
+		return w.out
+	}
+	w.start, _ = time.Parse(time.DateOnly, w.days.Start)
+	w.calendar()
+	w.links()
+	a := agenda.Plan(w.q)
+	w.write(a)
+	if !trial {
+		w.check(a)
+		w.sooner()
+	}
+	return w.out
+}
+
+// take takes for what is left out what is usual.
+func (w *planner) take() {
+	d := &w.days
+	if d.From == "" {
+		d.From = usualFrom
+	}
+	if d.To == "" {
+		d.To = usualTo
+	}
+	if d.People == 0 {
+		d.People = usualPeople
+	}
+	if d.Travel == nil {
+		v := usualTravel
+		d.Travel = &v
+	}
+	w.out.Start, w.out.People = d.Start, d.People
+}
+
+// count finds the tasks that there are, and how long the crew takes for each.
+func (w *planner) count() {
+	for _, t := range w.Cat.Work.Tasks {
+		n := w.amount(t)
+		each := t.Minutes
+		for _, r := range w.days.Rates {
+			if r.Task == t.ID {
+				each = r.Minutes
+			}
+		}
+		hands := w.days.People
+		if t.Most > 0 {
+			hands = min(hands, t.Most)
+		}
+		minutes := n*each + t.Once
+		switch t.ID {
+		case "inspect":
+			if !w.days.Inspected {
+				continue
+			}
+			minutes = t.Once * float64(hands) // the crew waits
+		case "dig":
+			minutes = n*60 + t.Once
+			if !w.days.ByHand { // by machine: two at the auger, whoever else is there
+				hands = min(hands, 1)
+			}
+		case "pour":
+			if len(w.pour.Posts) == 0 {
+				continue
+			}
+			n = float64(len(w.pour.Posts))
+			minutes = t.Once + n/w.pour.PerHour*60*float64(hands)
+			each = minutes / n
+			w.poured = true
+		case "clear":
+		default:
+			if n == 0 {
+				continue
+			}
+		}
+		w.specs = append(w.specs, t)
+		w.tasks = append(w.tasks, AgendaTask{ID: t.ID, Name: t.Name, Says: t.Says, Count: n, Each: each, Hours: minutes / 60 / float64(hands)})
+	}
+	if len(w.Items) == 0 {
+		w.tasks, w.specs = nil, nil
+	}
+	for _, t := range w.tasks {
+		w.out.Hours += t.Hours
+	}
+}
+
+// amount is how much there is of what a task counts.
+func (w *planner) amount(t materials.WorkTask) float64 {
+	n := 0.0
+	for _, i := range w.Items {
+		if !slices.Contains(t.Counts, i.Kind) {
+			continue
+		}
+		if i.Kind == bill.Labour { // hours of digging: by machine, or all by hand
+			if (i.ID == "digging-by-hand") == w.days.ByHand {
+				n += i.Exact
+			}
+			continue
+		}
+		n += i.Exact
+	}
+	return n
+}
+
+// calendar is the hours of every day from the start on.
+func (w *planner) calendar() {
+	from, to := hoursOf(w.days.From), hoursOf(w.days.To)
+	way := *w.days.Travel / 60
+	for k := range mostDays {
+		day := w.start.AddDate(0, 0, k)
+		s := agenda.Span{From: from + way, To: to - way}
+		date := day.Format(time.DateOnly)
+		off := day.Weekday() == time.Sunday || day.Weekday() == time.Saturday && !w.days.Saturdays || slices.Contains(w.days.Rest, date)
+		if off || s.To < s.From {
+			s.To = s.From
+		}
+		if p := w.Job.Site.Place; p != nil && !off { // nobody works in the dark
+			if rise, set, ok := weather.Daylight(p.Latitude, p.Longitude, time.Date(day.Year(), day.Month(), day.Day(), 12, 0, 0, 0, w.sky.Zone(day))); ok && !w.sky.Empty() {
+				s.From, s.To = max(s.From, clockHours(rise)), min(s.To, clockHours(set))
+				s.To = max(s.To, s.From)
+			}
+		}
+		w.q.Days = append(w.q.Days, s)
+	}
+}
+
+func hoursOf(clock string) float64 {
+	t, _ := time.Parse("15:04", clock)
+	return float64(t.Hour()) + float64(t.Minute())/60
+}
+
+func clockHours(t time.Time) float64 {
+	return math.Ceil((float64(t.Hour())+float64(t.Minute())/60)*4) / 4
+}
+
+// links tells the agenda what comes after what, and what must have hardened.
+func (w *planner) links() {
+	at := map[string]int{}
+	for k, t := range w.specs {
+		at[t.ID] = k
+	}
+	for k, t := range w.specs {
+		q := agenda.Task{Hours: w.tasks[k].Hours, Whole: t.Whole, Day: -1}
+		for _, before := range w.before(t.ID) {
+			if i, ok := at[before]; ok {
+				q.After = append(q.After, agenda.Link{Task: i})
+			}
+		}
+		if i, ok := at["pour"]; ok && t.Wait != "" {
+			q.After = append(q.After, agenda.Link{Task: i, Hours: w.wait(t.Wait)})
+		}
+		if t.ID == "dig" {
+			q.NotBefore = w.located()
+		}
+		if t.ID == "pour" && w.Job.Pour.Date != "" {
+			q.Day = w.day(w.Job.Pour.Date)
+			if len(w.pour.From) > 15 { // as the pour card has it
+				q.Clock = hoursOf(w.pour.From[11:16])
+			}
+		}
+		for _, m := range w.days.Moves {
+			if m.Task == t.ID {
+				q.Day, w.tasks[k].Moved = w.day(m.Date), true
+			}
+		}
+		w.q.Tasks = append(w.q.Tasks, q)
+	}
+}
+
+// before are the tasks before one, going through those that this job has not.
+func (w *planner) before(id string) []string {
+	var out []string
+	for _, t := range w.Cat.Work.Tasks {
+		if t.ID != id {
+			continue
+		}
+		for _, a := range t.After {
+			if slices.ContainsFunc(w.specs, func(s materials.WorkTask) bool { return s.ID == a }) {
+				out = append(out, a)
+			} else {
+				out = append(out, w.before(a)...)
+			}
+		}
+	}
+	return out
+}
+
+// wait is how many hours after the pour something may be loaded: by the weather, or as
+// long as crews usually wait at most.
+func (w *planner) wait(id string) float64 {
+	for _, o := range w.pour.Waits {
+		if o.ID == id && o.Hours > 0 {
+			return o.Hours
+		}
+	}
+	w.usual[id] = true
+	for _, o := range w.Cat.Pouring.Waits {
+		if o.ID == id {
+			return o.Warm[1]
+		}
+	}
+	return 0
+}
+
+// located is from when on holes may be dug: when the office's marks must be down.
+func (w *planner) located() float64 {
+	b := w.Job.Site.Before
+	if b.Services {
+		return 0
+	}
+	clear := w.start
+	if b.Ticket != nil {
+		if t, err := time.Parse(time.DateOnly, b.Ticket.Clear); err == nil {
+			clear = t
+		}
+	} else {
+		for n := 0; n < locating; {
+			clear = clear.AddDate(0, 0, 1)
+			if d := clear.Weekday(); d != time.Saturday && d != time.Sunday {
+				n++
+			}
+		}
+	}
+	if !clear.After(w.start) {
+		return 0
+	}
+	w.out.Waits = append(w.out.Waits, AgendaWait{For: words.Plain("days.locate"), Until: clear.Format(time.DateOnly)})
+	return clear.Sub(w.start).Hours()
+}
+
+// day is which day of the calendar a date is; beyond it where it lies before the start.
+func (w *planner) day(date string) int {
+	t, err := time.Parse(time.DateOnly, date)
+	if err != nil || t.Before(w.start) {
+		return mostDays
+	}
+	return int(t.Sub(w.start).Hours() / 24)
+}
+
+// write tells the agenda in days.
+func (w *planner) write(a agenda.Answer) {
+	o := w.out
+	o.Trips, o.Best = a.Trips, a.Best
+	pour := -1
+	for k := range w.tasks {
+		t := &w.tasks[k]
+		if parts := a.Parts[k]; parts != nil {
+			t.Begin, t.End = w.clock(parts[0].Begin), w.clock(parts[len(parts)-1].End)
+		} else {
+			o.Left = append(o.Left, t.Name)
+		}
+		if t.ID == "pour" {
+			pour = k
+		}
+	}
+	if pour >= 0 && a.Parts[pour] != nil {
+		done := a.Parts[pour][len(a.Parts[pour])-1].End
+		for _, x := range w.Cat.Pouring.Waits {
+			if slices.ContainsFunc(w.specs, func(s materials.WorkTask) bool { return s.Wait == x.ID }) {
+				o.Waits = append(o.Waits, AgendaWait{For: x.Name, Until: w.clock(done + w.wait(x.ID)), Usual: w.usual[x.ID]})
+			}
+		}
+	}
+	o.Tasks = append(o.Tasks, w.tasks...)
+	if len(o.Left) == 0 {
+		o.Finish = w.clock(a.Finish)[:10]
+	}
+	if !a.Best && a.Bound > 0 {
+		o.Bound = w.clock(a.Bound)[:10]
+	}
+	for day := range w.q.Days {
+		w.onDay(day, a)
+	}
+}
+
+// clock is a time of the agenda: day and time by the site's clock.
+func (w *planner) clock(at float64) string {
+	return w.start.Add(time.Duration(math.Round(at*60)) * time.Minute).Format("2006-01-02T15:04")
+}
+
+// onDay writes one day on site down.
+func (w *planner) onDay(day int, a agenda.Answer) {
+	d := OnDay{Date: w.start.AddDate(0, 0, day).Format(time.DateOnly), Parts: []AgendaPart{}, Load: []Carried{}, Who: []string{}, Checks: []string{}, Cautions: []reason.Text{}}
+	var kinds []bill.Kind
+	for k := range w.tasks {
+		for i, p := range a.Parts[k] {
+			if int(p.Begin/24) != day {
+				continue
+			}
+			t := &w.tasks[k]
+			d.Parts = append(d.Parts, AgendaPart{Task: t.ID, Name: t.Name, From: w.clock(p.Begin)[11:], To: w.clock(p.End)[11:], Hours: p.End - p.Begin, More: i < len(a.Parts[k])-1, Posts: w.posts(t.ID, a.Parts[k], i)})
+			d.Hours += p.End - p.Begin
+			if i == 0 {
+				kinds = append(kinds, w.specs[k].Takes...)
+			}
+			w.who(&d, t.ID)
+			if t.Says != "" {
+				d.Checks = append(d.Checks, t.Says)
+			}
+			for _, stage := range w.specs[k].Stages {
+				d.Cautions = append(d.Cautions, w.Cautions(stage)...)
+			}
+		}
+	}
+	if len(d.Parts) == 0 {
+		return
+	}
+	slices.SortStableFunc(d.Parts, func(a, b AgendaPart) int {
+		switch {
+		case a.From < b.From:
+			return -1
+		case a.From > b.From:
+			return 1
+		}
+		return 0
+	})
+	d.From, d.To = d.Parts[0].From, d.Parts[len(d.Parts)-1].To
+	for _, i := range bill.Rows(slices.DeleteFunc(slices.Clone(w.Items), func(i bill.Item) bool { return !slices.Contains(kinds, i.Kind) })) {
+		if !i.Or {
+			d.Load = append(d.Load, Carried{i.Buy.What, i.Many, i.Of})
+		}
+	}
+	w.weather(&d)
+	w.out.Days = append(w.out.Days, d)
+}
+
+// posts are the posts that a task is about on a day: as many as its hours are of all.
+func (w *planner) posts(id string, parts []agenda.Part, i int) []string {
+	if !slices.Contains([]string{"stake", "dig", "brace", "tops"}, id) || len(w.Posts) == 0 {
+		return nil
+	}
+	sum, before := 0.0, 0.0
+	for k, p := range parts {
+		sum += p.End - p.Begin
+		if k < i {
+			before += p.End - p.Begin
+		}
+	}
+	n := float64(len(w.Posts))
+	from, to := int(math.Round(n*before/sum)), int(math.Round(n*(before+parts[i].End-parts[i].Begin)/sum))
+	return w.Posts[from:to]
+}
+
+func (w *planner) who(d *OnDay, id string) {
+	add := func(who string) {
+		if !slices.Contains(d.Who, who) {
+			d.Who = append(d.Who, who)
+		}
+	}
+	switch {
+	case id == "dig" && !w.days.ByHand:
+		add(words.Plain("days.who-machine"))
+	case id == "inspect":
+		add(words.Plain("days.who-inspector"))
+	case id == "pour" && w.pour.By == job.ByTruck:
+		add(words.Plain("days.who-truck"))
+	}
+}
+
+// weather is the day's coldest and warmest while the crew is there.
+func (w *planner) weather(d *OnDay) {
+	rain, low, high, known := 0.0, 99.0, -99.0, false
+	for h := 6.0; h <= 18; h++ {
+		at, err := w.sky.Clock(d.Date, h*60)
+		if err != nil {
+			return
+		}
+		c, ok := w.sky.At(at)
+		if !ok {
+			continue
+		}
+		known = true
+		low, high = min(low, c.Temp), max(high, c.Temp)
+		if c.Rain != nil {
+			rain += *c.Rain
+		}
+	}
+	if known {
+		d.Low, d.High, d.Rain = &low, &high, &rain
+	}
+}

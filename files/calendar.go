@@ -1,0 +1,51 @@
+package files
+
+import (
+	"fmt"
+	"strings"
+	"time"
+
+	ics "github.com/arran4/golang-ical"
+
+	"mallow/core/length"
+	"mallow/core/stage/days"
+)
+
+// Calendar is a job's days on site as an iCalendar file (RFC 5545): one entry for each
+// day, by the clock of wherever it is read, with its tasks, load and checks. The same
+// job and day have the same name, so that a calendar takes a moved day for what it is.
+func Calendar(job, id string, s *days.Schedule, u length.Units, now time.Time) []byte {
+	cal := ics.NewCalendarFor("Mallow")
+	cal.SetMethod(ics.MethodPublish)
+	cal.SetName(job)
+	for n, d := range s.Days {
+		e := cal.AddEvent(fmt.Sprintf("%s-day-%d@mallow", id, n+1))
+		e.SetDtStampTime(now)
+		e.SetProperty(ics.ComponentPropertyDtStart, stamp(d.Date, d.From))
+		e.SetProperty(ics.ComponentPropertyDtEnd, stamp(d.Date, d.To))
+		var names, says []string
+		for _, p := range d.Parts {
+			if len(names) == 0 || names[len(names)-1] != p.Name {
+				names = append(names, p.Name)
+			}
+			says = append(says, fmt.Sprintf("%s to %s: %s", p.From, p.To, p.Name))
+		}
+		e.SetSummary(job + ": " + strings.Join(names, ", "))
+		for _, who := range d.Who {
+			says = append(says, "Comes: "+who)
+		}
+		for _, l := range d.Load {
+			says = append(says, fmt.Sprintf("Load: %s, %s", l.What, l.Many.Print(u)))
+		}
+		for _, c := range d.Checks {
+			says = append(says, "Before leaving: "+c)
+		}
+		e.SetDescription(strings.Join(says, "\n"))
+	}
+	return []byte(cal.Serialize())
+}
+
+// stamp is a time without a zone: the clock on site.
+func stamp(date, clock string) string {
+	return strings.ReplaceAll(date, "-", "") + "T" + strings.ReplaceAll(clock, ":", "") + "00"
+}
