@@ -4,6 +4,7 @@
 package files
 
 import (
+	"cmp"
 	"context"
 	"mallow/core/document"
 	"mallow/core/plan"
@@ -35,6 +36,13 @@ func Of(o document.Opened, p plan.Plan, revision int, saved time.Time) Source {
 // Export writes one file. Told hears of each page of a printed set, and stops
 // the writing with an error.
 func (s Source) Export(w Want, told func(done, of int) error) (exchange.Written, error) {
+	if w.What == "ics" {
+		if s.Plan.Schedule == nil || len(s.Plan.Schedule.Days) == 0 {
+			return exchange.Written{}, exchange.Refuse("There are no days yet: set the first day under Days.")
+		}
+		name := s.Name(w.Want, "days", "ics")
+		return exchange.Written{Name: name, Type: "text/calendar; charset=utf-8", Data: Calendar(s.Plan.Name, cmp.Or(s.Stamp.ID, "job"), s.Plan.Schedule, s.Plan.Units, s.Stamp.Date)}, nil
+	}
 	if w.What != "pdf" && w.What != "xlsx" {
 		return s.Source.Export(w.Want)
 	}

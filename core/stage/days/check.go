@@ -80,7 +80,7 @@ func (w *planner) unplaced(a agenda.Answer) {
 			w.find(codePourDay, finding.Cannot, words.Say("days.pour-too-soon", words.V{"date": w.Job.Pour.Date}), w.helps(
 				tried{words.Say("days.pour-when-ready"), []job.Edit{job.Set("/pour/date", nil)}, func(j *job.Job) { j.Pour.Date = "" }})...)
 		case t.Moved:
-			moves := slices.DeleteFunc(slices.Clone(w.days.Moves), func(m job.Move) bool { return m.Task == t.ID })
+			moves := slices.DeleteFunc(slices.Clone(w.days.Moves), func(m job.TaskMove) bool { return m.Task == t.ID })
 			w.find(codeLeft, finding.Cannot, words.Say("days.no-place-there", words.V{"task": t.Name}), w.helps(
 				tried{words.Say("days.move-back"), []job.Edit{job.Set("/days/moves", moves)}, func(j *job.Job) { j.Days.Moves = moves }})...)
 		default:

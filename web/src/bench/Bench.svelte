@@ -30,6 +30,7 @@
     dig: () => import('./dig/Dig.svelte'),
     pour: () => import('./pour/Pour.svelte'),
     build: () => import('./build/Build.svelte'),
+    days: () => import('./days/Days.svelte'),
   }
   const toCheck = $derived(
     session.plan.findings.filter((f) => f.severity === 'cannot' || f.severity === 'check'),

@@ -29,7 +29,8 @@
 
   const run = $derived(session.drawn)
   const units = $derived(session.units)
-  const stress = $derived(stage)
+  // The days are about what stands in the end.
+  const stress = $derived(stage === 'days' ? 'build' : stage)
   /** Of a long run only what is in sight is drawn, and a quarter of that on either side. */
   const LONG = 300
   const asked = $derived.by<Asked | undefined>(() => {

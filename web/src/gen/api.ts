@@ -48,6 +48,7 @@ export interface MallowAPI {
   skyRequest?: SkyRequest
   weatherRequest?: WeatherRequest
   weatherRead?: WeatherRead
+  schedule?: Schedule
   pourDay?: Day
   compared?: Compared
   explainRequest?: ExplainRequest
@@ -95,6 +96,7 @@ export interface Job {
   offcuts?: Offcut[]
   weather?: Weather
   pour?: Pour
+  days?: Days
   notes?: string
   offer?: Offer
   /**
@@ -1681,6 +1683,66 @@ export interface PourRate {
    * Minutes of one person to fill the hole and bring the post to its place.
    */
   place: number
+}
+export interface Days {
+  /**
+   * First day on which the crew can come, year-month-day. Left out: not set yet.
+   */
+  start?: string
+  /**
+   * Hands of the crew. Usual: 3.
+   */
+  people?: number
+  /**
+   * When it leaves, by the site's clock. Usual: 07:00.
+   */
+  from?: string
+  /**
+   * When it is back. Usual: 16:00.
+   */
+  to?: string
+  /**
+   * Minutes to the site, and as long back. Usual: 30.
+   */
+  travel?: number
+  /**
+   * Days on which nobody works, year-month-day, beside Sundays.
+   *
+   * @maxItems 200
+   */
+  rest?: string[]
+  /**
+   * Saturdays are working days.
+   */
+  saturdays?: boolean
+  /**
+   * Holes are dug by hand; left out: by machine, where it may and can.
+   */
+  byHand?: boolean
+  /**
+   * An inspector sees the holes before anything is poured.
+   */
+  inspected?: boolean
+  /**
+   * Tasks that begin on a day that was chosen; the rest follows.
+   *
+   * @maxItems 60
+   */
+  moves?: TaskMove[]
+  /**
+   * The crew's own rates, where they are not the usual ones.
+   *
+   * @maxItems 60
+   */
+  rates?: TaskRate[]
+}
+export interface TaskMove {
+  task: string
+  date: string
+}
+export interface TaskRate {
+  task: string
+  minutes: number
 }
 export interface Offer {
   /**
@@ -4004,7 +4066,7 @@ export interface Finding {
    */
   rule: string
   severity: 'missing' | 'cannot' | 'check' | 'note'
-  stage: 'walk' | 'string' | 'space' | 'grade' | 'gates' | 'dig' | 'pour' | 'build'
+  stage: 'walk' | 'string' | 'space' | 'grade' | 'gates' | 'dig' | 'pour' | 'build' | 'days'
   place: Place
   /**
    * JSON pointer of the measure to enter, for what is missing.
@@ -5746,6 +5808,157 @@ export interface WeatherRead {
    * Columns and rows that were not used.
    */
   notes: string[]
+}
+export interface Schedule {
+  /**
+   * Left out: not set yet.
+   */
+  start?: string
+  /**
+   * The last day.
+   */
+  finish?: string
+  people: number
+  /**
+   * Hours of the whole crew on site.
+   */
+  hours: number
+  trips: number
+  /**
+   * Every order was weighed: nothing ends earlier.
+   */
+  best: boolean
+  /**
+   * Nothing could end before this day; where not every order was weighed.
+   */
+  bound?: string
+  tasks: AgendaTask[]
+  days: OnDay[]
+  /**
+   * What nobody works on, and what is waited for.
+   */
+  waits: AgendaWait[]
+  /**
+   * Tasks that have no place.
+   */
+  left: string[]
+  /**
+   * What would end earlier.
+   */
+  sooner: Sooner[]
+  asks: AgendaAsk[]
+  findings: Finding[]
+}
+export interface AgendaTask {
+  id: string
+  name: string
+  says?: string
+  /**
+   * Of what it counts.
+   */
+  count: number
+  /**
+   * Minutes of one person for each.
+   */
+  each: number
+  /**
+   * Of the whole crew.
+   */
+  hours: number
+  /**
+   * It begins on a day that was chosen.
+   */
+  moved?: boolean
+  /**
+   * Day and time, by the site's clock; left out where it has no place.
+   */
+  begin?: string
+  end?: string
+  /**
+   * Earliest that it could begin, by what it waits for: day and time.
+   */
+  after?: string
+}
+export interface OnDay {
+  date: string
+  hours: number
+  /**
+   * On site from, by the site's clock.
+   */
+  from: string
+  to: string
+  parts: AgendaPart[]
+  /**
+   * What is on the truck.
+   */
+  load: Carried[]
+  /**
+   * Who comes beside the crew: truck, machine, inspector, office.
+   */
+  who: string[]
+  /**
+   * What is looked at before leaving.
+   */
+  checks: string[]
+  cautions: Text[]
+  /**
+   * Degrees Celsius; left out where the weather is not known.
+   */
+  low?: number
+  high?: number
+  /**
+   * Millimetres while the crew is there.
+   */
+  rain?: number
+}
+export interface AgendaPart {
+  task: string
+  name: string
+  from: string
+  to: string
+  hours: number
+  /**
+   * It goes on another day.
+   */
+  more?: boolean
+  /**
+   * Posts that it is about, by run and name.
+   */
+  posts?: string[]
+}
+export interface Carried {
+  what: string
+  many: Text
+  of: Text
+}
+export interface AgendaWait {
+  for: string
+  /**
+   * Day and time.
+   */
+  until: string
+  /**
+   * By what crews usually wait: the weather is not known for so long.
+   */
+  usual?: boolean
+}
+export interface Sooner {
+  says: Text
+  edits: Edit[]
+  cost?: Cost
+  finish: string
+  /**
+   * By how many days earlier.
+   */
+  days: number
+  /**
+   * Hours of one person more, or fewer.
+   */
+  hours: number
+}
+export interface AgendaAsk {
+  field: string
+  says: Text
 }
 export interface Day {
   /**

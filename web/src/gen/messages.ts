@@ -57,6 +57,22 @@ export const corner_entry_corner_turns = (d: { v1: string | number }): string =>
 export const corner_handle_drag_it_or_move_it = (d: { label: string | number }): string => '' + d.label + "; drag it, or move it with the arrow keys"
 export const cost_concrete = (d: { v1: string | number; v2: string | number }): string => '' + d.v1 + d.v2 + " concrete"
 export const cost_of_posts = (d: { v1: string | number; v2: string | number }): string => '' + d.v1 + d.v2 + " of posts"
+export const days_start_on = (d: { date: string | number }): string => "First day " + d.date
+export const days_ends = (d: { date: string | number }): string => "Done on " + d.date + "."
+export const days_on_site = (d: { days: number; hours: string | number; people: string | number }): string => '' + plural(d.days, 0, en, { one: "One day", other: d.days + " days" }) + " on site, " + d.hours + " hours with " + d.people + " hands."
+export const days_bound = (d: { date: string | number }): string => "Nothing could end before " + d.date + "."
+export const days_day_of = (d: { n: string | number; of: string | number }): string => "Day " + d.n + " of " + d.of + "."
+export const days_posts = (d: { count: number; first: string | number; last: string | number }): string => '' + plural(d.count, 0, en, { one: d.first, other: d.first + " to " + d.last })
+export const days_comes = (d: { who: string | number }): string => "Comes: " + d.who
+export const days_load = (d: { count: number }): string => "On the truck: " + plural(d.count, 0, en, { one: "one item", other: d.count + " items" })
+export const days_ends_sooner = (d: { date: string | number; days: number; hours: string | number }): string => "done on " + d.date + ", " + plural(d.days, 0, en, { one: "a day", other: d.days + " days" }) + " earlier, " + d.hours + " hours of one person more or fewer"
+export const days_moved = (d: { name: string | number; date: string | number }): string => '' + d.name + " on " + d.date
+export const days_moved_back = (d: { name: string | number }): string => '' + d.name + " as planned"
+export const days_rate_of = (d: { name: string | number }): string => "Rate: " + d.name
+export const days_hours = (d: { hours: string | number }): string => '' + d.hours + " hours of the crew."
+export const days_usual_minutes = (d: { n: string | number }): string => "Usual: " + d.n
+export const days_travel_of = (d: { n: string | number }): string => '' + d.n + " minutes of travel"
+export const days_rest_on = (d: { date: string | number }): string => "Day off " + d.date
 export const document_another_window_saved = (d: { what: string | number }): string => "Another window saved: " + d.what + "."
 export const document_a_copy = (d: { name: string | number }): string => '' + d.name + " (copy)"
 export const drop_picture_the_tip_has_dropped_the = (d: { short: string | number; short2: string | number }): string => "The tip has dropped " + d.short + "; the top hinge goes in " + d.short2
@@ -684,6 +700,30 @@ export const corner_entry_turn_off_the_straight_on = "turn off the straight-on l
 export const cost_cut_piece = "cut piece"
 export const cost_odd_bay = "odd bay"
 export const cost_the_load_stays_the_same = "the load stays the same"
+export const stages_days = "Days"
+export const days_days = "Day by day"
+export const days_tasks = "Tasks"
+export const days_crew = "Crew"
+export const days_parts = "Parts of the days"
+export const days_start = "First day"
+export const days_calendar_file = "Calendar file"
+export const days_goes_on = "goes on"
+export const days_checks = "Check before leaving; cautions"
+export const days_waits = "What is waited for"
+export const days_usual = "(usual)"
+export const days_sooner = "Sooner"
+export const days_tasks_says = "Rates are minutes of one person for each post, piece, meter or leaf: change them to your crew's. A task that is moved takes the rest along."
+export const days_no_place = "no place"
+export const days_minutes_each = "Minutes for each"
+export const days_begins_on = "Begin on"
+export const days_leaves = "Leaves"
+export const days_back = "Back"
+export const days_by_hand = "Dig by hand"
+export const days_inspected = "Holes are inspected"
+export const days_saturdays = "Saturdays too"
+export const days_travel = "Travel each way, min"
+export const days_rest = "Days off"
+export const days_add_rest = "Add a day off"
 export const dig_compare_sizes = "Compare sizes"
 export const dig_frost_and_soil = "Frost and soil"
 export const dig_hole_card = "Hole card"

@@ -57,6 +57,7 @@ import type {
   SquareRequest,
   WalkReading,
   WalkRequest,
+  Schedule,
   SkyRequest,
   WeatherRead,
   WeatherRequest,
@@ -242,6 +243,8 @@ export const api = {
   build: (req: BuildRequest, signal?: AbortSignal) => asked<Built>('build', req, signal),
   /** The day on which the job's concrete is poured. */
   pour: (doc: Job, signal?: AbortSignal) => asked<Day>('pour', doc, signal),
+  /** The job's work laid out in days. */
+  days: (doc: Job, signal?: AbortSignal) => asked<Schedule>('days', doc, signal),
   /** Hourly weather read from a file. */
   readWeather: (req: WeatherRequest) => asked<WeatherRead>('weather', req),
   /** The job with the simulated weather office's hours. */

@@ -14,6 +14,7 @@ export const parts = {
   dig: ['card', 'rules', 'site', 'holes', 'wind', 'whatif'],
   pour: ['day', 'weather', 'fill', 'rules', 'holes', 'totals'],
   build: ['bay', 'parts', 'cuts', 'compare', 'order'],
+  days: ['days', 'tasks', 'crew'],
 } as const satisfies Record<Stage, readonly string[]>
 
 type Parts = { -readonly [S in Stage]: (typeof parts)[S][number] }
@@ -31,6 +32,7 @@ export class Navigation {
     dig: 'card',
     pour: 'day',
     build: 'bay',
+    days: 'days',
   })
   /** Whom the rules that are shown are for. */
   scope = $state<Scope>('run')

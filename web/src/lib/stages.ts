@@ -1,5 +1,5 @@
 import * as msg from '../gen/messages'
-export type Stage = 'walk' | 'string' | 'space' | 'grade' | 'gates' | 'dig' | 'pour' | 'build'
+export type Stage = 'walk' | 'string' | 'space' | 'grade' | 'gates' | 'dig' | 'pour' | 'build' | 'days'
 
 export const stages: { id: Stage; name: string }[] = [
   { id: 'walk', name: msg.stages_walk },
@@ -10,4 +10,5 @@ export const stages: { id: Stage; name: string }[] = [
   { id: 'dig', name: msg.common_dig },
   { id: 'pour', name: msg.stages_pour },
   { id: 'build', name: msg.stages_build },
+  { id: 'days', name: msg.stages_days },
 ]
