@@ -18,7 +18,7 @@ import (
 // where jobs are searched; the QR code beside it opens the same place.
 
 // letters of the kinds of sheet in codes.
-var letters = map[string]string{"load": "L", "yard": "Y", "strings": "T", "stakeout": "S", "holes": "H", "gate": "G", "customer": "C", "build": "U", "cuts": "K", "labels": "B", "order": "O", "pour": "P"}
+var letters = map[string]string{"load": "L", "yard": "Y", "strings": "T", "stakeout": "S", "holes": "H", "gate": "G", "customer": "C", "build": "U", "cuts": "K", "labels": "B", "order": "O", "pour": "P", "day": "D"}
 
 // ofJob is how many letters of a job's id stand in a code.
 const ofJob = 4

@@ -28,6 +28,7 @@ var Kinds = []Kind{
 	{"build", "build", "run"},
 	{"cuts", "build", "job"},
 	{"labels", "build", "job"},
+	{"day", "days", "job"},
 	{"customer", "walk", "job"},
 }
 
@@ -46,6 +47,7 @@ var Sets = []Set{
 	{"yard", []string{"yard"}},
 	{"pourday", []string{"order", "pour"}},
 	{"builders", []string{"build", "cuts", "labels"}},
+	{"days", []string{"day"}},
 	{"customer", []string{"customer"}},
 }
 
@@ -100,7 +102,7 @@ func (w writer) kinds(ids []string, run string) []Sheet {
 	write := map[string]func(run string) []Sheet{
 		"load": w.loadAndChecks, "yard": w.yard, "strings": w.strings, "stakeout": w.stakeOuts, "holes": w.holes, "gate": w.gates, "customer": w.customer,
 		"build": w.builds, "cuts": w.cuts, "labels": w.labels,
-		"order": w.orderSheet, "pour": w.pourCard,
+		"order": w.orderSheet, "pour": w.pourCard, "day": w.daySheets,
 	}
 	for _, k := range Kinds {
 		if slices.Contains(ids, k.ID) && write[k.ID] != nil {

@@ -11,7 +11,7 @@ type Days struct {
 	Saturdays bool       `json:"saturdays,omitempty" jsonschema_description:"Saturdays are working days."`
 	ByHand    bool       `json:"byHand,omitempty" jsonschema_description:"Holes are dug by hand; left out: by machine, where it may and can."`
 	Inspected bool       `json:"inspected,omitempty" jsonschema_description:"An inspector sees the holes before anything is poured."`
-	Moves     []TaskMove     `json:"moves,omitempty" jsonschema:"maxItems=60" jsonschema_description:"Tasks that begin on a day that was chosen; the rest follows."`
+	Moves     []TaskMove `json:"moves,omitempty" jsonschema:"maxItems=60" jsonschema_description:"Tasks that begin on a day that was chosen; the rest follows."`
 	Rates     []TaskRate `json:"rates,omitempty" jsonschema:"maxItems=60" jsonschema_description:"The crew's own rates, where they are not the usual ones."`
 }
 
