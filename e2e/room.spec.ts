@@ -9,7 +9,7 @@ test.beforeEach(async ({ page }) => {
   })
 })
 
-const stages = ['Walk', 'String', 'Post spacing', 'Slope', 'Gates', 'Dig', 'Pour']
+const stages = ['Walk', 'String', 'Post spacing', 'Slope', 'Gates', 'Dig', 'Pour', 'Build', 'Days']
 /** What of the work is in the window: the height of the bench, and where what is open begins. */
 const seen = (page: Page) =>
   page.evaluate(() => {
@@ -37,6 +37,8 @@ for (const [width, height] of [
       let looked = 0
       const inSight = async (what: string) => {
         await expect(page.getByText(/^Opening /)).toHaveCount(0)
+        // What is asked of the core stands there as soon as it is answered.
+        await expect.poll(async () => (await seen(page)).top, { message: `${what}: begins in the bench` }).toBeLessThan(150)
         const s = await seen(page)
         expect(s.height, `${what}: height of the bench`).toBeGreaterThanOrEqual(420)
         expect(s.top, `${what}: begins under the top of the bench`).toBeGreaterThanOrEqual(0)

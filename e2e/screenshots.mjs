@@ -97,16 +97,13 @@ await shot('reasons', {}, async (page) => {
   await open(page, 'Dig')
   await page.getByRole('button', { name: /P1 dig: why/ }).click()
 })
-await shot('looks', {}, async (page) => {
-  await open(page, 'Slope')
-  await part(page, 'Compare slopes')
-  await page.locator('[data-look]').nth(7).waitFor()
-  await top(page, page.locator('[data-look]').nth(2))
+await shot('pour', {}, async (page) => {
+  await open(page, 'Pour')
+  await page.getByTestId('loads').waitFor()
 })
-await shot('story-stick', {}, async (page) => {
-  await open(page, 'Slope', undefined, 'Round the trees')
-  await part(page, 'Story stick')
-  await top(page, page.getByRole('img', { name: /^Story stick/ }))
+await shot('days', {}, async (page) => {
+  await open(page, 'Days')
+  await page.getByTestId('days-list').waitFor()
 })
 await shot('phone-dark', { width: 390, height: 844, dark: true }, (page) => open(page, 'Dig', /^Pipit/))
 // These come last, for they change what is shown.

@@ -42,7 +42,7 @@ func Calendar(job, id string, s *days.Schedule, u length.Units, now time.Time) [
 		}
 		e.SetDescription(strings.Join(says, "\n"))
 	}
-	return []byte(cal.Serialize())
+	return []byte(cal.Serialize(ics.WithNewLine("\r\n")))
 }
 
 // stamp is a time without a zone: the clock on site.

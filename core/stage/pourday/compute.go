@@ -133,7 +133,7 @@ func (w *planner) posts(m *load.Load) {
 			}
 			mix := w.cat.MixFor(method, w.pour.By)
 			w.out.mixOf[mix.ID] = mix
-			o := DayPost{Run: m.Spec.ID, Post: p.Label, Kind: p.Kind, Method: method, Mix: mix.ID, Volume: p.ConcreteVolume, buy: d.Buy, speed: mix.Speed, Ready: []DayReady{}, labels: m.Name()}
+			o := DayPost{Run: m.Spec.ID, Post: p.Label, Kind: p.Kind, Method: method, Mix: mix.ID, Volume: p.ConcreteVolume, buy: d.Buy, speed: mix.Speed, Ready: []DayReady{}}
 			o.place = w.minutes(method)
 			if mix.By != job.ByTruck && d.Bag.Yield > 0 && mix.By != job.BySiteMix {
 				o.Bags = pour.Bags(d.Buy, d.Bag.Yield)
@@ -219,14 +219,12 @@ func (w *planner) order(runs []*load.Load) {
 			case by == job.BySiteMix:
 				site += d.Buy
 			case d.Bag.Yield > 0:
-				b, ok := kinds[d.Bag.ID]
-				if !ok {
+				if kinds[d.Bag.ID] == nil {
 					litres := cat.Water
 					if method == job.FastDry {
 						litres = cat.Fast
 					}
-					b = &BagOrder{Bag: d.Bag.Name, Mass: d.Bag.Mass, Water: length.Volume(float64(d.Bag.Mass) * litres / 1000)}
-					kinds[d.Bag.ID] = b
+					kinds[d.Bag.ID] = &BagOrder{Bag: d.Bag.Name, Mass: d.Bag.Mass, Water: length.Volume(float64(d.Bag.Mass) * litres / 1000)}
 					names = append(names, d.Bag.ID)
 				}
 				exact[d.Bag.ID] += pour.Bags(d.Buy, d.Bag.Yield)

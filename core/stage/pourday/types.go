@@ -103,7 +103,6 @@ type DayPost struct {
 	place, works float64 // minutes with the whole crew; that its mix can be worked when it is set
 	buy          length.Volume
 	speed        float64
-	labels       string
 }
 
 // DayReady is when a post may be loaded.

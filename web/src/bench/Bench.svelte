@@ -63,13 +63,13 @@
   class="flex min-h-0 min-w-0 flex-1 flex-col"
   activationMode="automatic"
 >
-  <div class="flex flex-none flex-wrap items-stretch border-b border-line bg-paper">
+  <div class="flex flex-none flex-wrap items-stretch border-b border-line bg-paper lg:flex-nowrap">
     <div class="cue min-w-0 max-lg:flex-1" bind:this={row}>
       <Tabs.List class="flex min-w-0 overflow-x-auto" aria-label={msg.bench_stages_of_the_work}>
         {#each stages as s (s.id)}
           <Tabs.Trigger
             value={s.id}
-            class="relative min-h-12 flex-none border-b-4 px-3 text-[1.02rem] font-semibold whitespace-nowrap data-[state=active]:border-mallow data-[state=active]:bg-sheet data-[state=inactive]:border-transparent data-[state=inactive]:text-pencil xl:px-2"
+            class="relative min-h-12 flex-none border-b-4 px-3 text-[1.02rem] font-semibold whitespace-nowrap data-[state=active]:border-mallow data-[state=active]:bg-sheet data-[state=inactive]:border-transparent data-[state=inactive]:text-pencil lg:px-2"
           >
             {s.name}{#if count(s.id)}<span
                 class="ml-1 inline-block min-w-5 border px-1 text-center text-[0.85rem] leading-5 {grave(s.id)
@@ -90,7 +90,7 @@
       {#if toCheck.length}<strong>{toCheck.length}</strong>{/if}</button
     >
     {#if session.run.posts.length}
-      <div class="min-w-0 max-lg:order-last max-lg:w-full lg:border-l lg:border-rule">
+      <div class="min-w-0 max-lg:order-last max-lg:w-full lg:min-w-60 lg:flex-1 lg:border-l lg:border-rule">
         <PostStrip {session} {view} {stage} />
       </div>
     {/if}
