@@ -5,6 +5,7 @@ package loads
 
 import (
 	"math"
+	"slices"
 	"sort"
 )
 
@@ -54,28 +55,31 @@ func Plan(q Question) Answer {
 	if n == 0 {
 		return Answer{Stuck: -1}
 	}
-	rows := []map[int][]state{{0: {{from: -1}}}}
+	rows := [][][]state{make([][]state, n+1)} // by loads, then by posts that are set
+	rows[0][0] = []state{{from: -1}}
+	known := make([]coming, n)
 	furthest := 0
 	for len(rows) <= n {
-		last, next := rows[len(rows)-1], map[int][]state{}
-		for post, states := range last {
+		last, next, any := rows[len(rows)-1], make([][]state, n+1), false
+		for post, states := range last[:n] {
+			if len(states) > 0 && known[post] == nil {
+				known[post] = q.coming(post)
+			}
 			for k, s := range states {
-				for _, l := range q.from(post, s.end) {
+				for _, l := range q.from(known[post], s.end) {
 					charge := s.charge
 					if q.Charge != nil {
 						charge += q.Charge(l.Volume)
 					}
+					any, furthest = true, max(furthest, l.Last+1)
 					next[l.Last+1] = keep(next[l.Last+1], state{charge: charge, end: l.End, from: k, post: post, load: l})
 				}
 			}
 		}
-		if len(next) == 0 {
+		if !any {
 			return back(rows, furthest, furthest)
 		}
 		rows = append(rows, next)
-		for post := range next {
-			furthest = max(furthest, post)
-		}
 		if len(next[n]) > 0 {
 			return back(rows, n, -1)
 		}
@@ -83,32 +87,46 @@ func Plan(q Question) Answer {
 	return back(rows, furthest, furthest)
 }
 
-// from are the loads that may come next: of each number of posts the one that ends
-// earliest.
-func (q Question) from(first int, after float64) []Load {
-	out := make(map[int]Load)
-	for _, at := range q.Slots {
-		if at < after-tolerance {
-			continue
-		}
+// coming are the loads that may come next after so many posts: for each slot, of each
+// number of posts, the one that ends earliest of those that come then or later. They are
+// found once, from the last slot back to the first.
+type coming [][]Load
+
+func (q Question) coming(first int) coming {
+	out := make(coming, len(q.Slots)+1)
+	for k := len(q.Slots) - 1; k >= 0; k-- {
+		at := q.Slots[k]
 		works := q.Works(at)
+		later := out[k+1]
+		now := later
 		volume, minutes := 0.0, 0.0
 		for i := first; i < len(q.Volumes); i++ {
 			volume, minutes = volume+q.Volumes[i], minutes+q.Minutes[i]
 			if volume > q.Most+tolerance || minutes > works+tolerance {
 				break
 			}
-			if l, ok := out[i]; !ok || at+minutes < l.End-tolerance {
-				out[i] = Load{first, i, volume, at, at + minutes, at + works}
+			n := i - first
+			if n < len(later) && later[n].End < at+minutes+tolerance {
+				continue
+			}
+			if len(now) > 0 && len(later) > 0 && &now[0] == &later[0] {
+				now = slices.Clone(later) // the slots after this one keep theirs
+			}
+			l := Load{first, i, volume, at, at + minutes, at + works}
+			if n < len(now) {
+				now[n] = l
+			} else {
+				now = append(now, l)
 			}
 		}
+		out[k] = now
 	}
-	all := make([]Load, 0, len(out))
-	for _, l := range out {
-		all = append(all, l)
-	}
-	sort.Slice(all, func(a, b int) bool { return all[a].Last < all[b].Last })
-	return all
+	return out
+}
+
+// from are the loads that may come at a time or later.
+func (q Question) from(c coming, after float64) []Load {
+	return c[sort.Search(len(q.Slots), func(k int) bool { return q.Slots[k] >= after-tolerance })]
 }
 
 // keep adds a state, unless another is as cheap and as early; and drops those that it
@@ -127,7 +145,7 @@ func keep(all []state, s state) []state {
 }
 
 // back reads the loads of the best state in which so many posts are set.
-func back(rows []map[int][]state, posts, stuck int) Answer {
+func back(rows [][][]state, posts, stuck int) Answer {
 	out := Answer{Stuck: stuck}
 	row := 0
 	for k := range rows { // the fewest loads

@@ -272,10 +272,14 @@ type tried struct {
 // mostWays is how many ways out of one finding are offered.
 const mostWays = 3
 
+// mostTried is the longest pour, in posts, on which ways out are tried: each is a whole
+// day planned again.
+const mostTried = 300
+
 // ways tries what may help: it is offered where the finding is gone by it, and nothing
 // graver comes in its place.
 func (w *planner) ways(code string, all []tried) []finding.Remedy {
-	if w.trial {
+	if w.trial || len(w.out.Posts) > mostTried {
 		return nil
 	}
 	var out []finding.Remedy

@@ -467,7 +467,8 @@ func (w *planner) trucks(own []int) {
 			q.Volumes, q.Minutes = append(q.Volumes, float64(d.Posts[i].buy)), append(q.Minutes, d.Posts[i].place)
 		}
 		var a loads.Answer
-		for days := 1; days <= mostDays; days++ {
+		// On no fewer days than are begun already, and than the work takes.
+		for days := w.leastDays(after, q.Minutes); days <= mostDays; days++ {
 			works := map[float64]float64{}
 			q.Slots = nil
 			for day := range days {
@@ -501,6 +502,28 @@ func (w *planner) trucks(own []int) {
 			return
 		}
 	}
+}
+
+// leastDays is on how many days posts are set at least that are set from a time on.
+func (w *planner) leastDays(after time.Time, work []float64) int {
+	left := 0.0
+	for _, m := range work {
+		left += m
+	}
+	for day := range mostDays {
+		for _, s := range w.spans(day) {
+			if from := s.from; after.Before(s.to) {
+				if after.After(from) {
+					from = after
+				}
+				left -= s.to.Sub(from).Minutes()
+			}
+		}
+		if left <= 0 {
+			return day + 1
+		}
+	}
+	return mostDays
 }
 
 // mayPour is for how long what comes at a time can be worked; 0 in frost.
