@@ -147,6 +147,11 @@ func TestSoonerAndLater(t *testing.T) {
 			t.Errorf("work on %s", d.Date)
 		}
 	}
+	// A pour that takes longer than a day has a place too.
+	long := scheduledJob(t, 2400*ft)
+	if pour := taskOf(t, scheduleOf(t, long), "pour"); pour.Hours < 9 || pour.End[:10] == pour.Begin[:10] {
+		t.Errorf("%v hours from %s to %s", pour.Hours, pour.Begin, pour.End)
+	}
 	j.Days.Start = ""
 	if s = scheduleOf(t, j); len(s.Asks) != 1 || len(s.Days) != 0 || len(s.Tasks) == 0 {
 		t.Errorf("without a first day: %+v", s.Asks)

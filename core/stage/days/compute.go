@@ -25,7 +25,7 @@ const (
 	// practice: two or three).
 	locating = 3
 	// mostDays is how far ahead a place is looked for.
-	mostDays = 180
+	mostDays = 400
 )
 
 // Given is what a schedule is made from.
@@ -207,8 +207,13 @@ func (w *planner) links() {
 	for k, t := range w.specs {
 		at[t.ID] = k
 	}
+	longest := 0.0
+	for _, d := range w.q.Days {
+		longest = max(longest, d.To-d.From)
+	}
 	for k, t := range w.specs {
-		q := agenda.Task{Hours: w.tasks[k].Hours, Whole: t.Whole, Day: -1}
+		// What takes longer than a day goes on the next, as the pour card has it.
+		q := agenda.Task{Hours: w.tasks[k].Hours, Whole: t.Whole && w.tasks[k].Hours <= longest, Day: -1}
 		for _, before := range w.before(t.ID) {
 			if i, ok := at[before]; ok {
 				q.After = append(q.After, agenda.Link{Task: i})
