@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"mallow/core/bill"
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/reason"
@@ -9,11 +10,12 @@ import (
 )
 
 // Schedule lays the job's work out in days.
-func (r *Result) Schedule() *days.Schedule {
-	p := r.Figures()
+func (r *Result) Schedule() *days.Schedule { return r.schedule(r.Figures(), r.Bill().Items) }
+
+func (r *Result) schedule(p Plan, items []bill.Item) *days.Schedule {
 	cautions := r.Cautions()
 	runs := r.loads()
-	g := days.Given{Job: r.Job, Cat: r.Catalog, Items: r.Bill().Items,
+	g := days.Given{Job: r.Job, Cat: r.Catalog, Items: items,
 		Pour: func(j job.Job) *pourday.Day { return pourday.Compute(j, r.Catalog, runs) },
 		Cautions: func(stage finding.Stage) (out []reason.Text) {
 			for _, c := range cautions {

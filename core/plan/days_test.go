@@ -70,7 +70,7 @@ func TestDaysByHand(t *testing.T) {
 	}
 	// Without a day of the pour what hardens is waited for as usual: tops 24 hours.
 	pour, tops := taskOf(t, s, "pour"), taskOf(t, s, "tops")
-	if tops.Begin[:10] <= pour.End[:10] {
+	if wait := clock(t, tops.Begin+":00Z").Sub(clock(t, pour.End+":00Z")).Hours(); wait < 24 {
 		t.Errorf("poured until %s, cut from %s", pour.End, tops.Begin)
 	}
 	if load := s.Days[0].Load; len(load) == 0 {
@@ -151,6 +151,24 @@ func TestSoonerAndLater(t *testing.T) {
 	long := scheduledJob(t, 2400*ft)
 	if pour := taskOf(t, scheduleOf(t, long), "pour"); pour.Hours < 9 || pour.End[:10] == pour.Begin[:10] {
 		t.Errorf("%v hours from %s to %s", pour.Hours, pour.Begin, pour.End)
+	}
+	told := scheduledJob(t, 80*ft)
+	finish := scheduleOf(t, told).Finish
+	for end, late := range map[string]bool{finish: false, "2027-04-27": true} {
+		told.Offer.End = end
+		if got := slices.ContainsFunc(scheduleOf(t, told).Finds, func(f finding.Finding) bool { return f.Rule == "days-offer" }); got != late {
+			t.Errorf("told %s, done on %s: late %v", end, finish, got)
+		}
+	}
+	for rain, wet := range map[float64]bool{9: false, 10: true} { // 13 of 24 hours are looked at: 4.9 and 5.4 mm
+		told.Weather.Days = skies(20, 12, 18, 10)
+		told.Days.Start = "2027-05-03"
+		for i := range told.Weather.Days {
+			told.Weather.Days[i].Rain = ptr(rain)
+		}
+		if got := slices.ContainsFunc(scheduleOf(t, told).Finds, func(f finding.Finding) bool { return f.Rule == "days-wet" }); got != wet {
+			t.Errorf("%v mm a day: said %v", rain, got)
+		}
 	}
 	j.Days.Start = ""
 	if s = scheduleOf(t, j); len(s.Asks) != 1 || len(s.Days) != 0 || len(s.Tasks) == 0 {

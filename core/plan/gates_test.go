@@ -757,6 +757,12 @@ func TestGateOnAnOldPost(t *testing.T) {
 	if g := plan.Make(doc("1", "50", "5340"), cat).Runs[0].Gates[0]; g.Leaves[0].Given || !length.Same(g.Leaves[0].Hinges[0].OnLeaf, 200) {
 		t.Errorf("a hinge under the leaf is taken: %+v", g.Leaves[0].Hinges)
 	}
+	// The second post's face looks the other way: 6000 + 600 is where it begins.
+	for at, off := range map[string]bool{"6660": false, "6640": true} {
+		if f := find(plan.Make(doc("1", "300", at), cat), "old-post-off"); (f != nil) != off {
+			t.Errorf("a second post at %s: %+v", at, f)
+		}
+	}
 	f := find(plan.Make(doc("1", "300", "5370"), cat), "old-post-off")
 	if f == nil || len(f.Remedies) != 1 || f.Remedies[0].Edits[0].Value != length.Length(6030) {
 		t.Errorf("30 mm off, by hand the gate moves 30 mm on: %+v", f)

@@ -36,7 +36,6 @@ func MakeUntil(stop func() error, j job.Job, cat materials.Catalog) (p Plan, err
 		p = r.Figures()
 		r.put(&p, r.tell(watch))
 		r.putBill(&p)
-		p.Pour, p.Schedule = r.PourDay(), r.Schedule()
 		p.Findings = r.advised(watch)
 		r.putWays(&p, watch)
 		r.putReasons(&p)
@@ -53,7 +52,7 @@ func Worded(stop func() error, j job.Job, cat materials.Catalog) (p Plan, err er
 		p = r.Figures()
 		r.put(&p, r.tell(watch))
 		r.putBill(&p)
-		p.Pour, p.Schedule = r.PourDay(), r.Schedule()
+		p.Pour, p.Schedule = r.PourDay(), r.schedule(p, p.Items)
 	})
 	return p, err
 }

@@ -332,3 +332,86 @@ func TestPourDaysHold(t *testing.T) {
 		}
 	}
 }
+
+// Each finding just over its threshold and not just under it. Drying by hand, air and
+// concrete at 30 °C, a tenth damp: 5 (48^2.5) (0.9) (V + 4) 1e-6 with V in km/h is 1.0 at
+// 9.92 km/h. Rain of 2.5 mm in the hour. Frost is borne from a share of 0.15, 0.69 days of
+// 20 °C (ACI 306: 500 of 3,500 psi): at a steady 10 °C after 33 hours.
+func TestPourFindingsAtTheirThresholds(t *testing.T) {
+	steady := func(temp float64, change func(h *job.WeatherHour)) job.Job {
+		j := pouredIn(t, 80*ft)
+		at := time.Date(2027, 5, 3, 0, 0, 0, 0, time.FixedZone("", -5*3600))
+		for k := range 24 * 8 {
+			h := job.WeatherHour{At: at.Add(time.Duration(k) * time.Hour).Format(time.RFC3339), Temp: temp}
+			change(&h)
+			j.Weather.Hours = append(j.Weather.Hours, h)
+		}
+		return j
+	}
+	for _, c := range []struct {
+		code  string
+		found bool
+		job   job.Job
+	}{
+		{"pour-drying", false, steady(30, func(h *job.WeatherHour) { h.Humidity, h.Wind = ptr(0.1), ptr(9.8/3.6) })},
+		{"pour-drying", true, steady(30, func(h *job.WeatherHour) { h.Humidity, h.Wind = ptr(0.1), ptr(10.0/3.6) })},
+		{"pour-rain", false, steady(15, func(h *job.WeatherHour) { h.Rain = ptr(2.4) })},
+		{"pour-rain", true, steady(15, func(h *job.WeatherHour) { h.Rain = ptr(2.5) })},
+		{"pour-frost-after", true, steady(10, func(h *job.WeatherHour) { frostAt(h, "2027-05-04T12:00:00-05:00") })},
+		{"pour-frost-after", false, steady(10, func(h *job.WeatherHour) { frostAt(h, "2027-05-04T23:00:00-05:00") })},
+	} {
+		if got := foundOn(dayOf(t, c.job), c.code) != nil; got != c.found {
+			t.Errorf("%s: found %v, want %v", c.code, got, c.found)
+		}
+	}
+}
+
+func frostAt(h *job.WeatherHour, at string) {
+	if h.At == at {
+		h.Temp = -1
+	}
+}
+
+// At the equator the sun is up for twelve hours: who begins at 4 in the morning sets
+// posts in the dark, and beginning later is what helps not at all if more hands do not.
+func TestDarkness(t *testing.T) {
+	j := pouredIn(t, 80*ft, skies(4, 15, 18, 12)...)
+	j.Site.Place = &job.Place{Latitude: 0, Longitude: -75}
+	if d := dayOf(t, j); foundOn(d, "pour-dark") != nil || d.Sunrise[11:13] != "05" {
+		t.Errorf("sunrise %s; %+v", d.Sunrise, d.Finds)
+	}
+	j.Pour.From = "04:00"
+	if f := foundOn(dayOf(t, j), "pour-dark"); f == nil || f.Severity != finding.Check {
+		t.Error("posts are set at 4 in the morning")
+	}
+}
+
+// More hands than a way of setting has room for do not make it faster: stabbing is done
+// by four at most. A crew's own rate goes before the usual one.
+func TestPaceOfTheCrew(t *testing.T) {
+	j := pouredIn(t, 80*ft, skies(4, 15, 18, 12)...)
+	for people, want := range map[int]float64{1: 10, 3: 30, 4: 40, 9: 40} {
+		j.Pour.People = people
+		if d := dayOf(t, j); math.Abs(d.PerHour-want) > 1e-9 {
+			t.Errorf("%d hands set %v an hour, by hand %v", people, d.PerHour, want)
+		}
+	}
+	j.Pour.People, j.Pour.Rates = 4, []job.PourRate{{Method: job.Stabbed, Place: 12}}
+	if d := dayOf(t, j); math.Abs(d.PerHour-20) > 1e-9 {
+		t.Errorf("at 12 minutes of one person four set %v an hour", d.PerHour)
+	}
+}
+
+// Fast-setting mix is eight times as strong for its age: braces come off after 10.5 / 8
+// hours of 20 °C, and 20 minutes after it is wetted it is over.
+func TestFastMix(t *testing.T) {
+	j := pouredIn(t, 80*ft, skies(4, 20, 20, 20)...)
+	j.Setting.Method, j.Pour.By = ptr(job.FastDry), job.ByBags
+	d := dayOf(t, j)
+	if w := d.Waits[0]; math.Abs(w.Hours-10.49/8) > 0.01 {
+		t.Errorf("%+v", w)
+	}
+	if p := d.Posts[0]; clock(t, p.Finish).Sub(clock(t, p.Done)) > 20*time.Minute {
+		t.Errorf("done at %s, finished at %s", p.Done, p.Finish)
+	}
+}
