@@ -36,6 +36,7 @@ func MakeUntil(stop func() error, j job.Job, cat materials.Catalog) (p Plan, err
 		p = r.Figures()
 		r.put(&p, r.tell(watch))
 		r.putBill(&p)
+		p.Pour = r.PourDay()
 		p.Findings = r.advised(watch)
 		r.putWays(&p, watch)
 		r.putReasons(&p)

@@ -34,7 +34,7 @@ type Plan struct {
 	Before   walk.Clearance    `json:"before" jsonschema:"required" jsonschema_description:"What must be settled before anything is dug."`
 	Totals   load.Totals       `json:"totals" jsonschema:"required" jsonschema_description:"Totals of the job. Bags are rounded up once for the job."`
 	Items    []bill.Item       `json:"items,omitempty" jsonschema_description:"The bill of the job, rounded up once; left out where only figures are asked for."`
-	Pour     *pourday.Day      `json:"-"` // the day of the pour, where the plan is worded
+	Pour     *pourday.Day      `json:"-"` // the day of the pour, where the plan is said
 	Schedule *days.Schedule    `json:"-"` // the days of the work, likewise
 	Findings []finding.Finding `json:"findings" jsonschema:"required"`
 	Cautions []stage.Caution   `json:"cautions,omitempty" jsonschema_description:"What can hurt someone; left out where only figures are asked for."`
