@@ -156,7 +156,7 @@ test('a hump: a way out is taken, the grade post is dragged, and the top is let 
 test('part of a run has another look, from post to post', async ({ page, mallow }) => {
   await open(page, mallow)
   await stage(page, 'Slope')
-  await page.getByRole('button', { name: /^Another slope from P1 to P4/ }).click()
+  await page.getByRole('button', { name: /^Another slope or height from P1 to P4/ }).click()
   await saved(page)
   const row = page.locator('[data-part="0"]')
   await row.getByLabel('Slope type', { exact: true }).click()
