@@ -16,7 +16,7 @@ func (r *Result) schedule(p Plan, items []bill.Item) *days.Schedule {
 	cautions := r.Cautions()
 	runs := r.loads()
 	g := days.Given{Job: r.Job, Cat: r.Catalog, Items: items,
-		Pour: func(j job.Job) *pourday.Day { return pourday.Compute(j, r.Catalog, runs) },
+		Pour: func(j job.Job) *pourday.Day { return pourday.Figures(j, r.Catalog, runs) },
 		Cautions: func(stage finding.Stage) (out []reason.Text) {
 			for _, c := range cautions {
 				if c.Stage == stage {

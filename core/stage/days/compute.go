@@ -13,7 +13,6 @@ import (
 	"mallow/core/reason"
 	"mallow/core/stage/pourday"
 	"mallow/core/weather"
-	"mallow/core/words"
 )
 
 // The usual days, where the job says nothing else.
@@ -57,11 +56,11 @@ func Compute(g Given) *Schedule { return compute(g, false) }
 
 func compute(g Given, trial bool) *Schedule {
 	w := planner{Given: g, days: g.Job.Days, usual: map[string]bool{}, out: &Schedule{
-		Tasks: []AgendaTask{}, Days: []OnDay{}, Waits: []AgendaWait{}, Left: []string{}, Sooner: []Sooner{}, Asks: []AgendaAsk{}, Finds: []finding.Finding{},
+		Tasks: []AgendaTask{}, Days: []OnDay{}, Waits: []AgendaWait{}, Left: []string{}, Sooner: []Sooner{}, Asks: []pourday.DayAsk{}, Finds: []finding.Finding{},
 	}}
 	w.take()
 	if w.days.Start == "" {
-		w.out.Asks = append(w.out.Asks, AgendaAsk{"/days/start", words.Say("days.ask-start")})
+		w.out.Asks = append(w.out.Asks, pourday.DayAsk{Field: "/days/start", Says: startAsked})
 	}
 	w.sky, _ = weather.New(g.Job.Weather)
 	w.pour = g.Pour(g.Job)
@@ -297,7 +296,7 @@ func (w *planner) located() float64 {
 	if !clear.After(w.start) {
 		return 0
 	}
-	w.out.Waits = append(w.out.Waits, AgendaWait{For: words.Plain("days.locate"), Until: clear.Format(time.DateOnly)})
+	w.out.Waits = append(w.out.Waits, AgendaWait{For: marksDown, Until: clear.Format(time.DateOnly)})
 	return clear.Sub(w.start).Hours()
 }
 
@@ -422,11 +421,11 @@ func (w *planner) who(d *OnDay, id string) {
 	}
 	switch {
 	case id == "dig" && !w.days.ByHand:
-		add(words.Plain("days.who-machine"))
+		add(augerComes)
 	case id == "inspect":
-		add(words.Plain("days.who-inspector"))
+		add(inspectorComes)
 	case id == "pour" && w.pour.By == job.ByTruck:
-		add(words.Plain("days.who-truck"))
+		add(truckComes)
 	}
 }
 

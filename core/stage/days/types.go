@@ -5,6 +5,7 @@ package days
 import (
 	"mallow/core/finding"
 	"mallow/core/reason"
+	"mallow/core/stage/pourday"
 )
 
 // Schedule is the days of a job.
@@ -22,14 +23,8 @@ type Schedule struct {
 	Left   []string     `json:"left" jsonschema:"required" jsonschema_description:"Tasks that have no place."`
 
 	Sooner []Sooner          `json:"sooner" jsonschema:"required" jsonschema_description:"What would end earlier."`
-	Asks   []AgendaAsk       `json:"asks" jsonschema:"required"`
+	Asks   []pourday.DayAsk  `json:"asks" jsonschema:"required"`
 	Finds  []finding.Finding `json:"findings" jsonschema:"required"`
-}
-
-// AgendaAsk is something that is still to be entered.
-type AgendaAsk struct {
-	Field string      `json:"field" jsonschema:"required"`
-	Says  reason.Text `json:"says" jsonschema:"required"`
 }
 
 // AgendaTask is one task with its hours and when it is done.

@@ -100,9 +100,9 @@ type DayPost struct {
 	Finish string        `json:"finish,omitempty" jsonschema_description:"When a finger no longer sinks in, about: trowel, or cover with soil."`
 	Ready  []DayReady    `json:"ready" jsonschema:"required" jsonschema_description:"When it may be loaded, one for each wait."`
 
-	place, works float64 // minutes with the whole crew; that its mix can be worked when it is set
-	buy          length.Volume
-	speed        float64
+	place float64 // minutes with the whole crew
+	buy   length.Volume
+	speed float64
 }
 
 // DayReady is when a post may be loaded.
