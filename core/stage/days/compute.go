@@ -97,7 +97,7 @@ func (w *planner) take() {
 		v := usualTravel
 		d.Travel = &v
 	}
-	w.out.Start, w.out.People = d.Start, d.People
+	w.out.Start, w.out.People, w.out.From, w.out.To, w.out.Travel = d.Start, d.People, d.From, d.To, *d.Travel
 }
 
 // count finds the tasks that there are, and how long the crew takes for each.
@@ -141,7 +141,7 @@ func (w *planner) count() {
 			}
 		}
 		w.specs = append(w.specs, t)
-		w.tasks = append(w.tasks, AgendaTask{ID: t.ID, Name: t.Name, Says: t.Says, Count: n, Each: each, Hours: minutes / 60 / float64(hands)})
+		w.tasks = append(w.tasks, AgendaTask{ID: t.ID, Name: t.Name, Says: t.Says, Count: n, Each: each, Rated: !slices.Contains([]string{"dig", "pour", "inspect"}, t.ID), Hours: minutes / 60 / float64(hands)})
 	}
 	if len(w.Items) == 0 {
 		w.tasks, w.specs = nil, nil

@@ -13,6 +13,9 @@ type Schedule struct {
 	Start  string       `json:"start,omitempty" jsonschema_description:"Left out: not set yet."`
 	Finish string       `json:"finish,omitempty" jsonschema_description:"The last day."`
 	People int          `json:"people" jsonschema:"required"`
+	From   string       `json:"from" jsonschema:"required" jsonschema_description:"When the crew leaves, as entered or as usual."`
+	To     string       `json:"to" jsonschema:"required"`
+	Travel float64      `json:"travel" jsonschema:"required" jsonschema_description:"Minutes each way."`
 	Hours  float64      `json:"hours" jsonschema:"required" jsonschema_description:"Hours of the whole crew on site."`
 	Trips  int          `json:"trips" jsonschema:"required"`
 	Best   bool         `json:"best" jsonschema:"required" jsonschema_description:"Every order was weighed: nothing ends earlier."`
@@ -34,6 +37,7 @@ type AgendaTask struct {
 	Says  string  `json:"says,omitempty"`
 	Count float64 `json:"count" jsonschema:"required" jsonschema_description:"Of what it counts."`
 	Each  float64 `json:"each" jsonschema:"required" jsonschema_description:"Minutes of one person for each."`
+	Rated bool    `json:"rated,omitempty" jsonschema_description:"Its minutes are a rate that can be changed; the others follow from the holes or the pour."`
 	Hours float64 `json:"hours" jsonschema:"required" jsonschema_description:"Of the whole crew."`
 	Moved bool    `json:"moved,omitempty" jsonschema_description:"It begins on a day that was chosen."`
 	Begin string  `json:"begin,omitempty" jsonschema_description:"Day and time, by the site's clock; left out where it has no place."`

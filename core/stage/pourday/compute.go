@@ -4,6 +4,7 @@ import (
 	"slices"
 	"time"
 
+	"mallow/core/curing"
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
@@ -112,6 +113,7 @@ func (w *planner) usual(runs []*load.Load) {
 		}
 	}
 	w.out.By, w.out.People = p.By, p.People
+	w.out.Clock, w.out.Protect = DayClock{p.From, p.To, p.Lunch, *p.Transit}, curing.Cold
 }
 
 func stabbed(d dig.Design) bool { return d.Sized.Rules.Setting.Method == job.Stabbed }

@@ -21,6 +21,8 @@ type Day struct {
 	Sunrise  string     `json:"sunrise,omitempty" jsonschema_description:"Left out where the place on earth is not known."`
 	Sunset   string     `json:"sunset,omitempty"`
 	By       job.PourBy `json:"by" jsonschema:"required,enum=truck,enum=bags,enum=site"`
+	Clock    DayClock   `json:"clock" jsonschema:"required" jsonschema_description:"As entered, or as usual."`
+	Protect  float64    `json:"protect" jsonschema:"required" jsonschema_description:"Degrees Celsius under which concrete is protected."`
 	People   int        `json:"people" jsonschema:"required"`
 
 	Mixes   []DayMix          `json:"mixes" jsonschema:"required" jsonschema_description:"What is poured, by the mix."`
@@ -46,6 +48,14 @@ type DayAsk struct {
 	Says  reason.Text `json:"says" jsonschema:"required"`
 }
 
+// DayClock is when the crew pours, by the site's clock, and how far the plant is.
+type DayClock struct {
+	From    string  `json:"from" jsonschema:"required"`
+	To      string  `json:"to" jsonschema:"required"`
+	Lunch   string  `json:"lunch" jsonschema:"required"`
+	Transit float64 `json:"transit" jsonschema:"required" jsonschema_description:"Minutes."`
+}
+
 // DayMix is one kind of concrete and what is poured of it.
 type DayMix struct {
 	ID     string        `json:"id" jsonschema:"required"`
@@ -63,6 +73,7 @@ type DayHour struct {
 	Temp     float64  `json:"temp" jsonschema:"required" jsonschema_description:"Degrees Celsius."`
 	Works    float64  `json:"works" jsonschema:"required" jsonschema_description:"Minutes that what comes then can be worked."`
 	Dries    *float64 `json:"dries,omitempty" jsonschema_description:"Evaporation, kilograms to the square metre and hour; left out where humidity or wind is not known."`
+	Cracks   bool     `json:"cracks,omitempty" jsonschema_description:"It dries so fast that it cracks."`
 	Wind     *float64 `json:"wind,omitempty" jsonschema_description:"Metres per second."`
 	Humidity *float64 `json:"humidity,omitempty"`
 	Rain     *float64 `json:"rain,omitempty" jsonschema_description:"Millimetres in the hour."`

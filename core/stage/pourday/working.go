@@ -73,7 +73,8 @@ func (w *planner) curve(from, to time.Time) {
 			continue
 		}
 		at := at.In(w.sky.Zone(at))
-		w.out.Curve = append(w.out.Curve, DayHour{At: at.Format(time.RFC3339), Temp: c.Temp, Works: w.works(mix, at, before), Dries: dries(c), Wind: c.Wind, Humidity: c.Humidity, Rain: c.Rain, Light: w.light(at)})
+		e := dries(c)
+		w.out.Curve = append(w.out.Curve, DayHour{At: at.Format(time.RFC3339), Temp: c.Temp, Works: w.works(mix, at, before), Dries: e, Cracks: e != nil && *e >= curing.DryingFast, Wind: c.Wind, Humidity: c.Humidity, Rain: c.Rain, Light: w.light(at)})
 	}
 }
 

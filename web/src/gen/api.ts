@@ -5820,6 +5820,15 @@ export interface Schedule {
   finish?: string
   people: number
   /**
+   * When the crew leaves, as entered or as usual.
+   */
+  from: string
+  to: string
+  /**
+   * Minutes each way.
+   */
+  travel: number
+  /**
    * Hours of the whole crew on site.
    */
   hours: number
@@ -5846,7 +5855,7 @@ export interface Schedule {
    * What would end earlier.
    */
   sooner: Sooner[]
-  asks: AgendaAsk[]
+  asks: DayAsk[]
   findings: Finding[]
 }
 export interface AgendaTask {
@@ -5861,6 +5870,10 @@ export interface AgendaTask {
    * Minutes of one person for each.
    */
   each: number
+  /**
+   * Its minutes are a rate that can be changed; the others follow from the holes or the pour.
+   */
+  rated?: boolean
   /**
    * Of the whole crew.
    */
@@ -5956,7 +5969,10 @@ export interface Sooner {
    */
   hours: number
 }
-export interface AgendaAsk {
+export interface DayAsk {
+  /**
+   * JSON pointer of what to enter.
+   */
   field: string
   says: Text
 }
@@ -5975,6 +5991,11 @@ export interface Day {
   sunrise?: string
   sunset?: string
   by: 'truck' | 'bags' | 'site'
+  clock: DayClock
+  /**
+   * Degrees Celsius under which concrete is protected.
+   */
+  protect: number
   people: number
   /**
    * What is poured, by the mix.
@@ -6023,6 +6044,15 @@ export interface Day {
   asks: DayAsk[]
   findings: Finding[]
 }
+export interface DayClock {
+  from: string
+  to: string
+  lunch: string
+  /**
+   * Minutes.
+   */
+  transit: number
+}
 export interface DayMix {
   id: string
   name: string
@@ -6052,6 +6082,10 @@ export interface DayHour {
    * Evaporation, kilograms to the square metre and hour; left out where humidity or wind is not known.
    */
   dries?: number
+  /**
+   * It dries so fast that it cracks.
+   */
+  cracks?: boolean
   /**
    * Metres per second.
    */
@@ -6211,13 +6245,6 @@ export interface DayWait {
    * The usual hours are those below 15 °C (60 °F).
    */
   cool: boolean
-}
-export interface DayAsk {
-  /**
-   * JSON pointer of what to enter.
-   */
-  field: string
-  says: Text
 }
 export interface Compared {
   run: string

@@ -10,9 +10,9 @@
     session.commit([{ path: `/days/${field}`, value }], what)
   const rest = $derived(session.value<string[]>('/days/rest') ?? [])
   const times = [
-    { field: 'from', name: msg.days_leaves, usual: '07:00' },
-    { field: 'to', name: msg.days_back, usual: '16:00' },
-  ]
+    { field: 'from', name: msg.days_leaves },
+    { field: 'to', name: msg.days_back },
+  ] as const
   const ticks = [
     { field: 'byHand', name: msg.days_by_hand },
     { field: 'inspected', name: msg.days_inspected },
@@ -37,7 +37,7 @@
         id="crew-{t.field}"
         type="time"
         class="field"
-        value={session.value<string>(`/days/${t.field}`) ?? t.usual}
+        value={schedule[t.field]}
         onchange={(e) =>
           e.currentTarget.value && set(t.field, e.currentTarget.value, `${t.name} ${e.currentTarget.value}`)}
       />
@@ -46,7 +46,7 @@
   <div class="w-36">
     <NumberEntry
       label={msg.days_travel}
-      value={session.value<number>('/days/travel') ?? 30}
+      value={schedule.travel}
       error={session.wrongAt('/days/travel')}
       oncommit={(n) => set('travel', n, msg.days_travel_of({ n }))}
     />

@@ -25,8 +25,6 @@
     session.commit([{ path: '/days/rates', value: value.length ? value : null }], msg.days_rate_of({ name }))
   }
   const own = (task: string) => rates.find((r) => r.task === task)?.minutes
-  /** Tasks whose minutes follow from somewhere else. */
-  const fixed = ['dig', 'pour', 'inspect']
 </script>
 
 <p class="text-pencil">{msg.days_tasks_says}</p>
@@ -45,7 +43,7 @@
             >{/if}
         </p>
       </div>
-      {#if !fixed.includes(t.id)}
+      {#if t.rated}
         <div class="w-36">
           <NumberEntry
             label={msg.days_minutes_each}

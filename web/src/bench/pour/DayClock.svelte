@@ -46,10 +46,9 @@
   )
   const first = $derived(day.loads.filter((l) => l.comes.slice(0, 10) === day.date))
   const posts = $derived(day.posts.filter((p) => p.at?.slice(0, 10) === day.date && !p.load))
-  /** 40 °F, under which concrete is protected. */
-  const COLD = 40 / 1.8 - 32 / 1.8
+  const COLD = $derived(day.protect)
   /** Half hours in which a fresh surface dries so fast that it cracks. */
-  const dry = $derived(day.curve.filter((h) => (h.dries ?? 0) >= 1))
+  const dry = $derived(day.curve.filter((h) => h.cracks))
   const hour = (t: number) => `${new Date(t).getUTCHours()}:00`
 </script>
 

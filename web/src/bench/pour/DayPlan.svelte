@@ -39,10 +39,10 @@
     { value: 'site', name: msg.pour_by_site, costs: msg.pour_by_site_costs },
   ]
   const times = [
-    { field: 'from', name: msg.pour_from, usual: '07:30' },
-    { field: 'to', name: msg.pour_to, usual: '16:00' },
-    { field: 'lunch', name: msg.pour_lunch, usual: '12:00' },
-  ]
+    { field: 'from', name: msg.pour_from },
+    { field: 'to', name: msg.pour_to },
+    { field: 'lunch', name: msg.pour_lunch },
+  ] as const
   /** The first and the last post of a load, with their runs where there are several. */
   function ends(load: number) {
     const of = day!.posts.filter((p) => p.load === load)
@@ -60,7 +60,7 @@
       id="pour-{t.field}"
       type="time"
       class="field"
-      value={session.value<string>(`/pour/${t.field}`) ?? t.usual}
+      value={day?.clock[t.field] ?? ''}
       onchange={(e) =>
         e.currentTarget.value && set(t.field, e.currentTarget.value, `${t.name} ${e.currentTarget.value}`)}
     />
@@ -82,7 +82,7 @@
   <div class="w-24">
     <NumberEntry
       label={msg.pour_hands}
-      value={day?.people ?? 3}
+      value={day?.people}
       error={session.wrongAt('/pour/people')}
       oncommit={(n) => set('people', n, msg.pour_with_hands({ n }))}
     />
@@ -229,7 +229,7 @@
           <div class="w-32">
             <NumberEntry
               label={msg.pour_transit}
-              value={session.value<number>('/pour/transit') ?? 30}
+              value={day.clock.transit}
               error={session.wrongAt('/pour/transit')}
               oncommit={(n) => set('transit', n, msg.pour_transit_of({ n }))}
             />
