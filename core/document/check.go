@@ -25,7 +25,9 @@ func check(j job.Job, known int) Errors {
 	}
 	e = append(e, checkTicket(j.Site.Before.Ticket)...)
 	e = append(e, checkOffer(j.Offer)...)
-	e = append(e, checkPour(j)...)
+	e = append(e, checkPour(j.Pour)...)
+	e = append(e, checkWeather(j.Weather)...)
+	e = append(e, checkDays(j.Days)...)
 	e = append(e, checkSystems(j.Systems)...)
 	e = append(e, checkHole("", j.Hole, j.Setting, job.Post{}, u)...)
 	lines, runs := map[string]bool{}, map[string]bool{}

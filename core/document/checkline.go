@@ -15,11 +15,17 @@ func checkTicket(t *job.Ticket) Errors {
 	}
 	var e Errors
 	for field, date := range map[string]string{"asked": t.Asked, "clear": t.Clear} {
-		if _, err := time.Parse(time.DateOnly, date); err != nil {
-			e = append(e, FieldError{"/site/before/ticket/" + field, strconv.Quote(date), words.Plain("document.a-date-year-month-day")})
-		}
+		e = append(e, checkDate("/site/before/ticket/"+field, date)...)
 	}
 	return e
+}
+
+// checkDate refuses what is no day.
+func checkDate(field, date string) Errors {
+	if _, err := time.Parse(time.DateOnly, date); err != nil {
+		return Errors{{field, strconv.Quote(date), words.Plain("document.a-date-year-month-day")}}
+	}
+	return nil
 }
 
 // checkOffer refuses days that are none, or in the wrong order.
@@ -30,11 +36,8 @@ func checkOffer(o job.Offer) Errors {
 		if date == "" {
 			continue
 		}
-		day, err := time.Parse(time.DateOnly, date)
-		if err != nil {
-			e = append(e, FieldError{"/offer/" + field, strconv.Quote(date), words.Plain("document.a-date-year-month-day")})
-		}
-		days[field] = day
+		e = append(e, checkDate("/offer/"+field, date)...)
+		days[field], _ = time.Parse(time.DateOnly, date)
 	}
 	if len(e) == 0 && len(days) == 2 && days["end"].Before(days["start"]) {
 		e = append(e, FieldError{"/offer/end", strconv.Quote(o.End), words.Plain("document.not-before-the-first-day", words.V{"start": o.Start})})

@@ -29,6 +29,11 @@ const doc = `{"mallow":1,"name":"A","units":{"system":"imperial","smallestMark":
 
 func with(run string) []byte { return []byte(strings.Replace(doc, "RUN", run, 1)) }
 
+// inJob is a document with more fields of the job.
+func inJob(fields string) string {
+	return strings.Replace(string(with("")), `"site":{}`, `"site":{}`+fields, 1)
+}
+
 func TestDecodeFillsInUsualValues(t *testing.T) {
 	j, unknown, err := document.Decode(with(`,"hole":{"frostMargin":0}`), shipped(t))
 	if err != nil || len(unknown) > 0 {
@@ -73,6 +78,16 @@ func TestDecodeRefuses(t *testing.T) {
 		{"a corner measured no way", string(with(`,"corner":{"by":"eye","side":"left"}`)), "/lines/L1/runs/R1/corner/by", "eye", "deflection, interior, offset, diagonal"},
 		{"an impossible triangle", string(with(`,"corner":{"by":"diagonal","side":"left","back":3000,"forth":4000,"diagonal":7100}`)), "/lines/L1/runs/R1/corner/diagonal", `23' 3 1/2"`, `3' 3 3/8" to 22' 11 9/16"`},
 		{"an offset of nothing", string(with(`,"corner":{"by":"offset","side":"left"}`)), "/lines/L1/runs/R1/corner/off", `0"`, "more than 0"},
+		{"a pour on no day", inJob(`,"pour":{"date":"soon"}`), "/pour/date", "soon", "year-month-day"},
+		{"a pour at no time", inJob(`,"pour":{"from":"7:30"}`), "/pour/from", "7:30", "07:30"},
+		{"a pour that ends before it begins", inJob(`,"pour":{"from":"09:00","to":"08:00"}`), "/pour/to", "08:00", "after 09:00"},
+		{"a rate twice", inJob(`,"pour":{"rates":[{"method":"braced","place":3},{"method":"braced","place":4}]}`), "/pour/rates", "braced", "once"},
+		{"weather at no time", inJob(`,"weather":{"hours":[{"at":"2027-05-03 07:00","temp":3}]}`), "/weather/hours/0/at", "2027-05-03 07:00", "offset"},
+		{"a day of weather twice", inJob(`,"weather":{"days":[{"date":"2027-05-03","morning":1,"noon":2,"night":3},{"date":"2027-05-03","morning":1,"noon":2,"night":3}]}`), "/weather/days/1/date", "2027-05-03", "once"},
+		{"a first day that is none", inJob(`,"days":{"start":"2027-02-30"}`), "/days/start", "2027-02-30", "year-month-day"},
+		{"a day off that is none", inJob(`,"days":{"rest":["x"]}`), "/days/rest/0", "x", "year-month-day"},
+		{"a task moved twice", inJob(`,"days":{"moves":[{"task":"dig","date":"2027-05-03"},{"task":"dig","date":"2027-05-04"}]}`), "/days/moves", "dig", "once"},
+		{"a crew that is back before it leaves", inJob(`,"days":{"from":"09:00","to":"09:00"}`), "/days/to", "09:00", "after 09:00"},
 		{"a keep-out without a place", string(with(`,"keepOuts":[{"id":"K1","kind":"rock"}]`)), "/lines/L1/runs/R1/keepOuts/K1/at", "nothing", "millimetres"},
 		{"a keep-out off the run", string(with(`,"keepOuts":[{"id":"K1","kind":"rock","at":30010}]`)), "/lines/L1/runs/R1/keepOuts/K1/at", `98' 5 1/2"`, "on the run"},
 		{"a page of no run", strings.Replace(string(with("")), `"id":"L1"`, `"id":"L1","books":[{"id":"B1","kind":"drops","run":"R9","rows":[]}]`, 1), "/lines/L1/books/B1/run", `"R9"`, "a run of this line"},

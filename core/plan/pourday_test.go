@@ -65,20 +65,13 @@ func clock(t testing.TB, at string) time.Time {
 }
 
 // wayTaken is the job with a way out taken.
-func wayTaken(t testing.TB, j job.Job, way finding.Remedy) job.Job {
+func wayTaken(t *testing.T, j job.Job, way finding.Remedy) job.Job {
 	t.Helper()
 	doc, err := json.Marshal(j)
 	if err != nil {
 		t.Fatal(err)
 	}
-	if doc, err = document.Apply(doc, way.Edits); err != nil {
-		t.Fatal(err)
-	}
-	out, _, err := document.Decode(doc, shipped(t))
-	if err != nil {
-		t.Fatal(err)
-	}
-	return out
+	return taken(t, doc, way)
 }
 
 // Thirty posts at three hands and six minutes of one: two minutes a post, thirty an
@@ -372,8 +365,8 @@ func frostAt(h *job.WeatherHour, at string) {
 	}
 }
 
-// At the equator the sun is up for twelve hours: who begins at 4 in the morning sets
-// posts in the dark, and beginning later is what helps not at all if more hands do not.
+// At the equator the sun is up for twelve hours: who begins at half past seven sets every
+// post by daylight, who begins at 4 in the morning does not.
 func TestDarkness(t *testing.T) {
 	j := pouredIn(t, 80*ft, skies(4, 15, 18, 12)...)
 	j.Site.Place = &job.Place{Latitude: 0, Longitude: -75}

@@ -611,7 +611,7 @@ func gates(j job.Job) int {
 	return n
 }
 
-// Looks and held heights stay where they are on the ground when a run is
+// Looks, heights of their own and held heights stay where they are on the ground when a run is
 // split, joined, turned round or shortened.
 func TestLooksStayOnTheGround(t *testing.T) {
 	cat := shipped(t)
@@ -623,13 +623,17 @@ func TestLooksStayOnTheGround(t *testing.T) {
 		g := job.Grade{Look: job.Looks[rng.IntN(4)], Give: job.Fill, StartGap: ptr(length.Length(60)), EndGap: ptr(length.Length(70))}
 		for range rng.IntN(4) {
 			from := length.Length(rng.IntN(18000))
-			g.Parts = g.WithPart(job.LookPart{From: from, To: from + 500 + length.Length(rng.IntN(4000)), Look: job.Looks[rng.IntN(4)]})
+			part := job.LookPart{From: from, To: from + 500 + length.Length(rng.IntN(4000)), Look: job.Looks[rng.IntN(4)]}
+			if rng.IntN(2) == 0 {
+				part.Height = ptr(length.Length(900 + 100*rng.IntN(6)))
+			}
+			g.Parts = g.WithPart(part)
 		}
 		run.Grade = g
-		look := func(l job.Line, at length.Length) job.Look {
+		look := func(l job.Line, at length.Length) string {
 			for _, r := range l.Runs {
 				if at <= *r.Length {
-					return r.Grade.LookAt(at)
+					return fmt.Sprint(r.Grade.LookAt(at), " ", float64(r.HeightAt(at)))
 				}
 				at -= *r.Length
 			}
@@ -645,8 +649,8 @@ func TestLooksStayOnTheGround(t *testing.T) {
 		short := must(t, j, reshape.Op{Do: "resize", Line: "L1", Run: "R1", At: at}, cat)
 		for range 40 {
 			s := length.Length(rng.Float64() * 19999)
-			want := g.LookAt(s)
-			for name, got := range map[string]job.Look{
+			want := look(j.Lines[0], s)
+			for name, got := range map[string]string{
 				"split":  look(split.Lines[0], s),
 				"joined": look(joined.Lines[0], s), "turned": look(turned.Lines[0], 20000-s),
 			} {

@@ -7,7 +7,7 @@
   import type { Finding, Remedy } from '../gen/api'
   import type { Session } from '../lib/session.svelte'
   import { stages, type Stage } from '../lib/stages'
-  import { isHere, keyOf } from '../lib/findings'
+  import { isHere, keyOf, tone } from '../lib/findings'
   import { layout } from '../lib/layout.svelte'
   import { costs } from '../lib/cost'
   import { bulk } from '../lib/tape'
@@ -40,12 +40,6 @@
       .filter((s) => s.n && s.id !== stage),
   )
   const t = $derived(session.plan.totals)
-  const tone = {
-    missing: '',
-    cannot: 'border-l-stop bg-stop-wash',
-    check: 'border-l-warn bg-warn-wash',
-    note: 'border-l-line bg-sheet',
-  }
   const word = $derived({
     missing: '',
     cannot: stage === 'walk' ? msg.finding_list_likely_mistake : msg.finding_list_cannot_be_built,

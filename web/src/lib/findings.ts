@@ -20,3 +20,11 @@ export function stationOf(session: Session, f: Finding): number | undefined {
   const gate = run.gates.find((g) => g.id === f.place.gate)
   return gate?.at
 }
+
+/** How a finding looks, by its gravity; what is missing is asked for, and looks like what is to be checked. */
+export const tone: Record<Finding['severity'], string> = {
+  missing: 'border-l-warn bg-warn-wash',
+  cannot: 'border-l-stop bg-stop-wash',
+  check: 'border-l-warn bg-warn-wash',
+  note: 'border-l-line bg-sheet',
+}

@@ -1,25 +1,20 @@
 <script lang="ts">
   // Every day on site: its hours, tasks, load, who comes, and what would end sooner.
-  import type { Finding, Schedule } from '../../gen/api'
+  import type { Part, Schedule } from '../../gen/api'
   import { date } from '../../lib/clock'
   import type { Session } from '../../lib/session.svelte'
   import { say } from '../../lib/say'
   import { temperature } from '../../lib/tape'
   import FileLink from '../../parts/FileLink.svelte'
   import Words from '../../parts/Words.svelte'
+  import Found from '../Found.svelte'
   import * as msg from '../../gen/messages'
 
   let { session, schedule }: { session: Session; schedule: Schedule } = $props()
   const units = $derived(session.units)
-  const tone: Record<Finding['severity'], string> = {
-    missing: 'border-l-warn bg-warn-wash',
-    cannot: 'border-l-stop bg-stop-wash',
-    check: 'border-l-warn bg-warn-wash',
-    note: 'border-l-line bg-sheet',
-  }
   const on = (day: string) => date(`${day}T12:00`)
   const most = $derived(Math.max(8, ...schedule.days.map((d) => d.hours)))
-  const words = (says: Finding['says']) => says.map((p) => say(p, units)).join('')
+  const words = (says: Part[]) => says.map((p) => say(p, units)).join('')
 </script>
 
 <div class="flex flex-wrap items-end gap-3">
@@ -58,16 +53,7 @@
     <Words says={a.says} {units} />
   </p>
 {/each}
-{#each schedule.findings as f, i (f.rule + i)}
-  <div class="mt-2 border-l-4 px-3 py-2 {tone[f.severity]}" data-finding={f.rule}>
-    <Words says={f.says} {units} />
-    {#each f.remedies ?? [] as r, k (k)}
-      <button class="btn ml-2" onclick={() => session.commit(r.edits, words(r.says))}
-        ><Words says={r.says} {units} /></button
-      >
-    {/each}
-  </div>
-{/each}
+<Found {session} findings={schedule.findings} />
 <ol class="mt-3 border-t border-ink" data-testid="days-list">
   {#each schedule.days as d, i (d.date)}
     <li class="grid gap-x-4 border-b border-ink py-3 md:grid-cols-[11rem_minmax(0,1fr)]" data-day={d.date}>

@@ -1,17 +1,17 @@
 <script lang="ts">
   // The day of the pour: when, with whom, in which loads; what does not go; what to
   // order; when the posts may be loaded.
-  import type { Day, Finding } from '../../gen/api'
+  import type { Day } from '../../gen/api'
   import { Answer } from '../../lib/answer.svelte'
   import { api } from '../../lib/api'
   import { clock, date, when } from '../../lib/clock'
   import type { Session } from '../../lib/session.svelte'
-  import { say } from '../../lib/say'
   import { bulk, short, water, weight } from '../../lib/tape'
   import Choice from '../../parts/Choice.svelte'
   import NumberEntry from '../../parts/NumberEntry.svelte'
   import Words from '../../parts/Words.svelte'
   import DayClock from './DayClock.svelte'
+  import Found from '../Found.svelte'
   import * as msg from '../../gen/messages'
 
   let { session }: { session: Session } = $props()
@@ -27,12 +27,6 @@
     session.commit([{ path: `/pour/${field}`, value }], what)
   const many = $derived(session.plan.runs.length > 1)
   const name = (run: string) => session.plan.runs.find((r) => r.id === run)?.name || run
-  const tone: Record<Finding['severity'], string> = {
-    missing: 'border-l-warn bg-warn-wash',
-    cannot: 'border-l-stop bg-stop-wash',
-    check: 'border-l-warn bg-warn-wash',
-    note: 'border-l-line bg-sheet',
-  }
   const ways = [
     { value: 'truck', name: msg.pour_by_truck, costs: msg.pour_by_truck_costs },
     { value: 'bags', name: msg.pour_by_bags, costs: msg.pour_by_bags_costs },
@@ -117,22 +111,7 @@
   {#if day.date && (day.curve.length || first)}
     <div class="mt-3"><DayClock {session} {day} /></div>
   {/if}
-  {#each day.findings as f (f.rule)}
-    <div class="mt-2 border-l-4 px-3 py-2 {tone[f.severity]}" data-finding={f.rule}>
-      <Words says={f.says} {units} />
-      {#if f.remedies?.length}
-        <div class="mt-1.5 flex flex-wrap gap-2">
-          {#each f.remedies as r, i (i)}
-            <button
-              class="btn"
-              onclick={() => session.commit(r.edits, r.says.map((p) => say(p, units)).join(''))}
-              ><Words says={r.says} {units} /></button
-            >
-          {/each}
-        </div>
-      {/if}
-    </div>
-  {/each}
+  <Found {session} findings={day.findings} />
 
   <div class="mt-5 grid items-start gap-x-8 gap-y-5 xl:grid-cols-2">
     {#if day.loads.length}

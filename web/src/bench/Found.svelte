@@ -1,0 +1,28 @@
+<script lang="ts">
+  // What was found of a day, with its ways out one tap each.
+  import type { Finding } from '../gen/api'
+  import { tone } from '../lib/findings'
+  import type { Session } from '../lib/session.svelte'
+  import { say } from '../lib/say'
+  import Words from '../parts/Words.svelte'
+
+  let { session, findings }: { session: Session; findings: Finding[] } = $props()
+  const units = $derived(session.units)
+</script>
+
+{#each findings as f, i (f.rule + i)}
+  <div class="mt-2 border-l-4 px-3 py-2 {tone[f.severity]}" data-finding={f.rule}>
+    <Words says={f.says} {units} />
+    {#if f.remedies?.length}
+      <div class="mt-1.5 flex flex-wrap gap-2">
+        {#each f.remedies as r, k (k)}
+          <button
+            class="btn"
+            onclick={() => session.commit(r.edits, r.says.map((p) => say(p, units)).join(''))}
+            ><Words says={r.says} {units} /></button
+          >
+        {/each}
+      </div>
+    {/if}
+  </div>
+{/each}
