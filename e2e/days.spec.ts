@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import ICAL from 'ical.js'
-import { expect, open, part, saved, stage, test, type } from './mallow'
+import { emptyJob, expect, open, part, saved, stage, test, type } from './mallow'
 
 test('a hot afternoon breaks one load in two, and says what helps', async ({ page, mallow }) => {
   await open(page, mallow)
@@ -43,27 +43,56 @@ test('a frost night moves the gate by days, and covering helps', async ({ page, 
   await saved(page)
 })
 
-test('the weather office and a file of hours are read; what cannot be is said', async ({ page, mallow }) => {
-  await open(page, mallow)
+// The file that cannot be read is refused by the server, or by the core in the browser.
+test(
+  'the weather office and a file of hours are read; what cannot be is said',
+  { tag: '@refused' },
+  async ({ page, mallow }) => {
+    await open(page, mallow)
+    await stage(page, 'Pour')
+    await part(page, 'Weather')
+    await page.getByRole('button', { name: 'Ask the weather office' }).click()
+    await expect(page.getByText(/Simulated weather office: \d+ hours/)).toBeVisible()
+    const file = page.locator('input[type="file"]')
+    await file.setInputFiles({
+      name: 'nonsense.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from('a,b\n1,2\n'),
+    })
+    await expect(page.getByRole('alert')).toContainText('a column of times')
+    await file.setInputFiles({
+      name: 'hours.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from('time,temp,clouds\n2027-05-03 07:00,12,1\n2027-05-03 08:00,13,2\n'),
+    })
+    await expect(page.getByText('hours.csv: 2 hours')).toBeVisible()
+    await page.getByRole('button', { name: 'Forget these hours' }).click()
+    await expect(page.getByTestId('weather-hours')).toHaveCount(0)
+    await saved(page)
+  },
+)
+
+test('a day of weather is typed in, and counts once it is whole; an office needs a place', async ({
+  page,
+  mallow,
+}) => {
+  await emptyJob(page, mallow.url, 'Typed')
+  await type(page.getByLabel('How long is the run?'), '80')
   await stage(page, 'Pour')
+  await page.getByLabel('Day of the pour').fill('2027-06-07')
+  await expect(page.locator('[data-ask="/weather"]')).toBeVisible()
   await part(page, 'Weather')
   await page.getByRole('button', { name: 'Ask the weather office' }).click()
-  await expect(page.getByText(/Simulated weather office: \d+ hours/)).toBeVisible()
-  const file = page.locator('input[type="file"]')
-  await file.setInputFiles({
-    name: 'nonsense.csv',
-    mimeType: 'text/csv',
-    buffer: Buffer.from('a,b\n1,2\n'),
-  })
-  await expect(page.getByRole('alert')).toContainText('a column of times')
-  await file.setInputFiles({
-    name: 'hours.csv',
-    mimeType: 'text/csv',
-    buffer: Buffer.from('time,temp,clouds\n2027-05-03 07:00,12,1\n2027-05-03 08:00,13,2\n'),
-  })
-  await expect(page.getByText('hours.csv: 2 hours')).toBeVisible()
-  await page.getByRole('button', { name: 'Forget these hours' }).click()
-  await expect(page.getByTestId('weather-hours')).toHaveCount(0)
+  await expect(page.getByRole('alert')).toContainText('under Walk, Files')
+  await page.getByRole('button', { name: 'Type in a day' }).click()
+  const draft = page.getByTestId('weather-draft')
+  await type(draft.getByLabel(/^Morning/), '50')
+  await type(draft.getByLabel(/^Noon/), '70')
+  await expect(page.getByTestId('weather-days')).toHaveCount(0)
+  await type(draft.getByLabel(/^Night/), '45')
+  await expect(page.getByTestId('weather-days').getByRole('listitem')).toHaveCount(1)
+  await part(page, 'The day')
+  await expect(page.locator('[data-ask="/weather"]')).toHaveCount(0)
   await saved(page)
 })
 

@@ -42,7 +42,7 @@ func (s *Server) askWeather(c fiber.Ctx) error {
 	}
 	place := j.Site.Place
 	if place == nil {
-		return document.Errors{{Field: "/site/place", Given: "nothing", Allowed: "where on earth the site is: latitude and longitude, under Pour, Weather"}}
+		return document.Errors{{Field: "/site/place", Given: "nothing", Allowed: "where on earth the site is: latitude and longitude, under Walk, Files"}}
 	}
 	var office standin.WeatherOffice = standin.Forecast{}
 	hours, err := office.Hours(standin.Spot{Latitude: place.Latitude, Longitude: place.Longitude}, day.AddDate(0, 0, -skyBefore), day.AddDate(0, 0, skyAfter))

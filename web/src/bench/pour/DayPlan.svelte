@@ -176,21 +176,23 @@
           {m.says}
         </p>{/each}
     </section>
-    <section aria-labelledby="waits-title" data-testid="waits">
-      <h2 id="waits-title" class="font-bold">{msg.pour_waits}</h2>
-      <ul class="mt-1 border-t border-rule">
-        {#each day.waits as w (w.id)}
-          <li class="grid grid-cols-[1fr_auto] gap-x-3 border-b border-rule py-2" data-wait={w.id}>
-            <span class="font-semibold">{w.name}</span>
-            <strong>{w.at ? `${date(w.at)}, ${clock(w.at)}` : msg.pour_not_known}</strong>
-            <p class="col-span-2 text-[0.95rem] text-pencil">
-              {w.at ? msg.pour_after_hours({ hours: Math.round(w.hours ?? 0) }) : msg.pour_weather_ends}
-              {msg.pour_usual_hours({ from: w.usual[0]!, to: w.usual[1]! })}
-            </p>
-          </li>
-        {/each}
-      </ul>
-    </section>
+    {#if day.waits.length}
+      <section aria-labelledby="waits-title" data-testid="waits">
+        <h2 id="waits-title" class="font-bold">{msg.pour_waits}</h2>
+        <ul class="mt-1 border-t border-rule">
+          {#each day.waits as w (w.id)}
+            <li class="grid grid-cols-[1fr_auto] gap-x-3 border-b border-rule py-2" data-wait={w.id}>
+              <span class="font-semibold">{w.name}</span>
+              <strong>{w.at ? `${date(w.at)}, ${clock(w.at)}` : msg.pour_not_known}</strong>
+              <p class="col-span-2 text-[0.95rem] text-pencil">
+                {w.at ? msg.pour_after_hours({ hours: Math.round(w.hours ?? 0) }) : msg.pour_weather_ends}
+                {msg.pour_usual_hours({ from: w.usual[0]!, to: w.usual[1]! })}
+              </p>
+            </li>
+          {/each}
+        </ul>
+      </section>
+    {/if}
     <section aria-labelledby="how-title">
       <h2 id="how-title" class="font-bold">{msg.pour_how}</h2>
       <div class="mt-1">

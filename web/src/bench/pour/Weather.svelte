@@ -21,6 +21,10 @@
 
   async function office() {
     notes = []
+    if (session.value('/site/place') === undefined) {
+      trouble = msg.pour_office_needs_place
+      return
+    }
     const day = new Date().toISOString().slice(0, 10)
     trouble = (await session.takeMade(() => api.askWeather({ doc: session.doc, zone, day }))) ?? ''
   }
@@ -68,13 +72,23 @@
       ],
       what,
     )
+  // A day counts once all three are typed: nothing is made up.
+  type Draft = { date: string } & Partial<WeatherDay>
+  let draft = $state<Draft | undefined>()
   function add() {
     const last = days[days.length - 1]
-    const start = session.value<string>('/pour/date') ?? new Date().toISOString().slice(0, 10)
-    const next: WeatherDay = last
-      ? { ...last, date: after(last.date, 1) }
-      : { date: start, morning: 10, noon: 20, night: 8 }
-    put([...days, next], msg.pour_weather_typed({ date: next.date }))
+    const today = new Date().toISOString().slice(0, 10)
+    draft = { date: last ? after(last.date, 1) : (session.value<string>('/pour/date') ?? today) }
+  }
+  function typed(by: Partial<WeatherDay>) {
+    const next = { ...draft!, ...by }
+    const { morning, noon, night } = next
+    if (morning === undefined || noon === undefined || night === undefined) {
+      draft = next
+      return
+    }
+    draft = undefined
+    put([...days, { ...next, morning, noon, night }], msg.pour_weather_typed({ date: next.date }))
   }
   const change = (i: number, by: Partial<WeatherDay>) =>
     put(
@@ -118,6 +132,34 @@
 {#if trouble}<p class="mt-2 font-medium text-stop" role="alert">{trouble}</p>{/if}
 {#each notes as n (n)}<p class="mt-1 text-warn">{n}</p>{/each}
 
+{#if draft}
+  <fieldset
+    class="mt-4 flex flex-wrap items-start gap-2 border border-line bg-sheet p-2"
+    data-testid="weather-draft"
+  >
+    <legend class="sr-only">{msg.pour_type_a_day}</legend>
+    <div>
+      <label class="label mb-1" for="day-new">{msg.pour_day}</label>
+      <input
+        id="day-new"
+        type="date"
+        class="field"
+        value={draft.date}
+        onchange={(e) => e.currentTarget.value && typed({ date: e.currentTarget.value })}
+      />
+    </div>
+    {#each fields as f (f.id)}
+      <div class="w-24">
+        <NumberEntry
+          label="{f.name}, {degree}"
+          value={draft[f.id] === undefined ? undefined : shown(draft[f.id]!)}
+          oncommit={(v) => typed({ [f.id]: stored(v) })}
+        />
+      </div>
+    {/each}
+    <p class="w-full text-[0.9rem] text-pencil">{msg.pour_type_all_three}</p>
+  </fieldset>
+{/if}
 {#if days.length}
   <h2 class="mt-4 font-bold">{msg.pour_typed_days}</h2>
   <ul class="mt-1" data-testid="weather-days">
