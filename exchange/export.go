@@ -56,7 +56,7 @@ func (s Source) Export(w Want) (Written, error) {
 		return Written{}, err
 	}
 	var out Written
-	if slices.Contains(report.IDs(), w.What) {
+	if slices.Contains(report.Whole(), w.What) {
 		return s.table(w, run)
 	}
 	switch w.What {
@@ -76,7 +76,7 @@ func (s Source) Export(w Want) (Written, error) {
 	case "geojson":
 		out, err = LineGeoJSON(s.Plan, s.Job, w.Line)
 	default:
-		return Written{}, Refuse("%q is no export; there are pdf, xlsx, dxf, svg, json, csv, gpx, waypoints, geojson, ground, and the tables %s.", w.What, strings.Join(report.IDs(), ", "))
+		return Written{}, Refuse("%q is no export; there are pdf, xlsx, dxf, svg, json, csv, gpx, waypoints, geojson, ground, and the tables %s.", w.What, strings.Join(report.Whole(), ", "))
 	}
 	if err == nil {
 		what := map[string]string{"csv": "line", "gpx": "line", "waypoints": "posts", "geojson": "line"}[w.What]

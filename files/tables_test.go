@@ -34,7 +34,10 @@ func TestTablesAreTheSameEverywhere(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		for _, id := range report.IDs() {
+		for _, id := range report.Whole() {
+			if id == "curb" { // the demo has none: TestCurbTable
+				continue
+			}
 			all, ok := report.All(p, id)
 			if !ok || len(all.Rows) == 0 {
 				t.Fatalf("job %d has no table %s", n, id)

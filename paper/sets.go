@@ -25,6 +25,7 @@ var Kinds = []Kind{
 	{"yard", "pour", "job"},
 	{"order", "pour", "job"},
 	{"pour", "pour", "job"},
+	{"curb", "pour", "job"},
 	{"build", "build", "run"},
 	{"cuts", "build", "job"},
 	{"labels", "build", "job"},
@@ -45,7 +46,7 @@ type Set struct {
 var Sets = []Set{
 	{"crew", []string{"load", "strings", "stakeout", "holes", "gate"}},
 	{"yard", []string{"yard"}},
-	{"pourday", []string{"order", "pour"}},
+	{"pourday", []string{"order", "pour", "curb"}},
 	{"builders", []string{"build", "cuts", "labels"}},
 	{"days", []string{"day"}},
 	{"customer", []string{"customer"}},
@@ -102,7 +103,7 @@ func (w writer) kinds(ids []string, run string) []Sheet {
 	write := map[string]func(run string) []Sheet{
 		"load": w.loadAndChecks, "yard": w.yard, "strings": w.strings, "stakeout": w.stakeOuts, "holes": w.holes, "gate": w.gates, "customer": w.customer,
 		"build": w.builds, "cuts": w.cuts, "labels": w.labels,
-		"order": w.orderSheet, "pour": w.pourCard, "day": w.daySheets,
+		"order": w.orderSheet, "pour": w.pourCard, "curb": w.curbs, "day": w.daySheets,
 	}
 	for _, k := range Kinds {
 		if slices.Contains(ids, k.ID) && write[k.ID] != nil {

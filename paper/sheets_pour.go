@@ -2,11 +2,13 @@ package paper
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"strconv"
 
 	"mallow/core/job"
 	"mallow/core/length"
+	"mallow/core/report"
 	"mallow/core/stage/pourday"
 	"mallow/core/words"
 )
@@ -28,7 +30,7 @@ func (w writer) orderSheet(string) []Sheet {
 		s.Blocks = append(s.Blocks, Para{Words: w.words("paper.order-truck", words.V{"volume": o.Volume, "least": o.Least, "most": o.Most, "stone": o.Stone}), Bold: true})
 		t := Table{Head: []string{words.Plain("report.head-load"), words.Plain("report.head-day"), words.Plain("paper.comes-at"), words.Plain("paper.concrete"), words.Plain("paper.posts")}, Tick: true, Bold: 3}
 		for i, l := range d.Loads {
-			t.Rows = append(t.Rows, []string{strconv.Itoa(i + 1), day(l.Comes[:10]), l.Comes[11:16], w.units.Bulk(l.Order), strconv.Itoa(len(l.Posts))})
+			t.Rows = append(t.Rows, []string{strconv.Itoa(i + 1), day(l.Comes[:10]), l.Comes[11:16], w.units.Bulk(l.Order), l.Says(w.units)})
 		}
 		s.Blocks = append(s.Blocks, t, Para{Words: words.Plain("paper.no-water")})
 	}
@@ -45,6 +47,9 @@ func (w writer) orderSheet(string) []Sheet {
 	ready := []string{"access", "call", "drop"}
 	if len(d.Loads) > 0 {
 		ready = []string{"access", "call", "barrows", "boards", "water", "washout"}
+	}
+	if len(d.Curb) > 0 {
+		ready = append(ready, "forms", "finish")
 	}
 	s.Blocks = append(s.Blocks, Heading(words.Plain("paper.have-ready")), Halved{List{Items: w.list("paper.ready-", ready), Tick: true}})
 	return []Sheet{s}
@@ -88,10 +93,53 @@ func (w writer) pourCard(string) []Sheet {
 		t.Rows = append(t.Rows, []string{o.Name, at, w.words("paper.hours-from-to", words.V{"from": o.Usual[0], "to": o.Usual[1]})})
 	}
 	s.Blocks = append(s.Blocks, Heading(words.Plain("paper.when-loaded")), t)
+	if len(d.Curb) > 0 {
+		s.Blocks = append(s.Blocks, Heading(words.Plain("paper.finishing")), List{Items: w.spelled("paper.curb-", []string{"after", "screed", "wait", "edge", "joint", "broom"}), Numbered: true})
+	}
 	if slices.ContainsFunc(d.Posts, func(p pourday.DayPost) bool { return p.Method == job.Stabbed }) {
 		s.Blocks = append(s.Blocks, Heading(words.Plain("paper.at-each-hole")), List{Items: w.list("paper.stab-", []string{"wet", "fill", "push", "sight", "back", "top", "wash"}), Numbered: true})
 	}
 	return []Sheet{w.warned(s, "pour")}
+}
+
+// spelled is list, of sentences with words of two spellings.
+func (w writer) spelled(prefix string, ids []string) []string {
+	out := make([]string, len(ids))
+	for i, id := range ids {
+		out[i] = w.words(prefix+id, nil)
+	}
+	return out
+}
+
+// curbs are what a run's mowing curb is formed by: its section, the boards, and where
+// posts and joints are marked on them.
+func (w writer) curbs(string) []Sheet {
+	var out []Sheet
+	for i := range w.plan.Runs {
+		r := &w.plan.Runs[i]
+		c := r.Curb
+		if c == nil {
+			continue
+		}
+		s := Sheet{Of: w.name(i)}
+		s.Blocks = append(s.Blocks,
+			Para{Words: w.words("paper.curb-section", words.V{"width": c.Width, "depth": c.Depth, "length": c.Length}), Bold: true},
+			Para{Words: w.words("paper.curb-forms", words.V{"boards": int(math.Ceil(float64(c.Forms/c.Board) - 1e-6)), "board": c.Board, "stakes": c.Stakes, "concrete": c.Buy})})
+		if c.Above > 0 {
+			s.Blocks = append(s.Blocks, Para{Words: w.words("paper.curb-above", words.V{"above": c.Above})})
+		}
+		if c.Off != 0 {
+			side := "left"
+			if c.Off < 0 {
+				side = "right"
+			}
+			s.Blocks = append(s.Blocks, Para{Words: w.words("paper.curb-off", words.V{"off": c.Off.Abs(), "side": side})})
+		}
+		t := report.Curb(w.plan, r)
+		s.Blocks = append(s.Blocks, Heading(words.Plain("paper.on-the-forms")), tabled(t.Read(), true), Heading(words.Plain("paper.forming")), List{Items: w.spelled("paper.form-", []string{"string", "ends", "mark", "hold", "wall"}), Numbered: true})
+		out = append(out, w.warned(s, "pour"))
+	}
+	return out
 }
 
 // pourPosts are the posts in their order. What nothing is said of has no column.
@@ -145,17 +193,17 @@ func (w writer) pourPosts(d *pourday.Day) Table {
 		{words.Plain("report.head-come_back"), func(p *pourday.DayPost) string { return at(p.Back) }},
 		{words.Plain("report.head-finish"), func(p *pourday.DayPost) string { return at(p.Finish) }},
 	}
-	t := Table{Tick: true, Bold: 0}
+	t, rows := Table{Tick: true, Bold: 0}, d.Rows(w.units)
 	var used []column
 	for _, c := range all {
-		if slices.ContainsFunc(d.Posts, func(p pourday.DayPost) bool { return c.of(&p) != "" }) {
+		if slices.ContainsFunc(rows, func(p pourday.DayPost) bool { return c.of(&p) != "" }) {
 			used, t.Head = append(used, c), append(t.Head, c.head)
 		}
 	}
-	for i := range d.Posts {
+	for i := range rows {
 		row := make([]string, len(used))
 		for k, c := range used {
-			row[k] = c.of(&d.Posts[i])
+			row[k] = c.of(&rows[i])
 		}
 		t.Rows = append(t.Rows, row)
 	}

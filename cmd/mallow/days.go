@@ -1,7 +1,6 @@
 package main
 
 import (
-	"encoding/json"
 	"errors"
 	"text/tabwriter"
 	"time"
@@ -12,20 +11,22 @@ import (
 	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/plan"
+	"mallow/core/report"
 	"mallow/core/stage/days"
 	"mallow/files"
 )
 
 func daysCommand() *cobra.Command {
 	var start string
-	var asJSON, ics bool
+	var out billAsked
+	var ics bool
 	c := &cobra.Command{
 		Use: "days FILE", Short: "Lay the work out in days: tasks, load and who comes", Args: args(cobra.ExactArgs(1)),
 		Long:    "Lay a job's work out in days for one crew: the earliest finish, then the fewest trips, then the most even days. FILE - is standard input.",
 		Example: "  mallow days --start 2027-05-03 job.json\n  mallow days --ics job.json > job.ics\n  mallow days --json job.json | jq '.days[].date'",
 		RunE: func(c *cobra.Command, given []string) error {
-			if asJSON && ics {
-				return usageError{errors.New("--json and --ics do not go together")}
+			if out.json && ics || out.csv && ics || out.json && out.csv {
+				return usageError{errors.New("of --json, --csv and --ics only one can be given")}
 			}
 			cat, err := catalog.Load()
 			if err != nil {
@@ -49,12 +50,10 @@ func daysCommand() *cobra.Command {
 				return err
 			}
 			s := p.Schedule
-			switch {
-			case asJSON:
-				enc := json.NewEncoder(c.OutOrStdout())
-				enc.SetIndent("", "  ")
-				return enc.Encode(s)
-			case ics:
+			if done, err := out.print(c, s, report.Days(p, s)); done || err != nil {
+				return err
+			}
+			if ics {
 				_, err := c.OutOrStdout().Write(files.Calendar(j.Name, "job", s, j.Units, time.Now()))
 				return err
 			}
@@ -67,7 +66,8 @@ func daysCommand() *cobra.Command {
 		},
 	}
 	c.Flags().StringVar(&start, "start", "", "first day on which the crew can come, year-month-day, in place of the job's")
-	c.Flags().BoolVar(&asJSON, "json", false, "print the days as JSON")
+	c.Flags().BoolVar(&out.json, "json", false, "print the days as JSON")
+	c.Flags().BoolVar(&out.csv, "csv", false, "print their tasks as comma-separated values")
 	c.Flags().BoolVar(&ics, "ics", false, "print them as an iCalendar file")
 	return c
 }

@@ -64,7 +64,7 @@ func exportCommand() *cobra.Command {
 	f.IntVar(&line, "line", 1, "line, counted from 1")
 	f.StringVar(&size, "paper", "letter", "letter or a4")
 	f.StringVar(&view, "view", "elevation", "drawings: elevation or map")
-	f.StringVar(&table, "table", "", "CSV: ground of one run; or "+strings.Join(report.IDs(), ", ")+", of all runs where none is named; the line's points where it is left out")
+	f.StringVar(&table, "table", "", "CSV: ground of one run; or "+strings.Join(report.Whole(), ", ")+", of all runs where none is named; the line's points where it is left out")
 	f.StringVar(&posts, "points", "line", "GPX: line, a track; or posts, waypoints")
 	return c
 }

@@ -93,7 +93,7 @@ func printTable(out io.Writer, p plan.Plan) error {
 	for i, r := range p.Runs {
 		t.row("\n%s: %s level, %s along the ground", r.Name, u.Tape(r.Length), u.Tape(r.SlopeLength))
 		for _, id := range report.IDs() {
-			if rows, ok := report.Of(p, id, i); ok && id != "load" { // which stands at the end
+			if rows, ok := report.Of(p, id, i); ok && id != "load" && (id != "curb" || len(rows.Rows) > 0) { // which stands at the end
 				printReport(t, rows)
 			}
 		}

@@ -34,7 +34,7 @@ func pourCommand() *cobra.Command {
 				return usageError{err}
 			}
 			d := p.Pour
-			if done, err := out.print(c, d, report.Pour(p, d.Posts)); done || err != nil {
+			if done, err := out.print(c, d, report.Pour(p, d.Rows(p.Units))); done || err != nil {
 				return err
 			}
 			t := &table{w: tabwriter.NewWriter(c.OutOrStdout(), 2, 4, 2, ' ', 0)}
@@ -122,18 +122,23 @@ func printPour(t *table, p plan.Plan, d *pourday.Day) {
 		t.row("Order %d bags of cement, sand %s, stone %s", d.Order.Cement, u.Bulk(d.Order.Sand), u.Bulk(d.Order.Gravel))
 	}
 	for i, l := range d.Loads {
-		t.row("Load %d\tcomes %s\tlast post in %s\tworked until %s\t%s\t%s to %s", i+1, when(l.Comes), when(l.Done), when(l.Worked), u.Bulk(l.Order), l.Posts[0], l.Posts[len(l.Posts)-1])
+		t.row("Load %d\tcomes %s\tlast of it in %s\tworked until %s\t%s\t%s", i+1, when(l.Comes), when(l.Done), when(l.Worked), u.Bulk(l.Order), l.Says(u))
 	}
 	runs := map[string]string{}
 	for i := range p.Runs {
 		runs[p.Runs[i].ID] = p.Runs[i].Name
 	}
-	for _, o := range d.Posts {
+	for _, o := range d.Rows(u) {
 		name := o.Post
 		if len(p.Runs) > 1 {
 			name = runs[o.Run] + " " + o.Post
 		}
 		t.row("%s\t%s\t%s", name, when(o.At), u.Small(o.Volume))
+	}
+	for i := range p.Runs {
+		if c := p.Runs[i].Curb; c != nil {
+			t.row("Forms for %s: %s of curb, %s by %s, boards %s, stakes %d; joints at most %s", p.Runs[i].Name, u.Tape(c.Length), u.Short(c.Width), u.Short(c.Depth), u.Tape(c.Forms), c.Stakes, u.Short(c.Most))
+		}
 	}
 	for _, w := range d.Waits {
 		t.row("%s\tfrom %s\tusual %g to %g h", w.Name, when(w.At), w.Usual[0], w.Usual[1])

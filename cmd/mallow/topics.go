@@ -59,7 +59,7 @@ func sheets() string {
 }
 
 func kindsOfFile() string {
-	return "The ending of --to says which file is written.\n\n.pdf\n  printed sheets: see mallow help sheets\n.xlsx\n  all tables, a sheet each, numbers as numbers\n.csv\n  one table: " + strings.Join(report.IDs(), ", ") + "; ground of one run; or the line's points\n.dxf, .svg\n  the fence from the side, or the map with --view map\n.gpx, .geojson\n  positions, for a job whose place on earth is known\n.json\n  the job document itself, described in docs/job-document.md\n\nmallow import reads .csv, .gpx and .geojson points, and job documents.\n"
+	return "The ending of --to says which file is written.\n\n.pdf\n  printed sheets: see mallow help sheets\n.xlsx\n  all tables, a sheet each, numbers as numbers\n.csv\n  one table: " + strings.Join(report.Whole(), ", ") + "; ground of one run; or the line's points\n.dxf, .svg\n  the fence from the side, or the map with --view map\n.gpx, .geojson\n  positions, for a job whose place on earth is known\n.json\n  the job document itself, described in docs/job-document.md\n\nmallow import reads .csv, .gpx and .geojson points, and job documents.\n"
 }
 
 const results = `plan and load print to standard output in the job's units, or as JSON with --json. Messages go to standard error.

@@ -32,10 +32,11 @@ const (
 	Stone    Kind = "stone"
 	Spoil    Kind = "spoil" // soil that is carried away, loose
 	Soil     Kind = "soil"  // cut or filled along the fence
+	Form     Kind = "form"  // boards and stakes that concrete is poured between
 	Labour   Kind = "labour"
 )
 
-var kinds = []Kind{Post, Panel, Rail, Board, Mesh, Leaf, Hardware, Fixing, Finish, Concrete, Gravel, Stone, Spoil, Soil, Labour}
+var kinds = []Kind{Post, Panel, Rail, Board, Mesh, Leaf, Hardware, Fixing, Finish, Concrete, Form, Gravel, Stone, Spoil, Soil, Labour}
 
 // Small tells whether it is counted by the box and the handful.
 func (k Kind) Small() bool { return k == Hardware || k == Fixing || k == Finish }
@@ -54,7 +55,7 @@ const (
 // Item is one thing that is bought, moved or done.
 type Item struct {
 	ID    string        `json:"id" jsonschema:"required" jsonschema_description:"Its name: the same in the bill of a run and of the job, and as long as its kind and size stay."`
-	Kind  Kind          `json:"kind" jsonschema:"required,enum=post,enum=panel,enum=rail,enum=board,enum=mesh,enum=gate leaf,enum=hardware,enum=fixing,enum=finish,enum=concrete,enum=gravel,enum=stone,enum=spoil,enum=soil,enum=labour"`
+	Kind  Kind          `json:"kind" jsonschema:"required,enum=post,enum=panel,enum=rail,enum=board,enum=mesh,enum=gate leaf,enum=hardware,enum=fixing,enum=finish,enum=concrete,enum=form,enum=gravel,enum=stone,enum=spoil,enum=soil,enum=labour"`
 	Group string        `json:"group" jsonschema:"required" jsonschema_description:"Heading under which it is read."`
 	Stage finding.Stage `json:"stage" jsonschema:"required,enum=walk,enum=string,enum=space,enum=grade,enum=gates,enum=dig,enum=pour,enum=build" jsonschema_description:"The stage of the work that needs it."`
 	What  string        `json:"what" jsonschema:"required" jsonschema_description:"What it is called."`

@@ -6,8 +6,6 @@ import (
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/stage"
-	"mallow/core/stage/build"
-	"mallow/core/stage/gates"
 	"mallow/core/stage/load"
 )
 
@@ -65,7 +63,8 @@ func (a *Advice) InLine(run job.Run) *load.Load {
 		j.Lines[l].Runs = slices.Clone(j.Lines[l].Runs)
 		j.Lines[l].Runs[r] = run
 		j.Lines = j.Lines[l : l+1]
-		return load.Compute(&build.Build{Gates: &gates.Gates{Holes: Compute(j, a.of.Catalog, a.of, a.watch.Look).Runs[r].Holes}})
+		then := Compute(j, a.of.Catalog, a.of, a.watch.Look).Runs[r]
+		return added(then.Holes, then.curbEnds)
 	}
 	return nil
 }

@@ -9,6 +9,7 @@ import (
 	"mallow/core/materials"
 	"mallow/core/stage"
 	"mallow/core/stage/build"
+	"mallow/core/stage/curbing"
 	"mallow/core/stage/dig"
 	"mallow/core/stage/gates"
 	"mallow/core/stage/load"
@@ -54,6 +55,7 @@ type Run struct {
 	Gates    *gates.Gates
 	Marking  *setout.Marking
 	Build    *build.Build
+	curbEnds [2]curbing.End
 	Load     *load.Load
 	Parts    map[string]any // of the stages that stand on the finished run
 	checked  *checked
@@ -350,12 +352,29 @@ func (c *computing) build(l *Line) {
 // load adds the runs up.
 func (c *computing) load(l *Line) {
 	for r, run := range l.Runs {
-		if was := c.before(l, r); was != nil && was.Build == run.Build && was.Marking == run.Marking {
+		run.curbEnds = l.curbEnds(r)
+		if was := c.before(l, r); was != nil && was.Build == run.Build && was.Marking == run.Marking && was.curbEnds == run.curbEnds {
 			run.Load, run.checked = was.Load, was.checked
 			continue
 		}
-		run.Load, run.checked = load.Compute(run.Build), &checked{}
+		run.Load, run.checked = load.Compute(run.Build, curbing.Compute(run.Build, run.curbEnds)), &checked{}
 	}
+}
+
+// curbEnds are the curbs that a run's own meets at its two ends.
+func (l *Line) curbEnds(r int) (ends [2]curbing.End) {
+	n := len(l.Runs)
+	if l.Runs[r].Laid.Given.Curb == nil {
+		return ends
+	}
+	meet := func(before, other int) curbing.End {
+		o := l.Runs[other].Laid.Given.Curb
+		if !l.joints[before].Meets || o == nil {
+			return curbing.End{}
+		}
+		return curbing.End{Meets: true, Turn: l.Walk.TurnAt(before).Degrees, Off: o.Off}
+	}
+	return [2]curbing.End{meet((r+n-1)%n, (r+n-1)%n), meet(r, (r+1)%n)}
 }
 
 func sameLength(a, b *length.Length) bool { return a == b || a != nil && b != nil && *a == *b }

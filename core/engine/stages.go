@@ -26,7 +26,7 @@ var computeList = []struct {
 	{"gates: openings, leaves and their swings, on the map", (*computing).gates},
 	{"build: what stands above ground, part by part", (*computing).build},
 	{"setout: strings, marks and tops on site", (*computing).setout},
-	{"load: what it all takes", (*computing).load},
+	{"curbing, load: the curb beside the posts, and what it all takes", (*computing).load},
 	{"what stands on the finished run", (*computing).later},
 }
 
@@ -38,6 +38,7 @@ var checkList = []func(*Run, *stage.Checking){
 	func(r *Run, c *stage.Checking) { r.Gates.Check(c) },
 	func(r *Run, c *stage.Checking) { r.Holes.Check(c) },
 	func(r *Run, c *stage.Checking) { r.Build.Check(c) },
+	func(r *Run, c *stage.Checking) { r.Load.Curb.Check(r.Build, c) },
 }
 
 // laterList are the stages that stand on the finished run, in their order. A

@@ -4,6 +4,7 @@ import (
 	"mallow/core/job"
 	"mallow/core/stage"
 	"mallow/core/stage/build"
+	"mallow/core/stage/curbing"
 	"mallow/core/stage/dig"
 	"mallow/core/stage/gates"
 	"mallow/core/stage/load"
@@ -36,7 +37,13 @@ func (t *trier) alone(run job.Run) *load.Load {
 	}
 	d := dig.Compute(slope.Compute(line, nil), nil, t.look)
 	d.Obstacles()
-	return load.Compute(&build.Build{Gates: &gates.Gates{Holes: d}})
+	return added(d, [2]curbing.End{})
+}
+
+// added is what a run takes whose gates and parts nobody asks for.
+func added(d *dig.Holes, ends [2]curbing.End) *load.Load {
+	b := &build.Build{Gates: &gates.Gates{Holes: d}}
+	return load.Compute(b, curbing.Compute(b, ends))
 }
 
 // outcomeOf is what a trial comes to.

@@ -68,6 +68,7 @@ type Run struct {
 	Soil      string         `json:"soil,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Soil along the run, by its name in the catalogue. Left out: the site's."`
 	String    String         `json:"string"`
 	Parts     []Part         `json:"parts,omitempty" jsonschema:"maxItems=60" jsonschema_description:"Parts that are not as in the run's fence system: each stands for the system's of the same id, or is added."`
+	Curb      *Curb          `json:"curb,omitempty" jsonschema_description:"Mowing curb along the run. Left out: none."`
 	Notes     string         `json:"notes,omitempty" jsonschema:"maxLength=8000"`
 
 	Laid  []Laid `json:"laid,omitempty" jsonschema:"maxItems=12000" jsonschema_description:"Posts of the last layout, so that the next one's keep their names. It is written when the job is saved."`

@@ -22,8 +22,34 @@ type Pouring struct {
 	Fast   float64                         `json:"fast" jsonschema:"required" jsonschema_description:"The same of fast-setting mix, poured into the hole."`
 	Pallet length.Mass                     `json:"pallet" jsonschema:"required" jsonschema_description:"Of bags on one pallet."`
 	Slump  map[job.Method]Slump            `json:"slump" jsonschema:"required" jsonschema_description:"That a truck is ordered with."`
+	Curb   PourCurb                        `json:"curb" jsonschema:"required" jsonschema_description:"How a mowing curb is formed and poured."`
 	Source reason.Source                   `json:"source" jsonschema:"required"`
 }
+
+// PourCurb is how a mowing curb is formed, poured and finished.
+type PourCurb struct {
+	Place  float64                         `json:"place" jsonschema:"required" jsonschema_description:"Minutes of one person to place and screed a meter."`
+	Most   int                             `json:"most" jsonschema:"required" jsonschema_description:"More hands than this do not make it faster."`
+	Boards map[length.System]length.Length `json:"boards" jsonschema:"required" jsonschema_description:"Length of a form board."`
+	Stakes map[length.System]length.Length `json:"stakes" jsonschema:"required" jsonschema_description:"From stake to stake, on each side."`
+	Gap    map[length.System]length.Length `json:"gap" jsonschema:"required" jsonschema_description:"Least gap from its top to the fence's bottom."`
+	Beside map[length.System]length.Length `json:"beside" jsonschema:"required" jsonschema_description:"Least concrete beside a post."`
+	Source reason.Source                   `json:"source" jsonschema:"required"`
+}
+
+func (c PourCurb) validate() error {
+	if c.Place <= 0 || c.Most < 1 || c.Source.Kind == "" {
+		return errCurb
+	}
+	for _, sys := range []length.System{length.Imperial, length.Metric} {
+		if c.Boards[sys] <= 0 || c.Stakes[sys] <= 0 || c.Gap[sys] <= 0 || c.Beside[sys] <= 0 {
+			return errCurb
+		}
+	}
+	return nil
+}
+
+var errCurb = errors.New("curb")
 
 // Slump is how wet concrete is ordered.
 type Slump struct {
@@ -107,5 +133,5 @@ func (p Pouring) validate() error {
 			return fmt.Errorf("truck of %s", sys)
 		}
 	}
-	return nil
+	return p.Curb.validate()
 }

@@ -79,7 +79,7 @@ func stockChoice(l *load.Load) StockChoice {
 		}
 	}
 	used, bought, kept := length.Length(0), length.Length(0), length.Length(0)
-	for _, i := range load.Compute(build.Compute(l.Gates)).Items() {
+	for _, i := range load.Compute(build.Compute(l.Gates), nil).Items() { // a curb is not cut from stock
 		if i.Cuts == nil || i.Cuts.Joined {
 			continue
 		}

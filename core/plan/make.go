@@ -145,7 +145,7 @@ func document(run *engine.Run, l *engine.Line, i int) Run {
 		ID: m.Spec.ID, Name: m.Spec.Name, Path: m.Path, Line: l.Walk.Line.ID, Start: at.Start, From: at.From, To: at.To, Bearing: at.Bearing,
 		Hollow: m.Spec.Post.Hollow, Frost: frost, FrostEstimated: estimated, Solid: m.Solid(), LooksRefused: m.LooksRefused(), Way: m.Spec.Spacing.Way,
 		Cards: m.Cards, Ground: []survey.Point{}, Segments: m.Segments, Posts: m.Holes.Posts, Bays: m.Slope.Bays, Gates: m.Made, InTheWay: m.InTheWay, Rails: m.RailRows,
-		String: run.Marking.Strings, SetOut: run.Marking.Marks, TopLine: run.Marking.Tops, Totals: m.Totals, Parts: run.Parts, Built: run.Build,
+		String: run.Marking.Strings, SetOut: run.Marking.Marks, TopLine: run.Marking.Tops, Totals: m.Totals, Curb: m.Curb, Parts: run.Parts, Built: run.Build,
 	}
 	if s, ok := m.Cat.System(m.Spec.System, m.Job.Systems); ok {
 		out.Face, out.Type = s.Face, s.Name

@@ -1,7 +1,11 @@
 package report
 
 import (
+	"strings"
+
 	"mallow/core/plan"
+	"mallow/core/stage/curbing"
+	"mallow/core/stage/days"
 	"mallow/core/stage/pourday"
 )
 
@@ -10,7 +14,7 @@ func pourOf(p plan.Plan, r *plan.Run) Table {
 		return Pour(p, nil)
 	}
 	var posts []pourday.DayPost
-	for _, o := range p.Pour.Posts {
+	for _, o := range p.Pour.Rows(p.Units) {
 		if o.Run == r.ID {
 			posts = append(posts, o)
 		}
@@ -35,7 +39,49 @@ func Pour(p plan.Plan, posts []pourday.DayPost) Table {
 		col("braces_off", Text, func(o pourday.DayPost) any { return readyAt(o, "braces") }, file),
 		col("rails_from", Text, func(o pourday.DayPost) any { return readyAt(o, "rails") }, file),
 		col("gates_from", Text, func(o pourday.DayPost) any { return readyAt(o, "gates") }, file),
-	}, posts, func(o pourday.DayPost) Row { return Row{Post: o.Post} })
+	}, posts, func(o pourday.DayPost) Row {
+		if o.IsCurb {
+			return Row{}
+		}
+		return Row{Post: o.Post}
+	})
+}
+
+// Curb are the marks on the forms of a run's mowing curb: posts and joints.
+func Curb(p plan.Plan, r *plan.Run) Table {
+	var marks []curbing.CurbMark
+	if r.Curb != nil {
+		marks = r.Curb.Marks
+	}
+	return filled("curb", p.Units, []column[curbing.CurbMark]{
+		col("post", Text, func(m curbing.CurbMark) any { return m.Post }),
+		col("on_forms", Tape, func(m curbing.CurbMark) any { return m.At }, main),
+		col("joint", Flag, func(m curbing.CurbMark) any { return m.Joint }),
+	}, marks, func(m curbing.CurbMark) Row { return Row{Post: m.Post} })
+}
+
+// Days are the parts of the work on every day on site.
+func Days(p plan.Plan, s *days.Schedule) Table {
+	type part struct {
+		day *days.OnDay
+		of  days.AgendaPart
+	}
+	var all []part
+	for i := 0; s != nil && i < len(s.Days); i++ {
+		for _, o := range s.Days[i].Parts {
+			all = append(all, part{&s.Days[i], o})
+		}
+	}
+	return filled("days", p.Units, []column[part]{
+		col("day", Text, func(o part) any { return o.day.Date }),
+		col("at", Text, func(o part) any { return o.of.From }, main),
+		col("until", Text, func(o part) any { return o.of.To }),
+		col("task", Text, func(o part) any { return o.of.Name }),
+		col("hours", Number, func(o part) any { return o.of.Hours }, file),
+		col("goes_on", Flag, func(o part) any { return o.of.More }),
+		col("posts", Text, func(o part) any { return strings.Join(o.of.Posts, " ") }),
+		col("comes", Text, func(o part) any { return strings.Join(o.day.Who, ", ") }),
+	}, all, func(part) Row { return Row{} })
 }
 
 // dayOf is the day of a time in RFC 3339, and timeOf its time by the site's clock.

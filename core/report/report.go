@@ -100,7 +100,7 @@ func why(figure string) func(*Column) { return func(c *Column) { c.Why = figure 
 
 // filled is a table of rows.
 func filled[T any](id string, u length.Units, columns []column[T], of []T, row func(T) Row) Table {
-	t := Table{ID: id, Name: words.Plain("report.table-" + id), Units: u}
+	t := Table{ID: id, Name: words.In(u.System, "report.table-"+id), Units: u}
 	for _, c := range columns {
 		c.Name = words.In(u.System, "report.head-"+words.Key(c.ID))
 		t.Columns = append(t.Columns, c.Column)

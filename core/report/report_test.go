@@ -16,7 +16,10 @@ import (
 func TestColumnsAreTyped(t *testing.T) {
 	for n := range 2 {
 		_, p := demotest.Job(t, n)
-		for _, id := range report.IDs() {
+		for _, id := range report.Whole() {
+			if id == "curb" { // the demo has none: TestCurbTable
+				continue
+			}
 			all, ok := report.All(p, id)
 			if !ok || len(all.Rows) == 0 {
 				t.Fatalf("job %d has no table %s", n, id)

@@ -12,7 +12,7 @@ var of = []struct {
 	id    string
 	table func(plan.Plan, *plan.Run) Table
 }{
-	{"setout", SetOut}, {"posts", Posts}, {"bays", Bays}, {"holes", Holes}, {"gates", Gates}, {"load", loadOf}, {"cuts", cutsOf}, {"pour", pourOf},
+	{"setout", SetOut}, {"posts", Posts}, {"bays", Bays}, {"holes", Holes}, {"gates", Gates}, {"load", loadOf}, {"cuts", cutsOf}, {"pour", pourOf}, {"curb", Curb},
 }
 
 // IDs are the ids of the tables.
@@ -23,6 +23,9 @@ func IDs() []string {
 	}
 	return out
 }
+
+// Whole are the tables of a job: those of its runs, and those that are of none of them.
+func Whole() []string { return append(IDs(), "days") }
 
 // Of is a table of one run.
 func Of(p plan.Plan, id string, run int) (Table, bool) {
@@ -38,6 +41,9 @@ func Of(p plan.Plan, id string, run int) (Table, bool) {
 // the whole job too.
 func All(p plan.Plan, id string) (Table, bool) {
 	var out Table
+	if id == "days" {
+		return Days(p, p.Schedule), true
+	}
 	for i := range p.Runs {
 		t, ok := Of(p, id, i)
 		if !ok {

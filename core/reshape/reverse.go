@@ -97,6 +97,10 @@ func reverseRun(run job.Run, level length.Length) job.Run {
 		}
 	}
 	run.String.Face = run.String.Face.Other()
+	if run.Curb != nil {
+		run.Curb = ptr(*run.Curb)
+		run.Curb.Off = -run.Curb.Off
+	}
 	if run.Spacing.Face != "" {
 		run.Spacing.Face = run.Spacing.Face.Other()
 	}

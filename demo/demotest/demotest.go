@@ -40,5 +40,11 @@ func Job(t testing.TB, n int) (job.Job, plan.Plan) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	return j, plan.Make(j, cat)
+	p := plan.Make(j, cat)
+	worded, err := plan.Worded(nil, j, cat)
+	if err != nil {
+		t.Fatal(err)
+	}
+	p.Schedule = worded.Schedule
+	return j, p
 }

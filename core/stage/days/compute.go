@@ -131,7 +131,7 @@ func (w *planner) count() {
 				continue
 			}
 			n = float64(len(w.pour.Posts))
-			minutes = t.Once + n/w.pour.PerHour*60*float64(hands)
+			minutes = t.Once + w.pour.Minutes*float64(hands)
 			each = minutes / n
 			w.poured = true
 		case "clear":

@@ -10,6 +10,7 @@ import (
 	"mallow/core/materials"
 	"mallow/core/pour"
 	"mallow/core/stage/build"
+	"mallow/core/stage/curbing"
 	"mallow/core/stage/dig"
 	"mallow/core/stage/gates"
 )
@@ -17,12 +18,13 @@ import (
 // loadRun is a run with what it takes.
 type Load struct {
 	*build.Build
+	Curb   *curbing.Curb // none: no mowing curb
 	Totals Totals
 }
 
 // newLoad adds the run up.
-func Compute(m *build.Build) *Load {
-	l := &Load{Build: m}
+func Compute(m *build.Build, curb *curbing.Curb) *Load {
+	l := &Load{Build: m, Curb: curb}
 	l.Totals = l.add()
 	return l
 }
@@ -53,6 +55,7 @@ func (m *Load) add() Totals {
 		t.bag(m.Bag, 0)
 	}
 	t.filled(m, own)
+	t.curb(m)
 	t.buy(m.Cat, m.Job.Units.System)
 	t.Waste = m.waste()
 	return t
@@ -118,6 +121,26 @@ func (t *Totals) filled(m *Load, posts []*dig.Post) {
 		return cmp.Or(cmp.Compare(a.Width, b.Width), cmp.Compare(a.Depth, b.Depth))
 	})
 }
+
+// curb adds the mowing curb: its concrete, and the trench that is dug for it by hand.
+func (t *Totals) curb(m *Load) {
+	c := m.Curb
+	if c == nil {
+		return
+	}
+	t.Concrete, t.ConcreteToBuy = t.Concrete+c.Concrete, t.ConcreteToBuy+c.Buy
+	t.CurbConcrete, t.CurbLength = c.Concrete, c.Length
+	t.Dug += c.Dug
+	t.Spoil += c.Dug * length.Volume(1+m.Soil.Bulking)
+	if c.Bag.Yield > 0 {
+		t.bag(c.Bag, pour.Bags(c.Buy, c.Bag.Yield))
+	}
+	hours := trenchHours(m)
+	t.Hours.ByHand, t.Hours.ByAuger = t.Hours.ByHand+hours, t.Hours.ByAuger+hours
+}
+
+// trenchHours is how long one person digs for the curb; no auger can.
+func trenchHours(m *Load) float64 { return pour.HandHours(m.Curb.Dug, m.Soil.Digging, m.Crew()) }
 
 // hole counts one hole with its size's others.
 func (t *Totals) hole(p *dig.Post, d *dig.Design, soil materials.Soil, rate materials.CrewRate) {
@@ -243,6 +266,7 @@ func (t *Totals) add(o Totals) {
 	t.Cut, t.Fill, t.InfillBoards = t.Cut+o.Cut, t.Fill+o.Fill, t.InfillBoards+o.InfillBoards
 	t.GradePosts, t.Steps = t.GradePosts+o.GradePosts, t.Steps+o.Steps
 	t.Concrete, t.ConcreteToBuy = t.Concrete+o.Concrete, t.ConcreteToBuy+o.ConcreteToBuy
+	t.CurbConcrete, t.CurbLength = t.CurbConcrete+o.CurbConcrete, t.CurbLength+o.CurbLength
 	t.Gravel, t.Stone = t.Gravel+o.Gravel, t.Stone+o.Stone
 	t.Dug, t.SoilBack, t.Spoil = t.Dug+o.Dug, t.SoilBack+o.SoilBack, t.Spoil+o.Spoil
 	t.Hours.ByHand, t.Hours.ByAuger, t.Hours.Hand = t.Hours.ByHand+o.Hours.ByHand, t.Hours.ByAuger+o.Hours.ByAuger, t.Hours.Hand+o.Hours.Hand

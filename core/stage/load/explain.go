@@ -73,7 +73,7 @@ func (p section) says() reason.Text {
 func (m *Load) whyBags(t Totals) reason.Why {
 	r := m.RunRules()
 	w := reason.Why{Figure: words.Plain("load.concrete-for-the-run"),
-		Sentence: words.Say("load.holes-take", words.V{"posts": t.Posts, "small": t.Concrete, "bulk": t.Concrete})}
+		Sentence: words.Say("load.holes-take", words.V{"posts": t.Posts, "small": t.Concrete - t.CurbConcrete, "bulk": t.Concrete - t.CurbConcrete})}
 	if m.BagKnown && len(t.BagKinds) > 0 {
 		w.Sentence = append(w.Sentence, words.Say("load.bags-so", words.V{"exact": t.BagKinds[0].Exact, "bags": t.Bags})...)
 		w.Steps = append(w.Steps,
@@ -83,9 +83,16 @@ func (m *Load) whyBags(t Totals) reason.Why {
 	}
 	w.Steps = append(w.Steps, reason.Step{Rule: words.Plain("load.waste"), Source: stage.Practice, Says: words.Say("load.bought-beyond-the-sum-as", words.V{"waste": r.Setting.Waste}),
 		Settings: []reason.Setting{m.Rule(r, "setting/waste")}})
-	w.Steps = append(w.Steps, otherConcrete(t, m.Cat)...)
+	w.Steps = append(append(w.Steps, curbStep(t, m.Job.Units.System)...), otherConcrete(t, m.Cat)...)
 	return w
+}
 
+// curbStep is what the mowing curb takes of the concrete, where there is one.
+func curbStep(t Totals, sys length.System) []reason.Step {
+	if t.CurbConcrete <= 0 {
+		return nil
+	}
+	return []reason.Step{{Rule: words.In(sys, "load.curb"), Source: stage.Geometry, Says: words.Say("load.curb-takes", words.V{"length": t.CurbLength, "volume": t.CurbConcrete})}}
 }
 
 // otherConcrete is the same concrete from a truck, and mixed on site.
@@ -141,6 +148,7 @@ func (m *Load) whySpoil(t Totals) reason.Why {
 func whyJobConcrete(runs []*Load, t Totals) reason.Why {
 	w := reason.Why{Figure: words.Plain("load.concrete-for-the-job"),
 		Sentence: words.Say("load.holes-on-runs-take", words.V{"posts": t.Posts, "count": len(runs), "small": t.ConcreteToBuy, "bulk": t.ConcreteToBuy})}
+	w.Steps = append(w.Steps, curbStep(t, runs[0].Job.Units.System)...)
 	w.Steps = append(w.Steps, otherConcrete(t, runs[0].Cat)...)
 	w.Steps = append(w.Steps, reason.Step{Rule: words.Plain("load.rounded-up-once"), Governs: true, Source: stage.Geometry,
 		Says: words.Say("load.the-runs-exact-volumes-are")})

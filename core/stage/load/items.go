@@ -30,6 +30,7 @@ func (m *Load) Items() []bill.Item {
 	b.boards(m)
 	b.leaves(m)
 	b.filled(m)
+	b.curb(m)
 	b.soil(m)
 	bill.Sort(b.items)
 	buy(b.items, m.Cat, m.Job)
@@ -204,6 +205,22 @@ func (b *biller) filled(m *Load) {
 	}
 }
 
+// curb is the mowing curb: its concrete, its trench, and what it is formed with.
+func (b *biller) curb(m *Load) {
+	c := m.Curb
+	if c == nil {
+		return
+	}
+	b.add(concrete(c.Bag, c.Waste), float64(c.Buy))
+	b.bulk(bill.Spoil, "spoil", "spoil", finding.Dig, c.Dug*length.Volume(1+m.Soil.Bulking))
+	b.hours(trenchHours(m), trenchHours(m))
+	form := func(id string, first float64, piece length.Length, name reason.Text) bill.Item {
+		return bill.Item{ID: id, Kind: bill.Form, Stage: finding.Pour, What: words.Plain("bill.what-" + id), Name: name, Unit: bill.Pieces, Length: piece, Order: bill.Order{First: first}}
+	}
+	b.add(form("form-boards", 0, c.Board, words.Say("bill.form-boards", words.V{"depth": c.Depth, "length": c.Board})), float64(c.Forms/c.Board))
+	b.add(form("form-stakes", 1, 0, words.Say("bill.form-stakes")), float64(c.Stakes))
+}
+
 // concrete is the item of concrete from one kind of bag, or of none.
 func concrete(bag materials.Bag, waste float64) bill.Item {
 	return bill.Item{ID: "concrete/" + bag.ID, Kind: bill.Concrete, Stage: finding.Pour, What: words.Plain("bill.what-concrete"),
@@ -226,6 +243,11 @@ func (b *biller) soil(m *Load) {
 // dig adds the hours of one hole, by hand and with the auger.
 func (b *biller) dig(p *dig.Post, d *dig.Design, m *Load, rate materials.CrewRate) {
 	hand, auger, _ := holeHours(p, d, m.Soil, rate)
+	b.hours(hand, auger)
+}
+
+// hours adds hours of digging, by hand and with the auger.
+func (b *biller) hours(hand, auger float64) {
 	hours := func(id string, first, h float64) {
 		b.add(bill.Item{ID: id, Kind: bill.Labour, Stage: finding.Dig, What: words.Plain("bill.what-" + id), Name: words.Say("bill.note-" + id), Unit: bill.Hours, Why: "hours", Order: bill.Order{First: first}}, h)
 	}
@@ -265,6 +287,9 @@ func buy(items []bill.Item, cat materials.Catalog, j job.Job) {
 			i.Bought = append(i.Bought, loose(length.Mass(i.Exact*cat.Gravel.Density)))
 		case bill.Spoil, bill.Soil:
 			i.Bought = append(i.Bought, bill.Buy{By: bill.Loose, Count: i.Exact, Many: reason.Say(reason.Bulk(v)), Of: i.Name})
+		case bill.Form:
+			n := pour.Whole(i.Exact)
+			i.Bought = append(i.Bought, bill.Buy{By: bill.ByPiece, Count: float64(n), Many: words.Say("bill.forms", words.V{"count": n}), Of: i.Name})
 		case bill.Labour:
 			i.Bought = append(i.Bought, bill.Buy{By: bill.ByHours, Count: i.Exact, Many: words.Say("bill.hours", words.V{"hours": strconv.FormatFloat(i.Exact, 'f', 1, 64)}), Of: i.Name})
 		default:

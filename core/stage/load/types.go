@@ -22,7 +22,9 @@ type Totals struct {
 	Holes      []Holes     `json:"holes" jsonschema:"required"`
 	Hours      Hours       `json:"hours" jsonschema:"required"`
 
-	Concrete      length.Volume `json:"concrete" jsonschema:"required" jsonschema_description:"In the holes."`
+	Concrete      length.Volume `json:"concrete" jsonschema:"required" jsonschema_description:"In the holes and the mowing curb."`
+	CurbConcrete  length.Volume `json:"curbConcrete,omitempty" jsonschema_description:"Of it in the mowing curb."`
+	CurbLength    length.Length `json:"curbLength,omitempty" jsonschema_description:"Of the mowing curb, along the ground."`
 	ConcreteToBuy length.Volume `json:"concreteToBuy" jsonschema:"required" jsonschema_description:"With the waste that is given."`
 	Waste         float64       `json:"waste" jsonschema:"required" jsonschema_description:"Share bought beyond what the holes take; -1 where it is not the same for all."`
 	BagKinds      []BagCount    `json:"bagKinds" jsonschema:"required" jsonschema_description:"One for each kind of bag; empty when the bag is not in the catalogue."`

@@ -90,15 +90,16 @@ func (w *planner) unplaced() {
 	if len(d.Left) == 0 {
 		return
 	}
-	first := d.Posts[slices.IndexFunc(d.Posts, func(p DayPost) bool { return p.At == "" })]
+	at0 := slices.IndexFunc(w.pieces, func(p piece) bool { return p.at.IsZero() })
+	first := &w.pieces[at0]
 	at := w.start.Add(minutes(minutesOf(w.pour.From)))
-	mix := d.mixOf[first.Mix]
+	mix := d.mixOf[first.mix]
 	if c, ok := w.sky.At(at); ok && c.Temp <= curing.Freezing && w.frozen() {
 		w.find(codeFrost, finding.Cannot, words.Say("pour.freezes", words.V{"date": d.Date, "temp": reason.Degrees(c.Temp)}), w.ways(codeFrost, w.otherDays())...)
 		return
 	}
 	if works := w.mayPour(mix, at); first.place > works {
-		w.find(codeTooSlow, finding.Cannot, words.Say("pour.too-slow", words.V{"post": first.Post, "takes": round(first.place), "works": round(works)}), w.ways(codeTooSlow, append(w.hands(), w.otherDays()...))...)
+		w.find(codeTooSlow, finding.Cannot, words.Say("pour.too-slow", words.V{"post": w.name(at0), "takes": round(first.place), "works": round(works)}), w.ways(codeTooSlow, append(w.hands(), w.otherDays()...))...)
 		return
 	}
 	w.find(codeLeft, finding.Cannot, words.Say("pour.left", words.V{"count": len(d.Left), "first": d.Left[0], "days": mostDays}), w.ways(codeLeft, w.hands())...)
@@ -151,34 +152,32 @@ func (w *planner) cold() {
 
 // proof tells whether all that was poured bears a frost by a time.
 func (w *planner) proof(at time.Time) bool {
-	for i := range w.out.Posts {
-		p := &w.out.Posts[i]
-		done, err := time.Parse(time.RFC3339, p.Done)
-		if err != nil {
+	for i := range w.pieces {
+		p := &w.pieces[i]
+		if p.at.IsZero() {
 			continue
 		}
-		a, okA := w.mature.at(done)
+		a, okA := w.mature.at(p.done)
 		b, okB := w.mature.at(at)
-		if !okA || !okB || curing.Share(curing.EquivalentDays((b-a)*p.speed)) < curing.FrostProof {
+		if !okA || !okB || curing.Share(curing.EquivalentDays((b-a)*w.out.mixOf[p.mix].Speed)) < curing.FrostProof {
 			return false
 		}
 	}
 	return true
 }
 
-// poured is when the first post is begun and the last one done.
+// poured is when the first piece is begun and the last one done.
 func (w *planner) poured() (first, last time.Time) {
-	for i := range w.out.Posts {
-		at, err := time.Parse(time.RFC3339, w.out.Posts[i].At)
-		if err != nil {
+	for i := range w.pieces {
+		p := &w.pieces[i]
+		if p.at.IsZero() {
 			continue
 		}
-		done, _ := time.Parse(time.RFC3339, w.out.Posts[i].Done)
-		if first.IsZero() || at.Before(first) {
-			first = at
+		if first.IsZero() || p.at.Before(first) {
+			first = p.at
 		}
-		if done.After(last) {
-			last = done
+		if p.done.After(last) {
+			last = p.done
 		}
 	}
 	return first, last
@@ -188,9 +187,9 @@ func (w *planner) poured() (first, last time.Time) {
 func (w *planner) surface() {
 	worst, rain := 0.0, 0.0
 	var when, wet string
-	for i := range w.out.Posts {
-		at, err := time.Parse(time.RFC3339, w.out.Posts[i].At)
-		if err != nil {
+	for i := range w.pieces {
+		at := w.pieces[i].at
+		if at.IsZero() {
 			continue
 		}
 		c, ok := w.sky.At(at)
@@ -215,15 +214,13 @@ func (w *planner) surface() {
 // dark says which posts are set without daylight.
 func (w *planner) dark() {
 	n, first := 0, ""
-	for i := range w.out.Posts {
-		p := &w.out.Posts[i]
-		at, err := time.Parse(time.RFC3339, p.At)
-		done, _ := time.Parse(time.RFC3339, p.Done)
-		if err != nil || w.light(at) && w.light(done) {
+	for i := range w.pieces {
+		p := &w.pieces[i]
+		if p.at.IsZero() || w.light(p.at) && w.light(p.done) {
 			continue
 		}
 		if n++; first == "" {
-			first = p.Post
+			first = w.name(i)
 		}
 	}
 	if n > 0 {
@@ -253,7 +250,11 @@ func (w *planner) loads() {
 		}
 	}
 	if need := int(float64(all / *w.pour.Carries)) + 1; len(d.Loads) > need && d.Days <= 1 {
-		w.find(codeSplit, finding.Note, words.Say("pour.split", words.V{"loads": len(d.Loads), "bears": d.Bears, "posts": len(d.Posts)}), w.ways(codeSplit, append(w.hands(), w.earlier()...))...)
+		says := words.Say("pour.split", words.V{"loads": len(d.Loads), "bears": d.Bears, "posts": len(d.Posts)})
+		if len(d.Curb) > 0 {
+			says = words.Say("pour.split-curb", words.V{"loads": len(d.Loads)})
+		}
+		w.find(codeSplit, finding.Note, says, w.ways(codeSplit, append(w.hands(), w.earlier()...))...)
 	}
 	if short > 0 {
 		under := w.cat.Supply.Truck.In(w.job.Units.System).Short

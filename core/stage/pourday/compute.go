@@ -41,7 +41,20 @@ type planner struct {
 	start  time.Time // midnight of the first day, as the site's clock has it
 	mature maturing
 	runs   []*load.Load
+	pieces []piece
 	trial  bool // a day that is only tried: no ways out are looked for
+}
+
+// piece is what is poured at one go: a post's hole, or a bay of mowing curb. They are
+// set in their order.
+type piece struct {
+	post, curb int // its place among the day's, -1 for none
+	mix        string
+	place      float64 // minutes with the whole crew
+	volume     length.Volume
+	buy        length.Volume
+	load       int
+	at, done   time.Time // zero where it is not set
 }
 
 // Compute plans the pour of all runs of a job.
@@ -56,12 +69,13 @@ func Figures(j job.Job, cat materials.Catalog, runs []*load.Load) *Day {
 
 func compute(j job.Job, cat materials.Catalog, runs []*load.Load, trial bool) *Day {
 	w := planner{job: j, pour: j.Pour, cat: cat, runs: runs, trial: trial, out: &Day{
-		Mixes: []DayMix{}, Curve: []DayHour{}, Loads: []DayLoad{}, Posts: []DayPost{}, Left: []string{}, Waits: []DayWait{}, Asks: []DayAsk{}, mixOf: map[string]materials.PourMix{},
+		Mixes: []DayMix{}, Curve: []DayHour{}, Loads: []DayLoad{}, Posts: []DayPost{}, Curb: []DayCurb{}, Left: []string{}, Waits: []DayWait{}, Asks: []DayAsk{}, mixOf: map[string]materials.PourMix{},
 		Order: DayOrder{Bags: []BagOrder{}}, Finds: []finding.Finding{},
 	}}
 	w.usual(runs)
 	for _, m := range runs {
 		w.posts(m)
+		w.curb(m)
 	}
 	w.mixes()
 	w.order(runs)
@@ -107,7 +121,7 @@ func (w *planner) usual(runs []*load.Load) {
 	if p.By == "" {
 		p.By = job.ByBags
 		for _, m := range runs {
-			if slices.ContainsFunc(m.Designs, stabbed) {
+			if m.Curb != nil || slices.ContainsFunc(m.Designs, stabbed) {
 				p.By = job.ByTruck
 			}
 		}
@@ -151,21 +165,46 @@ func (w *planner) posts(m *load.Load) {
 			}
 			mix := w.cat.MixFor(method, w.pour.By)
 			w.out.mixOf[mix.ID] = mix
-			o := DayPost{Run: m.Spec.ID, Post: p.Label, Kind: p.Kind, Method: method, Mix: mix.ID, Volume: p.ConcreteVolume, buy: d.Buy, speed: mix.Speed, Ready: []DayReady{}}
-			o.place = w.minutes(method)
+			o := DayPost{Run: m.Spec.ID, Post: p.Label, Kind: p.Kind, Method: method, Mix: mix.ID, Volume: d.Buy, speed: mix.Speed, Ready: []DayReady{}}
+			part := piece{post: len(w.out.Posts), curb: -1, mix: mix.ID, volume: p.ConcreteVolume, buy: d.Buy, place: w.minutes(method)}
 			if mix.By != job.ByTruck && d.Bag.Yield > 0 && mix.By != job.BySiteMix {
 				o.Bags = pour.Bags(d.Buy, d.Bag.Yield)
 				o.Water = w.water(method, length.Mass(o.Bags)*d.Bag.Mass)
 				if method != job.FastDry { // that goes into the hole as it is
-					o.place += o.Bags * w.cat.Pouring.Mixing * float64(d.Bag.Mass) / 25 / float64(w.pour.People)
+					part.place += w.mixing(o.Bags, d.Bag.Mass)
 				}
 			}
 			if method == job.Stabbed {
 				o.Fill = p.Bottom - d.Shape.Level(p.Bottom, d.Fill.Concrete)
 				o.Rises = max(0, p.Concrete-o.Fill)
 			}
-			w.out.Posts = append(w.out.Posts, o)
+			w.out.Posts, w.pieces = append(w.out.Posts, o), append(w.pieces, part)
 		}
+	}
+}
+
+// mixing is how long the crew takes to mix bags.
+func (w *planner) mixing(bags float64, mass length.Mass) float64 {
+	return bags * w.cat.Pouring.Mixing * float64(mass) / 25 / float64(w.pour.People)
+}
+
+// curb is a run's mowing curb, bay by bay after its posts.
+func (w *planner) curb(m *load.Load) {
+	if m.Curb == nil {
+		return
+	}
+	mix, rate := w.cat.MixFor(job.Braced, w.pour.By), w.cat.Pouring.Curb
+	w.out.mixOf[mix.ID] = mix
+	for _, p := range m.Curb.Pours {
+		o := DayCurb{Run: m.Spec.ID, Bay: p.Bay, Length: p.Length, Volume: p.Buy}
+		part := piece{post: -1, curb: len(w.out.Curb), mix: mix.ID, volume: p.Volume, buy: p.Buy,
+			place: rate.Place * p.Length.Metres() / float64(max(1, min(w.pour.People, rate.Most)))}
+		if bag := m.Curb.Bag; mix.By == job.ByBags && bag.Yield > 0 {
+			o.Bags = pour.Bags(p.Buy, bag.Yield)
+			o.Water = w.water(job.Braced, length.Mass(o.Bags)*bag.Mass)
+			part.place += w.mixing(o.Bags, bag.Mass)
+		}
+		w.out.Curb, w.pieces = append(w.out.Curb, o), append(w.pieces, part)
 	}
 }
 
@@ -186,18 +225,21 @@ func (w *planner) minutes(method job.Method) float64 {
 // mixes adds up what is poured of each kind, and how many posts an hour takes.
 func (w *planner) mixes() {
 	minutes := 0.0
-	for i := range w.out.Posts {
-		p := &w.out.Posts[i]
-		minutes += p.place
-		k := slices.IndexFunc(w.out.Mixes, func(m DayMix) bool { return m.ID == p.Mix })
+	for i := range w.pieces {
+		p := &w.pieces[i]
+		k := slices.IndexFunc(w.out.Mixes, func(m DayMix) bool { return m.ID == p.mix })
 		if k < 0 {
-			x := w.out.mixOf[p.Mix]
+			x := w.out.mixOf[p.mix]
 			k = len(w.out.Mixes)
 			w.out.Mixes = append(w.out.Mixes, DayMix{ID: x.ID, Name: x.Name, Says: x.Says, Source: x.Source})
 		}
 		m := &w.out.Mixes[k]
-		m.Posts, m.Volume, m.Buy = m.Posts+1, m.Volume+p.Volume, m.Buy+p.buy
-		p.Volume = p.buy
+		m.Volume, m.Buy = m.Volume+p.volume, m.Buy+p.buy
+		w.out.Minutes += p.place
+		if p.post >= 0 {
+			m.Posts++
+			minutes += p.place
+		}
 	}
 	if minutes > 0 {
 		w.out.PerHour = 60 * float64(len(w.out.Posts)) / minutes

@@ -3,6 +3,7 @@ package pourday
 import (
 	"mallow/core/job"
 	"mallow/core/length"
+	"mallow/core/materials"
 	"mallow/core/pour"
 	"mallow/core/stage/load"
 )
@@ -14,7 +15,24 @@ func (w *planner) order(runs []*load.Load) {
 	exact := map[string]float64{}
 	var names []string
 	site := length.Volume(0)
+	bags := func(bag materials.Bag, v length.Volume, method job.Method) {
+		if kinds[bag.ID] == nil {
+			kinds[bag.ID] = &BagOrder{Bag: bag.Name, Mass: bag.Mass, Water: w.water(method, bag.Mass)}
+			names = append(names, bag.ID)
+		}
+		exact[bag.ID] += pour.Bags(v, bag.Yield)
+	}
 	for _, m := range runs {
+		if c := m.Curb; c != nil {
+			switch by := w.cat.MixFor(job.Braced, w.pour.By).By; {
+			case by == job.BySiteMix:
+				site += c.Buy
+			case by == job.ByBags && c.Bag.Yield > 0:
+				bags(c.Bag, c.Buy, job.Braced)
+			case by == job.ByTruck:
+				o.slump(cat.Slump[job.Braced])
+			}
+		}
 		for i := range m.Posts {
 			p := &m.Posts[i]
 			d := pouredIn(m, p)
@@ -23,10 +41,7 @@ func (w *planner) order(runs []*load.Load) {
 			}
 			method := d.Sized.Rules.Setting.Method
 			if s, ok := cat.Slump[method]; ok && w.pour.By == job.ByTruck {
-				if o.Least == 0 || s.Least < o.Least {
-					o.Least = s.Least
-				}
-				o.Most = max(o.Most, s.Most)
+				o.slump(s)
 			}
 			// The stone is a third of the clear way from post to hole at most (common practice).
 			if room := (p.HoleWidth - p.Width) / 2 / 3; room > 0 && (o.Stone == 0 || room < o.Stone) {
@@ -37,11 +52,7 @@ func (w *planner) order(runs []*load.Load) {
 			case by == job.BySiteMix:
 				site += d.Buy
 			case d.Bag.Yield > 0:
-				if kinds[d.Bag.ID] == nil {
-					kinds[d.Bag.ID] = &BagOrder{Bag: d.Bag.Name, Mass: d.Bag.Mass, Water: w.water(method, d.Bag.Mass)}
-					names = append(names, d.Bag.ID)
-				}
-				exact[d.Bag.ID] += pour.Bags(d.Buy, d.Bag.Yield)
+				bags(d.Bag, d.Buy, method)
 			}
 		}
 	}
@@ -58,6 +69,14 @@ func (w *planner) order(runs []*load.Load) {
 		m := pour.MixOnSite(site, w.cat.Supply.Mix, w.job.Units.System)
 		o.Cement, o.Sand, o.Gravel = pour.Whole(m.Bags), m.Sand, m.Stone
 	}
+}
+
+// slump takes in how wet concrete is wanted somewhere.
+func (o *DayOrder) slump(s materials.Slump) {
+	if o.Least == 0 || s.Least < o.Least {
+		o.Least = s.Least
+	}
+	o.Most = max(o.Most, s.Most)
 }
 
 // stones are the sizes that concrete is ordered with.

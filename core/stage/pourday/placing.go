@@ -45,8 +45,8 @@ func (w *planner) date(day int) string {
 func (w *planner) place() {
 	d := w.out
 	var own, rest []int
-	for i := range d.Posts {
-		if d.mixOf[d.Posts[i].Mix].By == job.ByTruck {
+	for i := range w.pieces {
+		if d.mixOf[w.pieces[i].mix].By == job.ByTruck {
 			own = append(own, i)
 		} else {
 			rest = append(rest, i)
@@ -64,7 +64,7 @@ const mostAtOnce = 150
 
 func (w *planner) trucks(own []int) {
 	d := w.out
-	mix := d.mixOf[d.Posts[own[0]].Mix]
+	mix := d.mixOf[w.pieces[own[0]].mix]
 	order := w.cat.Supply.Truck.In(w.job.Units.System)
 	after := w.start
 	for first := 0; first < len(own); first += mostAtOnce {
@@ -73,7 +73,7 @@ func (w *planner) trucks(own []int) {
 			return max(0, float64(order.Short-pour.Ordered(length.Volume(v), order)))
 		}}
 		for _, i := range part {
-			q.Volumes, q.Minutes = append(q.Volumes, float64(d.Posts[i].buy)), append(q.Minutes, d.Posts[i].place)
+			q.Volumes, q.Minutes = append(q.Volumes, float64(w.pieces[i].buy)), append(q.Minutes, w.pieces[i].place)
 		}
 		var a loads.Answer
 		// On no fewer days than are begun already, and than the work takes.
@@ -106,7 +106,7 @@ func (w *planner) trucks(own []int) {
 		}
 		if a.Stuck >= 0 {
 			for _, i := range own[first+a.Stuck:] {
-				d.Left = append(d.Left, d.Posts[i].Post)
+				d.Left = append(d.Left, w.name(i))
 			}
 			return
 		}
@@ -147,10 +147,12 @@ func (w *planner) mayPour(mix materials.PourMix, at time.Time) float64 {
 func (w *planner) bears(works float64, part []int) {
 	n, minutes := 0, 0.0
 	for _, i := range part {
-		if minutes += w.out.Posts[i].place; minutes > works+1e-9 {
+		if minutes += w.pieces[i].place; minutes > works+1e-9 {
 			break
 		}
-		n++
+		if w.pieces[i].post >= 0 {
+			n++
+		}
 	}
 	w.out.Bears = max(w.out.Bears, n)
 }
@@ -160,31 +162,50 @@ func (w *planner) load(l loads.Load, part []int, order materials.Order) {
 	d := w.out
 	at := w.start.Add(minutes(l.At))
 	o := DayLoad{Comes: w.clock(at), Done: w.clock(w.start.Add(minutes(l.End))), Worked: w.clock(w.start.Add(minutes(l.Worked))),
-		Volume: length.Volume(l.Volume), Order: pour.Ordered(length.Volume(l.Volume), order), Posts: []string{}}
+		Volume: length.Volume(l.Volume), Order: pour.Ordered(length.Volume(l.Volume), order), Posts: []string{}, Curb: []string{}}
 	o.Short = o.Order < order.Short
 	if c, ok := w.sky.At(at); ok {
 		o.Temp = &c.Temp
 	}
 	d.Order.Volume += o.Order
 	for k := l.First; k <= l.Last; k++ {
-		p := &d.Posts[part[k]]
-		p.Load = len(d.Loads) + 1
+		p := &w.pieces[part[k]]
+		p.load = len(d.Loads) + 1
 		w.set(p, at)
-		at = at.Add(minutes(p.place))
-		o.Posts = append(o.Posts, p.Post)
+		at = p.done
+		if p.post >= 0 {
+			o.Posts = append(o.Posts, d.Posts[p.post].Post)
+		} else {
+			o.Curb = append(o.Curb, d.Curb[p.curb].Bay)
+		}
 	}
 	d.Loads = append(d.Loads, o)
 }
 
-// set writes down when a post is set, when to come back to it, and when it is finished.
-func (w *planner) set(p *DayPost, at time.Time) {
-	done := at.Add(minutes(p.place))
-	p.At, p.Done = w.clock(at), w.clock(done)
-	left := w.works(w.out.mixOf[p.Mix], done, w.before(w.out.mixOf[p.Mix]))
-	if p.Method == job.Stabbed {
-		p.Back = w.clock(done.Add(minutes(left / 2)))
+// name is what a piece is called where it is left.
+func (w *planner) name(i int) string {
+	if p := &w.pieces[i]; p.post < 0 {
+		return curbOf(w.out.Curb[p.curb].Bay, w.job.Units.System)
 	}
-	p.Finish = w.clock(done.Add(minutes(left)))
+	return w.out.Posts[w.pieces[i].post].Post
+}
+
+// set writes down when a piece is set, when to come back to it, and when it is finished.
+func (w *planner) set(p *piece, at time.Time) {
+	p.at, p.done = at, at.Add(minutes(p.place))
+	mix := w.out.mixOf[p.mix]
+	left := w.works(mix, p.done, w.before(mix))
+	from, to, finish := w.clock(p.at), w.clock(p.done), w.clock(p.done.Add(minutes(left)))
+	if p.post >= 0 {
+		o := &w.out.Posts[p.post]
+		o.Load, o.At, o.Done, o.Finish = p.load, from, to, finish
+		if o.Method == job.Stabbed {
+			o.Back = w.clock(p.done.Add(minutes(left / 2)))
+		}
+	} else {
+		o := &w.out.Curb[p.curb]
+		o.Load, o.At, o.Done, o.Finish = p.load, from, to, finish
+	}
 	w.out.Days = max(w.out.Days, w.dayOf(at)+1)
 }
 
@@ -204,8 +225,8 @@ func (w *planner) dayOf(at time.Time) int {
 func (w *planner) mixed(posts []int) {
 	d := w.out
 	after := w.start
-	for i := range d.Posts {
-		if t, err := time.Parse(time.RFC3339, d.Posts[i].Done); err == nil && t.After(after) {
+	for i := range w.pieces {
+		if t := w.pieces[i].done; t.After(after) {
 			after = t
 		}
 	}
@@ -217,8 +238,8 @@ func (w *planner) mixed(posts []int) {
 				at = after
 			}
 			for k < len(posts) && at.Before(s.to) {
-				p := &d.Posts[posts[k]]
-				if w.mayPour(d.mixOf[p.Mix], at) == 0 { // frost: wait for the sun
+				p := &w.pieces[posts[k]]
+				if w.mayPour(d.mixOf[p.mix], at) == 0 { // frost: wait for the sun
 					at = at.Add(minutes(slotEvery))
 					continue
 				}
@@ -226,12 +247,12 @@ func (w *planner) mixed(posts []int) {
 					break
 				}
 				w.set(p, at)
-				at = at.Add(minutes(p.place))
+				at = p.done
 				k++
 			}
 		}
 	}
 	for _, i := range posts[k:] {
-		d.Left = append(d.Left, d.Posts[i].Post)
+		d.Left = append(d.Left, w.name(i))
 	}
 }

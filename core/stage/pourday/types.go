@@ -29,7 +29,9 @@ type Day struct {
 	Curve   []DayHour         `json:"curve" jsonschema:"required" jsonschema_description:"The day's weather and what it does to the mix, half hour by half hour; empty where the weather is not known."`
 	Loads   []DayLoad         `json:"loads" jsonschema:"required" jsonschema_description:"Of the truck; empty where concrete is mixed on site."`
 	Posts   []DayPost         `json:"posts" jsonschema:"required" jsonschema_description:"In the order in which they are set."`
-	Left    []string          `json:"left" jsonschema:"required" jsonschema_description:"Posts that are not set in the days that were looked at."`
+	Curb    []DayCurb         `json:"curb" jsonschema:"required" jsonschema_description:"Mowing curb, bay by bay, each run's after its posts."`
+	Minutes float64           `json:"minutes" jsonschema:"required" jsonschema_description:"That the crew takes for all of it."`
+	Left    []string          `json:"left" jsonschema:"required" jsonschema_description:"Posts, and bays of curb, that are not set in the days that were looked at."`
 	Days    int               `json:"days" jsonschema:"required" jsonschema_description:"On which concrete is poured."`
 	PerHour float64           `json:"perHour" jsonschema:"required" jsonschema_description:"Posts that the crew sets in an hour."`
 	Bears   int               `json:"bears" jsonschema:"required" jsonschema_description:"Posts that one load bears on this day before it stiffens, at its best; 0 where it is not known."`
@@ -89,6 +91,7 @@ type DayLoad struct {
 	Order  length.Volume `json:"order" jsonschema:"required" jsonschema_description:"Rounded up to what is ordered."`
 	Short  bool          `json:"short,omitempty" jsonschema_description:"So little that a charge for a short load is usual."`
 	Posts  []string      `json:"posts" jsonschema:"required"`
+	Curb   []string      `json:"curb" jsonschema:"required" jsonschema_description:"Bays of mowing curb."`
 	Temp   *float64      `json:"temp,omitempty" jsonschema_description:"Degrees Celsius when it comes."`
 }
 
@@ -111,9 +114,23 @@ type DayPost struct {
 	Finish string        `json:"finish,omitempty" jsonschema_description:"When a finger no longer sinks in, about: trowel, or cover with soil."`
 	Ready  []DayReady    `json:"ready" jsonschema:"required" jsonschema_description:"When it may be loaded, one for each wait."`
 
-	place float64 // minutes with the whole crew
-	buy   length.Volume
+	IsCurb bool `json:"-"` // a bay of curb among the rows of a table
+
 	speed float64
+}
+
+// DayCurb is the mowing curb of one bay on the day.
+type DayCurb struct {
+	Run    string        `json:"run" jsonschema:"required"`
+	Bay    string        `json:"bay" jsonschema:"required"`
+	Load   int           `json:"load" jsonschema:"required" jsonschema_description:"From 1; 0 where it is mixed on site."`
+	At     string        `json:"at,omitempty" jsonschema_description:"When it is placed and screeded; left out where it is not."`
+	Done   string        `json:"done,omitempty"`
+	Length length.Length `json:"length" jsonschema:"required"`
+	Volume length.Volume `json:"volume" jsonschema:"required" jsonschema_description:"With waste."`
+	Bags   float64       `json:"bags,omitempty" jsonschema_description:"As a decimal."`
+	Water  length.Volume `json:"water,omitempty" jsonschema_description:"To mix."`
+	Finish string        `json:"finish,omitempty" jsonschema_description:"When a finger no longer sinks in, about: trowel, edge, cut the joints, broom."`
 }
 
 // DayReady is when a post may be loaded.

@@ -391,6 +391,7 @@ export interface Run {
    * @maxItems 60
    */
   parts?: FencePart[]
+  curb?: Curb
   notes?: string
   /**
    * Posts of the last layout, so that the next one's keep their names. It is written when the job is saved.
@@ -1412,6 +1413,36 @@ export interface PartGap {
   least: number
   most: number
 }
+export interface Curb {
+  /**
+   * Usual: 12 in or 300 mm.
+   */
+  width?: number
+  /**
+   * From its top to its bottom. Usual: 4 in or 100 mm.
+   */
+  depth?: number
+  /**
+   * How far its top stands over the ground. Usual: 0, so that wheels run on it.
+   */
+  above?: number
+  /**
+   * Its middle beside the line of posts: to the left, walking on; negative is to the right.
+   */
+  off?: number
+  /**
+   * How far it goes on past the middle of an end post. Usual: half its width.
+   */
+  past?: number
+  /**
+   * Most from joint to joint; there is one at every post. Usual: 24 times its depth.
+   */
+  joints?: number
+  /**
+   * What it does at a gate. Usual: through.
+   */
+  gates?: 'through' | 'stops'
+}
 export interface Laid {
   /**
    * Unlike that of any other post of the job, now or before.
@@ -2256,6 +2287,7 @@ export interface PlannedRun {
    * The bill of the run by itself; left out where only figures are asked for.
    */
   items?: Item[]
+  curb?: Curb
   /**
    * Of the stages that stand on the finished run, by their names.
    */
@@ -3779,9 +3811,17 @@ export interface Totals {
   holes: HoleCount[]
   hours: Hours
   /**
-   * In the holes.
+   * In the holes and the mowing curb.
    */
   concrete: number
+  /**
+   * Of it in the mowing curb.
+   */
+  curbConcrete?: number
+  /**
+   * Of the mowing curb, along the ground.
+   */
+  curbLength?: number
   /**
    * With the waste that is given.
    */
@@ -3962,6 +4002,7 @@ export interface Item {
     | 'fixing'
     | 'finish'
     | 'concrete'
+    | 'form'
     | 'gravel'
     | 'stone'
     | 'spoil'
@@ -6014,7 +6055,15 @@ export interface Day {
    */
   posts: DayPost[]
   /**
-   * Posts that are not set in the days that were looked at.
+   * Mowing curb, bay by bay, each run's after its posts.
+   */
+  curb: DayCurb[]
+  /**
+   * That the crew takes for all of it.
+   */
+  minutes: number
+  /**
+   * Posts, and bays of curb, that are not set in the days that were looked at.
    */
   left: string[]
   /**
@@ -6124,6 +6173,10 @@ export interface DayLoad {
   short?: boolean
   posts: string[]
   /**
+   * Bays of mowing curb.
+   */
+  curb: string[]
+  /**
    * Degrees Celsius when it comes.
    */
   temp?: number
@@ -6182,6 +6235,36 @@ export interface DayReady {
    * Left out: beyond what is known of the weather.
    */
   at?: string
+}
+export interface DayCurb {
+  run: string
+  bay: string
+  /**
+   * From 1; 0 where it is mixed on site.
+   */
+  load: number
+  /**
+   * When it is placed and screeded; left out where it is not.
+   */
+  at?: string
+  done?: string
+  length: number
+  /**
+   * With waste.
+   */
+  volume: number
+  /**
+   * As a decimal.
+   */
+  bags?: number
+  /**
+   * To mix.
+   */
+  water?: number
+  /**
+   * When a finger no longer sinks in, about: trowel, edge, cut the joints, broom.
+   */
+  finish?: string
 }
 export interface DayOrder {
   /**
