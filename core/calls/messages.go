@@ -74,7 +74,7 @@ type OtherReading struct {
 // TableRequest asks for rows of a table of a run.
 type TableRequest struct {
 	Doc   Document `json:"doc" jsonschema:"required"`
-	Table string   `json:"table" jsonschema:"required,enum=setout,enum=posts,enum=bays,enum=holes,enum=gates,enum=pour"`
+	Table string   `json:"table" jsonschema:"required,enum=setout,enum=posts,enum=bays,enum=holes,enum=gates,enum=pour,enum=curb"`
 	Run   string   `json:"run" jsonschema:"required"`
 	From  int      `json:"from" jsonschema:"required,minimum=0"`
 	Most  int      `json:"most" jsonschema:"required,minimum=1,maximum=500"`

@@ -50,7 +50,7 @@ func Under(hole length.Length, square bool, in Reach) length.Area {
 // what is below b, where the circle's edge is s above and below the middle.
 func corner(r, a, b float64) float64 {
 	a, b = max(-r, min(r, a)), max(-r, min(r, b))
-	c := math.Sqrt(r*r - b*b) // the edge is at b there
+	c := math.Sqrt(r*r - b*b)                 // the edge is at b there
 	under := func(from, to float64) float64 { // of s, with sign
 		area := func(x float64) float64 { return (x*math.Sqrt(max(0, r*r-x*x)) + r*r*math.Asin(x/r)) / 2 }
 		if from, to = max(-r, from), min(a, to); to <= from {

@@ -29,7 +29,7 @@ func curbed(t testing.TB, c job.Curb, sides ...length.Length) job.Job {
 	return j
 }
 
-func curbOf(t testing.TB, r *plan.Result, run int) *curbing.Curb {
+func curbOf(t testing.TB, r *plan.Result, run int) *curbing.CurbPlan {
 	t.Helper()
 	c := r.Runs[run].Load.Curb
 	if c == nil {

@@ -85,7 +85,7 @@ type Run struct {
 	AddGate      []space.NewGate     `json:"addGate,omitempty" jsonschema_description:"Gates that can be put into it, and where each would go."`
 	Totals       load.Totals         `json:"totals" jsonschema:"required" jsonschema_description:"Totals of the run. Bags are rounded up once for the run."`
 	Items        []bill.Item         `json:"items,omitempty" jsonschema_description:"The bill of the run by itself; left out where only figures are asked for."`
-	Curb         *curbing.Curb       `json:"curb,omitempty" jsonschema_description:"Mowing curb; left out where there is none."`
+	Curb         *curbing.CurbPlan   `json:"curb,omitempty" jsonschema_description:"Mowing curb; left out where there is none."`
 	Built        *build.Build        `json:"-"` // what stands above ground
 	Parts        map[string]any      `json:"parts,omitempty" jsonschema_description:"Of the stages that stand on the finished run, by their names."`
 }

@@ -2,6 +2,7 @@ package scene
 
 import (
 	"math"
+	"slices"
 	"sort"
 
 	"mallow/core/footing"
@@ -114,6 +115,7 @@ func (r *run) draw(after, open, close bool) {
 		}
 		r.post(&r.Posts[g.from], float64(r.Posts[g.to].Station-r.Posts[g.from].Station) < together*r.per)
 	}
+	r.curb()
 	r.rails()
 	if len(groups) > 0 {
 		r.post(&r.Posts[groups[len(groups)-1].to], false)
@@ -397,8 +399,30 @@ func (r *run) post(p *post, far bool) {
 	}
 	for _, l := range c.Layers {
 		if m, ok := filled[l.Kind]; ok && l.To > 0 {
+			if set := r.setting(p); m == Concrete && set != nil && !set.In {
+				m = Open
+			}
 			r.s.put(Layer{Class: Fill, Material: m, Area: true, Least: leastHole}, of, section(c, float64(max(0, l.From)), float64(l.To), x+float64(c.Along), ground))
 		}
+	}
+}
+
+// curb draws the mowing curb in the ground.
+func (r *run) curb() {
+	if r.Curb == nil {
+		return
+	}
+	for _, p := range r.Curb.Parts {
+		from, to := max(p.Begin, r.from), min(p.Stop, r.to)
+		if to <= from {
+			continue
+		}
+		line := r.surface(r.Ground, from, to)
+		band, low := raised(line, r.Curb.Above), raised(line, r.Curb.Above-r.Curb.Depth)
+		for n := len(low) - 2; n >= 0; n -= 2 {
+			band = append(band, low[n], low[n+1])
+		}
+		r.s.area(Infill, Concrete, "", band...)
 	}
 }
 
@@ -406,6 +430,15 @@ func (r *run) post(p *post, far bool) {
 // would lie under the hand.
 func (r *run) handled(p *post) bool {
 	return r.v.Stress == Grading && (p == &r.Posts[0] || p == &r.Posts[len(r.Posts)-1])
+}
+
+// setting is how far a post is on the day of the pour, where that is told.
+func (r *run) setting(p *post) *SetPost {
+	k := slices.IndexFunc(r.v.Set, func(s SetPost) bool { return s.Run == r.ID && s.Post == p.Label })
+	if k < 0 {
+		return nil
+	}
+	return &r.v.Set[k]
 }
 
 // spread tells whether there is room to say something of each post here.

@@ -136,6 +136,7 @@ const (
 	Stones   Material = "stones"
 	Boulders Material = "boulders"
 	Earthen  Material = "earth"
+	Open     Material = "open" // not filled yet
 )
 
 // Point is a place in a scene.

@@ -176,6 +176,15 @@ func (s *Scene) fence(w way, current bool, per float64) {
 			s.line(Odd, b.ID, x1, y1, x2, y2)
 		}
 	}
+	if c := w.Curb; c != nil && c.Width.Metres()*1000 > per {
+		for _, k := range c.Parts {
+			x1, y1 := w.on(k.Begin)
+			x2, y2 := w.on(k.Stop)
+			sin, cos := math.Sincos(math.Atan2(y2-y1, x2-x1))
+			l, r := float64(c.Off+c.Width/2), float64(c.Off-c.Width/2)
+			s.area(Infill, Concrete, "", x1-l*sin, y1+l*cos, x2-l*sin, y2+l*cos, x2-r*sin, y2+r*cos, x1-r*sin, y1+r*cos)
+		}
+	}
 	if float64(w.Length) < crowded*per*float64(len(w.Posts)) {
 		return
 	}

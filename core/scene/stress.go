@@ -68,6 +68,8 @@ func (r *run) dug() {
 		switch {
 		case r.v.Stress == Digging:
 			l.Size = size(p.HoleDepth)
+		case r.setting(p) != nil:
+			l.Words = r.setting(p).Says
 		case p.Bags > 0:
 			l.Keys, l.Count = []string{"bags"}, math.Round(p.Bags*10)/10
 		case p.Card >= 0 && r.Cards[p.Card].Stone > 0:

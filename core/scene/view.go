@@ -63,6 +63,8 @@ type View struct {
 	Least *length.Length `json:"least,omitempty" jsonschema_description:"The corridor that the fence's bottom runs in."`
 	Most  *length.Length `json:"most,omitempty"`
 
+	Set []SetPost `json:"set,omitempty" jsonschema_description:"How far each post is at a time of the pour."`
+
 	Card   int            `json:"card,omitempty" jsonschema_description:"The hole, by its place among the run's cards."`
 	Wanted *length.Length `json:"wanted,omitempty" jsonschema_description:"The bottom that the rules ask for, of a hole that was stopped."`
 	Bare   bool           `json:"bare,omitempty" jsonschema_description:"Nothing is said beside it."`
@@ -83,6 +85,14 @@ type View struct {
 	Back    length.Length `json:"back,omitempty" jsonschema_description:"How far it stands back from the end post."`
 
 	Frame Frame `json:"frame" jsonschema:"required"`
+}
+
+// SetPost is how far a post is at a time of the pour.
+type SetPost struct {
+	Run  string `json:"run" jsonschema:"required"`
+	Post string `json:"post" jsonschema:"required"`
+	In   bool   `json:"in" jsonschema:"required" jsonschema_description:"Its concrete is in."`
+	Says string `json:"says" jsonschema:"required" jsonschema_description:"What stands under its hole."`
 }
 
 // Frame is the sheet that a drawing is put on, in pixels. On paper a pixel is

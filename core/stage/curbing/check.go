@@ -26,7 +26,7 @@ var Findings = []finding.Kind{
 }
 
 // Check says where fence, posts and corners do not go with the curb.
-func (c *Curb) Check(b *build.Build, ch *stage.Checking) {
+func (c *CurbPlan) Check(b *build.Build, ch *stage.Checking) {
 	if c == nil {
 		return
 	}
@@ -64,7 +64,7 @@ func up(b *build.Build, l length.Length) length.Length {
 
 // clear are the ways to a gap between the curb and the fence: a lower top, or a fence
 // that keeps more from the ground.
-func (c *Curb) clear(b *build.Build, least length.Length) []finding.Remedy {
+func (c *CurbPlan) clear(b *build.Build, least length.Length) []finding.Remedy {
 	var ways []finding.Remedy
 	short := least - c.Least
 	if lower := c.Above - short; lower >= 0 {

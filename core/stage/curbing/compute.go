@@ -11,13 +11,13 @@ import (
 )
 
 // Compute plans a run's curb, or none.
-func Compute(b *build.Build, ends [2]End) *Curb {
+func Compute(b *build.Build, ends [2]End) *CurbPlan {
 	if b.Given.Curb == nil || !b.Laid() || len(b.Posts) < 2 {
 		return nil
 	}
 	u := b.Job.Units
 	s := b.Given.Curb.Filled(u)
-	c := &Curb{Width: s.Width, Depth: s.Depth, Above: s.Above, Off: s.Off, Past: *s.Past, Most: s.Joints, Gates: s.Gates,
+	c := &CurbPlan{Width: s.Width, Depth: s.Depth, Above: s.Above, Off: s.Off, Past: *s.Past, Most: s.Joints, Gates: s.Gates,
 		Parts: []CurbPart{}, Pours: []CurbPour{}, Marks: []CurbMark{}, Bag: b.Bag, Waste: b.RunRules().Setting.Waste, Board: b.Cat.Pouring.Curb.Boards[u.System]}
 	w := planner{Build: b, out: c, ends: ends}
 	w.parts()
@@ -31,7 +31,7 @@ func Compute(b *build.Build, ends [2]End) *Curb {
 // planner plans one curb.
 type planner struct {
 	*build.Build
-	out   *Curb
+	out   *CurbPlan
 	ends  [2]End
 	at    []length.Length // posts, along the ground
 	bayOf []int           // part that a bay lies in, or -1
@@ -56,24 +56,24 @@ func (w *planner) parts() {
 			continue
 		}
 		if i == 0 || !w.crosses(i-1) {
-			c.Parts = append(c.Parts, CurbPart{From: w.at[i] - c.Past})
+			c.Parts = append(c.Parts, CurbPart{From: w.at[i] - c.Past, Begin: w.Posts[i].Station - c.Past})
 		}
 		w.bayOf[i] = len(c.Parts) - 1
-		c.Parts[w.bayOf[i]].To = w.at[i+1] + c.Past
+		c.Parts[w.bayOf[i]].To, c.Parts[w.bayOf[i]].Stop = w.at[i+1]+c.Past, w.Posts[i+1].Station+c.Past
 	}
 	if len(c.Parts) == 0 {
 		return
 	}
 	if first := &c.Parts[0]; w.ends[0].Meets && w.bayOf[0] == 0 {
 		if _, start, ok := curb.Miter(w.ends[0].Turn, w.ends[0].Off, c.Off); ok {
-			first.From, first.Start = -start, true
+			first.From, first.Begin, first.Start = -start, -start, true
 		} else {
 			c.square[0] = true
 		}
 	}
 	if last := &c.Parts[len(c.Parts)-1]; w.ends[1].Meets && w.bayOf[len(w.Bays)-1] == len(c.Parts)-1 {
 		if end, _, ok := curb.Miter(w.ends[1].Turn, c.Off, w.ends[1].Off); ok {
-			last.To, last.End = w.at[len(w.at)-1]+end, true
+			last.To, last.Stop, last.End = w.at[len(w.at)-1]+end, w.Posts[len(w.Posts)-1].Station+end, true
 		} else {
 			c.square[1] = true
 		}

@@ -8,9 +8,9 @@ import (
 	"mallow/core/materials"
 )
 
-// Curb is the mowing curb of a run. Lengths along it are measured along the ground, in
+// CurbPlan is the mowing curb of a run. Lengths along it are measured along the ground, in
 // its middle, from the middle of the run's first post.
-type Curb struct {
+type CurbPlan struct {
 	Width    length.Length   `json:"width" jsonschema:"required"`
 	Depth    length.Length   `json:"depth" jsonschema:"required" jsonschema_description:"From its top to its bottom."`
 	Above    length.Length   `json:"above" jsonschema:"required" jsonschema_description:"How far its top stands over the ground."`
@@ -44,6 +44,8 @@ type Curb struct {
 type CurbPart struct {
 	From  length.Length `json:"from" jsonschema:"required" jsonschema_description:"Before zero where it begins before the first post."`
 	To    length.Length `json:"to" jsonschema:"required"`
+	Begin length.Length `json:"begin" jsonschema:"required" jsonschema_description:"Station of its beginning, level."`
+	Stop  length.Length `json:"stop" jsonschema:"required" jsonschema_description:"Station of its end, level."`
 	Start bool          `json:"start,omitempty" jsonschema_description:"It goes on round a corner at its start."`
 	End   bool          `json:"end,omitempty" jsonschema_description:"It goes on round a corner at its end."`
 }

@@ -18,12 +18,12 @@ import (
 // loadRun is a run with what it takes.
 type Load struct {
 	*build.Build
-	Curb   *curbing.Curb // none: no mowing curb
+	Curb   *curbing.CurbPlan // none: no mowing curb
 	Totals Totals
 }
 
 // newLoad adds the run up.
-func Compute(m *build.Build, curb *curbing.Curb) *Load {
+func Compute(m *build.Build, curb *curbing.CurbPlan) *Load {
 	l := &Load{Build: m, Curb: curb}
 	l.Totals = l.add()
 	return l

@@ -64,7 +64,7 @@
     }
   })
 
-  const first = $derived(shown?.columns[0]?.id === 'post' ? 2 : 1) // the post says its kind itself
+  const first = $derived(shown?.columns[0]?.id === 'post' && shown.columns[1]?.id === 'kind' ? 2 : 1) // the post says its kind itself
   const columns = $derived((shown?.columns ?? []).map((c, k) => ({ ...c, k })).slice(first))
 
   function pick(i: number) {

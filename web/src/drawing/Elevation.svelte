@@ -42,6 +42,7 @@
       run: session.run.id,
       whole: session.strip ? true : undefined,
       stress,
+      set: stage === 'pour' ? view.set : undefined,
       from: long ? view.from - side : undefined,
       to: long ? view.to + side : undefined,
       ...(stage === 'grade'

@@ -1,6 +1,6 @@
 // Where on the run the drawing looks, and how millimetres become pixels. It
 // outlives stages and edits, so that changing either keeps the place.
-import type { PlannedRun } from '../gen/api'
+import type { PlannedRun, SetPost } from '../gen/api'
 
 /** The tape under a low drawing has one row less. */
 export const tapeHeight = (height: number) => (height < 200 ? 38 : 62)
@@ -45,6 +45,8 @@ export class View {
   /** Pixels kept free above the fence, for dimensions. */
   readonly above = $derived.by(() => (this.height < 200 ? 22 : 40) + (this.folded() ? 30 : 0))
   readonly tape = $derived(tapeHeight(this.height))
+  /** How far each post is at the time that the pour is looked at. */
+  set = $state.raw<SetPost[] | undefined>()
   /** Labels that had no room. */
   left = $state(0)
   readonly room = $derived(Math.max(40, this.height - this.tape - this.above - BELOW))

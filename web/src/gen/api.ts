@@ -2287,7 +2287,7 @@ export interface PlannedRun {
    * The bill of the run by itself; left out where only figures are asked for.
    */
   items?: Item[]
-  curb?: Curb
+  curb?: CurbPlan
   /**
    * Of the stages that stand on the finished run, by their names.
    */
@@ -4087,6 +4087,125 @@ export interface Lot {
   length: number
   cut?: boolean
 }
+export interface CurbPlan {
+  width: number
+  /**
+   * From its top to its bottom.
+   */
+  depth: number
+  /**
+   * How far its top stands over the ground.
+   */
+  above: number
+  /**
+   * Its middle to the left of the posts', walking on.
+   */
+  off: number
+  /**
+   * How far it goes on past the middle of an end post.
+   */
+  past: number
+  /**
+   * Most from joint to joint.
+   */
+  most: number
+  gates: 'through' | 'stops'
+  /**
+   * Stretches without a break.
+   */
+  parts: CurbPart[]
+  /**
+   * What is poured from post to post.
+   */
+  pours: CurbPour[]
+  /**
+   * On the forms, in order: posts and joints.
+   */
+  marks: CurbMark[]
+  /**
+   * Of all stretches; at a corner to where the two middles meet.
+   */
+  length: number
+  /**
+   * Without the posts, and without what is counted in the holes.
+   */
+  concrete: number
+  /**
+   * With the run's waste.
+   */
+  buy: number
+  waste: number
+  /**
+   * Concrete in its section that is counted in the holes.
+   */
+  inHoles: number
+  /**
+   * Trench beside the holes, as the soil lies.
+   */
+  dug: number
+  /**
+   * Both sides, and the ends.
+   */
+  forms: number
+  stakes: number
+  /**
+   * Length of a form board.
+   */
+  board: number
+  /**
+   * Least gap from its top to the fence's bottom.
+   */
+  least: number
+  /**
+   * Bay with the least gap; empty where no fence stands over it.
+   */
+  leastAt: string
+  /**
+   * Least concrete beside a post.
+   */
+  beside: number
+  /**
+   * Post with the least; empty where none stands in it.
+   */
+  besideAt: string
+}
+export interface CurbPart {
+  /**
+   * Before zero where it begins before the first post.
+   */
+  from: number
+  to: number
+  /**
+   * Station of its beginning, level.
+   */
+  begin: number
+  /**
+   * Station of its end, level.
+   */
+  stop: number
+  /**
+   * It goes on round a corner at its start.
+   */
+  start?: boolean
+  /**
+   * It goes on round a corner at its end.
+   */
+  end?: boolean
+}
+export interface CurbPour {
+  bay: string
+  length: number
+  volume: number
+  buy: number
+}
+export interface CurbMark {
+  at: number
+  /**
+   * Left out for a joint between posts.
+   */
+  post?: string
+  joint?: boolean
+}
 export interface Clearance {
   ready: boolean
   checks: Check[]
@@ -4547,6 +4666,10 @@ export interface View {
   least?: number
   most?: number
   /**
+   * How far each post is at a time of the pour.
+   */
+  set?: SetPost[]
+  /**
    * The hole, by its place among the run's cards.
    */
   card?: number
@@ -4605,6 +4728,18 @@ export interface View {
   back?: number
   frame: Frame
 }
+export interface SetPost {
+  run: string
+  post: string
+  /**
+   * Its concrete is in.
+   */
+  in: boolean
+  /**
+   * What stands under its hole.
+   */
+  says: string
+}
 export interface Frame {
   width: number
   height: number
@@ -4646,7 +4781,7 @@ export interface TapeRequest {
 }
 export interface TableRequest {
   doc: Job
-  table: 'setout' | 'posts' | 'bays' | 'holes' | 'gates' | 'pour'
+  table: 'setout' | 'posts' | 'bays' | 'holes' | 'gates' | 'pour' | 'curb'
   run: string
   from: number
   most: number

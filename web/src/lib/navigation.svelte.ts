@@ -12,7 +12,7 @@ export const parts = {
   grade: ['look', 'tops', 'compare', 'along', 'stick', 'set'],
   gates: ['opening', 'swing', 'posts', 'hang', 'passage'],
   dig: ['card', 'rules', 'site', 'holes', 'wind', 'whatif'],
-  pour: ['day', 'weather', 'fill', 'rules', 'holes', 'totals'],
+  pour: ['day', 'weather', 'fill', 'curb', 'rules', 'holes', 'totals'],
   build: ['bay', 'parts', 'cuts', 'compare', 'order'],
   days: ['days', 'tasks', 'crew'],
 } as const satisfies Record<Stage, readonly string[]>

@@ -5,16 +5,18 @@
   import { Answer } from '../../lib/answer.svelte'
   import { api } from '../../lib/api'
   import { clock, date, when } from '../../lib/clock'
+  import type { View } from '../../drawing/view.svelte'
   import type { Session } from '../../lib/session.svelte'
   import { bulk, short, water, weight } from '../../lib/tape'
   import Choice from '../../parts/Choice.svelte'
   import NumberEntry from '../../parts/NumberEntry.svelte'
   import Words from '../../parts/Words.svelte'
   import DayClock from './DayClock.svelte'
+  import SetHours from './SetHours.svelte'
   import Found from '../Found.svelte'
   import * as msg from '../../gen/messages'
 
-  let { session }: { session: Session } = $props()
+  let { session, view }: { session: Session; view: View } = $props()
   // svelte-ignore state_referenced_locally
   const asked = new Answer<Day>(
     session,
@@ -37,14 +39,26 @@
     { field: 'to', name: msg.pour_to },
     { field: 'lunch', name: msg.pour_lunch },
   ] as const
-  /** The first and the last post of a load, with their runs where there are several. */
+  /** What is set, in its order: posts, and each run's curb after its own. */
+  const rows = $derived.by(() => {
+    if (!day) return []
+    const posts = day.posts.map((p) => ({ ...p, name: p.post, curb: false }))
+    const curb = day.curb.map((c) => ({ ...c, name: msg.pour_curb_at({ bay: c.bay }), curb: true }))
+    const runs = [...new Set(day.posts.map((p) => p.run))]
+    type Row = (typeof posts)[number] | (typeof curb)[number]
+    return runs.flatMap((r): Row[] => [
+      ...posts.filter((p) => p.run === r),
+      ...curb.filter((c) => c.run === r),
+    ])
+  })
+  /** The first and the last of a load, with their runs where there are several. */
   function ends(load: number) {
-    const of = day!.posts.filter((p) => p.load === load)
-    const called = (p: Day['posts'][number]) => (many ? `${name(p.run)} ${p.post}` : p.post)
+    const of = rows.filter((p) => p.load === load)
+    const called = (p: (typeof rows)[number]) => (many ? `${name(p.run)} ${p.name}` : p.name)
     return { first: called(of[0]!), last: called(of[of.length - 1]!) }
   }
-  const first = $derived(day?.posts.find((p) => p.at))
-  const last = $derived(day?.posts.reduce((a, p) => ((p.done ?? '') > a ? p.done! : a), ''))
+  const first = $derived(rows.find((p) => p.at))
+  const last = $derived(rows.reduce((a, p) => ((p.done ?? '') > a ? p.done! : a), ''))
 </script>
 
 {#snippet time(t: (typeof times)[number])}
@@ -94,7 +108,10 @@
           loads: day.loads.length,
           order: bulk(day.order.volume, units),
         })}{/if}
-      {msg.pour_from_to({ from: when(first.at, day.date), to: when(last, day.date) })}
+      {(day.curb.length ? msg.pour_from_all_in : msg.pour_from_to)({
+        from: when(first.at, day.date),
+        to: when(last, day.date),
+      })}
     {/if}
   </p>
   {#each day.asks as a (a.field)}
@@ -110,6 +127,7 @@
   {/each}
   {#if day.date && (day.curve.length || first)}
     <div class="mt-3"><DayClock {session} {day} /></div>
+    {#if first}<SetHours {session} {view} {day} />{/if}
   {/if}
   <Found {session} findings={day.findings} />
 
@@ -123,7 +141,9 @@
               <strong class="text-[1.2rem]">{i + 1}</strong>
               <div>
                 <strong>{when(l.comes, day.date)}</strong>
-                {msg.pour_load_posts({ ...ends(i + 1), count: l.posts.length })}
+                {l.curb.length
+                  ? msg.pour_load_of(ends(i + 1))
+                  : msg.pour_load_posts({ ...ends(i + 1), count: l.posts.length })}
                 <p class="text-[0.95rem] text-pencil">
                   {msg.pour_last_post_in({ done: clock(l.done), worked: clock(l.worked) })}
                 </p>
@@ -235,16 +255,18 @@
     <section class="mt-5" aria-labelledby="order-posts">
       <h2 id="order-posts" class="font-bold">{msg.pour_post_by_post}</h2>
       <ol class="mt-1 border-t border-rule" data-testid="pour-posts">
-        {#each day.posts.slice(0, 200) as p (p.run + p.post)}
+        {#each rows.slice(0, 200) as p (p.run + p.name)}
           <li
-            class="grid grid-cols-[4rem_5.5rem_minmax(0,1fr)] items-baseline gap-x-2 border-b border-rule py-1.5"
-            data-post={p.post}
+            class="grid {p.curb
+              ? 'grid-cols-[8rem_5.5rem_minmax(0,1fr)]'
+              : 'grid-cols-[4rem_5.5rem_minmax(0,1fr)]'} items-baseline gap-x-2 border-b border-rule py-1.5"
+            data-post={p.name}
           >
-            <strong class="text-[1.1rem]">{p.post}</strong>
+            <strong class="text-[1.1rem]">{p.name}</strong>
             <span>{p.at ? when(p.at, day.date) : '–'}</span>
             <span class="text-[0.95rem]">
               {#if many}<span class="text-pencil">{name(p.run)}. </span>{/if}
-              {#if p.fill}{msg.pour_fill_to({
+              {#if 'fill' in p && p.fill}{msg.pour_fill_to({
                   fill: short(p.fill, units),
                   rises: short(p.rises ?? 0, units),
                 })}{/if}
@@ -252,8 +274,11 @@
                   bags: p.bags.toFixed(1),
                   water: water(p.water ?? 0, units),
                 })}{/if}
-              {#if p.back}{msg.pour_back_at({ back: clock(p.back) })}{/if}
-              {#if p.finish}{msg.pour_finish_at({ finish: when(p.finish, day.date) })}{/if}
+              {#if 'back' in p && p.back}{msg.pour_back_at({ back: clock(p.back) })}{/if}
+              {#if p.curb && p.at}{msg.pour_curb_placed}{/if}
+              {#if p.finish}{p.curb
+                  ? msg.pour_curb_finish({ finish: when(p.finish, day.date) })
+                  : msg.pour_finish_at({ finish: when(p.finish, day.date) })}{/if}
             </span>
           </li>
         {/each}

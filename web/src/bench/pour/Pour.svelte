@@ -6,6 +6,7 @@
   import ReportTable from '../ReportTable.svelte'
   import Parts from '../Parts.svelte'
   import ByHole from './ByHole.svelte'
+  import Curb from './Curb.svelte'
   import DayPlan from './DayPlan.svelte'
   import Fill from './Fill.svelte'
   import Totals from './Totals.svelte'
@@ -17,6 +18,7 @@
     { id: 'day', name: msg.pour_the_day, note: '' },
     { id: 'weather', name: msg.pour_weather, note: '' },
     { id: 'fill', name: msg.pour_into_the_hole, note: '' },
+    { id: 'curb', name: msg.pour_curb, note: '' },
     { id: 'rules', name: msg.pour_how_posts_are_set, note: '' },
     { id: 'holes', name: msg.common_all_holes, note: '' },
     { id: 'totals', name: msg.pour_totals, note: '' },
@@ -30,13 +32,19 @@
   onpick={(id) => (session.nav.parts.pour = id as typeof session.nav.parts.pour)}
 >
   <Tabs.Content value="day"
-    >{#if session.nav.parts.pour === 'day'}<DayPlan {session} />{/if}</Tabs.Content
+    >{#if session.nav.parts.pour === 'day'}<DayPlan {session} {view} />{/if}</Tabs.Content
   >
   <Tabs.Content value="weather"
     >{#if session.nav.parts.pour === 'weather'}<Weather {session} />{/if}</Tabs.Content
   >
   <Tabs.Content value="fill"
     >{#if session.run.posts.length && session.nav.parts.pour === 'fill'}<ByHole
+        {session}
+        {view}
+      />{/if}</Tabs.Content
+  >
+  <Tabs.Content value="curb"
+    >{#if session.run.posts.length && session.nav.parts.pour === 'curb'}<Curb
         {session}
         {view}
       />{/if}</Tabs.Content
