@@ -14,6 +14,7 @@ type Task struct {
 	NotBefore float64 // hours from midnight of the first day
 	Day       int     // the day that it must begin on; -1 for any
 	Clock     float64 // the hour of the day at which it must begin; 0 for any
+	Off       []int   // days on which it may not begin
 	After     []Link
 }
 
@@ -178,6 +179,9 @@ func (s *search) fit(k int, from float64) ([]Part, bool) {
 			}
 			continue
 		}
+		if len(out) == 0 && slices.Contains(t.Off, day) {
+			continue
+		}
 		begin, end := max(from, float64(day)*24+d.From), float64(day)*24+d.To
 		if at := float64(day)*24 + t.Clock; t.Clock > 0 && len(out) == 0 {
 			if begin > at+tolerance { // that hour is past
@@ -231,20 +235,27 @@ func (s *search) bound() float64 {
 	return out
 }
 
+// Better tells whether an agenda that has a place for everything is better than
+// another: it ends on an earlier day, or with fewer trips, or with evener days, or at an
+// earlier hour.
+func (a Answer) Better(b Answer) bool {
+	if x, y := dayOf(a.Finish), dayOf(b.Finish); x != y {
+		return x < y
+	}
+	switch {
+	case a.Trips != b.Trips:
+		return a.Trips < b.Trips
+	case math.Abs(a.Uneven-b.Uneven) > tolerance:
+		return a.Uneven < b.Uneven
+	}
+	return a.Finish < b.Finish-tolerance
+}
+
 // keep compares what is placed with the best so far.
 func (s *search) keep() {
 	a := s.measured()
-	if b := s.best; b != nil {
-		switch {
-		case dayOf(a.Finish) > dayOf(b.Finish):
-			return
-		case dayOf(a.Finish) == dayOf(b.Finish) && a.Trips > b.Trips:
-			return
-		case dayOf(a.Finish) == dayOf(b.Finish) && a.Trips == b.Trips && a.Uneven > b.Uneven-tolerance && a.Finish > b.Finish-tolerance:
-			return
-		case dayOf(a.Finish) == dayOf(b.Finish) && a.Trips == b.Trips && a.Uneven > b.Uneven+tolerance:
-			return
-		}
+	if s.best != nil && !a.Better(*s.best) {
+		return
 	}
 	a.Parts = make([][]Part, len(s.parts))
 	for k := range s.parts {

@@ -18,6 +18,9 @@ func exhaustive(q agenda.Question) (best [3]float64, ok bool) {
 	place := func(t agenda.Task, from float64) (parts [][3]float64, end float64, ok bool) {
 		left := t.Hours
 		for day := int(from / 24); day < len(q.Days); day++ {
+			if len(parts) == 0 && slices.Contains(t.Off, day) {
+				continue
+			}
 			if t.Day >= 0 && len(parts) == 0 && day != t.Day {
 				if day > t.Day {
 					return nil, 0, false
@@ -131,6 +134,9 @@ func TestAsExhaustiveSearch(t *testing.T) {
 			}
 			if rng.IntN(8) == 0 {
 				task.Day = rng.IntN(len(q.Days))
+			}
+			if rng.IntN(5) == 0 && task.Day < 0 {
+				task.Off = []int{rng.IntN(len(q.Days)), rng.IntN(len(q.Days))}
 			}
 			if k > 0 && rng.IntN(3) > 0 {
 				task.After = []agenda.Link{{Task: rng.IntN(k), Hours: float64(rng.IntN(3) * 12)}}

@@ -73,6 +73,9 @@ func checkDays(d job.Days) Errors {
 	for i, r := range d.Rest {
 		e = append(e, checkDate("/days/rest/"+strconv.Itoa(i), r)...)
 	}
+	for i, r := range d.Taken {
+		e = append(e, checkDate("/days/taken/"+strconv.Itoa(i), r)...)
+	}
 	seen := map[string]bool{}
 	for i, m := range d.Moves {
 		e = append(e, checkDate("/days/moves/"+strconv.Itoa(i)+"/date", m.Date)...)

@@ -8,6 +8,8 @@ type Days struct {
 	To        string     `json:"to,omitempty" jsonschema:"maxLength=5" jsonschema_description:"When it is back. Usual: 16:00."`
 	Travel    *float64   `json:"travel,omitempty" jsonschema:"minimum=0,maximum=240" jsonschema_description:"Minutes to the site, and as long back. Usual: 30."`
 	Rest      []string   `json:"rest,omitempty" jsonschema:"maxItems=200" jsonschema_description:"Days on which nobody works, year-month-day, beside Sundays."`
+	Crew      string     `json:"crew,omitempty" jsonschema:"maxLength=80" jsonschema_description:"Whose days these are: jobs of one crew are held against each other on the board."`
+	Taken     []string   `json:"taken,omitempty" jsonschema:"maxItems=200" jsonschema_description:"Days on which the crew is on another job, year-month-day."`
 	Saturdays bool       `json:"saturdays,omitempty" jsonschema_description:"Saturdays are working days."`
 	ByHand    bool       `json:"byHand,omitempty" jsonschema_description:"Holes are dug by hand; left out: by machine, where it may and can."`
 	Inspected bool       `json:"inspected,omitempty" jsonschema_description:"An inspector sees the holes before anything is poured."`

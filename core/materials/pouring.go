@@ -3,6 +3,7 @@ package materials
 import (
 	"errors"
 	"fmt"
+	"math"
 	"slices"
 
 	"mallow/core/job"
@@ -85,6 +86,19 @@ type PourWait struct {
 	Share float64    `json:"share" jsonschema:"required" jsonschema_description:"Of the strength of 28 days."`
 	Warm  [2]float64 `json:"warm" jsonschema:"required" jsonschema_description:"Hours that crews commonly wait above 15 °C (60 °F), from and to."`
 	Cool  [2]float64 `json:"cool" jsonschema:"required" jsonschema_description:"The same below."`
+}
+
+// fastest is the shortest wait, in hours, whatever sets how fast: as bags of mix that
+// sets fast say it.
+const fastest = 4
+
+// Sooner are hours of waiting for ordinary cement, with a mix that gains strength so many
+// times as fast.
+func Sooner(hours [2]float64, speed float64) [2]float64 {
+	if speed <= 1 {
+		return hours
+	}
+	return [2]float64{max(fastest, math.Ceil(hours[0]/speed)), max(fastest, math.Ceil(hours[1]/speed))}
 }
 
 // PourRate finds how fast posts are set in a way.

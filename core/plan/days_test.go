@@ -3,6 +3,7 @@ package plan_test
 import (
 	"math"
 	"slices"
+	"strings"
 	"testing"
 
 	"mallow/core/document"
@@ -173,5 +174,115 @@ func TestSoonerAndLater(t *testing.T) {
 	j.Days.Start = ""
 	if s = scheduleOf(t, j); len(s.Asks) != 1 || len(s.Days) != 0 || len(s.Tasks) == 0 {
 		t.Errorf("without a first day: %+v", s.Asks)
+	}
+}
+
+// weathered is the same job, which can begin on Monday 3 May, in weather of its own; its
+// pour has no day.
+func weathered(t testing.TB, sky []job.WeatherDay) job.Job {
+	t.Helper()
+	j := scheduledJob(t, 80*ft)
+	j.Days.Start, j.Weather.Days = "2027-05-03", sky
+	return j
+}
+
+// The pour's day is found: no other day that is fit ends earlier, by setting each as the
+// day of the pour and planning again; days of frost are passed over, and that is said.
+func TestPourDayFoundByWeather(t *testing.T) {
+	cold := skies(20, 12, 18, 10)
+	for i := range 5 { // 2 to 6 May: frost at night, and by day
+		cold[i] = skyOf(cold[i].Date, -4, -1, -6)
+	}
+	for name, sky := range map[string][]job.WeatherDay{"mild": skies(20, 12, 18, 10), "frost until the 6th": cold} {
+		j := weathered(t, sky)
+		s := scheduleOf(t, j)
+		if s.Pour == "" || taskOf(t, s, "pour").Begin[:10] != s.Pour {
+			t.Fatalf("%s: found %q, poured %s", name, s.Pour, taskOf(t, s, "pour").Begin)
+		}
+		least := ""
+		for day := 3; day <= 18; day++ {
+			then := j
+			then.Pour.Date = skies(20, 0, 0, 0)[day-2].Date
+			if _, unfit := dayOf(t, then).Unfit(); unfit {
+				continue
+			}
+			if f := computed(t, then, nil).Elsewhere(nil).Finish; f != "" && (least == "" || f < least) {
+				least = f
+			}
+		}
+		if s.Finish != least {
+			t.Errorf("%s: ends %s, the best of all days %s", name, s.Finish, least)
+		}
+		k := slices.IndexFunc(s.Finds, func(f finding.Finding) bool { return f.Rule == "days-pour-found" })
+		if k < 0 {
+			t.Fatalf("%s: not said: %+v", name, s.Finds)
+		}
+		if says := s.Finds[k].Says.Print(j.Units); strings.Contains(says, "Not on") != (name != "mild") {
+			t.Errorf("%s: %s", name, says)
+		}
+		if then := scheduleOf(t, wayTaken(t, j, s.Finds[k].Remedies[0])); then.Finish != s.Finish || then.Pour != "" {
+			t.Errorf("%s: set to that day it ends %s, found it ended %s", name, then.Finish, s.Finish)
+		}
+	}
+	if s := scheduleOf(t, weathered(t, cold)); s.Pour <= "2027-05-06" {
+		t.Errorf("poured in frost on %s", s.Pour)
+	}
+}
+
+// Rain on a day on site is said, and staying away that day moves the rest.
+func TestRainMovesTheRest(t *testing.T) {
+	sky := skies(20, 12, 18, 10)
+	sky[2].Rain = ptr(120.0) // 4 May, all day
+	j := weathered(t, sky)
+	s := scheduleOf(t, j)
+	k := slices.IndexFunc(s.Finds, func(f finding.Finding) bool { return f.Rule == "days-wet" })
+	if k < 0 || len(s.Finds[k].Remedies) != 1 {
+		t.Fatalf("rain is not said, or nothing helps: %+v", s.Finds)
+	}
+	then := scheduleOf(t, wayTaken(t, j, s.Finds[k].Remedies[0]))
+	for _, d := range then.Days {
+		if d.Date == "2027-05-04" {
+			t.Error("somebody works in the rain")
+		}
+	}
+	if then.Finish < s.Finish || len(then.Left) != 0 {
+		t.Errorf("ends %s, before %s; left %v", then.Finish, s.Finish, then.Left)
+	}
+}
+
+// Nobody is on the job on days that are taken; a task that there is not is said.
+func TestTakenDaysAndStrangeTasks(t *testing.T) {
+	j := scheduledJob(t, 80*ft)
+	j.Days.Taken = []string{"2027-04-27", "2027-04-29"}
+	j.Days.Moves = []job.TaskMove{{Task: "paint", Date: "2027-04-28"}}
+	s := scheduleOf(t, j)
+	for _, d := range s.Days {
+		if slices.Contains(j.Days.Taken, d.Date) {
+			t.Errorf("on site on %s", d.Date)
+		}
+	}
+	k := slices.IndexFunc(s.Finds, func(f finding.Finding) bool { return f.Rule == "days-unknown-task" })
+	if k < 0 {
+		t.Fatalf("a task that there is not is not said: %+v", s.Finds)
+	}
+	if then := scheduleOf(t, wayTaken(t, j, s.Finds[k].Remedies[0])); slices.ContainsFunc(then.Finds, func(f finding.Finding) bool { return f.Rule == "days-unknown-task" }) {
+		t.Error("it is still said once it is forgotten")
+	}
+	if e := document.Check(func() job.Job { j.Days.Taken = []string{"tomorrow"}; return j }()); len(e) != 1 || e[0].Field != "/days/taken/0" {
+		t.Errorf("a day that is none: %v", e)
+	}
+}
+
+// Mix that sets fast is offered where the wait costs a day, and ends on the day it says.
+func TestFastMixIsSooner(t *testing.T) {
+	j := scheduledJob(t, 80*ft)
+	s := scheduleOf(t, j)
+	k := slices.IndexFunc(s.Sooner, func(o days.Sooner) bool { return strings.Contains(o.Says.Print(j.Units), "sets fast") })
+	if k < 0 {
+		t.Fatalf("not offered: ends %s, %+v", s.Finish, s.Sooner)
+	}
+	then := scheduleOf(t, wayTaken(t, j, s.Sooner[k].Remedy))
+	if then.Finish != s.Sooner[k].Finish || then.Finish >= s.Finish {
+		t.Errorf("ends %s, promised %s, before %s", then.Finish, s.Sooner[k].Finish, s.Finish)
 	}
 }

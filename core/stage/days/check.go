@@ -19,6 +19,8 @@ const (
 	codeWet     = "days-wet"
 	codeUsual   = "days-usual-waits"
 	codePourDay = "days-pour"
+	codeFound   = "days-pour-found"
+	codeUnknown = "days-unknown-task"
 )
 
 // Findings are what the days find: what each means, how bad it can be, and from what on
@@ -29,6 +31,8 @@ var Findings = []finding.Kind{
 	{Rule: codeOffer, Costs: finding.Time, Stage: finding.Days, Severities: []finding.Severity{finding.Check}, Means: "The work ends after the day that the customer was told."},
 	{Rule: codeWet, Costs: finding.Time, Stage: finding.Days, Severities: []finding.Severity{finding.Note}, Means: "It rains on a day on site.", Threshold: "wetDay"},
 	{Rule: codeUsual, Costs: finding.Time, Stage: finding.Days, Severities: []finding.Severity{finding.Note}, Means: "What hardens is waited for as crews usually do: the weather is not known."},
+	{Rule: codeFound, Costs: finding.Time, Stage: finding.Days, Severities: []finding.Severity{finding.Note}, Means: "The pour has no day of its own: the schedule has it on the best one that the weather allows."},
+	{Rule: codeUnknown, Costs: finding.Time, Stage: finding.Days, Severities: []finding.Severity{finding.Check}, Means: "A task that was moved, or has a rate, is not one of this job's."},
 	{Rule: codePourDay, Costs: finding.Time, Stage: finding.Days, Severities: []finding.Severity{finding.Cannot}, Means: "The day of the pour is before what must be done by then, or a day off."},
 }
 
@@ -42,10 +46,12 @@ func (w *planner) find(code string, severity finding.Severity, says reason.Text,
 // check says what is to be looked at.
 func (w *planner) check(a agenda.Answer) {
 	o := w.out
+	w.strangers()
 	if len(o.Left) > 0 {
 		w.unplaced(a)
 		return
 	}
+	w.found()
 	if len(w.days.Moves) > 0 {
 		j := w.Job
 		j.Days.Moves = nil
@@ -62,8 +68,38 @@ func (w *planner) check(a agenda.Answer) {
 	}
 	for _, d := range o.Days {
 		if d.Rain != nil && *d.Rain >= wetDay {
-			w.find(codeWet, finding.Note, words.Say("days.wet", words.V{"date": d.Date}))
+			rest := append(slices.Clone(w.days.Rest), d.Date)
+			w.find(codeWet, finding.Note, words.Say("days.wet", words.V{"date": d.Date}), w.helps(
+				tried{words.Say("days.rest-on", words.V{"date": d.Date}), []job.Edit{job.Set("/days/rest", rest)}, func(j *job.Job) { j.Days.Rest = rest }})...)
 			break
+		}
+	}
+}
+
+// found says on which day the pour falls, and why it waits until then.
+func (w *planner) found() {
+	if w.on == "" {
+		return
+	}
+	says := words.Say("days.pour-found", words.V{"date": w.on})
+	if k := len(w.unfit) - 1; k >= 0 {
+		for k > 0 && w.unfit[k].date > w.on {
+			k--
+		}
+		if u := w.unfit[k]; u.date < w.on {
+			says = append(append(says, words.Say("days.pour-not-on", words.V{"date": u.date})...), u.why...)
+		}
+	}
+	w.find(codeFound, finding.Note, says, finding.Remedy{Says: words.Say("days.pour-set", words.V{"date": w.on}), Edits: []job.Edit{job.Set("/pour/date", w.on)}})
+}
+
+// strangers says which tasks are named that this job has not.
+func (w *planner) strangers() {
+	for _, m := range w.days.Moves {
+		if w.place(m.Task) < 0 {
+			moves := slices.DeleteFunc(slices.Clone(w.days.Moves), func(o job.TaskMove) bool { return o.Task == m.Task })
+			w.find(codeUnknown, finding.Check, words.Say("days.no-such-task", words.V{"task": m.Task}),
+				finding.Remedy{Says: words.Say("days.drop-move"), Edits: []job.Edit{job.Set("/days/moves", moves)}})
 		}
 	}
 }
@@ -144,10 +180,28 @@ func (w *planner) sooner() {
 		if then.Finish == "" || then.Finish >= o.Finish {
 			continue
 		}
-		a, _ := time.Parse(time.DateOnly, then.Finish)
-		b, _ := time.Parse(time.DateOnly, o.Finish)
-		o.Sooner = append(o.Sooner, Sooner{finding.Remedy{Says: t.says, Edits: t.edits}, then.Finish, int(b.Sub(a).Hours() / 24), w.personHours(then) - was})
+		o.Sooner = append(o.Sooner, Sooner{finding.Remedy{Says: t.says, Edits: t.edits}, then.Finish, between(then.Finish, o.Finish), w.personHours(then) - was})
 	}
+	if w.Fast == nil || !w.poured || len(w.pour.Posts) > mostFast {
+		return
+	}
+	edits, g := w.Fast()
+	if len(edits) == 0 {
+		return
+	}
+	if then := Figures(g); then.Finish != "" && then.Finish < o.Finish {
+		o.Sooner = append(o.Sooner, Sooner{finding.Remedy{Says: words.Say("days.fast-mix"), Edits: edits}, then.Finish, between(then.Finish, o.Finish), w.personHours(then) - was})
+	}
+}
+
+// mostFast is the longest fence, in posts, that is planned again in mix that sets fast.
+const mostFast = 300
+
+// between is how many days a date is before another.
+func between(early, late string) int {
+	a, _ := time.Parse(time.DateOnly, early)
+	b, _ := time.Parse(time.DateOnly, late)
+	return int(b.Sub(a).Hours() / 24)
 }
 
 // personHours are the hours of all hands, on site and on the way.

@@ -1,6 +1,7 @@
 package days
 
 import (
+	"cmp"
 	"math"
 	"slices"
 	"time"
@@ -35,6 +36,11 @@ type Given struct {
 	Pour     func(job.Job) *pourday.Day // the pour of a job like this one
 	Cautions func(finding.Stage) []reason.Text
 	Posts    []string // by run and name, in the order of the lines
+	// Fast is the same job with its posts in mix that sets fast, and how to get there;
+	// none where that is not to be had.
+	Fast func() ([]job.Edit, Given)
+
+	pours map[string]*pourday.Day // by the day, while the rest of the pour stays
 }
 
 type planner struct {
@@ -49,10 +55,28 @@ type planner struct {
 	pour   *pourday.Day
 	usual  map[string]bool // waits that are the usual ones
 	poured bool
+	on     string // day of the pour, where it was found
+	unfit  []unfit
+}
+
+// unfit is a day that is not fit for the pour.
+type unfit struct {
+	day  int
+	date string
+	why  reason.Text
 }
 
 // Compute lays the work out.
-func Compute(g Given) *Schedule { return compute(g, false) }
+func Compute(g Given) *Schedule {
+	g.pours = map[string]*pourday.Day{}
+	return compute(g, false)
+}
+
+// Figures is the same without ways out, and without what would be sooner.
+func Figures(g Given) *Schedule {
+	g.pours = map[string]*pourday.Day{}
+	return compute(g, true)
+}
 
 func compute(g Given, trial bool) *Schedule {
 	w := planner{Given: g, days: g.Job.Days, usual: map[string]bool{}, out: &Schedule{
@@ -71,8 +95,7 @@ func compute(g Given, trial bool) *Schedule {
 	}
 	w.start, _ = time.Parse(time.DateOnly, w.days.Start)
 	w.calendar()
-	w.links()
-	a := agenda.Plan(w.q)
+	a := w.solve()
 	w.write(a)
 	if !trial {
 		w.check(a)
@@ -177,7 +200,7 @@ func (w *planner) calendar() {
 		day := w.start.AddDate(0, 0, k)
 		s := agenda.Span{From: from + way, To: to - way}
 		date := day.Format(time.DateOnly)
-		off := day.Weekday() == time.Sunday || day.Weekday() == time.Saturday && !w.days.Saturdays || slices.Contains(w.days.Rest, date)
+		off := day.Weekday() == time.Sunday || day.Weekday() == time.Saturday && !w.days.Saturdays || slices.Contains(w.days.Rest, date) || slices.Contains(w.days.Taken, date)
 		if off || s.To < s.From {
 			s.To = s.From
 		}
@@ -198,6 +221,78 @@ func hoursOf(clock string) float64 {
 
 func clockHours(t time.Time) float64 {
 	return math.Ceil((float64(t.Hour())+float64(t.Minute())/60)*4) / 4
+}
+
+// mostAhead is how many days from the start on are looked at for a pour that has none.
+const mostAhead = 45
+
+// solve finds the agenda. A pour that has no day of its own is tried on every day that is
+// fit for it, each with what hardens as that day's weather has it; and after them all.
+func (w *planner) solve() agenda.Answer {
+	free := w.poured && w.Job.Pour.Date == "" && !w.sky.Empty() && !slices.ContainsFunc(w.days.Moves, func(m job.TaskMove) bool { return m.Task == "pour" })
+	if !free {
+		w.links()
+		return agenda.Plan(w.q)
+	}
+	var known []int
+	var best agenda.Answer
+	var at string
+	for day := 0; day < min(mostAhead, len(w.q.Days)); day++ {
+		date := w.start.AddDate(0, 0, day).Format(time.DateOnly)
+		noon, err := w.sky.Clock(date, 12*60)
+		if _, ok := w.sky.At(noon); err != nil || !ok {
+			continue
+		}
+		known = append(known, day)
+		if w.q.Days[day].To <= w.q.Days[day].From {
+			continue
+		}
+		pour := w.pourOn(date)
+		if why, ok := pour.Unfit(); ok {
+			w.unfit = append(w.unfit, unfit{day, date, why})
+			continue
+		}
+		if a := w.with(date, pour); len(a.Left) == 0 && (at == "" || a.Better(best)) {
+			best, at = a, date
+		}
+	}
+	// On a day of which the weather is not known.
+	w.relink("", w.Pour(w.Job))
+	if k := w.place("pour"); k >= 0 {
+		w.q.Tasks[k].Off = known
+	}
+	if a := agenda.Plan(w.q); at == "" || len(a.Left) == 0 && a.Better(best) {
+		return a
+	}
+	return w.with(at, w.pourOn(at))
+}
+
+// pourOn is the pour on a day.
+func (w *planner) pourOn(date string) *pourday.Day {
+	if d := w.pours[date]; d != nil {
+		return d
+	}
+	j := w.Job
+	j.Pour.Date = date
+	d := w.Pour(j)
+	w.pours[date] = d
+	return d
+}
+
+// with is the agenda with the pour on a day.
+func (w *planner) with(date string, pour *pourday.Day) agenda.Answer {
+	w.relink(date, pour)
+	return agenda.Plan(w.q)
+}
+
+func (w *planner) relink(date string, pour *pourday.Day) {
+	w.on, w.pour, w.q.Tasks, w.usual = date, pour, nil, map[string]bool{}
+	w.links()
+}
+
+// place is where a task is, or -1.
+func (w *planner) place(id string) int {
+	return slices.IndexFunc(w.specs, func(t materials.WorkTask) bool { return t.ID == id })
 }
 
 // links tells the agenda what comes after what, and what must have hardened.
@@ -224,8 +319,8 @@ func (w *planner) links() {
 		if t.ID == "dig" {
 			q.NotBefore = w.located()
 		}
-		if t.ID == "pour" && w.Job.Pour.Date != "" {
-			q.Day = w.day(w.Job.Pour.Date)
+		if date := cmp.Or(w.Job.Pour.Date, w.on); t.ID == "pour" && date != "" {
+			q.Day = w.day(date)
 			if len(w.pour.From) > 15 { // as the pour card has it
 				q.Clock = hoursOf(w.pour.From[11:16])
 			}
@@ -268,7 +363,7 @@ func (w *planner) wait(id string) float64 {
 	w.usual[id] = true
 	for _, o := range w.Cat.Pouring.Waits {
 		if o.ID == id {
-			return o.Warm[1]
+			return materials.Sooner(o.Warm, w.pour.Slowest())[1]
 		}
 	}
 	return 0
@@ -296,7 +391,7 @@ func (w *planner) located() float64 {
 	if !clear.After(w.start) {
 		return 0
 	}
-	w.out.Waits = append(w.out.Waits, AgendaWait{For: marksDown, Until: clear.Format(time.DateOnly)})
+	w.out.Waits = []AgendaWait{{For: marksDown, Until: clear.Format(time.DateOnly)}}
 	return clear.Sub(w.start).Hours()
 }
 
@@ -312,7 +407,7 @@ func (w *planner) day(date string) int {
 // write tells the agenda in days.
 func (w *planner) write(a agenda.Answer) {
 	o := w.out
-	o.Trips, o.Best = a.Trips, a.Best
+	o.Trips, o.Best, o.Pour = a.Trips, a.Best, w.on
 	pour := -1
 	for k := range w.tasks {
 		t := &w.tasks[k]

@@ -19,6 +19,7 @@ type Schedule struct {
 	Hours  float64      `json:"hours" jsonschema:"required" jsonschema_description:"Hours of the whole crew on site."`
 	Trips  int          `json:"trips" jsonschema:"required"`
 	Best   bool         `json:"best" jsonschema:"required" jsonschema_description:"Every order was weighed: nothing ends earlier."`
+	Pour   string       `json:"pour,omitempty" jsonschema_description:"Day of the pour where it was found by the weather; left out where it is set, or the weather is not known."`
 	Bound  string       `json:"bound,omitempty" jsonschema_description:"Nothing could end before this day; where not every order was weighed."`
 	Tasks  []AgendaTask `json:"tasks" jsonschema:"required"`
 	Days   []OnDay      `json:"days" jsonschema:"required"`

@@ -76,6 +76,17 @@ func (w *planner) check() {
 	})
 }
 
+// Unfit tells whether what is poured on the day would have to be done again, and why:
+// frost, then or after; rain on it; posts that are not set.
+func (d *Day) Unfit() (why reason.Text, unfit bool) {
+	for _, f := range d.Finds {
+		if slices.Contains([]string{codeFrost, codeFroze, codeRain, codeTooSlow, codeLeft}, f.Rule) {
+			return f.Says, true
+		}
+	}
+	return nil, false
+}
+
 func costOf(code string) finding.Stake {
 	k := slices.IndexFunc(Findings, func(f finding.Kind) bool { return f.Rule == code })
 	return Findings[k].Costs
@@ -84,6 +95,10 @@ func costOf(code string) finding.Stake {
 // unplaced says which posts cannot be set, and why.
 func (w *planner) unplaced() {
 	d := w.out
+	if first, _ := w.poured(); len(d.Left) == 0 && w.clock(first)[:10] != d.Date && w.frozen() {
+		w.freezes() // it waits for a warmer day, which is not the day that was asked for
+		return
+	}
 	if d.Days > 1 {
 		w.find(codeDays, finding.Check, words.Say("pour.takes-days", words.V{"days": d.Days, "perHour": round(d.PerHour)}), w.ways(codeDays, w.hands())...)
 	}
@@ -94,8 +109,8 @@ func (w *planner) unplaced() {
 	first := &w.pieces[at0]
 	at := w.start.Add(minutes(minutesOf(w.pour.From)))
 	mix := d.mixOf[first.mix]
-	if c, ok := w.sky.At(at); ok && c.Temp <= curing.Freezing && w.frozen() {
-		w.find(codeFrost, finding.Cannot, words.Say("pour.freezes", words.V{"date": d.Date, "temp": reason.Degrees(c.Temp)}), w.ways(codeFrost, w.otherDays())...)
+	if w.frozen() {
+		w.freezes()
 		return
 	}
 	if works := w.mayPour(mix, at); first.place > works {
@@ -103,6 +118,12 @@ func (w *planner) unplaced() {
 		return
 	}
 	w.find(codeLeft, finding.Cannot, words.Say("pour.left", words.V{"count": len(d.Left), "first": d.Left[0], "days": mostDays}), w.ways(codeLeft, w.hands())...)
+}
+
+// freezes says that nothing can be poured on the day.
+func (w *planner) freezes() {
+	at, _ := w.sky.At(w.start.Add(minutes(minutesOf(w.pour.From))))
+	w.find(codeFrost, finding.Cannot, words.Say("pour.freezes", words.V{"date": w.out.Date, "temp": reason.Degrees(at.Temp)}), w.ways(codeFrost, w.otherDays())...)
 }
 
 // frozen tells whether nothing of the first day is above freezing.

@@ -1,10 +1,12 @@
 package pourday
 
 import (
+	"math"
 	"sort"
 	"time"
 
 	"mallow/core/curing"
+	"mallow/core/materials"
 	"mallow/core/weather"
 )
 
@@ -116,6 +118,7 @@ func (w *planner) ready() {
 			p.Ready = append(p.Ready, r)
 		}
 	}
+	slowest := d.Slowest()
 	for k, wait := range w.cat.Pouring.Waits {
 		if !lasts[k].any {
 			continue
@@ -124,9 +127,23 @@ func (w *planner) ready() {
 		if o.Cool {
 			o.Usual = wait.Cool
 		}
+		o.Usual = materials.Sooner(o.Usual, slowest)
 		if lasts[k].all {
 			o.At, o.Hours = w.clock(lasts[k].at), lasts[k].at.Sub(lasts[k].set).Hours()
 		}
 		d.Waits = append(d.Waits, o)
 	}
+}
+
+// Slowest is how fast what is poured gains strength, at its slowest: 1 is ordinary
+// cement.
+func (d *Day) Slowest() float64 {
+	slowest := math.Inf(1)
+	for _, m := range d.Mixes {
+		slowest = min(slowest, d.mixOf[m.ID].Speed)
+	}
+	if math.IsInf(slowest, 1) {
+		return 1
+	}
+	return slowest
 }
