@@ -15,11 +15,30 @@ import (
 // day, by the clock of wherever it is read, with its tasks, load and checks. The same
 // job and day have the same name, so that a calendar takes a moved day for what it is.
 func Calendar(job, id string, s *days.Schedule, u length.Units, now time.Time) []byte {
+	return CrewCalendar(job, []CalendarJob{{job, id, s, u}}, now)
+}
+
+// CalendarJob is one job in a calendar.
+type CalendarJob struct {
+	Name, ID string
+	Schedule *days.Schedule
+	Units    length.Units
+}
+
+// CrewCalendar is the days of several jobs in one calendar.
+func CrewCalendar(name string, jobs []CalendarJob, now time.Time) []byte {
 	cal := ics.NewCalendarFor("Mallow")
 	cal.SetMethod(ics.MethodPublish)
-	cal.SetName(job)
-	for n, d := range s.Days {
-		e := cal.AddEvent(fmt.Sprintf("%s-day-%d@mallow", id, n+1))
+	cal.SetName(name)
+	for _, j := range jobs {
+		j.put(cal, now)
+	}
+	return []byte(cal.Serialize(ics.WithNewLine("\r\n")))
+}
+
+func (j CalendarJob) put(cal *ics.Calendar, now time.Time) {
+	for n, d := range j.Schedule.Days {
+		e := cal.AddEvent(fmt.Sprintf("%s-day-%d@mallow", j.ID, n+1))
 		e.SetDtStampTime(now)
 		e.SetProperty(ics.ComponentPropertyDtStart, stamp(d.Date, d.From))
 		e.SetProperty(ics.ComponentPropertyDtEnd, stamp(d.Date, d.To))
@@ -30,19 +49,18 @@ func Calendar(job, id string, s *days.Schedule, u length.Units, now time.Time) [
 			}
 			says = append(says, fmt.Sprintf("%s to %s: %s", p.From, p.To, p.Name))
 		}
-		e.SetSummary(job + ": " + strings.Join(names, ", "))
+		e.SetSummary(j.Name + ": " + strings.Join(names, ", "))
 		for _, who := range d.Who {
 			says = append(says, "Comes: "+who)
 		}
 		for _, l := range d.Load {
-			says = append(says, fmt.Sprintf("Load: %s, %s", l.What, l.Many.Print(u)))
+			says = append(says, fmt.Sprintf("Load: %s, %s", l.What, l.Many.Print(j.Units)))
 		}
 		for _, c := range d.Checks {
 			says = append(says, "Before leaving: "+c)
 		}
 		e.SetDescription(strings.Join(says, "\n"))
 	}
-	return []byte(cal.Serialize(ics.WithNewLine("\r\n")))
 }
 
 // stamp is a time without a zone: the clock on site.

@@ -198,6 +198,8 @@ func (s *Server) routes(app *fiber.App) {
 		{fiber.MethodGet, "/api/prints/:token", s.fetchPrint},
 		{fiber.MethodPost, "/api/jobs/:id/pin", s.pin},
 		{fiber.MethodGet, "/api/jobs.zip", s.allJobs},
+		{fiber.MethodPost, "/api/board", s.boardOf},
+		{fiber.MethodGet, "/api/board.ics", s.crewCalendar},
 		{fiber.MethodGet, "/api/live", s.liveEvents},
 		{fiber.MethodGet, "/api/keeping", s.keeping},
 		{fiber.MethodPost, "/api/keeping/backups", s.backUp},
@@ -287,7 +289,7 @@ func (s *Server) page(c fiber.Ctx) error {
 	}
 	c.Set(fiber.HeaderCacheControl, "no-cache")
 	c.Set(fiber.HeaderContentType, fiber.MIMETextHTMLCharsetUTF8)
-	if p := c.Path(); p != "/" && p != "/keeping" && !strings.HasPrefix(p, "/jobs/") {
+	if p := c.Path(); p != "/" && p != "/keeping" && p != "/board" && !strings.HasPrefix(p, "/jobs/") {
 		c.Status(fiber.StatusNotFound)
 	}
 	return c.Send(index)

@@ -80,6 +80,7 @@ type api struct {
 	BuildRequest   calls.BuildRequest      `json:"buildRequest"`
 	Built          plan.Built              `json:"built"`
 	SkyRequest     server.SkyRequest       `json:"skyRequest"`
+	BoardLine      server.BoardLine        `json:"boardLine"`
 	WeatherRequest exchange.WeatherRequest `json:"weatherRequest"`
 	WeatherRead    exchange.WeatherRead    `json:"weatherRead"`
 	Schedule       days.Schedule           `json:"schedule"`

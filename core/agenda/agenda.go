@@ -28,8 +28,10 @@ type Link struct {
 // Question is the tasks, and how long the crew works on each day: from From to To,
 // hours of the clock; the same where nobody works.
 type Question struct {
-	Tasks []Task
-	Days  []Span
+	Tasks   []Task
+	Days    []Span
+	Until   float64 // what ends on a later day is of no interest; 0: anything is
+	Soonest bool    // only the day of the end is asked for: trips and evenness are not weighed
 }
 
 // Span is a stretch of hours.
@@ -213,7 +215,14 @@ func (s *search) fit(k int, from float64) ([]Part, bool) {
 // tooLate tells whether what must follow a task ends on a later day than the best that
 // is known.
 func (s *search) tooLate(task int, parts []Part) bool {
-	return s.best != nil && dayOf(parts[len(parts)-1].End+s.tails[task]) > dayOf(s.best.Finish)
+	day := dayOf(parts[len(parts)-1].End + s.tails[task])
+	switch {
+	case s.q.Until > 0 && day > dayOf(s.q.Until):
+		return true
+	case s.best == nil:
+		return false
+	}
+	return day > dayOf(s.best.Finish) || s.q.Soonest && day == dayOf(s.best.Finish)
 }
 
 // bound is the earliest that anything could end: by the work of all tasks in the days as

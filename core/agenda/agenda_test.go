@@ -162,6 +162,15 @@ func TestAsExhaustiveSearch(t *testing.T) {
 			t.Errorf("case %d: uneven %v, a search has %v", n, got.Uneven, want[2])
 		}
 		holds(t, q, got)
+		// Asked for the end alone, or for what ends by then, it ends on the same day.
+		soon, by := q, q
+		soon.Soonest, by.Until = true, got.Finish
+		if a := agenda.Plan(soon); math.Ceil(a.Finish/24-1e-9) != want[0] {
+			t.Errorf("case %d: the end alone is day %v, a search has %v", n, a.Finish/24, want[0])
+		}
+		if a := agenda.Plan(by); a.Better(got) || got.Better(a) {
+			t.Errorf("case %d: by its own end another agenda is found", n)
+		}
 	}
 	if proved < 200 {
 		t.Errorf("only %d had an answer", proved)

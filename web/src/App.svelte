@@ -12,6 +12,7 @@
   const routes: Record<string, Load> = {
     '/': list,
     '/keeping': () => import('./jobs/Keeping.svelte'),
+    '/board': () => import('./jobs/Board.svelte'),
     '/jobs/:id': job,
     '/jobs/:id/runs/:run/:stage?/:part?': job,
     '/jobs/:id/sheets': () => import('./print/SheetPages.svelte'),

@@ -55,7 +55,7 @@ func (w *planner) check(a agenda.Answer) {
 	if len(w.days.Moves) > 0 {
 		j := w.Job
 		j.Days.Moves = nil
-		if then := w.then(j); then.Finish != "" && then.Finish < o.Finish {
+		if then := w.ends(j); then.Finish != "" && then.Finish < o.Finish {
 			w.find(codeMoved, finding.Check, words.Say("days.moved-later", words.V{"finish": o.Finish, "without": then.Finish}),
 				finding.Remedy{Says: words.Say("days.move-back"), Edits: []job.Edit{job.Set("/days/moves", nil)}})
 		}
@@ -139,12 +139,19 @@ func (w *planner) then(j job.Job) *Schedule {
 	return compute(g, true)
 }
 
+// ends is when the work ends in a job that is changed; its days are not weighed.
+func (w *planner) ends(j job.Job) *Schedule {
+	g := w.Given
+	g.Job, g.soonest = j, true
+	return compute(g, true)
+}
+
 // helps are the ways out by which every task has a place.
 func (w *planner) helps(all ...tried) (out []finding.Remedy) {
 	for _, t := range all {
 		j := w.Job
 		t.change(&j)
-		if len(w.then(j).Left) == 0 {
+		if len(w.ends(j).Left) == 0 {
 			out = append(out, finding.Remedy{Says: t.says, Edits: t.edits})
 		}
 	}
@@ -176,10 +183,11 @@ func (w *planner) sooner() {
 	for _, t := range all {
 		j := w.Job
 		t.change(&j)
-		then := w.then(j)
+		then := w.ends(j)
 		if then.Finish == "" || then.Finish >= o.Finish {
 			continue
 		}
+		then = w.then(j)
 		o.Sooner = append(o.Sooner, Sooner{finding.Remedy{Says: t.says, Edits: t.edits}, then.Finish, between(then.Finish, o.Finish), w.personHours(then) - was})
 	}
 	if w.Fast == nil || !w.poured || len(w.pour.Posts) > mostFast {
@@ -189,6 +197,11 @@ func (w *planner) sooner() {
 	if len(edits) == 0 {
 		return
 	}
+	g.soonest = true
+	if Figures(g).Finish >= o.Finish {
+		return
+	}
+	g.soonest = false
 	if then := Figures(g); then.Finish != "" && then.Finish < o.Finish {
 		o.Sooner = append(o.Sooner, Sooner{finding.Remedy{Says: words.Say("days.fast-mix"), Edits: edits}, then.Finish, between(then.Finish, o.Finish), w.personHours(then) - was})
 	}

@@ -40,7 +40,8 @@ type Given struct {
 	// none where that is not to be had.
 	Fast func() ([]job.Edit, Given)
 
-	pours map[string]*pourday.Day // by the day, while the rest of the pour stays
+	soonest bool                    // only the day of the end is asked for
+	pours   map[string]*pourday.Day // by the day, while the rest of the pour stays
 }
 
 type planner struct {
@@ -94,6 +95,7 @@ func compute(g Given, trial bool) *Schedule {
 		return w.out
 	}
 	w.start, _ = time.Parse(time.DateOnly, w.days.Start)
+	w.q.Soonest = g.soonest
 	w.calendar()
 	a := w.solve()
 	w.write(a)
@@ -252,7 +254,7 @@ func (w *planner) solve() agenda.Answer {
 			w.unfit = append(w.unfit, unfit{day, date, why})
 			continue
 		}
-		if a := w.with(date, pour); len(a.Left) == 0 && (at == "" || a.Better(best)) {
+		if a := w.with(date, pour, best.Finish); len(a.Left) == 0 && (at == "" || a.Better(best)) {
 			best, at = a, date
 		}
 	}
@@ -261,10 +263,11 @@ func (w *planner) solve() agenda.Answer {
 	if k := w.place("pour"); k >= 0 {
 		w.q.Tasks[k].Off = known
 	}
+	w.q.Until = best.Finish
 	if a := agenda.Plan(w.q); at == "" || len(a.Left) == 0 && a.Better(best) {
 		return a
 	}
-	return w.with(at, w.pourOn(at))
+	return w.with(at, w.pourOn(at), 0)
 }
 
 // pourOn is the pour on a day.
@@ -279,9 +282,11 @@ func (w *planner) pourOn(date string) *pourday.Day {
 	return d
 }
 
-// with is the agenda with the pour on a day.
-func (w *planner) with(date string, pour *pourday.Day) agenda.Answer {
+// with is the agenda with the pour on a day; what ends later than a time is of no
+// interest.
+func (w *planner) with(date string, pour *pourday.Day, until float64) agenda.Answer {
 	w.relink(date, pour)
+	w.q.Until = until
 	return agenda.Plan(w.q)
 }
 

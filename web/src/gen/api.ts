@@ -46,6 +46,7 @@ export interface MallowAPI {
   buildRequest?: BuildRequest
   built?: Built
   skyRequest?: SkyRequest
+  boardLine?: BoardLine
   weatherRequest?: WeatherRequest
   weatherRead?: WeatherRead
   schedule?: Schedule
@@ -1742,6 +1743,16 @@ export interface Days {
    * @maxItems 200
    */
   rest?: string[]
+  /**
+   * Whose days these are: jobs of one crew are held against each other on the board.
+   */
+  crew?: string
+  /**
+   * Days on which the crew is on another job, year-month-day.
+   *
+   * @maxItems 200
+   */
+  taken?: string[]
   /**
    * Saturdays are working days.
    */
@@ -5971,6 +5982,79 @@ export interface SkyRequest {
    */
   day: string
 }
+export interface BoardLine {
+  done: number
+  of: number
+  board?: Board
+}
+export interface Board {
+  crews: CrewDays[]
+  /**
+   * Jobs with a first day that are beyond what one board takes.
+   */
+  left: number
+  /**
+   * Jobs that could not be read or planned.
+   */
+  wrong: BoardWrong[]
+}
+export interface CrewDays {
+  /**
+   * Empty: of the jobs that name none, which are taken as one crew's.
+   */
+  name: string
+  /**
+   * The one that starts first goes first; the others keep clear of it.
+   */
+  jobs: OnBoard[]
+}
+export interface OnBoard {
+  id: string
+  name: string
+  revision: number
+  /**
+   * As the job stands.
+   */
+  days: OnJob[]
+  /**
+   * Left out: some tasks have no place.
+   */
+  finish?: string
+  /**
+   * Days on which its crew is on a job that goes first too.
+   */
+  clash: BoardHit[]
+  clear?: BoardClear
+}
+export interface OnJob {
+  date: string
+  from: string
+  to: string
+  tasks: string[]
+}
+export interface BoardHit {
+  date: string
+  /**
+   * Name of the job that goes first.
+   */
+  other: string
+}
+export interface BoardClear {
+  /**
+   * Days to keep clear of: the job's /days/taken.
+   */
+  taken: string[]
+  days: OnJob[]
+  /**
+   * Left out: some tasks have no place then.
+   */
+  finish?: string
+}
+export interface BoardWrong {
+  id: string
+  name: string
+  why: string
+}
 export interface WeatherRequest {
   text: string
   /**
@@ -6013,6 +6097,10 @@ export interface Schedule {
    * Every order was weighed: nothing ends earlier.
    */
   best: boolean
+  /**
+   * Day of the pour where it was found by the weather; left out where it is set, or the weather is not known.
+   */
+  pour?: string
   /**
    * Nothing could end before this day; where not every order was weighed.
    */

@@ -132,7 +132,8 @@
 <main class="mx-auto max-w-6xl p-3 pb-24 sm:p-6">
   <div class="flex items-center justify-between gap-3">
     <h1 class="text-2xl font-bold">{msg.job_list_jobs}</h1>
-    <a class="btn btn-plain ml-auto inline-flex" href="/keeping">{msg.common_keeping}</a>
+    <a class="btn btn-plain ml-auto inline-flex" href="/board">{msg.board_heading}</a>
+    <a class="btn btn-plain inline-flex" href="/keeping">{msg.common_keeping}</a>
     <button class="btn btn-main" onclick={() => (making = true)}
       ><Plus size={20} aria-hidden="true" />{msg.common_new_job}</button
     >

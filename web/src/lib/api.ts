@@ -1,5 +1,6 @@
 import type {
   Bill,
+  BoardLine,
   Compared,
   Day,
   BuildRequest,
@@ -185,6 +186,8 @@ export const api = {
   exportFile: (req: ExportRequest) => askedLong<Exported>('export', req),
   walk: (req: WalkRequest, signal: AbortSignal, each: (r: WalkReading) => void) =>
     stream('/rod/walk', req, signal, each),
+  /** Every crew's days, and how far the planning is. */
+  board: (signal: AbortSignal, each: (l: BoardLine) => void) => stream('/board', {}, signal, each),
   walkPegs: (signal: AbortSignal, each: (r: PegReading) => void) => stream('/rod/pegs', {}, signal, each),
   list: (query: { words?: string; skip?: number; most?: number; bin?: boolean } = {}, signal?: AbortSignal) =>
     call<JobList>(

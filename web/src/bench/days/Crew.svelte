@@ -9,6 +9,7 @@
   const set = (field: string, value: unknown, what: string) =>
     session.commit([{ path: `/days/${field}`, value }], what)
   const rest = $derived(session.value<string[]>('/days/rest') ?? [])
+  const taken = $derived(session.value<string[]>('/days/taken') ?? [])
   const times = [
     { field: 'from', name: msg.days_leaves },
     { field: 'to', name: msg.days_back },
@@ -22,6 +23,17 @@
 </script>
 
 <div class="flex flex-wrap items-start gap-3">
+  <div class="w-44">
+    <label class="label mb-1" for="crew-name">{msg.days_crew_name}</label>
+    <input
+      id="crew-name"
+      class="field"
+      maxlength="80"
+      value={session.value<string>('/days/crew') ?? ''}
+      onchange={(e) =>
+        set('crew', e.currentTarget.value.trim() || null, `${msg.days_crew_name} ${e.currentTarget.value}`)}
+    />
+  </div>
   <div class="w-24">
     <NumberEntry
       label={msg.pour_hands}
@@ -64,6 +76,16 @@
     >
   {/each}
 </div>
+{#if taken.length}
+  <p class="mt-3">
+    {msg.days_taken({ list: taken.join(', ') })}
+    <button
+      class="ml-2 underline pointer-coarse:min-h-11"
+      onclick={() => set('taken', null, msg.days_taken_free)}>{msg.days_taken_free}</button
+    >
+  </p>
+{/if}
+<p class="mt-2"><a class="underline" href="/board">{msg.days_to_board}</a></p>
 <h2 class="mt-4 font-bold">{msg.days_rest}</h2>
 <div class="mt-1 flex flex-wrap items-end gap-2">
   <div>
