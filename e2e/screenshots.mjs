@@ -93,9 +93,19 @@ await shot('cuts', {}, async (page) => {
   await part(page, 'Cut list')
   await top(page, page.locator('[data-cut]'))
 })
-await shot('reasons', {}, async (page) => {
-  await open(page, 'Dig')
-  await page.getByRole('button', { name: /P1 dig: why/ }).click()
+await shot('board', {}, async (page) => {
+  // A third job, whose crew would be in two places.
+  const doc = {
+    mallow: 2,
+    name: 'Reed Close',
+    units: { system: 'imperial', smallestMark: 1.5875 },
+    site: { before: { services: true } },
+    days: { start: '2027-05-03' },
+    lines: [{ id: 'L1', runs: [{ id: 'R1', name: 'Front', length: 24384 }] }],
+  }
+  await page.request.post(new URL('/api/jobs', page.url()).href, { data: { doc } })
+  await page.goto(new URL('/board', page.url()).href)
+  await page.locator('[data-end="Reed Close"]').waitFor()
 })
 await shot('pour', {}, async (page) => {
   await open(page, 'Pour')

@@ -51,17 +51,8 @@ func (w writer) orderSheet(string) []Sheet {
 	if len(d.Curb) > 0 {
 		ready = append(ready, "forms", "finish")
 	}
-	s.Blocks = append(s.Blocks, Heading(words.Plain("paper.have-ready")), Halved{List{Items: w.list("paper.ready-", ready), Tick: true}})
+	s.Blocks = append(s.Blocks, Heading(words.Plain("paper.have-ready")), Halved{List{Items: w.spelled("paper.ready-", ready), Tick: true}})
 	return []Sheet{s}
-}
-
-// list are sentences that begin with the same name.
-func (w writer) list(prefix string, ids []string) []string {
-	out := make([]string, len(ids))
-	for i, id := range ids {
-		out[i] = words.Plain(prefix + id)
-	}
-	return out
 }
 
 // pourCard is what the crew goes by on the day: posts in the order in which they are
@@ -97,12 +88,12 @@ func (w writer) pourCard(string) []Sheet {
 		s.Blocks = append(s.Blocks, Heading(words.Plain("paper.finishing")), List{Items: w.spelled("paper.curb-", []string{"after", "screed", "wait", "edge", "joint", "broom"}), Numbered: true})
 	}
 	if slices.ContainsFunc(d.Posts, func(p pourday.DayPost) bool { return p.Method == job.Stabbed }) {
-		s.Blocks = append(s.Blocks, Heading(words.Plain("paper.at-each-hole")), List{Items: w.list("paper.stab-", []string{"wet", "fill", "push", "sight", "back", "top", "wash"}), Numbered: true})
+		s.Blocks = append(s.Blocks, Heading(words.Plain("paper.at-each-hole")), List{Items: w.spelled("paper.stab-", []string{"wet", "fill", "push", "sight", "back", "top", "wash"}), Numbered: true})
 	}
 	return []Sheet{w.warned(s, "pour")}
 }
 
-// spelled is list, of sentences with words of two spellings.
+// spelled are sentences that begin with the same name.
 func (w writer) spelled(prefix string, ids []string) []string {
 	out := make([]string, len(ids))
 	for i, id := range ids {
@@ -136,7 +127,7 @@ func (w writer) curbs(string) []Sheet {
 			s.Blocks = append(s.Blocks, Para{Words: w.words("paper.curb-off", words.V{"off": c.Off.Abs(), "side": side})})
 		}
 		t := report.Curb(w.plan, r)
-		s.Blocks = append(s.Blocks, Heading(words.Plain("paper.on-the-forms")), tabled(t.Read(), true), Heading(words.Plain("paper.forming")), List{Items: w.spelled("paper.form-", []string{"string", "ends", "mark", "hold", "wall"}), Numbered: true})
+		s.Blocks = append(s.Blocks, Heading(words.Plain("paper.on-the-forms")), Beside{tabled(t.Read(), true)}, Heading(words.Plain("paper.forming")), List{Items: w.spelled("paper.form-", []string{"string", "ends", "mark", "hold", "wall"}), Numbered: true})
 		out = append(out, w.warned(s, "pour"))
 	}
 	return out
