@@ -25,8 +25,8 @@ const mostOnBoard = 60
 // Board is the jobs of each crew, held against each other.
 type Board struct {
 	Crews []board.CrewDays `json:"crews" jsonschema:"required"`
-	Left  int          `json:"left" jsonschema:"required" jsonschema_description:"Jobs with a first day that are beyond what one board takes."`
-	Wrong []BoardWrong `json:"wrong" jsonschema:"required" jsonschema_description:"Jobs that could not be read or planned."`
+	Left  int              `json:"left" jsonschema:"required" jsonschema_description:"Jobs with a first day that are beyond what one board takes."`
+	Wrong []BoardWrong     `json:"wrong" jsonschema:"required" jsonschema_description:"Jobs that could not be read or planned."`
 }
 
 // BoardWrong is a job that is not on the board, and why.

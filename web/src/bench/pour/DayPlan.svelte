@@ -12,7 +12,7 @@
   import NumberEntry from '../../parts/NumberEntry.svelte'
   import Words from '../../parts/Words.svelte'
   import DayClock from './DayClock.svelte'
-  import SetHours from './SetHours.svelte'
+  import Later from '../../parts/Later.svelte'
   import Found from '../Found.svelte'
   import * as msg from '../../gen/messages'
 
@@ -127,7 +127,7 @@
   {/each}
   {#if day.date && (day.curve.length || first)}
     <div class="mt-3"><DayClock {session} {day} /></div>
-    {#if first}<SetHours {session} {view} {day} />{/if}
+    {#if first}<Later load={() => import('./SetHours.svelte')} props={{ session, view, day }} />{/if}
   {/if}
   <Found {session} findings={day.findings} />
 

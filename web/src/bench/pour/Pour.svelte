@@ -6,7 +6,7 @@
   import ReportTable from '../ReportTable.svelte'
   import Parts from '../Parts.svelte'
   import ByHole from './ByHole.svelte'
-  import Curb from './Curb.svelte'
+  import Later from '../../parts/Later.svelte'
   import DayPlan from './DayPlan.svelte'
   import Fill from './Fill.svelte'
   import Totals from './Totals.svelte'
@@ -44,9 +44,9 @@
       />{/if}</Tabs.Content
   >
   <Tabs.Content value="curb"
-    >{#if session.run.posts.length && session.nav.parts.pour === 'curb'}<Curb
-        {session}
-        {view}
+    >{#if session.run.posts.length && session.nav.parts.pour === 'curb'}<Later
+        load={() => import('./Curb.svelte')}
+        props={{ session, view }}
       />{/if}</Tabs.Content
   >
   <Tabs.Content value="rules"
