@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"mallow/core/document"
+	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/plan"
@@ -257,5 +258,112 @@ func TestCurbTable(t *testing.T) {
 	}
 	if at["forms"] == "" || at["forms"] >= at["pour"] || at["strip"] <= at["pour"] {
 		t.Errorf("forms %q, pour %q, strip %q", at["forms"], at["pour"], at["strip"])
+	}
+}
+
+// Posts of two runs, the corner post once: strips, less what is counted in the holes and
+// the posts' sections, are the concrete; the trench is the strips less the holes; and
+// what is dug for it counts in the totals.
+func TestCurbPostsOnce(t *testing.T) {
+	j := curbed(t, job.Curb{}, 40*ft, 40*ft)
+	r := computed(t, j, nil)
+	strips, concrete, dug, posts := 0.0, 0.0, 0.0, 0
+	for i := range r.Runs {
+		c, run := curbOf(t, r, i), r.Runs[i].Load
+		strips += c.Length.Metres() * 0.3048 * 0.1016
+		concrete += float64(c.Concrete + c.InHoles)
+		dug += float64(c.Dug)
+		holes, spoil := length.Volume(0), length.Volume(0)
+		for _, p := range run.Posts {
+			if p.Shared == "" {
+				posts++
+				holes += run.Designs[p.Card].Fill.Dug
+				spoil += run.Cards[p.Card].Spoil
+			}
+		}
+		if got := run.Totals.Dug - holes; math.Abs(float64(got-c.Dug)) > 1e-9 {
+			t.Errorf("%v is dug beside the holes, %v for the curb", got, c.Dug)
+		}
+		if got := run.Totals.Spoil - spoil; math.Abs(float64(got-c.Dug*length.Volume(1+run.Soil.Bulking))) > 1e-9 {
+			t.Errorf("%v is hauled beside the holes' soil", got)
+		}
+		if run.Totals.CurbLength != c.Length {
+			t.Errorf("the totals have %v of curb", run.Totals.CurbLength)
+		}
+	}
+	if posts != 11 {
+		t.Fatalf("%d posts", posts)
+	}
+	if want := strips - 11*0.0889*0.0889*0.1016; math.Abs(concrete-want) > 1e-9 {
+		t.Errorf("concrete of curb and holes in it %.5f m³, by hand %.5f", concrete, want)
+	}
+	if want := strips - 11*math.Pi*0.1524*0.1524*0.1016; math.Abs(dug-want) > 1e-9 {
+		t.Errorf("trench %.5f m³, by hand %.5f", dug, want)
+	}
+}
+
+// What stands beside a post, by hand: half of 12 in, less 2 in aside, less half a post;
+// the least gap is that of the bay that is lowest. The ways out do what they say.
+func TestCurbFindingsAndWaysOut(t *testing.T) {
+	j := curbed(t, job.Curb{Off: 2 * length.Inch}, 80*ft)
+	if c := curbOf(t, computed(t, j, nil), 0); !length.Same(c.Beside, 2.25*length.Inch) {
+		t.Errorf("%v beside a post", c.Beside)
+	}
+	for _, c := range []struct {
+		rule string
+		curb job.Curb
+	}{
+		{"curb-beside", job.Curb{Width: 6 * length.Inch}},
+		{"curb-beside", job.Curb{Width: 8 * length.Inch, Off: -2 * length.Inch}},
+		{"curb-rail", job.Curb{Above: 45}},
+	} {
+		j := curbed(t, c.curb, 80*ft)
+		j.Lines[0].Runs[0].Ground = []job.GroundPoint{{ID: "a", At: 0}, {ID: "b", At: 40 * ft, Height: 120}, {ID: "c", At: 80 * ft, Height: 60}}
+		r := computed(t, j, nil)
+		curb, least := curbOf(t, r, 0), length.Length(math.Inf(1))
+		for i := range r.Runs[0].Load.Bays {
+			least = min(least, r.Runs[0].Load.Bays[i].GapLeast.Gap-curb.Above)
+		}
+		if curb.Least != least {
+			t.Errorf("least gap %v, of all bays %v", curb.Least, least)
+		}
+		found := false
+		if err := r.Advise(nil, nil, func(a plan.Advised) error {
+			for _, f := range r.Figures().Findings {
+				if f.ID != a.ID || f.Rule != c.rule {
+					continue
+				}
+				found = true
+				for _, way := range a.Remedies {
+					then := computed(t, wayTaken(t, j, way), nil)
+					if slices.ContainsFunc(then.Figures().Findings, func(o finding.Finding) bool { return o.Rule == c.rule }) {
+						t.Errorf("%s is still found after: %s", c.rule, way.Says.Print(j.Units))
+					}
+				}
+			}
+			return nil
+		}); err != nil {
+			t.Fatal(err)
+		}
+		if !found {
+			t.Errorf("%s is not found, or nothing helps", c.rule)
+		}
+	}
+}
+
+// A joint every 24 times the depth at most: 3 1/2 in are 7 ft, one between posts 8 ft
+// apart. Posts that are braced come by truck where there is a curb.
+func TestCurbUsualJointsAndTruck(t *testing.T) {
+	j := curbed(t, job.Curb{Depth: 3.5 * length.Inch}, 80*ft)
+	if c := curbOf(t, computed(t, j, nil), 0); len(c.Marks) != 11+10 {
+		t.Errorf("%d marks", len(c.Marks))
+	}
+	j.Setting.Method = ptr(job.Braced)
+	if d := dayOf(t, j); d.By != job.ByTruck {
+		t.Errorf("by %s", d.By)
+	}
+	j.Lines[0].Runs[0].Curb = nil
+	if d := dayOf(t, j); d.By != job.ByBags {
+		t.Errorf("without a curb by %s", d.By)
 	}
 }
