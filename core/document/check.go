@@ -93,6 +93,9 @@ func checkRun(at string, r job.Run, u length.Units) Errors {
 	e = append(e, checkParts(at, r.Parts, u)...)
 	e = append(e, checkRules(at, r, u)...)
 	e = append(e, checkGrade(at, r, u)...)
+	if c := r.Curb; c != nil && c.Above >= c.Filled(u).Depth {
+		refuse("/curb/above", u.Short(c.Above), words.Plain("document.less-than-its-depth", words.V{"depth": u.Short(c.Filled(u).Depth)}))
+	}
 	if r.Length == nil {
 		return e
 	}

@@ -367,3 +367,17 @@ func TestCurbUsualJointsAndTruck(t *testing.T) {
 		t.Errorf("without a curb by %s", d.By)
 	}
 }
+
+// A curb that stands over the ground by its whole depth is refused, with what is allowed.
+func TestCurbStandsInTheGround(t *testing.T) {
+	j := fenceOf(t, length.Imperial, "boards-on-rails", 6*ft, 80*ft)
+	j.Lines[0].Runs[0].Curb = &job.Curb{Above: 4 * length.Inch}
+	e := document.Check(j)
+	if len(e) != 1 || e[0].Field != "/lines/L1/runs/R1/curb/above" || e[0].Allowed != `less than its depth, 4"` {
+		t.Errorf("%v", e)
+	}
+	j.Lines[0].Runs[0].Curb.Above = 3.9 * length.Inch
+	if e := document.Check(j); len(e) != 0 {
+		t.Errorf("%v", e)
+	}
+}
