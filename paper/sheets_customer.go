@@ -21,7 +21,7 @@ func (w writer) customer(string) []Sheet {
 	if at := w.job.Site.Address; at != "" {
 		s.Blocks = append(s.Blocks, Para{Words: w.words("paper.at-address", words.V{"address": at})})
 	}
-	s.Blocks = append(s.Blocks, w.fences(), w.gatesSold())
+	s.Blocks = append(append(append(s.Blocks, w.fences()), w.curbsSold()...), w.gatesSold())
 	s.Blocks = append(s.Blocks, w.seen()...)
 	o := w.job.Offer
 	in, out := entered(o.Also), entered(o.Not)
@@ -97,6 +97,17 @@ func (w writer) fences() Table {
 		t.Head = append(t.Head[:4], t.Head[5:]...)
 	}
 	return t
+}
+
+// curbsSold are the mowing curbs, where there are any.
+func (w writer) curbsSold() []Block {
+	var out []Block
+	for i := range w.plan.Runs {
+		if c := w.plan.Runs[i].Curb; c != nil {
+			out = append(out, Para{Words: w.words("paper.curb-sold", words.V{"run": w.name(i), "width": c.Width, "depth": c.Depth, "length": c.Length})})
+		}
+	}
+	return out
 }
 
 // gatesSold are the gates as a customer thinks of them.

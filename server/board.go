@@ -103,16 +103,17 @@ func (s *Server) board(ctx context.Context, told func(done, of int) error) (*Boa
 			if !startsIn(doc) {
 				continue
 			}
-			j, _, err := document.Decode(doc, s.Catalog)
-			switch {
-			case err != nil:
-				out.Wrong = append(out.Wrong, BoardWrong{e.Job, e.Name, plainly(err)})
-			case len(jobs) >= mostOnBoard:
+			if len(jobs) >= mostOnBoard {
 				out.Left++
-			default:
-				units[e.Job] = j.Units
-				jobs = append(jobs, board.Job{ID: e.Job, Name: j.Name, Crew: j.Days.Crew, Revision: e.Number, Start: j.Days.Start, Taken: j.Days.Taken, Plan: s.elsewhere(ctx, j)})
+				continue
 			}
+			j, _, err := document.Decode(doc, s.Catalog)
+			if err != nil {
+				out.Wrong = append(out.Wrong, BoardWrong{e.Job, e.Name, plainly(err)})
+				continue
+			}
+			units[e.Job] = j.Units
+			jobs = append(jobs, board.Job{ID: e.Job, Name: j.Name, Crew: j.Days.Crew, Revision: e.Number, Start: j.Days.Start, Taken: j.Days.Taken, Plan: s.elsewhere(ctx, j, func(why error) { out.Wrong = append(out.Wrong, BoardWrong{e.Job, j.Name, plainly(why)}) })})
 		}
 		if len(page.Entries) < 100 {
 			break
@@ -137,8 +138,8 @@ func startsIn(doc []byte) bool {
 }
 
 // elsewhere plans a job's days, kept clear of those that are taken. The fence is planned
-// once.
-func (s *Server) elsewhere(ctx context.Context, j job.Job) func([]string) (*days.Schedule, error) {
+// once. A job that takes too long is told, and has no days.
+func (s *Server) elsewhere(ctx context.Context, j job.Job, wrong func(error)) func([]string) (*days.Schedule, error) {
 	var r *plan.Result
 	return func(taken []string) (out *days.Schedule, err error) {
 		err = s.planned(ctx, "board", planBudget, func(stop func() error) error {
@@ -150,6 +151,10 @@ func (s *Server) elsewhere(ctx context.Context, j job.Job) func([]string) (*days
 			out = r.Elsewhere(slices.Clone(taken))
 			return nil
 		})
+		if errors.Is(err, errTookTooLong) {
+			wrong(err)
+			return &days.Schedule{}, nil
+		}
 		return out, err
 	}
 }

@@ -22,6 +22,7 @@ type Pour struct {
 	By       PourBy         `json:"by,omitempty" jsonschema:"enum=truck,enum=bags,enum=site" jsonschema_description:"How concrete comes. Left out: by truck where posts are stabbed, else in bags."`
 	People   int            `json:"people,omitempty" jsonschema:"minimum=0,maximum=20" jsonschema_description:"Hands on the pour. Usual: 3."`
 	Rates    []PourRate     `json:"rates,omitempty" jsonschema:"maxItems=20" jsonschema_description:"The crew's own rates, where they are not the usual ones."`
+	Curb     *float64       `json:"curb,omitempty" jsonschema:"minimum=0.1,maximum=600" jsonschema_description:"The crew's own minutes of one person to place and screed a meter of mowing curb. Left out: as usual."`
 	Carries  *length.Volume `json:"carries,omitempty" jsonschema:"minimum=0.1,maximum=20" jsonschema_description:"Most that a truck brings, cubic metres. Usual: 10 yd³ or 7.5 m³."`
 	Transit  *float64       `json:"transit,omitempty" jsonschema:"minimum=0,maximum=120" jsonschema_description:"Minutes from the plant to the site. Usual: 30."`
 	DryBed   bool           `json:"dryBed,omitempty" jsonschema_description:"The holes are dry, and are not wetted before the pour."`

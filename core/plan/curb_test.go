@@ -381,3 +381,26 @@ func TestCurbStandsInTheGround(t *testing.T) {
 		t.Errorf("%v", e)
 	}
 }
+
+// The crew's own minutes go before the usual ones: at twice as many, posts and curb take
+// twice as long; each kind of work that there is says which it takes.
+func TestOwnPourRates(t *testing.T) {
+	j := curbed(t, job.Curb{}, 80*ft)
+	j.Setting.Method = ptr(job.Stabbed)
+	j.Pour = job.Pour{By: job.ByTruck}
+	was := dayOf(t, j)
+	if len(was.Rates) != 2 || was.Rates[0].Method != job.Stabbed || was.Rates[0].Own || was.Rates[1].Name != "Mowing curb" {
+		t.Fatalf("%+v", was.Rates)
+	}
+	j.Pour.Rates = []job.PourRate{{Method: job.Stabbed, Place: 2 * was.Rates[0].Usual}}
+	j.Pour.Curb = ptr(2 * was.Rates[1].Usual)
+	now := dayOf(t, j)
+	if math.Abs(now.PerHour-was.PerHour/2) > 1e-9 || math.Abs(now.Minutes-2*was.Minutes) > 1e-9 {
+		t.Errorf("%v an hour and %v minutes, usual %v and %v", now.PerHour, now.Minutes, was.PerHour, was.Minutes)
+	}
+	for i, r := range now.Rates {
+		if !r.Own || r.Minutes != 2*r.Usual || r.Usual != was.Rates[i].Usual {
+			t.Errorf("%+v", r)
+		}
+	}
+}

@@ -11,7 +11,6 @@ import (
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/materials"
-	"mallow/core/reason"
 	"mallow/core/stage/pourday"
 	"mallow/core/weather"
 )
@@ -28,22 +27,6 @@ const (
 	mostDays = 400
 )
 
-// Given is what a schedule is made from.
-type Given struct {
-	Job      job.Job
-	Cat      materials.Catalog
-	Items    []bill.Item
-	Pour     func(job.Job) *pourday.Day // the pour of a job like this one
-	Cautions func(finding.Stage) []reason.Text
-	Posts    []string // by run and name, in the order of the lines
-	// Fast is the same job with its posts in mix that sets fast, and how to get there;
-	// none where that is not to be had.
-	Fast func() ([]job.Edit, Given)
-
-	soonest bool                    // only the day of the end is asked for
-	pours   map[string]*pourday.Day // by the day, while the rest of the pour stays
-}
-
 type planner struct {
 	Given
 	days   job.Days
@@ -58,13 +41,6 @@ type planner struct {
 	poured bool
 	on     string // day of the pour, where it was found
 	unfit  []unfit
-}
-
-// unfit is a day that is not fit for the pour.
-type unfit struct {
-	day  int
-	date string
-	why  reason.Text
 }
 
 // Compute lays the work out.
@@ -225,81 +201,6 @@ func clockHours(t time.Time) float64 {
 	return math.Ceil((float64(t.Hour())+float64(t.Minute())/60)*4) / 4
 }
 
-// mostAhead is how many days from the start on are looked at for a pour that has none.
-const mostAhead = 45
-
-// solve finds the agenda. A pour that has no day of its own is tried on every day that is
-// fit for it, each with what hardens as that day's weather has it; and after them all.
-func (w *planner) solve() agenda.Answer {
-	free := w.poured && w.Job.Pour.Date == "" && !w.sky.Empty() && !slices.ContainsFunc(w.days.Moves, func(m job.TaskMove) bool { return m.Task == "pour" })
-	if !free {
-		w.links()
-		return agenda.Plan(w.q)
-	}
-	var known []int
-	var best agenda.Answer
-	var at string
-	for day := 0; day < min(mostAhead, len(w.q.Days)); day++ {
-		date := w.start.AddDate(0, 0, day).Format(time.DateOnly)
-		noon, err := w.sky.Clock(date, 12*60)
-		if _, ok := w.sky.At(noon); err != nil || !ok {
-			continue
-		}
-		known = append(known, day)
-		if w.q.Days[day].To <= w.q.Days[day].From {
-			continue
-		}
-		pour := w.pourOn(date)
-		if why, ok := pour.Unfit(); ok {
-			w.unfit = append(w.unfit, unfit{day, date, why})
-			continue
-		}
-		if a := w.with(date, pour, best.Finish); len(a.Left) == 0 && (at == "" || a.Better(best)) {
-			best, at = a, date
-		}
-	}
-	// On a day of which the weather is not known.
-	w.relink("", w.Pour(w.Job))
-	if k := w.place("pour"); k >= 0 {
-		w.q.Tasks[k].Off = known
-	}
-	w.q.Until = best.Finish
-	if a := agenda.Plan(w.q); at == "" || len(a.Left) == 0 && a.Better(best) {
-		return a
-	}
-	return w.with(at, w.pourOn(at), 0)
-}
-
-// pourOn is the pour on a day.
-func (w *planner) pourOn(date string) *pourday.Day {
-	if d := w.pours[date]; d != nil {
-		return d
-	}
-	j := w.Job
-	j.Pour.Date = date
-	d := w.Pour(j)
-	w.pours[date] = d
-	return d
-}
-
-// with is the agenda with the pour on a day; what ends later than a time is of no
-// interest.
-func (w *planner) with(date string, pour *pourday.Day, until float64) agenda.Answer {
-	w.relink(date, pour)
-	w.q.Until = until
-	return agenda.Plan(w.q)
-}
-
-func (w *planner) relink(date string, pour *pourday.Day) {
-	w.on, w.pour, w.q.Tasks, w.usual = date, pour, nil, map[string]bool{}
-	w.links()
-}
-
-// place is where a task is, or -1.
-func (w *planner) place(id string) int {
-	return slices.IndexFunc(w.specs, func(t materials.WorkTask) bool { return t.ID == id })
-}
-
 // links tells the agenda what comes after what, and what must have hardened.
 func (w *planner) links() {
 	at := map[string]int{}
@@ -448,106 +349,4 @@ func (w *planner) write(a agenda.Answer) {
 // clock is a time of the agenda: day and time by the site's clock.
 func (w *planner) clock(at float64) string {
 	return w.start.Add(time.Duration(math.Round(at*60)) * time.Minute).Format("2006-01-02T15:04")
-}
-
-// onDay writes one day on site down.
-func (w *planner) onDay(day int, a agenda.Answer) {
-	d := OnDay{Date: w.start.AddDate(0, 0, day).Format(time.DateOnly), Parts: []AgendaPart{}, Load: []Carried{}, Who: []string{}, Checks: []string{}, Cautions: []reason.Text{}}
-	var kinds []bill.Kind
-	for k := range w.tasks {
-		for i, p := range a.Parts[k] {
-			if int(p.Begin/24) != day {
-				continue
-			}
-			t := &w.tasks[k]
-			d.Parts = append(d.Parts, AgendaPart{Task: t.ID, Name: t.Name, From: w.clock(p.Begin)[11:], To: w.clock(p.End)[11:], Hours: p.End - p.Begin, More: i < len(a.Parts[k])-1, Posts: w.posts(t.ID, a.Parts[k], i)})
-			d.Hours += p.End - p.Begin
-			if i == 0 {
-				kinds = append(kinds, w.specs[k].Takes...)
-			}
-			w.who(&d, t.ID)
-			if t.Says != "" {
-				d.Checks = append(d.Checks, t.Says)
-			}
-			for _, stage := range w.specs[k].Stages {
-				d.Cautions = append(d.Cautions, w.Cautions(stage)...)
-			}
-		}
-	}
-	if len(d.Parts) == 0 {
-		return
-	}
-	slices.SortStableFunc(d.Parts, func(a, b AgendaPart) int {
-		switch {
-		case a.From < b.From:
-			return -1
-		case a.From > b.From:
-			return 1
-		}
-		return 0
-	})
-	d.From, d.To = d.Parts[0].From, d.Parts[len(d.Parts)-1].To
-	for _, i := range bill.Rows(slices.DeleteFunc(slices.Clone(w.Items), func(i bill.Item) bool { return !slices.Contains(kinds, i.Kind) })) {
-		if !i.Or {
-			d.Load = append(d.Load, Carried{i.Buy.What, i.Many, i.Of})
-		}
-	}
-	w.weather(&d)
-	w.out.Days = append(w.out.Days, d)
-}
-
-// posts are the posts that a task is about on a day: as many as its hours are of all.
-func (w *planner) posts(id string, parts []agenda.Part, i int) []string {
-	if !slices.Contains([]string{"stake", "dig", "brace", "tops"}, id) || len(w.Posts) == 0 {
-		return nil
-	}
-	sum, before := 0.0, 0.0
-	for k, p := range parts {
-		sum += p.End - p.Begin
-		if k < i {
-			before += p.End - p.Begin
-		}
-	}
-	n := float64(len(w.Posts))
-	from, to := int(math.Round(n*before/sum)), int(math.Round(n*(before+parts[i].End-parts[i].Begin)/sum))
-	return w.Posts[from:to]
-}
-
-func (w *planner) who(d *OnDay, id string) {
-	add := func(who string) {
-		if !slices.Contains(d.Who, who) {
-			d.Who = append(d.Who, who)
-		}
-	}
-	switch {
-	case id == "dig" && !w.days.ByHand:
-		add(augerComes)
-	case id == "inspect":
-		add(inspectorComes)
-	case id == "pour" && w.pour.By == job.ByTruck:
-		add(truckComes)
-	}
-}
-
-// weather is the day's coldest and warmest while the crew is there.
-func (w *planner) weather(d *OnDay) {
-	rain, low, high, known := 0.0, 99.0, -99.0, false
-	for h := 6.0; h <= 18; h++ {
-		at, err := w.sky.Clock(d.Date, h*60)
-		if err != nil {
-			return
-		}
-		c, ok := w.sky.At(at)
-		if !ok {
-			continue
-		}
-		known = true
-		low, high = min(low, c.Temp), max(high, c.Temp)
-		if c.Rain != nil {
-			rain += *c.Rain
-		}
-	}
-	if known {
-		d.Low, d.High, d.Rain = &low, &high, &rain
-	}
 }

@@ -3,10 +3,29 @@
 package days
 
 import (
+	"mallow/core/bill"
 	"mallow/core/finding"
+	"mallow/core/job"
+	"mallow/core/materials"
 	"mallow/core/reason"
 	"mallow/core/stage/pourday"
 )
+
+// Given is what a schedule is made from.
+type Given struct {
+	Job      job.Job
+	Cat      materials.Catalog
+	Items    []bill.Item
+	Pour     func(job.Job) *pourday.Day // the pour of a job like this one
+	Cautions func(finding.Stage) []reason.Text
+	Posts    []string // by run and name, in the order of the lines
+	// Fast is the same job with its posts in mix that sets fast, and how to get there;
+	// none where that is not to be had.
+	Fast func() ([]job.Edit, Given)
+
+	soonest bool                    // only the day of the end is asked for
+	pours   map[string]*pourday.Day // by the day, while the rest of the pour stays
+}
 
 // Schedule is the days of a job.
 type Schedule struct {

@@ -69,7 +69,7 @@ func Figures(j job.Job, cat materials.Catalog, runs []*load.Load) *Day {
 
 func compute(j job.Job, cat materials.Catalog, runs []*load.Load, trial bool) *Day {
 	w := planner{job: j, pour: j.Pour, cat: cat, runs: runs, trial: trial, out: &Day{
-		Mixes: []DayMix{}, Curve: []DayHour{}, Loads: []DayLoad{}, Posts: []DayPost{}, Curb: []DayCurb{}, Left: []string{}, Waits: []DayWait{}, Asks: []DayAsk{}, mixOf: map[string]materials.PourMix{},
+		Mixes: []DayMix{}, Curve: []DayHour{}, Loads: []DayLoad{}, Posts: []DayPost{}, Curb: []DayCurb{}, Left: []string{}, Rates: []DayRate{}, Waits: []DayWait{}, Asks: []DayAsk{}, mixOf: map[string]materials.PourMix{},
 		Order: DayOrder{Bags: []BagOrder{}}, Finds: []finding.Finding{},
 	}}
 	w.usual(runs)
@@ -193,12 +193,17 @@ func (w *planner) curb(m *load.Load) {
 	if m.Curb == nil {
 		return
 	}
-	mix, rate := w.cat.MixFor(job.Braced, w.pour.By), w.cat.Pouring.Curb
+	mix, usual := w.cat.MixFor(job.Braced, w.pour.By), w.cat.Pouring.Curb
+	rate := DayRate{Name: curbName(w.job.Units.System), Minutes: usual.Place, Usual: usual.Place}
+	if own := w.pour.Curb; own != nil {
+		rate.Minutes, rate.Own = *own, true
+	}
+	w.rate(rate)
 	w.out.mixOf[mix.ID] = mix
 	for _, p := range m.Curb.Pours {
 		o := DayCurb{Run: m.Spec.ID, Bay: p.Bay, Length: p.Length, Volume: p.Buy}
 		part := piece{post: -1, curb: len(w.out.Curb), mix: mix.ID, volume: p.Volume, buy: p.Buy,
-			place: rate.Place * p.Length.Metres() / float64(max(1, min(w.pour.People, rate.Most)))}
+			place: rate.Minutes * p.Length.Metres() / float64(max(1, min(w.pour.People, usual.Most)))}
 		if bag := m.Curb.Bag; mix.By == job.ByBags && bag.Yield > 0 {
 			o.Bags = pour.Bags(p.Buy, bag.Yield)
 			o.Water = w.water(job.Braced, length.Mass(o.Bags)*bag.Mass)
@@ -210,16 +215,25 @@ func (w *planner) curb(m *load.Load) {
 
 // minutes is how long the crew takes for a post.
 func (w *planner) minutes(method job.Method) float64 {
-	r, ok := w.cat.PourRate(method)
+	usual, ok := w.cat.PourRate(method)
 	if !ok {
-		r, _ = w.cat.PourRate(job.Braced)
+		usual, _ = w.cat.PourRate(job.Braced)
 	}
+	r := DayRate{Method: method, Name: method.Told().Name, Minutes: usual.Place, Usual: usual.Place}
 	for _, own := range w.pour.Rates {
 		if own.Method == method {
-			r.Place = own.Place
+			r.Minutes, r.Own = own.Place, true
 		}
 	}
-	return r.Place / float64(max(1, min(w.pour.People, r.Most)))
+	w.rate(r)
+	return r.Minutes / float64(max(1, min(w.pour.People, usual.Most)))
+}
+
+// rate remembers how fast one kind of work goes.
+func (w *planner) rate(r DayRate) {
+	if !slices.ContainsFunc(w.out.Rates, func(o DayRate) bool { return o.Method == r.Method }) {
+		w.out.Rates = append(w.out.Rates, r)
+	}
 }
 
 // mixes adds up what is poured of each kind, and how many posts an hour takes.

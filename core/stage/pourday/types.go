@@ -33,6 +33,7 @@ type Day struct {
 	Minutes float64           `json:"minutes" jsonschema:"required" jsonschema_description:"That the crew takes for all of it."`
 	Left    []string          `json:"left" jsonschema:"required" jsonschema_description:"Posts, and bays of curb, that are not set in the days that were looked at."`
 	Days    int               `json:"days" jsonschema:"required" jsonschema_description:"On which concrete is poured."`
+	Rates   []DayRate         `json:"rates" jsonschema:"required" jsonschema_description:"How fast each kind of work goes that there is on the day."`
 	PerHour float64           `json:"perHour" jsonschema:"required" jsonschema_description:"Posts that the crew sets in an hour."`
 	Bears   int               `json:"bears" jsonschema:"required" jsonschema_description:"Posts that one load bears on this day before it stiffens, at its best; 0 where it is not known."`
 	Order   DayOrder          `json:"order" jsonschema:"required"`
@@ -56,6 +57,15 @@ type DayClock struct {
 	To      string  `json:"to" jsonschema:"required"`
 	Lunch   string  `json:"lunch" jsonschema:"required"`
 	Transit float64 `json:"transit" jsonschema:"required" jsonschema_description:"Minutes."`
+}
+
+// DayRate is how fast one kind of work goes.
+type DayRate struct {
+	Method  job.Method `json:"method,omitempty" jsonschema_description:"Way in which posts are set; left out for the mowing curb."`
+	Name    string     `json:"name" jsonschema:"required"`
+	Minutes float64    `json:"minutes" jsonschema:"required" jsonschema_description:"Of one person for a post, or for a meter of curb."`
+	Usual   float64    `json:"usual" jsonschema:"required"`
+	Own     bool       `json:"own,omitempty" jsonschema_description:"It is the crew's own."`
 }
 
 // DayMix is one kind of concrete and what is poured of it.

@@ -10,6 +10,9 @@ func curbOf(bay string, sys length.System) string {
 	return words.In(sys, "pour.curb-of", words.V{"bay": bay})
 }
 
+// curbName is what the curb is called among the rates.
+func curbName(sys length.System) string { return words.In(sys, "load.curb") }
+
 // Says is what is set from a load, the first and the last of it by name.
 func (l DayLoad) Says(u length.Units) string {
 	var first, last string

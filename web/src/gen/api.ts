@@ -1689,6 +1689,10 @@ export interface Pour {
    */
   rates?: PourRate[]
   /**
+   * The crew's own minutes of one person to place and screed a meter of mowing curb. Left out: as usual.
+   */
+  curb?: number
+  /**
    * Most that a truck brings, cubic metres. Usual: 10 yd³ or 7.5 m³.
    */
   carries?: number
@@ -6294,6 +6298,10 @@ export interface Day {
    */
   days: number
   /**
+   * How fast each kind of work goes that there is on the day.
+   */
+  rates: DayRate[]
+  /**
    * Posts that the crew sets in an hour.
    */
   perHour: number
@@ -6488,6 +6496,22 @@ export interface DayCurb {
    * When a finger no longer sinks in, about: trowel, edge, cut the joints, broom.
    */
   finish?: string
+}
+export interface DayRate {
+  /**
+   * Way in which posts are set; left out for the mowing curb.
+   */
+  method?: string
+  name: string
+  /**
+   * Of one person for a post, or for a meter of curb.
+   */
+  minutes: number
+  usual: number
+  /**
+   * It is the crew's own.
+   */
+  own?: boolean
 }
 export interface DayOrder {
   /**

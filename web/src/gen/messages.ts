@@ -303,6 +303,8 @@ export const board_wrong = (d: { name: string | number; why: string | number }):
 export const board_left = (d: { n: string | number }): string => '' + d.n + " more jobs have a first day; the board takes the 60 that were saved last."
 export const days_taken = (d: { list: string | number }): string => "On another job: " + d.list + "."
 export const pour_from_all_in = (d: { from: string | number; to: string | number }): string => "First post " + d.from + ", all in " + d.to + "."
+export const pour_rate_of = (d: { name: string | number }): string => "Own rate: " + d.name
+export const pour_rate_post = (d: { name: string | number }): string => "A post, " + d.name
 export const pour_set_hours = (d: { hours: string | number }): string => '' + d.hours + " h"
 export const pour_set_says = (d: { filled: string | number; of: string | number; ready: string | number }): string => '' + d.filled + " of " + d.of + " posts in, " + d.ready + " without braces."
 export const pour_curb_at = (d: { bay: string | number }): string => "Curb at " + d.bay
@@ -1393,6 +1395,9 @@ export const days_crew_name = "Crew"
 export const days_taken_free = "Free these days"
 export const days_to_board = "All jobs on the board"
 export const pour_curb = "Mowing curb"
+export const pour_rates = "Minutes of one person"
+export const pour_rate_foot = "A foot of curb"
+export const pour_rate_meter = "A meter of curb"
 export const pour_set_at = "Look at"
 export const pour_set_hint = "Draw along: the fence above shows what is in, and for how long."
 export const pour_set_ready = "ready"

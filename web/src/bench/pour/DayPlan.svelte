@@ -237,6 +237,7 @@
           </div>
         {/if}
       </div>
+      {#if day.rates.length}<Later load={() => import('./Rates.svelte')} props={{ session, day }} />{/if}
       <div class="mt-2 flex flex-wrap gap-x-5 gap-y-1">
         {#each [{ f: 'dryBed', n: msg.pour_dry_bed }, { f: 'covered', n: msg.pour_covered }, { f: 'warm', n: msg.pour_warm }] as o (o.f)}
           <label class="flex min-h-11 items-center gap-2"
