@@ -53,7 +53,7 @@ func root() *cobra.Command {
 		RunE: func(c *cobra.Command, _ []string) error { return c.Help() },
 	}
 	c.SetFlagErrorFunc(func(_ *cobra.Command, err error) error { return usageError{err} })
-	c.AddCommand(serveCommand(), demoCommand(), planCommand(), loadCommand(), cutCommand(), pourCommand(), daysCommand(), boardCommand(), exportCommand(), importCommand(),
+	c.AddCommand(serveCommand(), demoCommand(), planCommand(), loadCommand(), cutCommand(), pourCommand(), daysCommand(), boardCommand(), logCommand(), exportCommand(), importCommand(),
 		backupCommand(), restoreCommand(), doctorCommand(), versionCommand())
 	c.AddCommand(topics()...)
 	return c

@@ -1,7 +1,6 @@
 package document
 
 import (
-	"math"
 	"slices"
 	"strconv"
 	"strings"
@@ -69,7 +68,7 @@ func checkFact(at string, f job.Fact, before map[string]job.Seen, u length.Units
 		if sight.Sides {
 			least = -sight.Most
 		}
-		if v := *f.Value; v < least || v > sight.Most || sight.Measures == job.MeasuresCount && v != math.Trunc(v) {
+		if v := *f.Value; v < least || v > sight.Most {
 			refuse("/value", plain(v), words.Plain("document.a-number-from-to", words.V{"least": plain(least), "most": plain(sight.Most)}))
 		}
 	}

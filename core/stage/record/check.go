@@ -1,0 +1,58 @@
+package record
+
+import (
+	"slices"
+
+	"mallow/core/finding"
+	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/reason"
+	"mallow/core/words"
+)
+
+// What a record finds, by its code.
+const (
+	codeBags    = "record-bags"
+	codeGround  = "record-ground"
+	codeShallow = "record-frost"
+	codeService = "record-service"
+)
+
+// Findings are what a record finds: what each means, how bad it can be, and from what on
+// it is said.
+var Findings = []finding.Kind{
+	{Rule: codeBags, Costs: finding.Time, Stage: finding.Pour, Severities: []finding.Severity{finding.Check}, Means: "The bags that were bought do not last, if the holes to come take as many more than planned as those before.", Threshold: "enough"},
+	{Rule: codeGround, Costs: finding.Time, Stage: finding.Dig, Severities: []finding.Severity{finding.Note}, Means: "The same was met in so many holes that more of it is to be expected.", Threshold: "enough"},
+	{Rule: codeShallow, Costs: finding.Rework, Stage: finding.Dig, Severities: []finding.Severity{finding.Check}, Means: "A hole was dug less deep than frost goes.", Threshold: "length.Tolerance"},
+	{Rule: codeService, Costs: finding.Harm, Stage: finding.Dig, Severities: []finding.Severity{finding.Check}, Means: "A service was met in a hole."},
+}
+
+func (w *recorder) find(code string, severity finding.Severity, at finding.Place, says reason.Text) {
+	k := slices.IndexFunc(Findings, func(f finding.Kind) bool { return f.Rule == code })
+	w.out.Finds = append(w.out.Finds, finding.Finding{ID: code, Rule: code, Severity: severity, Stage: Findings[k].Stage, Place: at, Says: says})
+}
+
+// check says what is to be said, the gravest first.
+func (w *recorder) check() {
+	for i := range w.out.Posts {
+		o := &w.out.Posts[i]
+		place := finding.Place{Run: o.Run, Post: o.Label}
+		if o.Hit == job.SeenPipe {
+			w.find(codeService, finding.Check, place, words.Say("record.service", words.V{"post": o.Label, "depth": *o.HitAt}))
+		}
+		frost, _ := w.at[o.ID].Frost()
+		if o.Depth != nil && frost != nil && *o.Depth < *frost-length.Tolerance && o.Planned >= *frost-length.Tolerance {
+			w.find(codeShallow, finding.Check, place, words.Say("record.shallow", words.V{"post": o.Label, "depth": *o.Depth, "frost": *frost}))
+		}
+	}
+	if b := w.out.Bags; b != nil && b.Short > 0 && b.Sure {
+		w.find(codeBags, finding.Check, finding.Place{}, words.Say("record.bags-short", words.V{"short": b.Short, "post": b.By, "holes": b.Holes, "used": oneDecimal(b.Used), "planned": oneDecimal(b.Planned)}))
+	}
+	for _, what := range []job.Seen{job.SeenRock, job.SeenWater, job.SeenRoot} {
+		if at := w.met(what); len(at) >= enough {
+			w.find(codeGround, finding.Note, finding.Place{}, words.Say("record.met-"+string(what), words.V{"times": len(at), "depth": at[len(at)/2]}))
+		}
+	}
+}
+
+func oneDecimal(v float64) float64 { return float64(int(v*10+0.5)) / 10 }

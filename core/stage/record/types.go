@@ -1,0 +1,75 @@
+// Package record holds what was done and found on site against the plan: how far each
+// post is, what differs and by how much it may, how far the bags last, and what the
+// digging says of the ground.
+package record
+
+import (
+	"mallow/core/finding"
+	"mallow/core/job"
+	"mallow/core/length"
+)
+
+// Record is a job as it really goes.
+type Record struct {
+	Posts  []RecordPost      `json:"posts" jsonschema:"required" jsonschema_description:"In the order of the lines; a corner post once."`
+	Staked int               `json:"staked" jsonschema:"required" jsonschema_description:"Posts that are so far, or further."`
+	Dug    int               `json:"dug" jsonschema:"required"`
+	Set    int               `json:"set" jsonschema:"required"`
+	Poured int               `json:"poured" jsonschema:"required"`
+	Built  int               `json:"built" jsonschema:"required"`
+	Next   string            `json:"next,omitempty" jsonschema_description:"Id of the first post that is least far; left out where all are built."`
+	Bags   *RecordBags       `json:"bags,omitempty" jsonschema_description:"How far the bags last; left out where none were counted."`
+	Finds  []finding.Finding `json:"findings" jsonschema:"required"`
+}
+
+// Stage of a post's work.
+type Stage int
+
+// Stages of a post's work.
+const (
+	Nothing Stage = iota
+	Staked
+	Dug
+	Set
+	Poured
+	Built
+)
+
+// Name is by what a stage is told.
+func (s Stage) Name() string {
+	return []string{"nothing", "staked", "dug", "set", "poured", "built"}[s]
+}
+
+// RecordPost is one post as it really goes. What was not measured is left out.
+type RecordPost struct {
+	Run     string         `json:"run" jsonschema:"required"`
+	ID      string         `json:"id" jsonschema:"required"`
+	Label   string         `json:"label" jsonschema:"required"`
+	Stage   Stage          `json:"stage" jsonschema:"required" jsonschema_description:"0 nothing yet, 1 staked, 2 dug, 3 set, 4 poured, 5 built."`
+	Planned length.Length  `json:"planned" jsonschema:"required" jsonschema_description:"Depth to dig."`
+	Depth   *length.Length `json:"depth,omitempty"`
+	Width   *length.Length `json:"width,omitempty"`
+	Off     *length.Length `json:"off,omitempty" jsonschema_description:"Beside the string."`
+	Plumb   *length.Length `json:"plumb,omitempty" jsonschema_description:"Out of plumb over its height."`
+	Bags    *float64       `json:"bags,omitempty"`
+	Gravel  *length.Volume `json:"gravel,omitempty"`
+	Hit     job.Seen       `json:"hit,omitempty" jsonschema_description:"What stopped the hole, or was met in it: rock, water, root or service."`
+	HitAt   *length.Length `json:"hitAt,omitempty" jsonschema_description:"Depth at which it was met."`
+	Notes   []string       `json:"notes" jsonschema:"required"`
+	When    string         `json:"when,omitempty" jsonschema_description:"Of the last that was written down, RFC 3339."`
+	Who     string         `json:"who,omitempty"`
+
+	bags float64 // planned
+}
+
+// RecordBags is how far the bags last.
+type RecordBags struct {
+	Bought  int     `json:"bought" jsonschema:"required" jsonschema_description:"For the whole job, as planned."`
+	Used    float64 `json:"used" jsonschema:"required"`
+	Holes   int     `json:"holes" jsonschema:"required" jsonschema_description:"In which they were counted."`
+	Planned float64 `json:"planned" jsonschema:"required" jsonschema_description:"For those holes."`
+	Expect  float64 `json:"expect" jsonschema:"required" jsonschema_description:"For the whole job, if it goes on so."`
+	Sure    bool    `json:"sure" jsonschema:"required" jsonschema_description:"Enough holes were counted to go by."`
+	Short   int     `json:"short" jsonschema:"required" jsonschema_description:"Whole bags that lack; 0 where they last."`
+	By      string  `json:"by,omitempty" jsonschema_description:"Post that they do not last to, by its label."`
+}
