@@ -58,7 +58,7 @@ for (const j of jobs) {
     const dir = folder()
     run('export', j.file, '--to', join(dir, 't.xlsx'))
     const book = XLSX.read(readFileSync(join(dir, 't.xlsx')))
-    expect(book.SheetNames).toEqual(['Set-out', 'Posts', 'Bays', 'Holes', 'Gates', 'Load', 'Cut list', 'Pour'])
+    expect(book.SheetNames).toEqual(['Set-out', 'Posts', 'Bays', 'Holes', 'Gates', 'Load', 'Cut list', 'Pour', 'Days'])
     const posts = XLSX.utils.sheet_to_json<Record<string, number | string>>(book.Sheets['Posts']!)
     /* eslint-disable-next-line @typescript-eslint/no-explicit-any */
     const planned = p.runs.flatMap((r: any) => r.posts)

@@ -198,3 +198,36 @@ func loadsOf(t testing.TB, j job.Job) []*load.Load {
 	}
 	return out
 }
+
+// Bags put in twice add up; a hole that is poured without a count takes none of what is
+// left; a mark of an earlier stage takes nothing back; a corner post is one post; and a
+// hole that is planned above the frost is not held against it.
+func TestRecordDetails(t *testing.T) {
+	j, ids := logged(t)
+	b := computed(t, j, nil).Runs[0].Load.Posts[0].Bags
+	for n := range 3 {
+		j.Observed = append(j.Observed, fact(2*n+1, ids[n], job.BagsUsed, b), fact(2*n+2, ids[n], job.BagsUsed, b/2))
+	}
+	for n := 3; n < 11; n++ {
+		j.Observed = append(j.Observed, fact(n+10, ids[n], job.MarkPoured), fact(n+30, ids[n], job.MarkStaked))
+	}
+	r := recordOf(t, j)
+	if g := r.Bags; math.Abs(g.Used-4.5*b) > 1e-9 || math.Abs(g.Expect-4.5*b) > 1e-9 || g.Short != 0 || r.Poured != 11 {
+		t.Errorf("%+v with %d poured", g, r.Poured)
+	}
+	two := fenceOf(t, length.Imperial, "boards-on-rails", 6*ft, 40*ft, 40*ft)
+	if n := len(computed(t, two, nil).Record().Posts); n != 11 {
+		t.Errorf("%d posts round a corner", n)
+	}
+	j, ids = logged(t)
+	j.Site.FrostDepth = ptr(1500 * length.Millimetre)
+	j.Lines[0].Runs[0].Hole.SkipFrost = ptr(true)
+	if p := computed(t, j, nil).Runs[0].Load.Posts[5]; p.HoleDepth < 1500 {
+		j.Observed = []job.Fact{fact(1, ids[5], job.DepthDug, float64(p.HoleDepth))}
+		if f := saidIn(recordOf(t, j), "record-frost"); f != nil {
+			t.Errorf("dug as planned, and held against it: %+v", f)
+		}
+	} else {
+		t.Errorf("planned %v deep", p.HoleDepth)
+	}
+}
