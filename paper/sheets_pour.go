@@ -2,7 +2,6 @@ package paper
 
 import (
 	"fmt"
-	"math"
 	"slices"
 	"strconv"
 
@@ -115,7 +114,7 @@ func (w writer) curbs(string) []Sheet {
 		s := Sheet{Of: w.name(i)}
 		s.Blocks = append(s.Blocks,
 			Para{Words: w.words("paper.curb-section", words.V{"width": c.Width, "depth": c.Depth, "length": c.Length}), Bold: true},
-			Para{Words: w.words("paper.curb-forms", words.V{"boards": int(math.Ceil(float64(c.Forms/c.Board) - 1e-6)), "board": c.Board, "stakes": c.Stakes, "concrete": c.Buy})})
+			Para{Words: w.words("paper.curb-forms", words.V{"boards": c.Boards, "board": c.Board, "stakes": c.Stakes, "concrete": c.Buy})})
 		if c.Above > 0 {
 			s.Blocks = append(s.Blocks, Para{Words: w.words("paper.curb-above", words.V{"above": c.Above})})
 		}

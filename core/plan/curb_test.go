@@ -94,7 +94,7 @@ func TestCurbByHand(t *testing.T) {
 			boards = i.Bought[0].Count
 		}
 	}
-	if boards != 11 { // 162 ft from boards of 16 ft
+	if boards != 11 || c.Boards != 11 { // 162 ft from boards of 16 ft
 		t.Errorf("%g form boards", boards)
 	}
 }

@@ -7,6 +7,7 @@ import (
 	"mallow/core/footing"
 	"mallow/core/job"
 	"mallow/core/length"
+	"mallow/core/pour"
 	"mallow/core/stage/build"
 )
 
@@ -201,6 +202,7 @@ func (w *planner) forms() {
 			}
 		}
 	}
+	c.Boards = pour.Whole(float64(c.Forms / c.Board))
 }
 
 // stands finds how near the fence comes to the curb's top, and how much concrete stands

@@ -29,6 +29,7 @@ type CurbPlan struct {
 	Dug      length.Volume   `json:"dug" jsonschema:"required" jsonschema_description:"Trench beside the holes, as the soil lies."`
 	Forms    length.Length   `json:"forms" jsonschema:"required" jsonschema_description:"Both sides, and the ends."`
 	Stakes   int             `json:"stakes" jsonschema:"required"`
+	Boards   int             `json:"boards" jsonschema:"required" jsonschema_description:"Form boards for this run alone."`
 	Board    length.Length   `json:"board" jsonschema:"required" jsonschema_description:"Length of a form board."`
 	Least    length.Length   `json:"least" jsonschema:"required" jsonschema_description:"Least gap from its top to the fence's bottom."`
 	LeastAt  string          `json:"leastAt" jsonschema:"required" jsonschema_description:"Bay with the least gap; empty where no fence stands over it."`

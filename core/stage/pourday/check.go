@@ -105,8 +105,8 @@ func (w *planner) unplaced() {
 	if len(d.Left) == 0 {
 		return
 	}
-	at0 := slices.IndexFunc(w.pieces, func(p piece) bool { return p.at.IsZero() })
-	first := &w.pieces[at0]
+	unset := slices.IndexFunc(w.pieces, func(p piece) bool { return p.at.IsZero() })
+	first := &w.pieces[unset]
 	at := w.start.Add(minutes(minutesOf(w.pour.From)))
 	mix := d.mixOf[first.mix]
 	if w.frozen() {
@@ -114,7 +114,7 @@ func (w *planner) unplaced() {
 		return
 	}
 	if works := w.mayPour(mix, at); first.place > works {
-		w.find(codeTooSlow, finding.Cannot, words.Say("pour.too-slow", words.V{"post": w.name(at0), "takes": round(first.place), "works": round(works)}), w.ways(codeTooSlow, append(w.hands(), w.otherDays()...))...)
+		w.find(codeTooSlow, finding.Cannot, words.Say("pour.too-slow", words.V{"post": w.name(unset), "takes": round(first.place), "works": round(works)}), w.ways(codeTooSlow, append(w.hands(), w.otherDays()...))...)
 		return
 	}
 	w.find(codeLeft, finding.Cannot, words.Say("pour.left", words.V{"count": len(d.Left), "first": d.Left[0], "days": mostDays}), w.ways(codeLeft, w.hands())...)

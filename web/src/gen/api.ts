@@ -4164,6 +4164,10 @@ export interface CurbPlan {
   forms: number
   stakes: number
   /**
+   * Form boards for this run alone.
+   */
+  boards: number
+  /**
    * Length of a form board.
    */
   board: number

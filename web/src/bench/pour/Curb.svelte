@@ -50,7 +50,7 @@
       <p class="text-pencil">
         {msg.curb_forms({
           forms: tape(curb.forms, units),
-          boards: Math.ceil(curb.forms / curb.board - 1e-6),
+          boards: curb.boards,
           board: tape(curb.board, units),
           stakes: curb.stakes,
         })}
