@@ -66,8 +66,8 @@ var Fields = map[string][]Choice{
 	"site/before/permit": of("choice.permit-", job.PermitUnknown, job.PermitNotNeeded, job.PermitApplied, job.PermitGranted),
 	"books/allow":        of("choice.allow-", job.PerSetup, job.ThirdOrder),
 
-	"observed/what": of("choice.seen-", job.MarkStaked, job.MarkDug, job.MarkSet, job.MarkPoured, job.MarkBuilt, job.DepthDug, job.WidthDug, job.OffPlumb, job.OffLine,
-		job.BagsUsed, job.GravelUsed, job.SeenPipe, job.Noted, job.Landed, job.SeenRock, job.SeenWater, job.SeenRoot, job.Sagged, job.StruckOut),
+	"observed/what": of("choice.seen-", job.MarkStaked, job.MarkDug, job.MarkSet, job.MarkPoured, job.MarkBuilt, job.DepthDug, job.WidthDug, job.OffPlumb, job.OffAcross, job.OffLine, job.TopMark,
+		job.BagsUsed, job.GravelUsed, job.SeenPipe, job.Noted, job.Decided, job.Landed, job.SeenRock, job.SeenWater, job.SeenRoot, job.Sagged, job.StruckOut),
 
 	"hole/share":     of("choice.share-", job.NoShare, job.Quarter, job.Third, job.Half),
 	"hole/shape":     of("choice.shape-", job.RoundHole, job.SquareHole),

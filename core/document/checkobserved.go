@@ -29,9 +29,9 @@ func checkObserved(j job.Job, known int) Errors {
 	var e Errors
 	struck := map[string]bool{}
 	for _, f := range j.Observed[known:] {
-		struck[f.Strikes] = f.Strikes != ""
+		struck[f.Strikes], struck[f.Answers] = f.Strikes != "", f.Answers != ""
 	}
-	before := map[string]job.Seen{} // of those that are struck out
+	before := map[string]job.Fact{} // those that later ones name
 	for i, f := range j.Observed {
 		if len(e) > enough {
 			break // as many are wrong as anybody reads
@@ -40,13 +40,13 @@ func checkObserved(j job.Job, known int) Errors {
 			e = append(e, checkFact(job.At("/observed", f.ID), f, before, j.Units)...)
 		}
 		if len(struck) > 0 && struck[f.ID] {
-			before[f.ID] = f.What
+			before[f.ID] = f
 		}
 	}
 	return e
 }
 
-func checkFact(at string, f job.Fact, before map[string]job.Seen, u length.Units) Errors {
+func checkFact(at string, f job.Fact, before map[string]job.Fact, u length.Units) Errors {
 	var e Errors
 	refuse := func(field, given, allowed string) { e = append(e, FieldError{at + field, given, allowed}) }
 	sight, _ := job.SightOf(f.What)
@@ -82,7 +82,17 @@ func checkFact(at string, f job.Fact, before map[string]job.Seen, u length.Units
 	if _, err := time.Parse(time.RFC3339, f.When); f.When != "" && err != nil {
 		refuse("/when", strconv.Quote(f.When), words.Plain("document.a-date-and-time"))
 	}
-	if what, known := before[f.Strikes]; f.What == job.StruckOut && (!known || what == job.StruckOut) {
+	if answered, known := before[f.Answers]; f.What == job.Decided {
+		if !known || answered.On != f.On || answered.What == job.StruckOut || answered.What == job.Decided {
+			refuse("/answers", strconv.Quote(f.Answers), words.Plain("document.answers-an-earlier-fact"))
+		}
+		if f.Way == "" {
+			refuse("/way", "nothing", words.Plain("document.a-way-by-name"))
+		}
+	} else if f.Answers != "" || f.Way != "" {
+		refuse("/answers", strconv.Quote(f.Answers+f.Way), words.Plain("document.nothing-it-answers-nothing"))
+	}
+	if was, known := before[f.Strikes]; f.What == job.StruckOut && (!known || was.What == job.StruckOut) {
 		refuse("/strikes", strconv.Quote(f.Strikes), words.Plain("document.an-earlier-fact"))
 	} else if f.What != job.StruckOut && f.Strikes != "" {
 		refuse("/strikes", strconv.Quote(f.Strikes), words.Plain("document.nothing-it-strikes-nothing"))

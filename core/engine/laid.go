@@ -16,12 +16,43 @@ var marks = []job.Seen{job.MarkStaked, job.MarkDug, job.MarkSet, job.MarkPoured,
 // down that moves nothing, such as what is dug: the same runs, with what was
 // seen since. It says whether the job is that.
 func (r *Result) Noted(j job.Job) (*Result, bool) {
-	if !sameJob(r.Job, j) || !slices.EqualFunc(r.Job.Lines, j.Lines, sameButLabels) {
+	if !sameJob(r.Job, j) || !slices.EqualFunc(r.Job.Lines, j.Lines, sameButLabels) || !r.holds(j) {
 		return nil, false
 	}
 	noted := *r
 	noted.Job = j
 	return &noted, true
+}
+
+// holds tells whether the posts that a job has dug or set stand there as it is, and all
+// of those before them still do: then nothing moves.
+func (r *Result) holds(j job.Job) bool {
+	runs := map[string]job.Run{}
+	for _, l := range r.Job.Lines {
+		for _, run := range l.Runs {
+			runs[run.ID] = run
+		}
+	}
+	for _, l := range j.Lines {
+		for _, run := range l.Runs {
+			was := runs[run.ID].Firm
+			if slices.Equal(was, run.Firm) {
+				continue
+			}
+			res := r.Run(run.ID)
+			for _, at := range was {
+				if _, still := slices.BinarySearch(run.Firm, at); !still {
+					return false
+				}
+			}
+			for _, at := range run.Firm {
+				if !res.Laid.Layout.Stands(at) {
+					return false
+				}
+			}
+		}
+	}
+	return true
 }
 
 // sameButLabels tells whether two lines are the same but for which posts keep
@@ -33,7 +64,7 @@ func sameButLabels(a, b job.Line) bool {
 		if !slices.EqualFunc(r.Laid, o.Laid, func(p, q job.Laid) bool { return p.ID == q.ID && p.At == q.At && p.By == q.By }) {
 			return false
 		}
-		r.Laid, o.Laid = nil, nil
+		r.Laid, o.Laid, r.Firm, o.Firm = nil, nil, nil, nil
 	}
 	return reflect.DeepEqual(a, b)
 }

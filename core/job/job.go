@@ -74,7 +74,11 @@ type Run struct {
 	Laid  []Laid `json:"laid,omitempty" jsonschema:"maxItems=12000" jsonschema_description:"Posts of the last layout, so that the next one's keep their names. It is written when the job is saved."`
 	Named int    `json:"named,omitempty" jsonschema:"minimum=0,maximum=1000000000" jsonschema_description:"Highest number that was given to a post of the run."`
 
-	Seen []Fact `json:"-"` // what was seen at its stations
+	Tolerances *Tolerances `json:"tolerances,omitempty" jsonschema_description:"By how much its posts may differ from the plan before something is to be done. What it leaves out, its fence type says, or is usual."`
+
+	Seen      []Fact          `json:"-"` // what was seen at its stations
+	EndStands bool            `json:"-"` // its last post was measured where it stands
+	Firm      []length.Length `json:"-"` // stations of posts that are dug or set, in order: they stay there
 }
 
 // Taped tells how a run was taped.

@@ -30,12 +30,15 @@ const (
 	GravelUsed Seen = "gravel"     // in a hole, cubic metres
 	BagsUsed   Seen = "bags"       // in a hole
 	Sagged     Seen = "sag"        // a gate's tip has dropped
+	TopMark    Seen = "top"        // a post's top stands so much over where it should
+	OffAcross  Seen = "lean"       // a post leans across the fence, as plumb does along it
 	MarkStaked Seen = "staked"     // done marks
 	MarkDug    Seen = "dug"        //
 	MarkSet    Seen = "set"        //
 	MarkPoured Seen = "poured"     //
 	MarkBuilt  Seen = "built"      //
 	Noted      Seen = "note"       // free words
+	Decided    Seen = "decided"    // what is done about an earlier fact
 	StruckOut  Seen = "struck out" // an earlier fact was wrong
 )
 
@@ -72,6 +75,8 @@ var Sights = []Sight{
 	{What: DepthDug, Measures: MeasuresLength, Most: 5000, About: posts},
 	{What: WidthDug, Measures: MeasuresLength, Most: 3000, About: posts},
 	{What: OffPlumb, Measures: MeasuresLength, Most: 1000, Sides: true, About: posts},
+	{What: OffAcross, Measures: MeasuresLength, Most: 1000, Sides: true, About: posts},
+	{What: TopMark, Measures: MeasuresLength, Most: 1000, Sides: true, About: posts},
 	{What: OffLine, Measures: MeasuresLength, Most: 2000, Sides: true, About: posts},
 	{What: GravelUsed, Measures: MeasuresVolume, Most: 10, About: posts},
 	{What: BagsUsed, Measures: MeasuresCount, Most: 1000, About: posts},
@@ -82,6 +87,7 @@ var Sights = []Sight{
 	{What: MarkPoured, About: posts},
 	{What: MarkBuilt, About: []string{"post", "gate", "run"}},
 	{What: Noted, About: []string{"job", "run", "post", "gate"}},
+	{What: Decided, About: posts},
 	{What: StruckOut, About: []string{"job", "run", "post", "gate"}},
 }
 
@@ -98,13 +104,15 @@ func SightOf(what Seen) (Sight, bool) {
 type Fact struct {
 	ID      string         `json:"id" jsonschema:"required,minLength=1,maxLength=40"`
 	On      string         `json:"on" jsonschema:"required,minLength=3,maxLength=120" jsonschema_description:"What it is about: job, run/R1, post/R1.7 or gate/R1/G2, by ids."`
-	What    Seen           `json:"what" jsonschema:"required,enum=landed,enum=rock,enum=water,enum=root,enum=service,enum=depth,enum=width,enum=plumb,enum=line,enum=gravel,enum=bags,enum=sag,enum=staked,enum=dug,enum=set,enum=poured,enum=built,enum=note,enum=struck out"`
+	What    Seen           `json:"what" jsonschema:"required,enum=landed,enum=rock,enum=water,enum=root,enum=service,enum=depth,enum=width,enum=plumb,enum=line,enum=lean,enum=top,enum=gravel,enum=bags,enum=sag,enum=staked,enum=dug,enum=set,enum=poured,enum=built,enum=note,enum=decided,enum=struck out"`
 	At      *length.Length `json:"at,omitempty" jsonschema:"minimum=0,maximum=100000000" jsonschema_description:"Station on the run at which it was seen: where a post landed, where a hole was dug. It goes along when the run is split, joined or turned round."`
 	Value   *float64       `json:"value,omitempty" jsonschema:"minimum=-100000,maximum=100000" jsonschema_description:"What was measured: millimetres, cubic metres, or a count."`
 	Unit    string         `json:"unit,omitempty" jsonschema:"enum=mm,enum=cm,enum=m,enum=in,enum=ft,enum=ft-in,enum=L,enum=m3,enum=yd3,enum=bags" jsonschema_description:"What it was read in: it is said back so."`
 	When    string         `json:"when,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Date and time, RFC 3339; left out where it is not known."`
 	Who     string         `json:"who,omitempty" jsonschema:"maxLength=80"`
 	Note    string         `json:"note,omitempty" jsonschema:"maxLength=1000"`
+	Answers string         `json:"answers,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Decided: the earlier fact that something is done about."`
+	Way     string         `json:"way,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Decided: what is done, by its name in the advice."`
 	Strikes string         `json:"strikes,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Struck out: the earlier fact that was wrong."`
 
 	Void bool `json:"-"` // a later fact strikes it out
@@ -163,6 +171,7 @@ func (j Job) Settled() Job {
 		}
 	}
 	seen, gates, runOf := map[string][]Fact{}, map[string][]Fact{}, map[string]string{}
+	firm := map[string]firmness{}
 	for _, l := range j.Lines {
 		for _, r := range l.Runs {
 			for _, p := range r.Laid {
@@ -173,6 +182,9 @@ func (j Job) Settled() Job {
 	for _, f := range j.Observed {
 		f.Void = len(void) > 0 && void[f.ID]
 		if post := f.OnPost(); post != "" {
+			if !f.Void {
+				firm[post] = firm[post].with(f.What)
+			}
 			if f.At != nil {
 				seen[runOf[post]] = append(seen[runOf[post]], f)
 			}
@@ -191,7 +203,7 @@ func (j Job) Settled() Job {
 		line.Runs = slices.Clone(line.Runs)
 		for r := range line.Runs {
 			run := &line.Runs[r]
-			run.Seen = seen[run.ID]
+			run.Seen, run.Firm = seen[run.ID], run.firm(firm)
 			if slices.ContainsFunc(run.Gates, func(g Gate) bool { return len(gates[On("gate", run.ID, g.ID)]) > 0 }) {
 				run.Gates = slices.Clone(run.Gates)
 				for i := range run.Gates {
@@ -202,6 +214,39 @@ func (j Job) Settled() Job {
 		}
 	}
 	return j
+}
+
+// firmness is what keeps a post where it is.
+type firmness struct{ dug, set, stopped, landed bool }
+
+func (f firmness) with(what Seen) firmness {
+	switch what {
+	case MarkDug:
+		f.dug = true
+	case MarkSet, MarkPoured, MarkBuilt:
+		f.set = true
+	case SeenRock, SeenWater, SeenRoot:
+		f.stopped = true
+	case Landed:
+		f.landed = true
+	}
+	return f
+}
+
+// firm are the stations of the run's posts that stay where they were last laid out:
+// those that are set, and holes that are dug, but for holes that were stopped, which
+// may have to be dug elsewhere. A post that was measured stands where it was measured.
+func (r Run) firm(of map[string]firmness) (at []length.Length) {
+	if len(of) == 0 {
+		return nil
+	}
+	for _, p := range r.Laid {
+		if f := of[p.ID]; !f.landed && (f.set || f.dug && !f.stopped) {
+			at = append(at, p.At)
+		}
+	}
+	slices.Sort(at)
+	return at
 }
 
 // Planned is the run as it is meant, without what its facts have put on it.
@@ -252,6 +297,10 @@ func (r Run) Settled() Run {
 			order = append(order, f.On)
 		}
 	}
+	r.EndStands = slices.ContainsFunc(r.Laid, func(p Laid) bool {
+		_, is := landed[On("post", p.ID)]
+		return p.By == "end" && is
+	})
 	r.land(order, landed)
 	r.stop(order, hits)
 	r.sag()
@@ -275,7 +324,7 @@ func (r *Run) land(order []string, landed map[string]Fact) {
 	r.FixedPosts = slices.Clone(r.FixedPosts)
 	for _, on := range order {
 		f, ok := landed[on]
-		if !ok || *f.At <= length.Tolerance || r.Length != nil && *f.At >= *r.Length-length.Tolerance {
+		if !ok || by[on] == "start" || by[on] == "end" || *f.At <= length.Tolerance || r.Length != nil && *f.At >= *r.Length-length.Tolerance {
 			continue
 		}
 		is := slices.IndexFunc(r.FixedPosts[:own], func(p FixedPost) bool { return by[on] != "" && by[on] == HeldBy(p.ID) || length.Same(p.At, *f.At) })

@@ -33,6 +33,7 @@ type System struct {
 	Cannot      []Ability     `json:"cannot,omitempty" jsonschema:"maxItems=12" jsonschema_description:"What its material cannot be asked to do: cut posts, drill posts, drive posts, mortice posts, rack, cut wide, cut high. How far panels rack is grade/rack; what is never filled, neverFilled; how its posts may be set, allowed and forbidden."`
 	NeverFilled bool          `json:"neverFilled,omitempty" jsonschema_description:"Its hollow posts are never filled, but round a steel core up to the ground."`
 	Cautions    []string      `json:"cautions,omitempty" jsonschema:"maxItems=12"`
+	Tolerances  *Tolerances   `json:"tolerances,omitempty" jsonschema_description:"By how much its posts may differ from the plan; what it leaves out is usual."`
 	Parts       []Part        `json:"parts,omitempty" jsonschema:"maxItems=60" jsonschema_description:"What stands above ground, part by part. Of a user's own type, left out: those of the type that it is a copy of."`
 	Steps       []string      `json:"steps,omitempty" jsonschema:"maxItems=40" jsonschema_description:"Order in which it is put together."`
 }

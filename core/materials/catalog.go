@@ -76,6 +76,8 @@ type UsualJob struct {
 	Gate    job.Gate         `json:"gate"`
 	Hole    job.HoleRules    `json:"hole"`
 	Setting job.SettingRules `json:"setting"`
+
+	Tolerances job.Tolerances `json:"tolerances"`
 }
 
 // Catalog is all of it.
@@ -150,6 +152,16 @@ func (c Catalog) UsualRules(s length.System) job.Said {
 	return job.Said{Tier: job.Tier{Kind: job.UsualLevel}, Hole: u.Hole, Setting: u.Setting}
 }
 
+// Tolerances are by how much the posts of a run may differ from the plan: what the run
+// says, or else its fence type, or what is usual.
+func (c Catalog) Tolerances(r job.Run, own []job.System, s length.System) job.Tolerances {
+	t := c.Usual[s].Tolerances
+	if sys, ok := c.System(r.System, own); ok {
+		t = t.Over(sys.Tolerances)
+	}
+	return t.Over(r.Tolerances)
+}
+
 // Bag finds a bag by its name in the catalogue.
 func (c Catalog) Bag(id string) (Bag, bool) {
 	for _, b := range c.Bags {
@@ -218,6 +230,9 @@ func (c Catalog) Validate() error {
 		u, ok := c.Usual[s]
 		if !ok {
 			return fmt.Errorf("no usual values for %s jobs", s)
+		}
+		if t := u.Tolerances; t.Line == nil || t.Bay == nil || t.Plumb == nil || t.Depth == nil || t.Width == nil || t.Top == nil || t.Pack == nil {
+			return fmt.Errorf("usual %s tolerances: one is missing", s)
 		}
 		if u.Setting.Bag == nil || !seen[*u.Setting.Bag] {
 			return fmt.Errorf("usual %s bag is not in the catalogue", s)

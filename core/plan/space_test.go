@@ -331,23 +331,26 @@ func TestHeldBayLeavesFiveOf61(t *testing.T) {
 }
 
 // A post that landed off its mark stays, and the rest is shared out again on
-// both sides of it.
+// both sides of it: 3 in over 7 bays are 7/16 in each, which is let go; 4 in are
+// more than the half inch that is, and make one post more.
 func TestLandedPostRespacesTheRest(t *testing.T) {
-	j := document.New("Landed", length.Imperial, shipped(t))
-	run := &j.Lines[0].Runs[0]
-	run.Length = ptr(80 * length.Foot)
-	run.FixedPosts = []job.FixedPost{{ID: "F1", At: 24*length.Foot - 3*inch, Landed: true}}
-	p := plan.Make(j, shipped(t)).Runs[0]
-	if len(p.Posts) != 12 || p.Posts[3].Held != "F1" || !p.Posts[3].Landed {
-		t.Fatalf("%d posts, the fourth %+v", len(p.Posts), p.Posts[3])
-	}
-	for i, b := range p.Bays {
-		want := 95 * inch // 23 ft 9 in in three
-		if i >= 3 {
-			want = (56*length.Foot + 3*inch) / 8 // which is over 7 of 96
+	for short, bays := range map[length.Length]int{3 * inch: 7, 4 * inch: 8} {
+		j := document.New("Landed", length.Imperial, shipped(t))
+		run := &j.Lines[0].Runs[0]
+		run.Length = ptr(80 * length.Foot)
+		run.FixedPosts = []job.FixedPost{{ID: "F1", At: 24*length.Foot - short, Landed: true}}
+		p := plan.Make(j, shipped(t)).Runs[0]
+		if len(p.Posts) != 4+bays || p.Posts[3].Held != "F1" || !p.Posts[3].Landed {
+			t.Fatalf("%d posts, the fourth %+v", len(p.Posts), p.Posts[3])
 		}
-		if !length.Same(b.CentreToCentre, want) {
-			t.Errorf("%s is %v in, want %v", b.Label, b.CentreToCentre.Inches(), want.Inches())
+		for i, b := range p.Bays {
+			want := (24*length.Foot - short) / 3
+			if i >= 3 {
+				want = (56*length.Foot + short) / length.Length(bays)
+			}
+			if !length.Same(b.CentreToCentre, want) {
+				t.Errorf("%s is %v in, want %v", b.Label, b.CentreToCentre.Inches(), want.Inches())
+			}
 		}
 	}
 }

@@ -7,6 +7,7 @@ package spacing
 
 import (
 	"math"
+	"slices"
 	"sort"
 
 	"mallow/core/job"
@@ -29,6 +30,7 @@ type Post struct {
 	Held    int           // index of the run's fixed post that it is, or Nothing
 	Stays   int           // index of the keep-out that it is: an old post that stays; or Nothing
 	Shift   length.Length // how far it stands off its regular place
+	Off     length.Length // how far it landed off its mark
 }
 
 // Bay is the space between two neighbouring posts: the first and the one
@@ -70,6 +72,8 @@ type Layout struct {
 type Site struct {
 	Hole       func(job.PostKind) length.Length // how wide the holes are
 	Mark       length.Length                    // the tape's smallest mark
+	Bay        length.Length                    // by how much one may be, and it is let go
+	Pack       length.Length                    // by how much a bay may be too long for its piece, and be packed out
 	Start, End Corner                           // how it meets the runs on either side
 	Leans      []Lean                           // where the fence leans, in order; what is between is level
 }
@@ -98,14 +102,14 @@ type fixed struct {
 // an end post or on the post of the next gate, one post serves both.
 func Lay(run job.Run, site Site) Layout {
 	var l Layout
-	w := layer{run: run, site: site, out: &l, soft: make([]bool, len(run.FixedPosts))}
+	w := layer{run: run, site: site, out: &l, soft: make([]bool, len(run.FixedPosts)), firm: make([]bool, len(run.Firm))}
 	for i, p := range run.FixedPosts {
 		w.soft[i] = p.Landed && !p.Respace
 	}
 	for k := 0; ; k++ {
 		l = Layout{}
 		w.lay()
-		if w.landed(k < mostOneByOne) {
+		if w.stray(k < mostOneByOne) && w.landed(k < mostOneByOne) {
 			break
 		}
 	}
@@ -136,7 +140,7 @@ func (w *layer) lay() {
 			w.bay(f.to, Segment{Gate: NoGate, Held: f.bay})
 		case f.held != Nothing:
 			l.last().Held = f.held
-		default:
+		case f.staying != Nothing:
 			l.last().Stays = f.staying
 		}
 	}
@@ -172,8 +176,30 @@ func (w *layer) staying() {
 	}
 }
 
-// packMost is how much a bay may be too long for its piece and be packed out.
-const packMost = 38 * length.Millimetre
+// stray tells whether every post that is dug or set stands where it is. Where a
+// layout would have it elsewhere, it is held like any other from then on: what is
+// dug is only noticed when something would move it.
+func (w *layer) stray(oneByOne bool) bool {
+	all := true
+	for i, at := range w.run.Firm {
+		if w.firm[i] || w.out.Stands(at) {
+			continue
+		}
+		w.firm[i] = true
+		w.stuck = append(w.stuck, at)
+		if all = false; oneByOne {
+			return false
+		}
+	}
+	return all
+}
+
+// Stands tells whether a post stands at a station, to the millimetre to which stations
+// are kept.
+func (l *Layout) Stands(at length.Length) bool {
+	i := sort.Search(len(l.Posts), func(i int) bool { return l.Posts[i].Station >= at-length.Millimetre })
+	return i < len(l.Posts) && l.Posts[i].Station <= at+length.Millimetre
+}
 
 // landed moves the posts that landed off their mark to where they stand: each
 // is the post that was meant to stand nearest, and only the bays beside it
@@ -188,7 +214,7 @@ func (w *layer) landed(oneByOne bool) bool {
 			continue
 		}
 		k := l.nearest(p.At)
-		if k < 0 || !w.lands(k, p.At) {
+		if k < 0 || w.isFirm(l.Posts[k].Station) || !w.lands(k, p.At) {
 			if w.soft[i], all = false, false; oneByOne {
 				return false
 			}
@@ -196,7 +222,7 @@ func (w *layer) landed(oneByOne bool) bool {
 		}
 		post := &l.Posts[k]
 		by := p.At - post.Station
-		post.Station, post.Held, post.Shift = p.At, i, post.Shift+by
+		post.Station, post.Held, post.Shift, post.Off = p.At, i, post.Shift+by, by
 		if by.Abs() <= length.Tolerance {
 			continue
 		}
@@ -214,6 +240,12 @@ func (w *layer) landed(oneByOne bool) bool {
 
 // mostOneByOne is how many landed posts are held one by one.
 const mostOneByOne = 24
+
+// isFirm tells whether the post at a station is dug or set there.
+func (w *layer) isFirm(at length.Length) bool {
+	i := sort.Search(len(w.run.Firm), func(i int) bool { return w.run.Firm[i] >= at-length.Millimetre })
+	return i < len(w.run.Firm) && w.run.Firm[i] <= at+length.Millimetre
+}
 
 // nearest is the line post that stands nearest to a station, between its
 // neighbours' middles; -1 where that post is fixed for another reason.
@@ -245,9 +277,9 @@ func (w *layer) lands(k int, at length.Length) bool {
 		long := w.slant.Along(ends[1]) - w.slant.Along(ends[0])
 		most := s.Most / steepest(w.site.Leans, ends[0], ends[1])
 		if piece {
-			most = max(was, s.Regular(w.run.Post.Width, w.run.Post.Width)) + packMost
+			most = max(was, s.Regular(w.run.Post.Width, w.run.Post.Width))
 		}
-		if long > most+length.Tolerance || long < min(s.Shortest(was), was) {
+		if long > most+w.site.Pack+length.Tolerance || long < min(s.Shortest(was), was) {
 			return false
 		}
 	}
@@ -262,6 +294,8 @@ type layer struct {
 	site  Site
 	slant slant
 	soft  []bool // fixed posts that landed, and move the post that is nearest
+	firm  []bool // posts that are dug or set and are held
+	stuck []length.Length
 	shut  []Closed
 	out   *Layout
 }
@@ -304,6 +338,12 @@ func (w *layer) fixed() []fixed {
 	for i, k := range w.run.KeepOuts {
 		if f := none; k.Kind == job.OldPost && k.Stays && clear(k.At) {
 			f.staying, f.from, f.to = i, k.At, k.At
+			out = append(out, f)
+		}
+	}
+	for _, at := range w.stuck {
+		if f := none; clear(at) {
+			f.from, f.to = at, at
 			out = append(out, f)
 		}
 	}
@@ -381,7 +421,10 @@ func (w *layer) fence(to length.Length) {
 	}
 	along, level := w.slant.Along, w.slant.Level
 	start, end := along(from+lead), along(to-trail)
-	a := Solve(w.stretch(start, end))
+	q := w.stretch(start, end)
+	long := w.stands(from, to, &q)
+	a := Solve(q)
+	a.Posts[len(a.Posts)-1] += long
 	if a.Block != nil {
 		a.Block.From, a.Block.To = level(a.Block.From), level(a.Block.To)
 	}
@@ -417,6 +460,36 @@ func (w *layer) fence(to length.Length) {
 			}
 		}
 	}
+}
+
+// stands lets the bays of a stretch be as long as is let go, or one of them be packed
+// out, where the stretch begins or ends at a post that was measured where it stands:
+// nobody digs one more hole for an inch. It says by how much the last bay is longer.
+func (w *layer) stands(from, to length.Length, q *Stretch) (long length.Length) {
+	if !w.measured(from) && !w.measured(to) || len(q.Closed) > 0 {
+		return 0
+	}
+	span := q.To - q.From
+	n := max(1, math.Floor(float64((span+length.Tolerance)/q.Most)))
+	over := span - q.Most*length.Length(n)
+	switch {
+	case over <= length.Tolerance:
+	case over/length.Length(n) <= w.site.Bay+length.Tolerance:
+		q.Most, q.Module = span/length.Length(n)+length.Tolerance, 0 // all of them equal
+		q.Least = min(q.Least, q.Most)
+	case over <= w.site.Pack+length.Tolerance:
+		q.To -= over
+		return over
+	}
+	return 0
+}
+
+// measured tells whether a post was measured to stand at a station.
+func (w *layer) measured(at length.Length) bool {
+	if w.run.EndStands && at >= *w.run.Length-length.Tolerance {
+		return true
+	}
+	return slices.ContainsFunc(w.run.FixedPosts, func(p job.FixedPost) bool { return p.Landed && length.Same(p.At, at) })
 }
 
 // first tells whether the remainder of a stretch goes to its start.

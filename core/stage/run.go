@@ -33,6 +33,7 @@ type Run struct {
 	Lie
 
 	UsualRules job.Said
+	Tolerances job.Tolerances // of the fence type, with the run's own
 	rules      ruleBook
 	widths     map[holeKind]footing.Width
 }
@@ -77,7 +78,7 @@ func NewRun(j job.Job, run job.Run, cat materials.Catalog, path string, at Lie) 
 			}
 		}
 	}
-	m.UsualRules = cat.UsualRules(j.Units.System)
+	m.UsualRules, m.Tolerances = cat.UsualRules(j.Units.System), cat.Tolerances(run, j.Systems, j.Units.System)
 	m.writeRules()
 	m.Bag, m.BagKnown = cat.Bag(m.RunRules().Setting.Bag)
 	m.Soil, m.soilKnown = cat.Soil(cmp.Or(run.Soil, j.Site.Soil))

@@ -66,7 +66,7 @@ func (m *Holes) shiftHole(a *stage.Advising, o space.InTheWay, post int, room le
 		return nil
 	}
 	c := &m.Cards[p.Card]
-	give := (c.Width-c.Post)/2 - leastRoom - c.Along.Abs()
+	give := (c.Width-c.Post)/2 - LeastRoom - c.Along.Abs()
 	for _, by := range []length.Length{o.To + room - p.Station - c.Along, o.From - room - p.Station - c.Along} {
 		if by = m.Outward(by); by.Abs() > give+length.Tolerance {
 			continue

@@ -212,9 +212,9 @@ func (m *check) holes() {
 	m.uncut()
 }
 
-// leastRoom is the least concrete that should stand round a post: 2 in or
+// LeastRoom is the least concrete that should stand round a post: 2 in or
 // 50 mm (common practice).
-const leastRoom = 50 * length.Millimetre
+const LeastRoom = 50 * length.Millimetre
 
 // room looks for holes that do not go round their post.
 func (m *check) room() {
@@ -231,9 +231,9 @@ func (m *check) room() {
 				return []finding.Remedy{{Says: words.Say("dig.centre-it"), Edits: []job.Edit{m.RuleEdit(r, "hole/along", length.Length(0)), m.RuleEdit(r, "hole/across", length.Length(0))}}}
 			})
 			return
-		case c.Least < leastRoom-length.Tolerance && (c.Along != 0 || c.Across != 0) && c.Concrete > 0:
+		case c.Least < LeastRoom-length.Tolerance && (c.Along != 0 || c.Across != 0) && c.Concrete > 0:
 			m.Find(finding.Finding{Rule: codeThinCover, Stage: finding.Dig, Severity: finding.Note, Place: finding.Place{Post: p.Label},
-				Says: words.Say("dig.thin-cover", words.V{"least": c.Least, "post": p.Label, "leastRoom": leastRoom})})
+				Says: words.Say("dig.thin-cover", words.V{"least": c.Least, "post": p.Label, "LeastRoom": LeastRoom})})
 			return
 		}
 	}

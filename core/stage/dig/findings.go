@@ -73,7 +73,7 @@ var Findings = []finding.Kind{
 	{Rule: codeTaperHeave, Costs: finding.Rework, Stage: finding.Dig, Severities: []finding.Severity{finding.Note},
 		Means: "A footing is wider at the top, and frost grips it."},
 	{Rule: codeThinCover, Costs: finding.Rework, Stage: finding.Dig, Severities: []finding.Severity{finding.Note},
-		Means: "Too little concrete stands between a post and the soil.", Threshold: "leastRoom"},
+		Means: "Too little concrete stands between a post and the soil.", Threshold: "LeastRoom"},
 	{Rule: codeUncutDeep, Costs: finding.Purchase, Stage: finding.Dig, Severities: []finding.Severity{finding.Note},
 		Means: "A post that cannot be cut stands much deeper than asked.", Threshold: "muchDeeper"},
 	{Rule: codeUncutLong, Costs: finding.Rework, Stage: finding.Dig, Severities: []finding.Severity{finding.Cannot},

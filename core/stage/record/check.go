@@ -16,6 +16,7 @@ const (
 	codeGround  = "record-ground"
 	codeShallow = "record-frost"
 	codeService = "record-service"
+	codeOff     = "record-off"
 )
 
 // Findings are what a record finds: what each means, how bad it can be, and from what on
@@ -24,6 +25,7 @@ var Findings = []finding.Kind{
 	{Rule: codeBags, Costs: finding.Time, Stage: finding.Pour, Severities: []finding.Severity{finding.Check}, Means: "The bags that were bought do not last, if the holes to come take as many more than planned as those before.", Threshold: "enough"},
 	{Rule: codeGround, Costs: finding.Time, Stage: finding.Dig, Severities: []finding.Severity{finding.Note}, Means: "The same was met in so many holes that more of it is to be expected.", Threshold: "enough"},
 	{Rule: codeShallow, Costs: finding.Rework, Stage: finding.Dig, Severities: []finding.Severity{finding.Check}, Means: "A hole was dug less deep than frost goes.", Threshold: "length.Tolerance"},
+	{Rule: codeOff, Costs: finding.Rework, Stage: finding.Build, Severities: []finding.Severity{finding.Check}, Means: "Something differs from the plan by more than the fence type lets go, and nothing is decided.", Threshold: "Tolerances"},
 	{Rule: codeService, Costs: finding.Harm, Stage: finding.Dig, Severities: []finding.Severity{finding.Check}, Means: "A service was met in a hole."},
 }
 
@@ -39,6 +41,11 @@ func (w *recorder) check() {
 		place := finding.Place{Run: o.Run, Post: o.Label}
 		if o.Hit == job.SeenPipe {
 			w.find(codeService, finding.Check, place, words.Say("record.service", words.V{"post": o.Label, "depth": *o.HitAt}))
+		}
+		for _, d := range o.Deviations {
+			if d.State == Open {
+				w.find(codeOff, finding.Check, place, d.Says)
+			}
 		}
 		frost, _ := w.at[o.ID].Frost()
 		if o.Depth != nil && frost != nil && *o.Depth < *frost-length.Tolerance && o.Planned >= *frost-length.Tolerance {

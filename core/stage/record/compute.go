@@ -63,7 +63,7 @@ var stages = map[job.Seen]Stage{job.MarkStaked: Staked, job.MarkDug: Dug, job.Ma
 // stands between them. Bags and gravel that were put in twice add up.
 func (w *recorder) post(m *load.Load, i int) {
 	p := &m.Posts[i]
-	o := RecordPost{Run: m.Spec.ID, ID: p.ID, Label: p.Label, Planned: p.HoleDepth, Notes: []string{}, bags: p.Bags}
+	o := RecordPost{Run: m.Spec.ID, ID: p.ID, Label: p.Label, Planned: p.HoleDepth, Station: p.Station, Deviations: []Deviation{}, Notes: []string{}, bags: p.Bags}
 	w.at[p.ID] = m
 	for _, f := range w.facts[p.ID] {
 		if f.When != "" {
@@ -74,6 +74,9 @@ func (w *recorder) post(m *load.Load, i int) {
 		}
 		if s, ok := stages[f.What]; ok {
 			o.Stage = max(o.Stage, s)
+		}
+		if f.What == job.Landed {
+			o.At = f.At
 		}
 		if f.Value == nil {
 			continue
@@ -89,6 +92,10 @@ func (w *recorder) post(m *load.Load, i int) {
 			o.Off = &long
 		case job.OffPlumb:
 			o.Plumb = &long
+		case job.OffAcross:
+			o.Across = &long
+		case job.TopMark:
+			o.Top = &long
 		case job.BagsUsed:
 			n := *f.Value
 			if o.Bags != nil {
@@ -103,6 +110,12 @@ func (w *recorder) post(m *load.Load, i int) {
 			o.Gravel = &v
 		case job.SeenRock, job.SeenWater, job.SeenRoot, job.SeenPipe:
 			o.Hit, o.HitAt = f.What, &long
+		}
+	}
+	w.deviations(m, i, &o)
+	for _, d := range o.Deviations {
+		if d.State == Open {
+			w.out.Open++
 		}
 	}
 	w.out.Posts = append(w.out.Posts, o)

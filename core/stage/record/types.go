@@ -18,6 +18,7 @@ type Record struct {
 	Poured int               `json:"poured" jsonschema:"required"`
 	Built  int               `json:"built" jsonschema:"required"`
 	Next   string            `json:"next,omitempty" jsonschema_description:"Id of the first post that is least far; left out where all are built."`
+	Open   int               `json:"open" jsonschema:"required" jsonschema_description:"Deviations on which something is to be decided."`
 	Bags   *RecordBags       `json:"bags,omitempty" jsonschema_description:"How far the bags last; left out where none were counted."`
 	Finds  []finding.Finding `json:"findings" jsonschema:"required"`
 }
@@ -55,9 +56,16 @@ type RecordPost struct {
 	Gravel  *length.Volume `json:"gravel,omitempty"`
 	Hit     job.Seen       `json:"hit,omitempty" jsonschema_description:"What stopped the hole, or was met in it: rock, water, root or service."`
 	HitAt   *length.Length `json:"hitAt,omitempty" jsonschema_description:"Depth at which it was met."`
-	Notes   []string       `json:"notes" jsonschema:"required"`
-	When    string         `json:"when,omitempty" jsonschema_description:"Of the last that was written down, RFC 3339."`
-	Who     string         `json:"who,omitempty"`
+	Across  *length.Length `json:"across,omitempty" jsonschema_description:"The same across the fence."`
+	Top     *length.Length `json:"top,omitempty" jsonschema_description:"Its top mark over where it should be."`
+	At      *length.Length `json:"at,omitempty" jsonschema_description:"Station at which it was measured to stand."`
+	Station length.Length  `json:"station" jsonschema:"required" jsonschema_description:"At which it stands by the plan, as it follows what was measured."`
+
+	Deviations []Deviation `json:"deviations" jsonschema:"required" jsonschema_description:"What differs from the plan, whether it is let go or not."`
+
+	Notes []string `json:"notes" jsonschema:"required"`
+	When  string   `json:"when,omitempty" jsonschema_description:"Of the last that was written down, RFC 3339."`
+	Who   string   `json:"who,omitempty"`
 
 	bags float64 // planned
 }

@@ -223,7 +223,10 @@ func (m advising) newGate(a *stage.Advising, id, name string, says reason.Text, 
 func (m advising) changedBay(b *Bay) (reason.Text, bool) {
 	s := m.Spec.Spacing
 	off := m.Misfit()
+	most := s.Regular(m.Spec.Post.Width, m.Spec.Post.Width)
 	switch long := b.Piece - s.Piece; {
+	case b.Piece == 0 && b.CentreToCentre > most+*m.Tolerances.Bay:
+		return words.Say("space.is-now-over-the-most", words.V{"post": b.Label, "centreToCentre": b.CentreToCentre, "over": b.CentreToCentre - most}), true
 	case b.Piece == 0 || b.Trims > 0:
 		return words.Say("space.is-now-nothing-to-do", words.V{"post": b.Label, "centreToCentre": b.CentreToCentre}), false
 	case long > off:

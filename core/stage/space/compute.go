@@ -103,7 +103,7 @@ func (m *Spacing) List() {
 func (m *Spacing) post(i int, at spacing.Post) Post {
 	own := m.Spec.PostOf(at.Kind)
 	p := Post{
-		ID: m.ids[i], Label: m.PostLabel(i), By: m.standsBy(i), Kind: at.Kind, Gate: m.GateID(at.Gate), Station: at.Station, Slope: m.Profile.Along(at.Station), Ground: m.Profile.Height(at.Station), Shift: at.Shift,
+		ID: m.ids[i], Label: m.PostLabel(i), By: m.standsBy(i), Kind: at.Kind, Gate: m.GateID(at.Gate), Station: at.Station, Slope: m.Profile.Along(at.Station), Ground: m.Profile.Height(at.Station), Shift: at.Shift, Off: at.Off,
 		Width: own.Width, Round: own.Shape == job.RoundPost, Hollow: own.Hollow,
 	}
 	if at.Held != spacing.Nothing {
@@ -238,7 +238,7 @@ func (m *Spacing) Misfit() length.Length {
 
 // site is what the spacing must know beside the run.
 func (m *Spacing) Site(run job.Run) spacing.Site {
-	s := spacing.Site{Mark: m.Job.Units.SmallestMark, Hole: m.Opened, Start: m.Turned[0], End: m.Turned[1]}
+	s := spacing.Site{Mark: m.Job.Units.SmallestMark, Bay: *m.Tolerances.Bay, Pack: *m.Tolerances.Pack, Hole: m.Opened, Start: m.Turned[0], End: m.Turned[1]}
 	if _, piece := run.Spacing.ByPiece(); piece && run.Leans() {
 		s.Leans = m.groundLeans(run)
 	}

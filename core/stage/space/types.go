@@ -52,6 +52,7 @@ type Post struct {
 	Landed  bool          `json:"landed,omitempty" jsonschema_description:"It is set already, and stands there."`
 	Stays   string        `json:"stays,omitempty" jsonschema_description:"Old post that it is: no hole, no new post."`
 	Shift   length.Length `json:"shift,omitempty" jsonschema_description:"How far it stands off its regular place."`
+	Off     length.Length `json:"off,omitempty" jsonschema_description:"How far it landed off its mark: only the bays beside it changed."`
 	Width   length.Length `json:"width" jsonschema:"required" jsonschema_description:"Its own section: side, or diameter of a round post. An old post's where it was measured."`
 	Round   bool          `json:"round,omitempty" jsonschema_description:"A round post."`
 	Hollow  bool          `json:"hollow,omitempty" jsonschema_description:"A hollow post."`

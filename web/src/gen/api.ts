@@ -404,6 +404,7 @@ export interface Run {
    * Highest number that was given to a post of the run.
    */
   named?: number
+  tolerances?: Tolerances
 }
 export interface Corner {
   by: 'deflection' | 'interior' | 'offset' | 'diagonal'
@@ -1462,6 +1463,36 @@ export interface Laid {
    */
   label?: string
 }
+export interface Tolerances {
+  /**
+   * Off the string.
+   */
+  line?: number
+  /**
+   * A bay too long or too short, for a post that stands off its mark along the fence.
+   */
+  bay?: number
+  /**
+   * Out of plumb over the post's height, on either face.
+   */
+  plumb?: number
+  /**
+   * A hole not deep enough, or deeper than planned.
+   */
+  depth?: number
+  /**
+   * A hole narrower or wider than planned.
+   */
+  width?: number
+  /**
+   * The top mark over or under where it should be.
+   */
+  top?: number
+  /**
+   * The most that is packed out.
+   */
+  pack?: number
+}
 export interface Book {
   id: string
   kind: 'drops' | 'rises' | 'rod'
@@ -1856,6 +1887,8 @@ export interface Fact {
     | 'width'
     | 'plumb'
     | 'line'
+    | 'lean'
+    | 'top'
     | 'gravel'
     | 'bags'
     | 'sag'
@@ -1865,6 +1898,7 @@ export interface Fact {
     | 'poured'
     | 'built'
     | 'note'
+    | 'decided'
     | 'struck out'
   /**
    * Station on the run at which it was seen: where a post landed, where a hole was dug. It goes along when the run is split, joined or turned round.
@@ -1884,6 +1918,14 @@ export interface Fact {
   when?: string
   who?: string
   note?: string
+  /**
+   * Decided: the earlier fact that something is done about.
+   */
+  answers?: string
+  /**
+   * Decided: what is done, by its name in the advice.
+   */
+  way?: string
   /**
    * Struck out: the earlier fact that was wrong.
    */
@@ -1968,6 +2010,7 @@ export interface FenceSystem {
    * @maxItems 12
    */
   cautions?: string[]
+  tolerances?: Tolerances
   /**
    * What stands above ground, part by part. Of a user's own type, left out: those of the type that it is a copy of.
    *
@@ -2749,6 +2792,10 @@ export interface PlannedPost {
    * How far it stands off its regular place.
    */
   shift?: number
+  /**
+   * How far it landed off its mark: only the bays beside it changed.
+   */
+  off?: number
   /**
    * Its own section: side, or diameter of a round post. An old post's where it was measured.
    */
@@ -5245,6 +5292,7 @@ export interface CatalogueSystem {
    * @maxItems 12
    */
   cautions?: string[]
+  tolerances?: Tolerances
   /**
    * What stands above ground, part by part. Of a user's own type, left out: those of the type that it is a copy of.
    *
