@@ -320,7 +320,7 @@ func (r *Run) land(order []string, landed map[string]Fact) {
 	for _, p := range r.FixedPosts {
 		taken[p.ID] = true
 	}
-	own, next := len(r.FixedPosts), 0 // only what is planned can be what a fact is about
+	own := len(r.FixedPosts) // only what is planned can be what a fact is about
 	r.FixedPosts = slices.Clone(r.FixedPosts)
 	for _, on := range order {
 		f, ok := landed[on]
@@ -332,13 +332,22 @@ func (r *Run) land(order []string, landed map[string]Fact) {
 			r.FixedPosts[is].At, r.FixedPosts[is].Landed = *f.At, true
 			continue
 		}
-		for next++; taken["F"+strconv.Itoa(next)]; next++ {
-		}
-		r.FixedPosts = append(r.FixedPosts, FixedPost{ID: "F" + strconv.Itoa(next), At: *f.At, Landed: true, Fact: f.ID})
+		r.FixedPosts = append(r.FixedPosts, FixedPost{ID: factID(f, taken), At: *f.At, Landed: true, Fact: f.ID})
 	}
 	if len(r.FixedPosts) > own {
 		sort.SliceStable(r.FixedPosts, func(a, b int) bool { return r.FixedPosts[a].At < r.FixedPosts[b].At })
 	}
+}
+
+// factID is the id of what a run has because of a fact about a post: the post's, whatever
+// else was seen, so that nothing else is taken for it when another fact is struck out.
+func factID(f Fact, taken map[string]bool) string {
+	id := f.OnPost()
+	id = id[max(0, len(id)-36):] // a long run's id is longer than an entry's may be
+	for taken[id] || id == "" {
+		id += "+"
+	}
+	return id
 }
 
 // HeldBy is what a held post of an id stands by.
@@ -355,7 +364,7 @@ func (r *Run) stop(order []string, hits map[string]Fact) {
 	for _, o := range r.Overrides {
 		taken[o.ID] = true
 	}
-	own, next := len(r.Overrides), 0
+	own := len(r.Overrides)
 	r.Overrides = slices.Clone(r.Overrides)
 	for _, on := range order {
 		f, ok := hits[on]
@@ -368,9 +377,7 @@ func (r *Run) stop(order []string, hits map[string]Fact) {
 			hit.Settled, r.Overrides[is].Hit = r.Overrides[is].Settled, hit
 			continue
 		}
-		for next++; taken["S"+strconv.Itoa(next)]; next++ {
-		}
-		r.Overrides = append(r.Overrides, HoleOverride{ID: "S" + strconv.Itoa(next), At: *f.At, Hit: hit, Fact: f.ID})
+		r.Overrides = append(r.Overrides, HoleOverride{ID: factID(f, taken), At: *f.At, Hit: hit, Fact: f.ID})
 	}
 }
 

@@ -29,7 +29,8 @@ type Way struct {
 	Moves   []Move        `json:"moves" jsonschema:"required" jsonschema_description:"Posts that stand elsewhere then."`
 	Edits   []job.Edit    `json:"edits" jsonschema:"required"`
 
-	last bool // it is taken when nothing else will do
+	last bool    // it is taken when nothing else will do
+	gust float64 // that the hole bears then, where that is asked
 }
 
 // Move is where a post goes.

@@ -85,6 +85,9 @@ func Ways(seen []job.Fact, m *load.Load, a *stage.Advising, try Trial, post *rec
 		if a.last != b.last {
 			return map[bool]int{true: 1, false: -1}[a.last]
 		}
+		if a.last && a.gust != b.gust {
+			return cmp.Compare(b.gust, a.gust) // of what does not do, what holds most
+		}
 		return cmp.Compare(a.effort(), b.effort())
 	})
 	return f.ways
@@ -165,6 +168,10 @@ func (f *finder) without(gone []string, free bool, edits ...job.Edit) (job.Run, 
 			run.Seen[i].Void = run.Seen[i].Void || slices.Contains(gone, run.Seen[i].ID)
 		}
 		run = run.Settled()
+	}
+	if mark := f.p.Station - f.p.Off; f.p.Off != 0 && !free && len(gone) > 0 && f.post.Stage >= record.Dug {
+		k, _ := slices.BinarySearch(run.Firm, mark) // it is dug or set, and stands on its mark then
+		run.Firm = slices.Insert(slices.Clone(run.Firm), k, mark)
 	}
 	if free {
 		at := f.p.Station
@@ -360,7 +367,7 @@ func (f *finder) depth() {
 	edits, _ := f.strike(job.DepthDug)
 	if by < 0 {
 		dug := hole(f.p.HoleWidth).Times(-by)
-		f.add(Way{ID: "dig on", Name: words.Say("amend.dig-on", words.V{"post": f.p.Label, "by": -by}), Minutes: setMinutes/3 + 60*pour.HandHours(dug, f.Soil.Digging, f.Crew()), Edits: append(edits, f.unmark(len(edits))...)})
+		f.add(Way{ID: "dig on", Name: words.Say("amend.dig-on", words.V{"post": f.p.Label, "by": -by}), Minutes: setMinutes/3 + 60*pour.HandHours(dug, f.Soil.Digging, f.Crew()), Edits: edits})
 		f.shallow(-by)
 		return
 	}
@@ -409,16 +416,6 @@ func (f *finder) shallow(by length.Length) {
 	f.add(Way{ID: "shallow", Name: words.Say("amend.shallow", words.V{"post": f.p.Label, "foot": foot}), Says: words.Say("amend.shallow-says"), Cost: cost, Moves: moves, Edits: append(spot, f.decided("shallow")), last: true})
 }
 
-// unmark takes back that the hole is dug: there is more to dig.
-func (f *finder) unmark(from int) (edits []job.Edit) {
-	for _, o := range f.facts {
-		if o.What == job.MarkDug {
-			edits = append(edits, f.write(from+len(edits), job.Fact{What: job.StruckOut, Strikes: o.ID}))
-		}
-	}
-	return edits
-}
-
 // width is a hole that is wider or narrower than planned.
 func (f *finder) width() {
 	width := f.p.HoleWidth + f.dev.By
@@ -443,7 +440,7 @@ func (f *finder) stopped() {
 		return
 	}
 	for _, w := range f.WaysOut(f.a, f.i) {
-		way := Way{ID: w.ID, Name: w.Name, Says: w.Says, Edits: w.Edits, Cost: w.Cost}
+		way := Way{ID: w.ID, Name: w.Name, Says: w.Says, Edits: w.Edits, Cost: w.Cost, gust: w.Gust}
 		if way.Cost == nil && w.Concrete != 0 && f.BagKnown {
 			way.Cost = &finding.Cost{Concrete: w.Concrete, Bags: int(math.Ceil(float64(w.Concrete/f.Bag.Yield) - 1e-9))}
 		}
@@ -454,7 +451,14 @@ func (f *finder) stopped() {
 		}
 		if w.ID == "moved" {
 			way.Minutes += 60*f.holeHours() + setMinutes/3
-			gone, _ := f.strike(job.MarkDug, job.DepthDug)
+			run, ok := f.without(nil, true, w.Edits...)
+			if !ok {
+				continue
+			}
+			if way.Cost, way.Moves, _, _, _ = f.weigh(run); way.Moves == nil {
+				continue
+			}
+			gone, _ := f.strike(job.MarkDug, job.DepthDug) // it is dug elsewhere
 			way.Edits = append(slices.Clone(way.Edits), gone...)
 		}
 		// What frost can lift, or wind tilts sooner than the hole that was planned, is no

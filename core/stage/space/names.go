@@ -115,7 +115,8 @@ func (m *Spacing) Kept(before job.Run, shared bool, told func(id string) bool, m
 			continue
 		}
 		old := was[m.ids[i]]
-		l := job.Laid{ID: m.ids[i], At: length.Length(float64(int64(p.Station + length.Millimetre/2))), By: m.standsBy(i), Label: old.Label}
+		mark := p.Station - p.Off // where it would stand if what was measured were struck out
+		l := job.Laid{ID: m.ids[i], At: length.Length(float64(int64(mark + length.Millimetre/2))), By: m.standsBy(i), Label: old.Label}
 		if l.Label == "" && marked(l.ID) {
 			l.Label = m.labels[i]
 		}
