@@ -154,6 +154,8 @@ func (s *Server) routes(app *fiber.App) {
 		{fiber.MethodPost, "/api/build", s.call("build")},
 		{fiber.MethodPost, "/api/pour", s.call("pour")},
 		{fiber.MethodPost, "/api/days", s.call("days")},
+		{fiber.MethodPost, "/api/record", s.call("record")},
+		{fiber.MethodPost, "/api/amend", s.call("amend")},
 		{fiber.MethodPost, "/api/table", s.call("table")},
 		{fiber.MethodPost, "/api/draw", s.call("draw")},
 		{fiber.MethodPost, "/api/explain", s.call("explain")},

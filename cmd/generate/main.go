@@ -25,6 +25,7 @@ import (
 	"mallow/core/scene"
 	"mallow/core/stage/days"
 	"mallow/core/stage/pourday"
+	"mallow/core/stage/record"
 	"mallow/core/stringline"
 	"mallow/core/survey"
 	"mallow/core/words"
@@ -85,6 +86,9 @@ type api struct {
 	WeatherRead    exchange.WeatherRead    `json:"weatherRead"`
 	Schedule       days.Schedule           `json:"schedule"`
 	PourDay        pourday.Day             `json:"pourDay"`
+	Log            record.Log              `json:"log"`
+	AmendRequest   calls.AmendRequest      `json:"amendRequest"`
+	Amended        calls.Amended           `json:"amended"`
 	Compared       calls.Compared          `json:"compared"`
 	ExplainRequest calls.ExplainRequest    `json:"explainRequest"`
 	Explained      calls.Explained         `json:"explained"`

@@ -251,7 +251,7 @@ func (l *openedLog) advise(out io.Writer) error {
 
 // printRecord prints how far the work is, what was found, and post by post what was
 // written down.
-func printRecord(t *table, p plan.Plan, r *record.Record) {
+func printRecord(t *table, p plan.Plan, r *record.Log) {
 	t.row("%d posts: %d staked, %d dug, %d set, %d poured, %d built", len(r.Posts), r.Staked, r.Dug, r.Set, r.Poured, r.Built)
 	for _, o := range r.Posts {
 		if o.ID == r.Next {

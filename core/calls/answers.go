@@ -186,6 +186,28 @@ func scheduled(c *Core, stop func() error, doc []byte) (any, error) {
 	return r.Schedule(), nil
 }
 
+// recorded is what was seen on site against the plan.
+func recorded(c *Core, stop func() error, doc []byte) (any, error) {
+	r, err := c.computed(stop, doc)
+	if err != nil {
+		return nil, err
+	}
+	return r.Record(), nil
+}
+
+// amended is what can be done about what differs from the plan.
+func amended(c *Core, stop func() error, req AmendRequest) (any, error) {
+	r, err := c.computed(stop, req.Doc)
+	if err != nil {
+		return nil, err
+	}
+	all, err := r.Amend(stop, req.Post)
+	if err != nil {
+		return nil, err
+	}
+	return Amended{Deviations: all}, nil
+}
+
 // compared is a run with other bays, lengths and heights, and what is cut for it.
 func compared(c *Core, stop func() error, req AlternativesRequest) (any, error) {
 	r, err := c.computed(stop, req.Doc)

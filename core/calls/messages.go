@@ -8,6 +8,7 @@ import (
 	"mallow/core/report"
 	"mallow/core/reshape"
 	"mallow/core/scene"
+	"mallow/core/stage/amend"
 	"mallow/core/stringline"
 )
 
@@ -131,6 +132,17 @@ type Explained struct {
 type AdviseRequest struct {
 	Doc      Document `json:"doc" jsonschema:"required"`
 	Findings []string `json:"findings,omitempty"`
+}
+
+// AmendRequest asks what can be done about what differs from the plan.
+type AmendRequest struct {
+	Doc  Document `json:"doc" jsonschema:"required"`
+	Post string   `json:"post,omitempty" jsonschema_description:"Id of one post, whatever was decided there. Left out: all of which something is to be decided."`
+}
+
+// Amended is what can be done about what differs from the plan.
+type Amended struct {
+	Deviations []amend.Amending `json:"deviations" jsonschema:"required"`
 }
 
 // WaysRequest asks for the ways out of a hole that was stopped.

@@ -167,7 +167,7 @@ func TestPostAnInchOffAtExactBoards(t *testing.T) {
 	}
 	j = asSaved(t, saw(j, seenAt(9, ids[3], job.Landed, 18*ft+inch)))
 	ways := waysAt(t, j, ids[3])
-	if ids := wayIDs(ways); !slices.Equal(ids, []string{"pack", "share", "longer", "dig again", "leave"}) {
+	if ids := wayIDs(ways); !slices.Equal(ids, []string{"pack", "share", "longer", "dig-again", "leave"}) {
 		t.Errorf("the cheapest first: %v", ids)
 	}
 	pack := wayOf(t, ways, "pack")
@@ -195,7 +195,7 @@ func TestPostAnInchOffAtExactBoards(t *testing.T) {
 	if got := stateAt(t, takenIn(t, j, pack), ids[3]); !slices.Equal(got, []record.Standing{record.Decided}) {
 		t.Errorf("%v", got)
 	}
-	for what, first := range map[job.Seen]string{job.MarkSet: "push back", job.MarkDug: "on mark"} {
+	for what, first := range map[job.Seen]string{job.MarkSet: "push-back", job.MarkDug: "on-mark"} {
 		j, ids := fenced(t, length.Imperial, "horizontal-boards", 6*ft, 60*ft)
 		j = asSaved(t, saw(j, fact(1, ids[3], what), seenAt(9, ids[3], job.Landed, 18*ft+inch)))
 		ways := waysAt(t, j, ids[3])
@@ -235,7 +235,7 @@ func TestShaveByHand(t *testing.T) {
 	}
 	// What the hole gives needs no spade.
 	j, ids = fenced(t, length.Imperial, "boards-on-rails", 6*ft, 80*ft)
-	for off, first := range map[float64]string{room - 0.01: "on mark", room + 0.01: "shave"} {
+	for off, first := range map[float64]string{room - 0.01: "on-mark", room + 0.01: "shave"} {
 		if ways := waysAt(t, asSaved(t, saw(j, fact(1, ids[3], job.MarkDug), fact(9, ids[3], job.OffLine, -off))), ids[3]); ways[0].ID != first {
 			t.Errorf("%v off: %v", off, wayIDs(ways))
 		}
@@ -339,7 +339,7 @@ func TestCornerTwoInchesOut(t *testing.T) {
 		k.Observed = append(k.Observed, fact(n+10, ids[n], job.MarkSet))
 	}
 	k = asSaved(t, k)
-	if ways := waysAt(t, k, corner); slices.Index(wayIDs(ways), "corner") < slices.Index(wayIDs(ways), "dig again") {
+	if ways := waysAt(t, k, corner); slices.Index(wayIDs(ways), "corner") < slices.Index(wayIDs(ways), "dig-again") {
 		t.Errorf("%v", wayIDs(ways))
 	}
 }
@@ -370,7 +370,7 @@ func TestHoleTooDeep(t *testing.T) {
 	}
 	k = asSaved(t, saw(j, fact(1, ids[3], job.MarkDug), fact(2, ids[3], job.DepthDug, 30*25.4)))
 	ways = waysAt(t, k, ids[3])
-	if ways[0].ID != "dig on" {
+	if ways[0].ID != "dig-on" {
 		t.Errorf("%v", wayIDs(ways))
 	}
 	then := takenIn(t, k, ways[0])
@@ -510,7 +510,7 @@ func TestRandomLogs(t *testing.T) {
 				cost.Posts += run.Load.Totals.Posts - was.Posts
 				cost.Concrete += run.Load.Totals.ConcreteToBuy - was.ConcreteToBuy
 			}
-			if w.ID == "dig again" { // what was poured is bought again, which no plan says
+			if w.ID == "dig-again" { // what was poured is bought again, which no plan says
 				continue
 			}
 			if told.Posts != cost.Posts {
@@ -529,7 +529,7 @@ func TestRandomLogs(t *testing.T) {
 		}
 	}
 	t.Log(ways)
-	for _, id := range []string{"on mark", "shave", "push back", "pack", "share", "dig on", "tamp", "fill", "trim", "ease", "widen", "dig again", "leave", "as is"} {
+	for _, id := range []string{"on-mark", "shave", "push-back", "pack", "share", "dig-on", "tamp", "fill", "trim", "ease", "widen", "dig-again", "leave", "as is"} {
 		if ways[id] == 0 {
 			t.Errorf("%s was never tried", id)
 		}

@@ -10,7 +10,7 @@ import (
 )
 
 // Record holds what was seen on site against the plan.
-func (r *Result) Record() *record.Record { return record.Compute(r.Job, r.loads()) }
+func (r *Result) Record() *record.Log { return record.Compute(r.Job, r.loads()) }
 
 // Amend says what can be done about what differs at a post, or at every post where
 // something is to be decided; a post that nothing differs at has nothing.

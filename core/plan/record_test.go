@@ -44,7 +44,7 @@ func fact(n int, post string, what job.Seen, value ...float64) job.Fact {
 	return f
 }
 
-func recordOf(t testing.TB, j job.Job) *record.Record {
+func recordOf(t testing.TB, j job.Job) *record.Log {
 	t.Helper()
 	if e := document.Check(j); len(e) > 0 {
 		t.Fatal(e)
@@ -52,7 +52,7 @@ func recordOf(t testing.TB, j job.Job) *record.Record {
 	return computed(t, j, nil).Record()
 }
 
-func saidIn(r *record.Record, code string) *finding.Finding {
+func saidIn(r *record.Log, code string) *finding.Finding {
 	k := slices.IndexFunc(r.Finds, func(f finding.Finding) bool { return f.Rule == code })
 	if k < 0 {
 		return nil
@@ -155,7 +155,7 @@ func TestRecordOrderAndStriking(t *testing.T) {
 	rng := rand.New(rand.NewPCG(23, 1))
 	kinds := []job.Seen{job.MarkStaked, job.MarkDug, job.MarkSet, job.MarkPoured, job.DepthDug, job.BagsUsed, job.OffLine, job.OffPlumb, job.WidthDug}
 	values := map[job.Seen]float64{job.DepthDug: 700, job.BagsUsed: 3, job.OffLine: 12, job.OffPlumb: -4, job.WidthDug: 300}
-	of := func(facts []job.Fact) *record.Record {
+	of := func(facts []job.Fact) *record.Log {
 		k := j
 		k.Observed = facts
 		return record.Compute(k, loadsOf(t, j))

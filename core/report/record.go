@@ -10,7 +10,7 @@ import (
 )
 
 // Record are posts as they really go; those of which nothing was written down have no row.
-func Record(p plan.Plan, r *record.Record) Table {
+func Record(p plan.Plan, r *record.Log) Table {
 	var seen []record.RecordPost
 	for _, o := range r.Posts {
 		if o.Stage > record.Nothing || o.When != "" || len(o.Notes) > 0 {

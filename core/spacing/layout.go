@@ -484,8 +484,12 @@ func (w *layer) stands(from, to length.Length, q *Stretch) (long length.Length) 
 	return 0
 }
 
-// measured tells whether a post was measured to stand at a station.
+// measured tells whether a post was measured to stand at a station, or is held there
+// as it is dug or set: where that is is known to the millimetre.
 func (w *layer) measured(at length.Length) bool {
+	if slices.ContainsFunc(w.stuck, func(s length.Length) bool { return length.Same(s, at) }) {
+		return true
+	}
 	if w.run.EndStands && at >= *w.run.Length-length.Tolerance {
 		return true
 	}

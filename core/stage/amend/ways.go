@@ -259,7 +259,7 @@ func (f *finder) shave(by length.Length, strike job.Seen, off job.HoleRules) {
 			return
 		}
 		cost, moves, _, _, _ := f.weigh(run)
-		f.add(Way{ID: "on mark", Name: words.Say("amend.on-mark", words.V{"post": f.p.Label, "room": room}), Cost: cost, Moves: moves, Edits: append(edits, spot...)})
+		f.add(Way{ID: "on-mark", Name: words.Say("amend.on-mark", words.V{"post": f.p.Label, "room": room}), Cost: cost, Moves: moves, Edits: append(edits, spot...)})
 		return
 	}
 	cut := by.Abs() - max(0, room)
@@ -299,7 +299,7 @@ func (f *finder) again() {
 		more.Concrete += f.p.ConcreteVolume
 		cost = &more
 	}
-	f.add(Way{ID: "dig again", Name: words.Say("amend.dig-again", words.V{"post": f.p.Label}), Says: words.Say("amend.dig-again-says"), Minutes: minutes, Cost: cost, Moves: moves, Edits: edits})
+	f.add(Way{ID: "dig-again", Name: words.Say("amend.dig-again", words.V{"post": f.p.Label}), Says: words.Say("amend.dig-again-says"), Minutes: minutes, Cost: cost, Moves: moves, Edits: edits})
 }
 
 // leave lets it be.
@@ -318,7 +318,7 @@ func (f *finder) push(strike ...job.Seen) {
 		return
 	}
 	cost, moves, _, _, _ := f.weigh(run)
-	f.add(Way{ID: "push back", Name: words.Say("amend.push", words.V{"post": f.p.Label}), Minutes: pushMinutes, Cost: cost, Moves: moves, Edits: edits})
+	f.add(Way{ID: "push-back", Name: words.Say("amend.push", words.V{"post": f.p.Label}), Minutes: pushMinutes, Cost: cost, Moves: moves, Edits: edits})
 }
 
 // beside is a post off the string.
@@ -367,7 +367,7 @@ func (f *finder) depth() {
 	edits, _ := f.strike(job.DepthDug)
 	if by < 0 {
 		dug := hole(f.p.HoleWidth).Times(-by)
-		f.add(Way{ID: "dig on", Name: words.Say("amend.dig-on", words.V{"post": f.p.Label, "by": -by}), Minutes: setMinutes/3 + 60*pour.HandHours(dug, f.Soil.Digging, f.Crew()), Edits: edits})
+		f.add(Way{ID: "dig-on", Name: words.Say("amend.dig-on", words.V{"post": f.p.Label, "by": -by}), Minutes: setMinutes/3 + 60*pour.HandHours(dug, f.Soil.Digging, f.Crew()), Edits: edits})
 		f.shallow(-by)
 		return
 	}
@@ -559,11 +559,12 @@ func (f *finder) take() {
 		return
 	}
 	if pack <= *f.Tolerances.Pack+length.Tolerance {
-		id := "take"
+		way := Way{ID: "take", Name: words.Say("amend.take", words.V{"post": f.p.Label}), Says: says, Minutes: minutes}
 		if pack > 0 {
-			id = "pack"
+			way.ID, way.Name = "pack", words.Say("amend.pack", words.V{"post": f.p.Label})
 		}
-		f.add(Way{ID: id, Name: words.Say("amend."+id, words.V{"post": f.p.Label}), Says: says, Minutes: minutes, Edits: []job.Edit{f.decided(id)}})
+		way.Edits = []job.Edit{f.decided(way.ID)}
+		f.add(way)
 	}
 	if long < 0 {
 		return

@@ -19,14 +19,14 @@ const enough = 3
 type recorder struct {
 	job   job.Job
 	runs  []*load.Load
-	out   *Record
+	out   *Log
 	facts map[string][]job.Fact // that hold, by the post
 	at    map[string]*load.Load // run of each post
 }
 
 // Compute holds what was seen against the plan.
-func Compute(j job.Job, runs []*load.Load) *Record {
-	w := recorder{job: j, runs: runs, facts: map[string][]job.Fact{}, at: map[string]*load.Load{}, out: &Record{Posts: []RecordPost{}, Finds: []finding.Finding{}}}
+func Compute(j job.Job, runs []*load.Load) *Log {
+	w := recorder{job: j, runs: runs, facts: map[string][]job.Fact{}, at: map[string]*load.Load{}, out: &Log{Posts: []RecordPost{}, Finds: []finding.Finding{}}}
 	w.read()
 	for _, m := range runs {
 		for i := range m.Posts {

@@ -56,11 +56,11 @@ func (w *recorder) deviations(m *load.Load, i int, o *RecordPost) {
 		if held {
 			o.Deviations = append(o.Deviations, Deviation{Fact: f.ID, What: f.What, Allowed: *tol.Bay, State: Spaced, Way: decided[f.ID], Says: words.Say("record.spaced", words.V{"post": p.Label, "at": *f.At})})
 		} else {
-			id := "record.along-past"
+			past := "record.along-past"
 			if by < 0 {
-				id = "record.along-short"
+				past = "record.along-short"
 			}
-			add(f, by, tol.Bay, words.Say(id, words.V{"post": p.Label, "by": by.Abs()}))
+			add(f, by, tol.Bay, words.Say(past, words.V{"post": p.Label, "by": by.Abs()}))
 		}
 	}
 	sided := func(what job.Seen, allowed *length.Length, more, less string) {
@@ -68,16 +68,16 @@ func (w *recorder) deviations(m *load.Load, i int, o *RecordPost) {
 		if !ok || f.Value == nil {
 			return
 		}
-		by, id := length.Length(*f.Value), more
+		by, side := length.Length(*f.Value), more
 		if by < 0 {
-			id = less
+			side = less
 		}
-		add(f, by, allowed, words.Say("record."+id, words.V{"post": p.Label, "by": by.Abs()}))
+		add(f, by, allowed, words.Say(side, words.V{"post": p.Label, "by": by.Abs()}))
 	}
-	sided(job.OffLine, tol.Line, "line-left", "line-right")
-	sided(job.OffPlumb, tol.Plumb, "plumb-on", "plumb-back")
-	sided(job.OffAcross, tol.Plumb, "lean-left", "lean-right")
-	sided(job.TopMark, tol.Top, "top-over", "top-under")
+	sided(job.OffLine, tol.Line, "record.line-left", "record.line-right")
+	sided(job.OffPlumb, tol.Plumb, "record.plumb-on", "record.plumb-back")
+	sided(job.OffAcross, tol.Plumb, "record.lean-left", "record.lean-right")
+	sided(job.TopMark, tol.Top, "record.top-over", "record.top-under")
 	if s := p.Stopped; s != nil {
 		for _, what := range []job.Seen{job.SeenRock, job.SeenWater, job.SeenRoot} {
 			f, ok := last[what]
@@ -90,18 +90,18 @@ func (w *recorder) deviations(m *load.Load, i int, o *RecordPost) {
 			}
 		}
 	} else if f, ok := last[job.DepthDug]; ok && f.Value != nil && !p.Driven {
-		by, id := length.Length(*f.Value)-p.HoleDepth, "record.deep"
+		by, deep := length.Length(*f.Value)-p.HoleDepth, "record.deep"
 		if by < 0 {
-			id = "record.not-deep"
+			deep = "record.not-deep"
 		}
-		add(f, by, tol.Depth, words.Say(id, words.V{"post": p.Label, "by": by.Abs(), "planned": p.HoleDepth}))
+		add(f, by, tol.Depth, words.Say(deep, words.V{"post": p.Label, "by": by.Abs(), "planned": p.HoleDepth}))
 	}
 	if f, ok := last[job.WidthDug]; ok && f.Value != nil && !p.Driven {
-		by, id := length.Length(*f.Value)-p.HoleWidth, "record.wide"
+		by, wide := length.Length(*f.Value)-p.HoleWidth, "record.wide"
 		if by < 0 {
-			id = "record.narrow"
+			wide = "record.narrow"
 		}
-		add(f, by, tol.Width, words.Say(id, words.V{"post": p.Label, "by": by.Abs(), "planned": p.HoleWidth}))
+		add(f, by, tol.Width, words.Say(wide, words.V{"post": p.Label, "by": by.Abs(), "planned": p.HoleWidth}))
 	}
 }
 
@@ -123,7 +123,7 @@ func along(m *load.Load, i int, at length.Length) (by length.Length, held bool) 
 }
 
 // Deviating is the deviation of a post that is known by the fact that says so.
-func (r *Record) Deviating(post, fact string) (*RecordPost, *Deviation) {
+func (r *Log) Deviating(post, fact string) (*RecordPost, *Deviation) {
 	for i := range r.Posts {
 		o := &r.Posts[i]
 		if o.ID != post {

@@ -9,8 +9,8 @@ import (
 	"mallow/core/length"
 )
 
-// Record is a job as it really goes.
-type Record struct {
+// Log is a job as it really goes.
+type Log struct {
 	Posts  []RecordPost      `json:"posts" jsonschema:"required" jsonschema_description:"In the order of the lines; a corner post once."`
 	Staked int               `json:"staked" jsonschema:"required" jsonschema_description:"Posts that are so far, or further."`
 	Dug    int               `json:"dug" jsonschema:"required"`

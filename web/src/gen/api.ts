@@ -51,6 +51,9 @@ export interface MallowAPI {
   weatherRead?: WeatherRead
   schedule?: Schedule
   pourDay?: Day
+  log?: Log
+  amendRequest?: AmendRequest
+  amended?: Amended
   compared?: Compared
   explainRequest?: ExplainRequest
   explained?: Explained
@@ -6627,6 +6630,193 @@ export interface DayWait {
    * The usual hours are those below 15 °C (60 °F).
    */
   cool: boolean
+}
+export interface Log {
+  /**
+   * In the order of the lines; a corner post once.
+   */
+  posts: RecordPost[]
+  /**
+   * Posts that are so far, or further.
+   */
+  staked: number
+  dug: number
+  set: number
+  poured: number
+  built: number
+  /**
+   * Id of the first post that is least far; left out where all are built.
+   */
+  next?: string
+  /**
+   * Deviations on which something is to be decided.
+   */
+  open: number
+  bags?: RecordBags
+  findings: Finding[]
+}
+export interface RecordPost {
+  run: string
+  id: string
+  label: string
+  /**
+   * 0 nothing yet, 1 staked, 2 dug, 3 set, 4 poured, 5 built.
+   */
+  stage: number
+  /**
+   * Depth to dig.
+   */
+  planned: number
+  depth?: number
+  width?: number
+  /**
+   * Beside the string.
+   */
+  off?: number
+  /**
+   * Out of plumb over its height.
+   */
+  plumb?: number
+  bags?: number
+  gravel?: number
+  /**
+   * What stopped the hole, or was met in it: rock, water, root or service.
+   */
+  hit?: string
+  /**
+   * Depth at which it was met.
+   */
+  hitAt?: number
+  /**
+   * The same across the fence.
+   */
+  across?: number
+  /**
+   * Its top mark over where it should be.
+   */
+  top?: number
+  /**
+   * Station at which it was measured to stand.
+   */
+  at?: number
+  /**
+   * At which it stands by the plan, as it follows what was measured.
+   */
+  station: number
+  /**
+   * What differs from the plan, whether it is let go or not.
+   */
+  deviations: Deviation[]
+  notes: string[]
+  /**
+   * Of the last that was written down, RFC 3339.
+   */
+  when?: string
+  who?: string
+}
+export interface Deviation {
+  /**
+   * Where it was seen.
+   */
+  fact: string
+  /**
+   * landed, line, plumb, lean, depth, width or top; rock, water or root for a hole that was stopped.
+   */
+  what: string
+  /**
+   * Along the fence: on is more; a hole: deeper or wider is more; a top: over is more.
+   */
+  by: number
+  /**
+   * So much is let go.
+   */
+  allowed: number
+  state: 'let go' | 'open' | 'decided' | 'spaced'
+  /**
+   * What was decided.
+   */
+  way?: string
+  says: Text
+}
+export interface RecordBags {
+  /**
+   * For the whole job, as planned.
+   */
+  bought: number
+  used: number
+  /**
+   * In which they were counted.
+   */
+  holes: number
+  /**
+   * For those holes.
+   */
+  planned: number
+  /**
+   * For the whole job, if it goes on so.
+   */
+  expect: number
+  /**
+   * Enough holes were counted to go by.
+   */
+  sure: boolean
+  /**
+   * Whole bags that lack; 0 where they last.
+   */
+  short: number
+  /**
+   * Post that they do not last to, by its label.
+   */
+  by?: string
+}
+export interface AmendRequest {
+  doc: Job
+  /**
+   * Id of one post, whatever was decided there. Left out: all of which something is to be decided.
+   */
+  post?: string
+}
+export interface Amended {
+  deviations: Amending[]
+}
+export interface Amending {
+  /**
+   * Its id.
+   */
+  post: string
+  /**
+   * Fact that says what differs.
+   */
+  fact: string
+  says: Text
+  /**
+   * The cheapest sound way first.
+   */
+  ways: Way[]
+}
+export interface Way {
+  /**
+   * Stable, for programs; kept with the decision.
+   */
+  id: string
+  name: Text
+  says?: Text
+  /**
+   * Of one person, about.
+   */
+  minutes: number
+  cost?: Cost
+  /**
+   * Posts that stand elsewhere then.
+   */
+  moves: Move[]
+  edits: Edit[]
+}
+export interface Move {
+  post: string
+  label: string
+  from: number
+  to: number
 }
 export interface Compared {
   run: string
