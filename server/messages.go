@@ -218,15 +218,16 @@ type Catalogue struct {
 	Sights  []job.Sight                       `json:"sights" jsonschema:"required" jsonschema_description:"Kinds of fact that are seen on site, and what belongs to each."`
 	Rules   []choice.Rule                     `json:"rules" jsonschema:"required" jsonschema_description:"The rules for holes, in the order in which they are shown."`
 
-	Systems  []materials.System   `json:"systems" jsonschema:"required" jsonschema_description:"Fence systems of both unit systems."`
-	Soils    []materials.Soil     `json:"soils" jsonschema:"required"`
-	Supply   materials.Supply     `json:"supply" jsonschema:"required"`
-	Hardware []materials.Hardware `json:"hardware" jsonschema:"required" jsonschema_description:"Hinges and latches, of both unit systems."`
-	Makes    []materials.Make     `json:"makes" jsonschema:"required" jsonschema_description:"Ways that gate leaves are made."`
-	Sheets   []SheetKind          `json:"sheets" jsonschema:"required" jsonschema_description:"Sheets that can be printed, in their order."`
-	Sets     []SheetSet           `json:"sets" jsonschema:"required" jsonschema_description:"Whom sheets go to."`
-	Offers   []choice.Choice      `json:"offers" jsonschema:"required" jsonschema_description:"What customers ask about: fields of the job's offer, each included, not included or not said."`
-	Marks    map[string][]float64 `json:"marks" jsonschema:"required" jsonschema_description:"The smallest marks of each system's tapes, in millimetres."`
+	Systems    []materials.System        `json:"systems" jsonschema:"required" jsonschema_description:"Fence systems of both unit systems."`
+	Soils      []materials.Soil          `json:"soils" jsonschema:"required"`
+	Supply     materials.Supply          `json:"supply" jsonschema:"required"`
+	Hardware   []materials.Hardware      `json:"hardware" jsonschema:"required" jsonschema_description:"Hinges and latches, of both unit systems."`
+	Makes      []materials.Make          `json:"makes" jsonschema:"required" jsonschema_description:"Ways that gate leaves are made."`
+	Sheets     []SheetKind               `json:"sheets" jsonschema:"required" jsonschema_description:"Sheets that can be printed, in their order."`
+	Sets       []SheetSet                `json:"sets" jsonschema:"required" jsonschema_description:"Whom sheets go to."`
+	Offers     []choice.Choice           `json:"offers" jsonschema:"required" jsonschema_description:"What customers ask about: fields of the job's offer, each included, not included or not said."`
+	Marks      map[string][]float64      `json:"marks" jsonschema:"required" jsonschema_description:"The smallest marks of each system's tapes, in millimetres."`
+	Tolerances map[string]job.Tolerances `json:"tolerances" jsonschema:"required" jsonschema_description:"By how much posts may usually differ from the plan, by unit system."`
 }
 
 // Pages is how many pages a sheet has, and how large they are in millimetres.

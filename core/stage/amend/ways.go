@@ -232,11 +232,17 @@ func (f *finder) spot(h job.HoleRules, s job.SettingRules) []job.Edit {
 	return []job.Edit{f.Set(job.At("/overrides", id), job.HoleOverride{ID: id, At: f.p.Station, Hole: h, Setting: s})}
 }
 
-// hole tells whether only a hole is there so far, into which the post goes yet.
-func (f *finder) hole() bool { return f.post.Stage == record.Dug }
+// hole tells whether only a hole is there so far, into which the post goes yet. Where
+// nothing was said of how far it is, one that is measured along the fence stands.
+func (f *finder) hole() bool {
+	return f.post.Stage == record.Dug || f.post.Stage < record.Dug && f.dev.What == job.OffLine
+}
 
-// loose tells whether the post stands, and nothing holds it but braces.
-func (f *finder) loose() bool { return f.post.Stage == record.Set }
+// loose tells whether the post stands, and nothing holds it but braces, as far as is said.
+func (f *finder) loose() bool { return f.post.Stage < record.Poured && !f.hole() }
+
+// hard tells whether concrete holds the post.
+func (f *finder) hard() bool { return f.post.Stage >= record.Poured }
 
 // holeHours is how long the post's hole takes by hand.
 func (f *finder) holeHours() float64 {
@@ -287,14 +293,14 @@ func (f *finder) again() {
 	}
 	cost, moves, _, _, _ := f.weigh(run)
 	minutes := 60*f.holeHours() + setMinutes
-	if f.post.Stage >= record.Poured || f.post.Stage < record.Dug {
+	if f.hard() {
 		minutes += breakMinutes
 	}
 	more := finding.Cost{}
 	if cost != nil {
 		more = *cost
 	}
-	if f.post.Stage >= record.Poured || f.post.Stage < record.Dug { // what was poured is lost
+	if f.hard() { // what was poured is lost
 		more.Bags += int(math.Ceil(f.p.Bags - 1e-9))
 		more.Concrete += f.p.ConcreteVolume
 		cost = &more
@@ -623,7 +629,7 @@ func (f *finder) share() {
 	if longest > *f.Tolerances.Pack+length.Tolerance {
 		return
 	}
-	f.add(Way{ID: "share", Name: words.Say("amend.share", words.V{"post": f.p.Label, "count": len(moves)}), Says: words.Say("amend.share-says", words.V{"first": moves[0].Label, "most": furthest(moves)}), Cost: cost, Moves: moves,
+	f.add(Way{ID: "share", Name: words.Say("amend.share", words.V{"count": len(moves)}), Says: words.Say("amend.share-says", words.V{"first": moves[0].Label, "most": furthest(moves)}), Cost: cost, Moves: moves,
 		Minutes: 2 * float64(len(moves)), Edits: []job.Edit{edit, f.decided("share")}})
 }
 

@@ -233,7 +233,7 @@ func (m *check) room() {
 			return
 		case c.Least < LeastRoom-length.Tolerance && (c.Along != 0 || c.Across != 0) && c.Concrete > 0:
 			m.Find(finding.Finding{Rule: codeThinCover, Stage: finding.Dig, Severity: finding.Note, Place: finding.Place{Post: p.Label},
-				Says: words.Say("dig.thin-cover", words.V{"least": c.Least, "post": p.Label, "LeastRoom": LeastRoom})})
+				Says: words.Say("dig.thin-cover", words.V{"least": c.Least, "post": p.Label, "leastRoom": LeastRoom})})
 			return
 		}
 	}

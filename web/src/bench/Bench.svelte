@@ -31,6 +31,7 @@
     pour: () => import('./pour/Pour.svelte'),
     build: () => import('./build/Build.svelte'),
     days: () => import('./days/Days.svelte'),
+    log: () => import('./log/Log.svelte'),
   }
   const toCheck = $derived(
     session.plan.findings.filter((f) => f.severity === 'cannot' || f.severity === 'check'),
@@ -90,7 +91,12 @@
       {#if toCheck.length}<strong>{toCheck.length}</strong>{/if}</button
     >
     {#if session.run.posts.length}
-      <div class="min-w-0 max-lg:order-last max-lg:w-full lg:min-w-60 lg:flex-1 lg:border-l lg:border-rule">
+      <div
+        class="min-w-0 max-lg:order-last max-lg:w-full lg:min-w-60 lg:flex-1 lg:border-l lg:border-rule {stage ===
+        'log'
+          ? 'max-lg:hidden'
+          : ''}"
+      >
         <PostStrip {session} {view} {stage} />
       </div>
     {/if}

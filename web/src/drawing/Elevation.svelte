@@ -29,8 +29,8 @@
 
   const run = $derived(session.drawn)
   const units = $derived(session.units)
-  // The days are about what stands in the end.
-  const stress = $derived(stage === 'days' ? 'build' : stage)
+  // The days are about what stands in the end, the log about holes first.
+  const stress = $derived(stage === 'days' ? 'build' : stage === 'log' ? 'dig' : stage)
   /** Of a long run only what is in sight is drawn, and a quarter of that on either side. */
   const LONG = 300
   const asked = $derived.by<Asked | undefined>(() => {

@@ -5078,6 +5078,12 @@ export interface Catalogue {
   marks: {
     [k: string]: number[]
   }
+  /**
+   * By how much posts may usually differ from the plan, by unit system.
+   */
+  tolerances: {
+    [k: string]: Tolerances
+  }
 }
 export interface Bag {
   id: string

@@ -31,7 +31,8 @@
   const at = (h: Height): number => {
     const { width, height } = screen
     const wide = width >= 64 * rem
-    if (h === 'strip') return 8.25 * rem
+    // At a hole the work is what is looked at.
+    if (h === 'strip' || (h === 'half' && !wide && stage === 'log')) return 8.25 * rem
     if (h === 'full') return Math.max(12 * rem, height - (wide ? 10 : 12) * rem)
     if (!wide) return Math.min(Math.max(height * 0.27, 9 * rem), 16 * rem)
     const rows = (width >= 80 * rem ? 6.9 : 9.9) * rem

@@ -1,4 +1,6 @@
 import type {
+  Amended,
+  AmendRequest,
   Bill,
   BoardLine,
   Compared,
@@ -23,6 +25,7 @@ import type {
   PinRequest,
   Places,
   TidyingRequest,
+  Log,
   Looks,
   Catalogue,
   CreateRequest,
@@ -248,6 +251,10 @@ export const api = {
   pour: (doc: Job, signal?: AbortSignal) => asked<Day>('pour', doc, signal),
   /** The job's work laid out in days. */
   days: (doc: Job, signal?: AbortSignal) => asked<Schedule>('days', doc, signal),
+  /** What was seen on site against the plan. */
+  record: (doc: Job, signal?: AbortSignal) => asked<Log>('record', doc, signal),
+  /** What can be done about what differs from the plan. */
+  amend: (req: AmendRequest, signal?: AbortSignal) => askedLong<Amended>('amend', req, signal),
   /** Hourly weather read from a file. */
   readWeather: (req: WeatherRequest) => asked<WeatherRead>('weather', req),
   /** The job with the simulated weather office's hours. */

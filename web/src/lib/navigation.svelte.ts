@@ -15,6 +15,7 @@ export const parts = {
   pour: ['day', 'weather', 'fill', 'curb', 'rules', 'holes', 'totals'],
   build: ['bay', 'parts', 'cuts', 'compare', 'order'],
   days: ['days', 'tasks', 'crew'],
+  log: ['post', 'open', 'record', 'may'],
 } as const satisfies Record<Stage, readonly string[]>
 
 type Parts = { -readonly [S in Stage]: (typeof parts)[S][number] }
@@ -33,6 +34,7 @@ export class Navigation {
     pour: 'day',
     build: 'bay',
     days: 'days',
+    log: 'post',
   })
   /** Whom the rules that are shown are for. */
   scope = $state<Scope>('run')

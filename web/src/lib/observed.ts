@@ -3,6 +3,7 @@
 import type { Fact, Laid, PlannedGate, PlannedPost } from '../gen/api'
 import { at, newID, read, type Change } from './doc'
 import type { Session } from './session.svelte'
+import { writer } from './writer.svelte'
 import { wrongSays } from './wrong'
 
 type What = Fact['what']
@@ -26,12 +27,17 @@ export function standing(session: Session, about: string, ...what: What[]): Fact
   )
 }
 
+/** When something is written down, and by whom, as far as that is known here. */
+const stamp = (): Pick<Fact, 'when' | 'who'> => ({
+  when: new Date().toISOString().replace(/\.\d+/, ''),
+  ...(writer.name ? { who: writer.name } : {}),
+})
+
 /** Writes facts down, each after the one before it. */
 function write(session: Session, facts: Omit<Fact, 'id'>[]): Change[] {
-  const when = new Date().toISOString().replace(/\.\d+/, '')
   const list = [...all(session)]
   return facts.map((f) => {
-    const fact: Fact = { id: newID(list, 'f'), when, ...f }
+    const fact: Fact = { id: newID(list, 'f'), ...stamp(), ...f }
     list.push(fact)
     return { path: at('/observed', fact.id), value: fact }
   })
@@ -83,6 +89,35 @@ export const note = (session: Session, post: PlannedPost, fact: Omit<Fact, 'id' 
   ...known(session, post),
   ...write(session, [seen(post, fact)]),
 ]
+
+/** Writes facts about posts of the run that is worked on down, all in one change. */
+export function noteAll(
+  session: Session,
+  all: { post: PlannedPost; fact: Omit<Fact, 'id' | 'on'> }[],
+): Change[] {
+  const runs = new Set<string>()
+  const laid = all.flatMap(({ post }) => {
+    const run = post.shared ?? session.run.id
+    if (runs.has(run)) return []
+    const changes = known(session, post)
+    if (changes.length) runs.add(run)
+    return changes
+  })
+  return [
+    ...laid,
+    ...write(
+      session,
+      all.map(({ post, fact }) => seen(post, fact)),
+    ),
+  ]
+}
+
+/** Edits of the core with when and by whom on the facts among them. */
+export const stamped = (edits: { path: string; value?: unknown }[]): Change[] =>
+  edits.map((e) => ({
+    path: e.path,
+    value: e.path.startsWith('/observed/') ? { ...(e.value as Fact), ...stamp() } : e.value,
+  }))
 
 /** A post landed at a station, or is struck out as landed. */
 export function landed(session: Session, post: PlannedPost, station: number | null): Change[] {

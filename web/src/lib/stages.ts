@@ -1,5 +1,6 @@
 import * as msg from '../gen/messages'
-export type Stage = 'walk' | 'string' | 'space' | 'grade' | 'gates' | 'dig' | 'pour' | 'build' | 'days'
+export type Stage =
+  'walk' | 'string' | 'space' | 'grade' | 'gates' | 'dig' | 'pour' | 'build' | 'days' | 'log'
 
 export const stages: { id: Stage; name: string }[] = [
   { id: 'walk', name: msg.stages_walk },
@@ -11,4 +12,5 @@ export const stages: { id: Stage; name: string }[] = [
   { id: 'pour', name: msg.stages_pour },
   { id: 'build', name: msg.stages_build },
   { id: 'days', name: msg.stages_days },
+  { id: 'log', name: msg.stages_log },
 ]

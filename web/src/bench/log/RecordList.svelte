@@ -1,0 +1,91 @@
+<script lang="ts">
+  // The record: how far the work is, how far the bags last, and post by post what was
+  // written down.
+  import type { View } from '../../drawing/view.svelte'
+  import type { Log } from '../../gen/api'
+  import { marks } from '../../lib/log'
+  import { choiceName } from '../../lib/names'
+  import type { Session } from '../../lib/session.svelte'
+  import { short } from '../../lib/tape'
+  import Words from '../../parts/Words.svelte'
+  import Pager from '../Pager.svelte'
+  import { pageOf } from '../page'
+  import * as msg from '../../gen/messages'
+
+  let { session, view, log }: { session: Session; view: View; log: Log } = $props()
+  const units = $derived(session.units)
+  const seen = $derived(
+    log.posts.filter((p) => p.stage > 0 || p.when || p.notes.length || p.deviations.length),
+  )
+  let page = $state(0)
+  const b = $derived(log.bags)
+  const length = (mm: number | undefined) => (mm === undefined ? '' : short(mm, units))
+  const hit = (p: Log['posts'][number]) =>
+    p.hit ? `${choiceName(p.hit, 'observed/what')} ${length(p.hitAt)}` : ''
+
+  function go(run: string, post: string) {
+    session.pickRun(run)
+    session.post = Math.max(
+      0,
+      session.run.posts.findIndex((p) => p.id === post),
+    )
+    view.show(session.drawn.posts[session.drawnPost]!.station)
+  }
+</script>
+
+<div class="grid gap-3" data-testid="record">
+  <p class="font-medium">
+    {msg.log_counts({
+      staked: log.staked,
+      dug: log.dug,
+      set: log.set,
+      poured: log.poured,
+      built: log.built,
+      posts: log.posts.length,
+    })}
+  </p>
+  {#if b}<p>
+      {msg.log_bags({
+        used: b.used.toFixed(1),
+        holes: b.holes,
+        planned: b.planned.toFixed(1),
+        bought: b.bought,
+        expect: b.expect.toFixed(1),
+      })}
+    </p>{/if}
+  {#each log.findings as f, i (i)}
+    <p class="border-l-4 border-l-warn bg-sheet px-3 py-1.5"><Words says={f.says} {units} /></p>
+  {/each}
+  {#if !seen.length}<p class="text-pencil">{msg.log_nothing_written}</p>{:else}
+    <div class="overflow-x-auto">
+      <table class="min-w-full border-collapse text-left">
+        <thead>
+          <tr class="border-b border-ink">
+            {#each [msg.common_post, msg.log_so_far, msg.log_depth, msg.log_off_string, msg.log_plumb_along, msg.log_plumb_across, msg.log_met, msg.common_bags_2, msg.log_note] as h (h)}<th
+                class="px-2 py-1 font-semibold">{h}</th
+              >{/each}
+          </tr>
+        </thead>
+        <tbody>
+          {#each pageOf(seen, page) as { row: p } (p.id)}
+            <tr class="border-b border-rule">
+              <td class="p-0"
+                ><button class="btn btn-plain font-bold" onclick={() => go(p.run, p.id)}>{p.label}</button
+                ></td
+              >
+              <td class="px-2">{p.stage ? choiceName(marks[p.stage - 1]!, 'observed/what') : ''}</td>
+              <td class="px-2 whitespace-nowrap">{length(p.depth)}</td>
+              <td class="px-2 whitespace-nowrap">{length(p.off)}</td>
+              <td class="px-2 whitespace-nowrap">{length(p.plumb)}</td>
+              <td class="px-2 whitespace-nowrap">{length(p.across)}</td>
+              <td class="px-2 whitespace-nowrap">{hit(p)}</td>
+              <td class="px-2">{p.bags ?? ''}</td>
+              <td class="px-2">{p.notes.join('; ')}</td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    </div>
+    <Pager count={seen.length} {page} onpage={(n) => (page = n)} />
+  {/if}
+</div>
