@@ -124,7 +124,7 @@ func TestCallsThatCannotBeAnswered(t *testing.T) {
 		status        int
 		says          string
 	}{
-		{"guess", "{}", 422, "advise, alternatives, bill"},
+		{"guess", "{}", 422, "advise, alternatives, amend, bill"},
 		{"plan", "no JSON", 422, "JSON"},
 		{"plan", `{"mallow":9}`, 422, "newer Mallow"},
 		{"table", "[", 400, "not the JSON that belongs here"},

@@ -182,9 +182,9 @@
             ? 'col-span-2'
             : ''}"
           tabindex="-1"
-          aria-label={k === RUB ? msg.log_rub_out : undefined}
+          aria-label={k === RUB ? msg.log_rub_out : k === '′' ? msg.log_feet : k === '″' ? msg.log_inches : undefined}
           onclick={() => press(k)}
-          >{#if k === RUB}<Delete size={22} aria-hidden="true" />{:else}{k}{/if}</button
+          >{#if k === RUB}<Delete size={22} aria-hidden="true" />{:else if k === '′' || k === '″'}<span class="text-[2rem] leading-none" aria-hidden="true">{k}</span>{:else}{k}{/if}</button
         >
       {/each}
     </div>

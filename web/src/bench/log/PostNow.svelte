@@ -35,9 +35,13 @@
   let swept = $state.raw<string[]>([])
   let entering = $state.raw<Differing | null>(null)
   let differs = $state(false)
+  /** What the crew is at: the next post is offered the same. */
+  let at = $state.raw<Mark | null>(null)
+  const offered = $derived(Math.max(done, at ? marks.indexOf(at) : 0))
   /** What was written last, so that it can be taken back. */
   let last = $state.raw<{ says: string; on: string[]; ids: Set<string> } | null>(null)
 
+  const keypad = () => import('./Keypad.svelte')
   const name = (what: Fact['what']) => choiceName(what, 'observed/what')
   const ids = () => new Set(((session.value<Fact[]>('/observed') ?? []) as Fact[]).map((f) => f.id))
 
@@ -59,16 +63,17 @@
     const runs = session.plan.runs
     const from = runs.findIndex((r) => r.id === session.run.id)
     for (const r of runs.slice(from + 1)) {
-      const at = r.posts.findIndex((p) => !p.shared && !p.stays && (now.get(p.id) ?? 0) < n)
-      if (at < 0) continue
+      const first = r.posts.findIndex((p) => !p.shared && !p.stays && (now.get(p.id) ?? 0) < n)
+      if (first < 0) continue
       session.pickRun(r.id)
-      session.post = at
+      session.post = first
       return
     }
   }
 
   function mark(what: Mark) {
     const n = marks.indexOf(what) + 1
+    at = what
     const chosen = swept.length
       ? posts.filter((p) => swept.includes(p.post.id)).map((p) => p.post)
       : here
@@ -91,7 +96,7 @@
   function enter(value: number, words: string) {
     const d = entering!
     const unit = d.enter === 'length' ? readIn(session) : d.id === 'bags' ? 'bags' : ('L' as const)
-    const at = stationOf(session, post)
+    const down = stationOf(session, post)
     const fact: Omit<Fact, 'id' | 'on'> =
       d.enter === 'words'
         ? { what: d.what, note: words }
@@ -101,15 +106,15 @@
               what: d.what,
               value: d.id === 'gravel' ? value / 1000 : value,
               unit,
-              ...(['rock', 'water', 'root', 'service'].includes(d.id) ? { at } : {}),
+              ...(['rock', 'water', 'root', 'service'].includes(d.id) ? { at: down } : {}),
             }
     write([{ post, fact }], `${post.label}: ${d.name.toLowerCase()}`)
     entering = null
     differs = false
   }
 
-  function go(at: number) {
-    session.post = at
+  function go(to: number) {
+    session.post = to
     swept = []
     view.show(session.drawn.posts[session.drawnPost]!.station)
   }
@@ -120,8 +125,8 @@
       (f) => !l.ids.has(f.id) && l.on.includes(f.on) && f.what !== 'struck out',
     )
     session.commit(strike(session, wrote), msg.log_taken_back({ what: l.says }))
-    const at = session.run.posts.findIndex((p) => ofPost(p) === l.on[0])
-    if (at >= 0) session.post = at
+    const back = session.run.posts.findIndex((p) => ofPost(p) === l.on[0])
+    if (back >= 0) session.post = back
     last = null
   }
   const gap = $derived(before ? post.station - before.station : 0)
@@ -176,7 +181,7 @@
     <div class="grid grid-cols-5 gap-1.5" role="group" aria-label={msg.log_what_is_done}>
       {#each marks as m, i (m)}
         <button
-          class="btn min-h-16 flex-col gap-0.5 px-1 text-[1.02rem] font-semibold {!swept.length && i === done
+          class="btn min-h-16 flex-col gap-0.5 px-1 text-[1.02rem] font-semibold {!swept.length && i === offered
             ? 'btn-main'
             : ''} {!swept.length && i < done ? 'border-ink bg-rule' : ''}"
           disabled={!swept.length && (!here || i < done)}
@@ -193,6 +198,8 @@
         onclick={() => {
           differs = !differs
           entering = null
+          // A tape that types at once must find its field.
+          void keypad()
         }}>{msg.log_something_differs}</button
       >
       {#if last}<button class="btn min-h-12 flex-1" onclick={takeBack}
@@ -225,7 +232,7 @@
     {#if entering}
       {#key entering.id}<div class="sheet">
           <Later
-            load={() => import('./Keypad.svelte')}
+            load={keypad}
             props={{
               session,
               of: entering,
