@@ -26,6 +26,7 @@ var layers = []struct {
 	{"SWINGS", []scene.Class{scene.Swept, scene.Struck, scene.RunBack}},
 	{"STRINGS", []scene.Class{scene.String, scene.LowString, scene.Sight, scene.Tied, scene.BatterBoard, scene.Diagonal}},
 	{"IN-THE-WAY", []scene.Class{scene.InTheWay, scene.Service, scene.Flag, scene.OldPost, scene.Hand, scene.Hits, scene.Odd}},
+	{"AS-BUILT", []scene.Class{scene.Cross}},
 	{"MEASURES", []scene.Class{scene.Measure, scene.Gap}},
 	{"NAMES", []scene.Class{scene.Name}},
 }

@@ -94,7 +94,7 @@ func TestSVGIsWellFormed(t *testing.T) {
 				said += strings.TrimSpace(string(v))
 			}
 		}
-		if groups != 11 || len(p.Labels) > 0 && said != `<b> & "果" ]]>` {
+		if groups != 12 || len(p.Labels) > 0 && said != `<b> & "果" ]]>` {
 			t.Errorf("%d groups, words %q", groups, said)
 		}
 	}

@@ -74,6 +74,12 @@ func (s Source) Export(w Want) (Written, error) {
 	case "waypoints":
 		out, err = s.waypoints()
 	case "geojson":
+		if w.View == "asbuilt" {
+			if out, err = AsBuiltGeoJSON(s.Plan, s.Job, w.Line); err == nil {
+				out.Name = s.Name(w, "as built", "geojson")
+			}
+			return out, err
+		}
 		out, err = LineGeoJSON(s.Plan, s.Job, w.Line)
 	default:
 		return Written{}, Refuse("%q is no export; there are pdf, xlsx, dxf, svg, json, csv, gpx, waypoints, geojson, ground, and the tables %s.", w.What, strings.Join(report.Whole(), ", "))
@@ -113,13 +119,20 @@ func (s Source) drawn(w Want, run int) (Written, error) {
 	switch view {
 	case "map":
 		v.Of = scene.OfMap
+	case "asbuilt":
+		v.Of, v.Stress = scene.OfMap, scene.AsBuilt
+	case "strips":
+		v.Of = scene.OfStrips
+		if w.Run == "" {
+			w.Run = v.Run
+		}
 	case "elevation":
 		v.Of = scene.OfElevation
 		if w.Run == "" {
 			w.Run = v.Run
 		}
 	default:
-		return Written{}, Refuse("%q is no view; there are elevation and map.", view)
+		return Written{}, Refuse("%q is no view; there are elevation, map, asbuilt and strips.", view)
 	}
 	pic, err := scene.FullSize(s.Plan, v, scene.Screen)
 	if err != nil {
@@ -128,7 +141,7 @@ func (s Source) drawn(w Want, run int) (Written, error) {
 	if pic.Empty() {
 		return Written{}, Refuse("Nothing is measured yet that could be drawn.")
 	}
-	if view == "map" {
+	if view == "map" || view == "asbuilt" {
 		w.Run = ""
 	}
 	name := s.Name(w, view, w.What)

@@ -5,6 +5,7 @@ import (
 	"mallow/core/plan"
 	"mallow/core/report"
 	"mallow/exchange"
+	"slices"
 
 	"github.com/xuri/excelize/v2"
 )
@@ -16,7 +17,7 @@ func Spreadsheet(name string, p plan.Plan) (exchange.Written, error) {
 	defer func() { _ = w.file.Close() }() // nothing is on disk
 	for _, id := range report.Whole() {
 		t, _ := report.All(p, id)
-		if id == "curb" && len(t.Rows) == 0 { // most fences have none
+		if slices.Contains([]string{"curb", "record", "asbuilt"}, id) && len(t.Rows) == 0 { // most have none
 			continue
 		}
 		w.sheet(t.Filed())

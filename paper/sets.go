@@ -30,6 +30,9 @@ var Kinds = []Kind{
 	{"cuts", "build", "job"},
 	{"labels", "build", "job"},
 	{"day", "days", "job"},
+	{"record", "log", "job"},
+	{"inspect", "log", "job"},
+	{"asbuilt", "log", "job"},
 	{"customer", "walk", "job"},
 }
 
@@ -49,6 +52,8 @@ var Sets = []Set{
 	{"pourday", []string{"order", "pour", "curb"}},
 	{"builders", []string{"build", "cuts", "labels"}},
 	{"days", []string{"day"}},
+	{"records", []string{"record"}},
+	{"handover", []string{"inspect", "asbuilt"}},
 	{"customer", []string{"customer"}},
 }
 
@@ -104,6 +109,7 @@ func (w writer) kinds(ids []string, run string) []Sheet {
 		"load": w.loadAndChecks, "yard": w.yard, "strings": w.strings, "stakeout": w.stakeOuts, "holes": w.holes, "gate": w.gates, "customer": w.customer,
 		"build": w.builds, "cuts": w.cuts, "labels": w.labels,
 		"order": w.orderSheet, "pour": w.pourCard, "curb": w.curbs, "day": w.daySheets,
+		"record": w.recordSheets, "inspect": w.inspection, "asbuilt": w.asBuilt,
 	}
 	for _, k := range Kinds {
 		if slices.Contains(ids, k.ID) && write[k.ID] != nil {

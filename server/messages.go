@@ -228,6 +228,7 @@ type Catalogue struct {
 	Offers     []choice.Choice           `json:"offers" jsonschema:"required" jsonschema_description:"What customers ask about: fields of the job's offer, each included, not included or not said."`
 	Marks      map[string][]float64      `json:"marks" jsonschema:"required" jsonschema_description:"The smallest marks of each system's tapes, in millimetres."`
 	Tolerances map[string]job.Tolerances `json:"tolerances" jsonschema:"required" jsonschema_description:"By how much posts may usually differ from the plan, by unit system."`
+	Todo       []choice.Choice           `json:"todo" jsonschema:"required" jsonschema_description:"What can be decided about something that differs, by short names."`
 }
 
 // Pages is how many pages a sheet has, and how large they are in millimetres.

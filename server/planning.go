@@ -12,7 +12,7 @@ import (
 )
 
 func (s *Server) catalogue(c fiber.Ctx) error {
-	out := Catalogue{Bags: s.Catalog.Bags, Posts: s.Catalog.Posts, Strings: s.Catalog.Strings, Services: s.Catalog.Services, Systems: slices.Clone(s.Catalog.Systems), Soils: s.Catalog.Soils, Supply: s.Catalog.Supply, Hardware: s.Catalog.Hardware, Makes: slices.Clone(s.Catalog.Makes), Runs: map[string]job.Run{}, Gates: map[string]job.Gate{}, Marks: map[string][]float64{}, Ways: map[string]map[string]job.Spacing{}, Tolerances: map[string]job.Tolerances{}, Choices: choice.Fields, Rules: choice.Rules, Sights: job.Sights}
+	out := Catalogue{Bags: s.Catalog.Bags, Posts: s.Catalog.Posts, Strings: s.Catalog.Strings, Services: s.Catalog.Services, Systems: slices.Clone(s.Catalog.Systems), Soils: s.Catalog.Soils, Supply: s.Catalog.Supply, Hardware: s.Catalog.Hardware, Makes: slices.Clone(s.Catalog.Makes), Runs: map[string]job.Run{}, Gates: map[string]job.Gate{}, Marks: map[string][]float64{}, Ways: map[string]map[string]job.Spacing{}, Tolerances: map[string]job.Tolerances{}, Choices: choice.Fields, Rules: choice.Rules, Sights: job.Sights, Todo: choice.Ways}
 	for i := range out.Systems { // their parts are told of a run, where they are built
 		out.Systems[i].Parts, out.Systems[i].Steps = nil, nil
 	}

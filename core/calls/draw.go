@@ -2,6 +2,7 @@ package calls
 
 import (
 	"fmt"
+	"slices"
 
 	"mallow/core/document"
 	"mallow/core/plan"
@@ -17,8 +18,17 @@ func drawn(c *Core, stop func() error, req DrawRequest) (any, error) {
 	if err != nil {
 		return nil, err
 	}
-	all, err := draw(stop, r.Figures(), req.Views)
+	all, err := draw(stop, logged(r, req.Views), req.Views)
 	return Drawn{Drawings: all}, err
+}
+
+// logged is a plan with what was seen on site, where a view shows that.
+func logged(r *plan.Result, views []View) plan.Plan {
+	p := r.Figures()
+	if slices.ContainsFunc(views, func(v View) bool { return v.Of == scene.OfStrips || v.Stress == scene.AsBuilt }) {
+		p.Log = r.Record()
+	}
+	return p
 }
 
 // draw draws views of a plan. What is not there any more is left out: a hand

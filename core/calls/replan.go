@@ -27,7 +27,7 @@ func replanned(c *Core, stop func() error, body []byte, send func([]byte) error)
 	if err != nil {
 		return err
 	}
-	drawings, err := draw(stop, r.Figures(), req.Views)
+	drawings, err := draw(stop, logged(r, req.Views), req.Views)
 	if err != nil {
 		return err
 	}

@@ -66,7 +66,7 @@ var Fields = map[string][]Choice{
 	"site/before/permit": of("choice.permit-", job.PermitUnknown, job.PermitNotNeeded, job.PermitApplied, job.PermitGranted),
 	"books/allow":        of("choice.allow-", job.PerSetup, job.ThirdOrder),
 
-	"observed/what": of("choice.seen-", job.MarkStaked, job.MarkDug, job.MarkSet, job.MarkPoured, job.MarkBuilt, job.DepthDug, job.WidthDug, job.OffPlumb, job.OffAcross, job.OffLine, job.TopMark,
+	"observed/what": of("choice.seen-", job.MarkStaked, job.MarkDug, job.MarkSet, job.MarkPoured, job.MarkBuilt, job.DepthDug, job.WidthDug, job.OffPlumb, job.OffAcross, job.OffLine, job.TopMark, job.CutTo,
 		job.BagsUsed, job.GravelUsed, job.SeenPipe, job.Noted, job.Decided, job.Landed, job.SeenRock, job.SeenWater, job.SeenRoot, job.Sagged, job.StruckOut),
 
 	"hole/share":     of("choice.share-", job.NoShare, job.Quarter, job.Third, job.Half),
@@ -76,3 +76,7 @@ var Fields = map[string][]Choice{
 	"setting/top":    of("choice.top-", job.CoverTop, job.CrownTop),
 	"setting/inside": of("choice.inside-", job.OpenInside, job.ClosedInside, job.CoreInside),
 }
+
+// Ways are what can be decided about something that differs, by short names.
+var Ways = of("choice.todo-", "on-mark", "shave", "push-back", "pack", "take", "longer", "share", "corner", "dig-on", "shallow", "tamp", "fill", "widen", "trim", "ease", "dig-again", "leave",
+	"as is", "wider", "belled", "pinned", "moved")

@@ -92,6 +92,9 @@ func checkFact(at string, f job.Fact, before map[string]job.Fact, u length.Units
 	} else if f.Answers != "" || f.Way != "" {
 		refuse("/answers", strconv.Quote(f.Answers+f.Way), words.Plain("document.nothing-it-answers-nothing"))
 	}
+	if f.Photo != "" && f.What != job.Noted {
+		refuse("/photo", strconv.Quote(f.Photo), words.Plain("document.nothing-only-a-note-has-a-photograph"))
+	}
 	if was, known := before[f.Strikes]; f.What == job.StruckOut && (!known || was.What == job.StruckOut) {
 		refuse("/strikes", strconv.Quote(f.Strikes), words.Plain("document.an-earlier-fact"))
 	} else if f.What != job.StruckOut && f.Strikes != "" {

@@ -32,6 +32,7 @@ const (
 	Sagged     Seen = "sag"        // a gate's tip has dropped
 	TopMark    Seen = "top"        // a post's top stands so much over where it should
 	OffAcross  Seen = "lean"       // a post leans across the fence, as plumb does along it
+	CutTo      Seen = "cut"        // the rails of the bay after a post are cut to a length
 	MarkStaked Seen = "staked"     // done marks
 	MarkDug    Seen = "dug"        //
 	MarkSet    Seen = "set"        //
@@ -81,6 +82,7 @@ var Sights = []Sight{
 	{What: GravelUsed, Measures: MeasuresVolume, Most: 10, About: posts},
 	{What: BagsUsed, Measures: MeasuresCount, Most: 1000, About: posts},
 	{What: Sagged, Measures: MeasuresLength, Most: 600, About: []string{"gate"}},
+	{What: CutTo, Measures: MeasuresLength, Most: 20000, About: posts},
 	{What: MarkStaked, About: posts},
 	{What: MarkDug, About: posts},
 	{What: MarkSet, About: posts},
@@ -104,7 +106,7 @@ func SightOf(what Seen) (Sight, bool) {
 type Fact struct {
 	ID      string         `json:"id" jsonschema:"required,minLength=1,maxLength=40"`
 	On      string         `json:"on" jsonschema:"required,minLength=3,maxLength=120" jsonschema_description:"What it is about: job, run/R1, post/R1.7 or gate/R1/G2, by ids."`
-	What    Seen           `json:"what" jsonschema:"required,enum=landed,enum=rock,enum=water,enum=root,enum=service,enum=depth,enum=width,enum=plumb,enum=line,enum=lean,enum=top,enum=gravel,enum=bags,enum=sag,enum=staked,enum=dug,enum=set,enum=poured,enum=built,enum=note,enum=decided,enum=struck out"`
+	What    Seen           `json:"what" jsonschema:"required,enum=landed,enum=rock,enum=water,enum=root,enum=service,enum=depth,enum=width,enum=plumb,enum=line,enum=lean,enum=top,enum=gravel,enum=bags,enum=sag,enum=cut,enum=staked,enum=dug,enum=set,enum=poured,enum=built,enum=note,enum=decided,enum=struck out"`
 	At      *length.Length `json:"at,omitempty" jsonschema:"minimum=0,maximum=100000000" jsonschema_description:"Station on the run at which it was seen: where a post landed, where a hole was dug. It goes along when the run is split, joined or turned round."`
 	Value   *float64       `json:"value,omitempty" jsonschema:"minimum=-100000,maximum=100000" jsonschema_description:"What was measured: millimetres, cubic metres, or a count."`
 	Unit    string         `json:"unit,omitempty" jsonschema:"enum=mm,enum=cm,enum=m,enum=in,enum=ft,enum=ft-in,enum=L,enum=m3,enum=yd3,enum=bags" jsonschema_description:"What it was read in: it is said back so."`
@@ -113,6 +115,7 @@ type Fact struct {
 	Note    string         `json:"note,omitempty" jsonschema:"maxLength=1000"`
 	Answers string         `json:"answers,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Decided: the earlier fact that something is done about."`
 	Way     string         `json:"way,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Decided: what is done, by its name in the advice."`
+	Photo   string         `json:"photo,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Note: the photograph that shows it, by its id among the job's."`
 	Strikes string         `json:"strikes,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Struck out: the earlier fact that was wrong."`
 
 	Void bool `json:"-"` // a later fact strikes it out

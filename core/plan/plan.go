@@ -14,6 +14,7 @@ import (
 	"mallow/core/stage/gates"
 	"mallow/core/stage/load"
 	"mallow/core/stage/pourday"
+	"mallow/core/stage/record"
 	"mallow/core/stage/setout"
 	"mallow/core/stage/slope"
 	"mallow/core/stage/space"
@@ -37,6 +38,7 @@ type Plan struct {
 	Items    []bill.Item       `json:"items,omitempty" jsonschema_description:"The bill of the job, rounded up once; left out where only figures are asked for."`
 	Pour     *pourday.Day      `json:"-"` // the day of the pour, where the plan is said
 	Schedule *days.Schedule    `json:"-"` // the days of the work, likewise
+	Log      *record.Log       `json:"-"` // what was done and found, likewise
 	Findings []finding.Finding `json:"findings" jsonschema:"required"`
 	Cautions []stage.Caution   `json:"cautions,omitempty" jsonschema_description:"What can hurt someone; left out where only figures are asked for."`
 	Levels   *stage.RuleLevel  `json:"levels,omitempty" jsonschema_description:"The rules for holes as they come out for the whole job; left out likewise."`
@@ -88,4 +90,14 @@ type Run struct {
 	Curb         *curbing.CurbPlan   `json:"curb,omitempty" jsonschema_description:"Mowing curb; left out where there is none."`
 	Built        *build.Build        `json:"-"` // what stands above ground
 	Parts        map[string]any      `json:"parts,omitempty" jsonschema_description:"Of the stages that stand on the finished run, by their names."`
+}
+
+// Beside is a place on the map: a station of the run, and so many millimetres to the left
+// of its line.
+func (r *Run) Beside(at length.Length, left float64) survey.Place {
+	if r.Length <= 0 {
+		return r.From
+	}
+	ux, uy := float64((r.To.X-r.From.X)/r.Length), float64((r.To.Y-r.From.Y)/r.Length)
+	return survey.Place{X: r.From.X + length.Length(ux*float64(at)-uy*left), Y: r.From.Y + length.Length(uy*float64(at)+ux*left)}
 }

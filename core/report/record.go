@@ -1,17 +1,22 @@
 package report
 
 import (
+	"slices"
 	"strings"
 
 	"mallow/core/length"
 	"mallow/core/plan"
 	"mallow/core/stage/record"
+	"mallow/core/survey"
 	"mallow/core/words"
 )
 
 // Record are posts as they really go; those of which nothing was written down have no row.
 func Record(p plan.Plan, r *record.Log) Table {
 	var seen []record.RecordPost
+	if r == nil {
+		r = &record.Log{}
+	}
 	for _, o := range r.Posts {
 		if o.Stage > record.Nothing || o.When != "" || len(o.Notes) > 0 {
 			seen = append(seen, o)
@@ -36,6 +41,8 @@ func Record(p plan.Plan, r *record.Log) Table {
 		col("width_dug", Short, func(o record.RecordPost) any { return long(o.Width) }),
 		col("off_string", Rise, func(o record.RecordPost) any { return long(o.Off) }),
 		col("out_of_plumb", Rise, func(o record.RecordPost) any { return long(o.Plumb) }),
+		col("plumb_across", Rise, func(o record.RecordPost) any { return long(o.Across) }),
+		col("top_off", Rise, func(o record.RecordPost) any { return long(o.Top) }),
 		col("met", Text, func(o record.RecordPost) any {
 			if o.Hit == "" {
 				return nil
@@ -53,4 +60,58 @@ func Record(p plan.Plan, r *record.Log) Table {
 		col("written_at", Text, func(o record.RecordPost) any { return o.When }, file),
 		col("by_whom", Text, func(o record.RecordPost) any { return o.Who }, file),
 	}, seen, func(o record.RecordPost) Row { return Row{Run: o.Run, Post: o.ID} })
+}
+
+// AsBuilt are posts where they really stand, for the next crew or the surveyor.
+func AsBuilt(p plan.Plan, r *record.Log) Table {
+	if r == nil {
+		r = &record.Log{}
+	}
+	var known []record.RecordPost // none while nothing is written down
+	if slices.ContainsFunc(r.Posts, func(o record.RecordPost) bool { return o.Stage > record.Nothing || o.When != "" }) {
+		known = r.Posts
+	}
+	names, ends := map[string]string{}, map[string]*plan.Run{}
+	for i := range p.Runs {
+		names[p.Runs[i].ID], ends[p.Runs[i].ID] = runName(&p.Runs[i]), &p.Runs[i]
+	}
+	long := func(l *length.Length) any {
+		if l == nil {
+			return nil
+		}
+		return *l
+	}
+	place := func(o record.RecordPost) survey.Place {
+		if run := ends[o.Run]; run != nil {
+			return run.Beside(o.Stands())
+		}
+		return survey.Place{}
+	}
+	return filled("asbuilt", p.Units, []column[record.RecordPost]{
+		col("run", Text, func(o record.RecordPost) any { return names[o.Run] }),
+		col("post", Text, func(o record.RecordPost) any { return o.Label }),
+		col("stands_at", Tape, func(o record.RecordPost) any { at, _ := o.Stands(); return at }, main),
+		col("measured", Flag, func(o record.RecordPost) any { return o.At != nil }),
+		col("off_string", Rise, func(o record.RecordPost) any { return long(o.Off) }),
+		col("map_x", Tape, func(o record.RecordPost) any { return place(o).X }, file),
+		col("map_y", Tape, func(o record.RecordPost) any { return place(o).Y }, file),
+		col("top_off", Rise, func(o record.RecordPost) any { return long(o.Top) }),
+		col("out_of_plumb", Rise, func(o record.RecordPost) any { return long(o.Plumb) }),
+		col("plumb_across", Rise, func(o record.RecordPost) any { return long(o.Across) }),
+		col("depth", Short, func(o record.RecordPost) any {
+			if o.Depth != nil {
+				return *o.Depth
+			}
+			return o.Planned
+		}),
+		col("depth_measured", Flag, func(o record.RecordPost) any { return o.Depth != nil }, file),
+		col("met", Text, func(o record.RecordPost) any {
+			if o.Hit == "" {
+				return nil
+			}
+			return words.Plain("choice.seen-" + words.Key(o.Hit))
+		}),
+		col("met_at", Short, func(o record.RecordPost) any { return long(o.HitAt) }),
+		col("so_far", Text, func(o record.RecordPost) any { return words.Plain("record.stage-" + o.Stage.Name()) }),
+	}, known, func(o record.RecordPost) Row { return Row{Run: o.Run, Post: o.ID} })
 }

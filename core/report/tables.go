@@ -25,7 +25,7 @@ func IDs() []string {
 }
 
 // Whole are the tables of a job: those of its runs, and those that are of none of them.
-func Whole() []string { return append(IDs(), "days") }
+func Whole() []string { return append(IDs(), "days", "record", "asbuilt") }
 
 // Of is a table of one run.
 func Of(p plan.Plan, id string, run int) (Table, bool) {
@@ -41,8 +41,13 @@ func Of(p plan.Plan, id string, run int) (Table, bool) {
 // the whole job too.
 func All(p plan.Plan, id string) (Table, bool) {
 	var out Table
-	if id == "days" {
+	switch id {
+	case "days":
 		return Days(p, p.Schedule), true
+	case "record":
+		return Record(p, p.Log), true
+	case "asbuilt":
+		return AsBuilt(p, p.Log), true
 	}
 	for i := range p.Runs {
 		t, ok := Of(p, id, i)

@@ -59,7 +59,7 @@ func site(p plan.Plan, current int, v View) Scene {
 	for i := range p.Runs {
 		w := wayOf(&p.Runs[i])
 		if w.Length > 0 {
-			s.fence(w, i == current && v.Stress != OnPaper, per)
+			s.fence(w, i == current && v.Stress != OnPaper && v.Stress != AsBuilt, per)
 			s.named(p, w, i == current, v, per)
 		}
 	}
@@ -77,6 +77,9 @@ func site(p plan.Plan, current int, v View) Scene {
 			a, b := l.Corners[0].Place, l.Closing.Legs[len(l.Closing.Legs)-1].EndBefore
 			s.line(Miss, l.ID, float64(a.X), float64(a.Y), float64(b.X), float64(b.Y))
 		}
+	}
+	if v.Stress == AsBuilt {
+		s.asBuilt(p)
 	}
 	if v.Stress == Strings {
 		for i := range p.Runs {

@@ -26,10 +26,11 @@ const (
 	OfStick     Kind = "stick"
 	OfAlong     Kind = "along"
 	OfBay       Kind = "bay"
+	OfStrips    Kind = "strips"
 )
 
 // Kinds are all of them.
-var Kinds = []Kind{OfElevation, OfMap, OfHole, OfFront, OfAbove, OfSide, OfSwing, OfDrop, OfStick, OfAlong, OfBay}
+var Kinds = []Kind{OfElevation, OfMap, OfHole, OfFront, OfAbove, OfSide, OfSwing, OfDrop, OfStick, OfAlong, OfBay, OfStrips}
 
 // Stress is what a drawing of the fence stresses: a stage of the work, or a
 // sheet of paper.
@@ -46,16 +47,17 @@ const (
 	Pouring  Stress = "pour"
 	Building Stress = "build"
 	OnPaper  Stress = "paper"
+	AsBuilt  Stress = "as built"
 	Plainly  Stress = ""
 	mostWide        = 100_000 // pixels of a frame
 )
 
 // View is which drawing of a plan, and the frame that it is put into.
 type View struct {
-	Of     Kind   `json:"of" jsonschema:"required,enum=elevation,enum=map,enum=hole,enum=front,enum=above,enum=side,enum=swing,enum=drop,enum=stick,enum=along,enum=bay"`
+	Of     Kind   `json:"of" jsonschema:"required,enum=elevation,enum=map,enum=hole,enum=front,enum=above,enum=side,enum=swing,enum=drop,enum=stick,enum=along,enum=bay,enum=strips"`
 	Run    string `json:"run" jsonschema:"required"`
 	Whole  bool   `json:"whole,omitempty" jsonschema_description:"From the side: the whole line that the run is on, corner after corner."`
-	Stress Stress `json:"stress,omitempty" jsonschema:"enum=walk,enum=string,enum=space,enum=grade,enum=gates,enum=dig,enum=pour,enum=build,enum=paper" jsonschema_description:"What it stresses."`
+	Stress Stress `json:"stress,omitempty" jsonschema:"enum=walk,enum=string,enum=space,enum=grade,enum=gates,enum=dig,enum=pour,enum=build,enum=paper,enum=as built" jsonschema_description:"What it stresses."`
 
 	From *length.Length `json:"from,omitempty" jsonschema_description:"From the side: the stretch that is drawn, of which what is beyond is left out."`
 	To   *length.Length `json:"to,omitempty"`
@@ -145,6 +147,8 @@ func sceneOf(p plan.Plan, v View) (Scene, error) {
 		return along(r, v), nil
 	case OfStick:
 		s = stick(r)
+	case OfStrips:
+		s = strips(p, r)
 	case OfHole:
 		if v.Card < 0 || v.Card >= len(r.Cards) {
 			return s, document.Errors{{Field: "/card", Given: number(float64(v.Card)), Allowed: words.Plain("scene.allowed-hole")}}

@@ -2,6 +2,8 @@
 package demotest
 
 import (
+	"fmt"
+	"slices"
 	"testing"
 
 	"mallow/catalog"
@@ -45,6 +47,37 @@ func Job(t testing.TB, n int) (job.Job, plan.Plan) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	p.Schedule = worded.Schedule
+	p.Schedule, p.Log = worded.Schedule, loggedIn(t, j).Record()
 	return j, p
+}
+
+// loggedIn is the job with something of every kind written down at posts of its first run.
+func loggedIn(t testing.TB, j job.Job) *plan.Result {
+	t.Helper()
+	r, err := plan.Compute(nil, j, Catalog(t), nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	posts := r.Figures().Runs[0].Posts
+	for n, s := range job.Sights {
+		if !slices.Contains(s.About, "post") || s.What == job.StruckOut || s.What == job.Decided {
+			continue
+		}
+		post := &posts[1+n%2]
+		f := job.Fact{ID: fmt.Sprintf("log%d", n), On: job.On("post", post.ID), What: s.What, When: fmt.Sprintf("2027-05-03T08:%02d:00-05:00", n), Who: "Ash"}
+		if s.Placed {
+			f.At = &post.Station
+		}
+		if v := 5.0; s.Measures != job.MeasuresNothing {
+			f.Value = &v
+		}
+		if s.What == job.Noted {
+			f.Note = "as said"
+		}
+		j.Observed = append(slices.Clip(j.Observed), f)
+	}
+	if r, err = plan.Compute(nil, j, Catalog(t), nil); err != nil {
+		t.Fatal(err)
+	}
+	return r
 }

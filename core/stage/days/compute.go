@@ -18,8 +18,9 @@ import (
 // The usual days, where the job says nothing else.
 const (
 	usualFrom, usualTo = "07:00", "16:00"
-	usualPeople        = 3
-	usualTravel        = 30.0
+	// UsualPeople is how many hands a crew has.
+	UsualPeople = 3
+	usualTravel = 30.0
 	// locating is how many working days an office takes that was not asked yet (common
 	// practice: two or three).
 	locating = 3
@@ -92,7 +93,7 @@ func (w *planner) take() {
 		d.To = usualTo
 	}
 	if d.People == 0 {
-		d.People = usualPeople
+		d.People = UsualPeople
 	}
 	if d.Travel == nil {
 		v := usualTravel

@@ -154,6 +154,17 @@ func (t *Totals) hole(p *dig.Post, d *dig.Design, soil materials.Soil, rate mate
 	t.sameHoles(one)
 }
 
+// HoleMinutes is how long the crew takes for the hole of a post: by hand all of it digs,
+// by machine two stand at the auger whoever else is there.
+func (m *Load) HoleMinutes(i, people int, byHand bool) float64 {
+	p := &m.Posts[i]
+	hand, auger, drilled := holeHours(p, &m.Designs[p.Card], m.Soil, m.Crew())
+	if drilled && !byHand {
+		return 60 * auger
+	}
+	return 60 * hand / float64(max(1, people))
+}
+
 // holeHours is how long one hole takes by hand, and with the auger where one may
 // and can dig it.
 func holeHours(p *dig.Post, d *dig.Design, soil materials.Soil, rate materials.CrewRate) (byHand, byAuger float64, drilled bool) {

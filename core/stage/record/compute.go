@@ -3,6 +3,7 @@ package record
 import (
 	"math"
 	"slices"
+	"time"
 
 	"mallow/core/finding"
 	"mallow/core/job"
@@ -26,9 +27,10 @@ type recorder struct {
 
 // Compute holds what was seen against the plan.
 func Compute(j job.Job, runs []*load.Load) *Log {
-	w := recorder{job: j, runs: runs, facts: map[string][]job.Fact{}, at: map[string]*load.Load{}, out: &Log{Posts: []RecordPost{}, Finds: []finding.Finding{}}}
+	w := recorder{job: j, runs: runs, facts: map[string][]job.Fact{}, at: map[string]*load.Load{}, out: &Log{Posts: []RecordPost{}, Finds: []finding.Finding{}, Days: []Daily{}, Paces: []Pace{}, Worst: []Worst{}, Cut: []CutRail{}, Punch: []Punch{}, Later: []Reminder{}, marks: map[job.Seen][]entry{}, gates: map[string]bool{}, may: map[string]job.Tolerances{}}}
 	w.read()
 	for _, m := range runs {
+		w.out.runIDs, w.out.may[m.Spec.ID] = append(w.out.runIDs, m.Spec.ID), m.Tolerances
 		for i := range m.Posts {
 			if p := &m.Posts[i]; p.Shared == "" && p.Stays == "" {
 				w.post(m, i)
@@ -38,6 +40,8 @@ func Compute(j job.Job, runs []*load.Load) *Log {
 	w.progress()
 	w.bags()
 	w.check()
+	w.worst()
+	w.days()
 	return w.out
 }
 
@@ -50,8 +54,19 @@ func (w *recorder) read() {
 		}
 	}
 	for _, f := range w.job.Observed {
-		if id := f.OnPost(); id != "" && f.What != job.StruckOut && !struck[f.ID] {
-			w.facts[id] = append(w.facts[id], f)
+		if f.What == job.StruckOut || struck[f.ID] {
+			continue
+		}
+		id := f.OnPost()
+		if id == "" {
+			if kind, ids := f.About(); kind == "gate" && f.What == job.MarkBuilt {
+				w.out.gates[ids[0]+"/"+ids[1]] = true
+			}
+			continue
+		}
+		w.facts[id] = append(w.facts[id], f)
+		if at, err := time.Parse(time.RFC3339, f.When); err == nil {
+			w.out.marks[f.What] = append(w.out.marks[f.What], entry{at, []string{id}})
 		}
 	}
 }
@@ -75,8 +90,12 @@ func (w *recorder) post(m *load.Load, i int) {
 		if s, ok := stages[f.What]; ok {
 			o.Stage = max(o.Stage, s)
 		}
-		if f.What == job.Landed {
+		switch f.What {
+		case job.Landed:
 			o.At = f.At
+		case job.CutTo:
+			w.out.cuts = slices.DeleteFunc(w.out.cuts, func(c job.Fact) bool { return c.On == f.On })
+			w.out.cuts = append(w.out.cuts, f)
 		}
 		if f.Value == nil {
 			continue

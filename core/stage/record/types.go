@@ -21,7 +21,23 @@ type Log struct {
 	Open   int               `json:"open" jsonschema:"required" jsonschema_description:"Deviations on which something is to be decided."`
 	Bags   *RecordBags       `json:"bags,omitempty" jsonschema_description:"How far the bags last; left out where none were counted."`
 	Finds  []finding.Finding `json:"findings" jsonschema:"required"`
+
+	Days  []Daily    `json:"days" jsonschema:"required" jsonschema_description:"What was done and found on each day; what has no time is on none."`
+	Paces []Pace     `json:"paces" jsonschema:"required" jsonschema_description:"How fast it goes."`
+	Worst []Worst    `json:"worst" jsonschema:"required" jsonschema_description:"What differs most of each kind, the worst first."`
+	Cut   []CutRail  `json:"cut" jsonschema:"required" jsonschema_description:"Rails that were cut, against their bays as they are now."`
+	Punch []Punch    `json:"punch" jsonschema:"required" jsonschema_description:"What is to be done before the crew leaves for good."`
+	Later []Reminder `json:"later" jsonschema:"required" jsonschema_description:"When to come back; empty while the last day is not known."`
+
+	marks  map[job.Seen][]entry // of posts, by what is done
+	cuts   []job.Fact
+	gates  map[string]bool // that are built
+	runIDs []string
+	may    map[string]job.Tolerances
 }
+
+// May is by how much posts of a run may differ.
+func (r *Log) May(run string) job.Tolerances { return r.may[run] }
 
 // Stage of a post's work.
 type Stage int
@@ -68,6 +84,18 @@ type RecordPost struct {
 	Who   string   `json:"who,omitempty"`
 
 	bags float64 // planned
+}
+
+// Stands is where a post really stands: its station, and how far left of the string.
+func (o *RecordPost) Stands() (at length.Length, left float64) {
+	at = o.Station
+	if o.At != nil {
+		at = *o.At
+	}
+	if o.Off != nil {
+		left = float64(*o.Off)
+	}
+	return at, left
 }
 
 // RecordBags is how far the bags last.
