@@ -54,7 +54,7 @@ type ExportRequest struct {
 	What     string         `json:"what" jsonschema:"required" jsonschema_description:"dxf, svg, gpx, waypoints, geojson, csv, json, ground of one run, or a table."`
 	Run      string         `json:"run,omitempty"`
 	Line     int            `json:"line" jsonschema:"required,minimum=0"`
-	View     string         `json:"view,omitempty" jsonschema:"enum=elevation,enum=map"`
+	View     string         `json:"view,omitempty" jsonschema:"enum=elevation,enum=map,enum=asbuilt,enum=strips"`
 	Revision int            `json:"revision" jsonschema:"required,minimum=0" jsonschema_description:"For the file's name; 0 where the document is not kept as it is."`
 }
 

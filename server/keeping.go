@@ -146,12 +146,7 @@ func ZipJobs(ctx context.Context, z *zip.Writer, from *store.Store) (n, bad int,
 // FileNameOf is what a job's document is called as a file: its name, as far as
 // every system takes it, and its id.
 func FileNameOf(r store.Revision) string {
-	name := strings.Map(func(c rune) rune {
-		if c < ' ' || strings.ContainsRune(`<>:"/\|?*`, c) || c == os.PathSeparator {
-			return '-'
-		}
-		return c
-	}, r.Name)
+	name := safeName(r.Name)
 	if long := []rune(name); len(long) > 60 {
 		name = string(long[:60])
 	}
@@ -160,4 +155,14 @@ func FileNameOf(r store.Revision) string {
 		folder = "bin/"
 	}
 	return folder + strings.Trim(name+" "+r.Job, " .") + ".json"
+}
+
+// safeName is a name with what no system takes in a file's name left out.
+func safeName(name string) string {
+	return strings.Map(func(c rune) rune {
+		if c < ' ' || strings.ContainsRune(`<>:"/\|?*`, c) || c == os.PathSeparator {
+			return '-'
+		}
+		return c
+	}, name)
 }

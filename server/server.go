@@ -69,6 +69,7 @@ type Server struct {
 	fences      fences
 	heads       heads
 	gate        *gate
+	taught      taught
 	live        *hub
 	metrics     *metrics
 	undescribed chan struct{}
@@ -155,6 +156,7 @@ func (s *Server) routes(app *fiber.App) {
 		{fiber.MethodPost, "/api/pour", s.call("pour")},
 		{fiber.MethodPost, "/api/days", s.call("days")},
 		{fiber.MethodPost, "/api/record", s.call("record")},
+		{fiber.MethodPost, "/api/forecast", s.call("forecast")},
 		{fiber.MethodPost, "/api/amend", s.call("amend")},
 		{fiber.MethodPost, "/api/table", s.call("table")},
 		{fiber.MethodPost, "/api/draw", s.call("draw")},
@@ -193,6 +195,12 @@ func (s *Server) routes(app *fiber.App) {
 		{fiber.MethodPost, "/api/jobs/:id/restore", s.restore},
 		{fiber.MethodGet, "/api/jobs/:id/history", s.history},
 		{fiber.MethodGet, "/api/jobs/:id/revisions/:revision/edits", s.edits},
+		{fiber.MethodGet, "/api/jobs/:id/photos", s.photos},
+		{fiber.MethodPost, "/api/jobs/:id/photos", s.addPhoto},
+		{fiber.MethodGet, "/api/jobs/:id/photos/:photo", s.photo},
+		{fiber.MethodGet, "/api/jobs/:id/photos.zip", s.photosZip},
+		{fiber.MethodGet, "/api/usual", s.usual},
+		{fiber.MethodPost, "/api/device", s.device},
 		{fiber.MethodGet, "/api/jobs/:id/export", s.exportFile},
 		{fiber.MethodGet, "/api/jobs/:id/pages", s.pages},
 		{fiber.MethodGet, "/api/jobs/:id/page.svg", s.pageSVG},

@@ -119,13 +119,15 @@ func replaceAll(ctx context.Context, conn *sql.Conn) error {
 		return err
 	}
 	for _, q := range []string{
-		`DELETE FROM jobs`, // revisions and documents with them
+		`DELETE FROM jobs`, // revisions, documents and photographs with them
 		`INSERT INTO jobs (id, head, created_at, deleted_at, name, sought, saved_at, facts)
 			SELECT id, head, created_at, deleted_at, name, sought, saved_at, facts FROM kept.jobs`,
 		`INSERT INTO revisions (job_id, number, parent, what, saved_at, name, facts, pinned, ops)
 			SELECT job_id, number, parent, what, saved_at, name, facts, pinned, ops FROM kept.revisions ORDER BY job_id, number`,
 		`INSERT INTO documents (job_id, number, coding, base, doc)
 			SELECT job_id, number, coding, base, doc FROM kept.documents`,
+		`INSERT INTO photos (job_id, id, taken_at, kind, width, height, size, bytes)
+			SELECT job_id, id, taken_at, kind, width, height, size, bytes FROM kept.photos`,
 	} {
 		if _, err := tx.ExecContext(ctx, q); err != nil {
 			return errors.Join(err, rolledBack(tx))

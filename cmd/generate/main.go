@@ -87,6 +87,10 @@ type api struct {
 	Schedule       days.Schedule           `json:"schedule"`
 	PourDay        pourday.Day             `json:"pourDay"`
 	Log            record.Log              `json:"log"`
+	Usual          record.Usual            `json:"usual"`
+	KeptPhotos     server.KeptPhotos       `json:"keptPhotos"`
+	GaugeRequest   server.GaugeRequest     `json:"gaugeRequest"`
+	Gauged         server.Gauged           `json:"gauged"`
 	AmendRequest   calls.AmendRequest      `json:"amendRequest"`
 	Amended        calls.Amended           `json:"amended"`
 	Compared       calls.Compared          `json:"compared"`

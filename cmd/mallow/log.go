@@ -19,7 +19,9 @@ import (
 	"mallow/core/length"
 	"mallow/core/materials"
 	"mallow/core/plan"
+	"mallow/core/reason"
 	"mallow/core/report"
+	"mallow/core/stage/amend"
 	"mallow/core/stage/record"
 )
 
@@ -63,7 +65,7 @@ func logCommand() *cobra.Command {
 				}
 				return l.advise(c.OutOrStdout())
 			}
-			r, p := l.result.Record(), l.result.Figures()
+			r, p := l.result.Forecast(), l.result.Figures()
 			if done, err := out.print(c, r, report.Record(p, r)); done || err != nil {
 				return err
 			}
@@ -226,27 +228,51 @@ func (l *openedLog) advise(out io.Writer) error {
 	u := l.open.Job.Units
 	t.row("%s: written down", l.post.label)
 	about := func(p finding.Place) bool { return p.Run == l.post.run && (p.Post == l.post.label || p.Post == "") }
-	for _, f := range l.result.Record().Finds {
-		if f.Place.Post == "" || about(f.Place) {
+	for _, f := range l.result.Forecast().Finds {
+		if f.Rule != record.Off && (f.Place.Post == "" || about(f.Place)) {
 			t.row("%s: %s", f.Severity, f.Says.Print(u))
 		}
 	}
-	figures := l.result.Figures().Findings
-	err := l.result.Advise(nil, nil, func(a plan.Advised) error {
-		k := slices.IndexFunc(figures, func(f finding.Finding) bool { return f.ID == a.ID })
-		if k < 0 || figures[k].Place.Post != l.post.label || !about(figures[k].Place) {
-			return nil
+	all, err := l.result.Amend(nil, l.post.id)
+	for _, a := range all {
+		t.row("%s", a.Says.Print(u))
+		for _, way := range a.Ways {
+			t.row("  or: %s%s%s", stopped(way.Name.Print(u)), said(way.Says, u), takes(way, u))
 		}
-		t.row("%s: %s", figures[k].Severity, figures[k].Says.Print(u))
-		for _, way := range a.Remedies {
-			t.row("  or: %s", way.Says.Print(u))
-		}
-		return nil
-	})
+	}
 	if err = errors.Join(err, t.err); err != nil {
 		return err
 	}
 	return t.w.Flush()
+}
+
+// stopped ends a sentence that is a button's name elsewhere.
+func stopped(s string) string { return strings.TrimSuffix(s, ".") + "." }
+
+func said(says reason.Text, u length.Units) string {
+	if len(says) == 0 {
+		return ""
+	}
+	return " " + says.Print(u)
+}
+
+// takes is what a way costs: minutes of one person, and what it changes in the load.
+func takes(w amend.Way, u length.Units) string {
+	out := ""
+	if w.Minutes >= 1 {
+		out = fmt.Sprintf(" About %.0f min.", w.Minutes)
+	}
+	if c := w.Cost; c != nil {
+		for _, of := range []struct {
+			n    int
+			what string
+		}{{c.Bags, "bag"}, {c.Posts, "post"}, {c.CutPieces, "cut piece"}} {
+			if of.n != 0 {
+				out += fmt.Sprintf(" %+d %s.", of.n, plural(of.n, of.what))
+			}
+		}
+	}
+	return out
 }
 
 // printRecord prints how far the work is, what was found, and post by post what was
@@ -261,8 +287,17 @@ func printRecord(t *table, p plan.Plan, r *record.Log) {
 	if b := r.Bags; b != nil {
 		t.row("Bags: %.1f used in %d %s where %.1f were planned; %d bought, %.1f expected in all", b.Used, b.Holes, plural(b.Holes, "hole"), b.Planned, b.Bought, b.Expect)
 	}
+	for _, c := range r.Paces {
+		t.row("%s: %.0f min each over %d %s, %.0f planned; %d to go, about %.1f h", c.What, c.Minutes, c.Posts, plural(c.Posts, "post"), c.Planned, c.Left, c.Hours)
+	}
 	for _, f := range r.Finds {
 		t.row("%s: %s", f.Severity, f.Says.Print(p.Units))
+	}
+	for _, w := range r.Worst {
+		t.row("worst %s: %s", w.What, w.Says.Print(p.Units))
+	}
+	for _, l := range r.Later {
+		t.row("come back %s: %s", l.Date, l.Says.Print(p.Units))
 	}
 	printReport(t, report.Record(p, r))
 }

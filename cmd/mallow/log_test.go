@@ -17,7 +17,7 @@ func TestLogWritesAndAdvises(t *testing.T) {
 		t.Fatal(err)
 	}
 	out, errs, err := call("", "log", file, "--on", "P4", "--set", `rock=14"`, "--set", "note=blue clay 🦊", "--by", "Ash")
-	if err != nil || !strings.Contains(out, "stopped by rock") || !strings.Contains(out, "or: ") {
+	if err != nil || !strings.Contains(out, "Rock stopped P4") || !strings.Contains(out, "or: ") {
 		t.Fatalf("%v %s %s", err, out, errs)
 	}
 	if out, errs, err = call("", "log", file, "--on", "front p2", "--set", "dug", "--set", "bags=2.5"); err != nil {

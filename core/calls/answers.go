@@ -195,6 +195,15 @@ func recorded(c *Core, stop func() error, doc []byte) (any, error) {
 	return r.Record(), nil
 }
 
+// forecast is the same, with what the pour and the days say of the pace.
+func forecast(c *Core, stop func() error, doc []byte) (any, error) {
+	r, err := c.computed(stop, doc)
+	if err != nil {
+		return nil, err
+	}
+	return r.Forecast(), nil
+}
+
 // amended is what can be done about what differs from the plan.
 func amended(c *Core, stop func() error, req AmendRequest) (any, error) {
 	r, err := c.computed(stop, req.Doc)

@@ -28,7 +28,7 @@ type Core struct {
 type Answer func(c *Core, stop func() error, request []byte, send func([]byte) error) error
 
 var answers = map[string]Answer{
-	"plan": whole(planned), "replan": replanned, "tell": whole(told), "bill": whole(billed), "build": Asked(built), "pour": whole(poured), "days": whole(scheduled), "record": whole(recorded), "amend": Asked(amended),
+	"plan": whole(planned), "replan": replanned, "tell": whole(told), "bill": whole(billed), "build": Asked(built), "pour": whole(poured), "days": whole(scheduled), "record": whole(recorded), "forecast": whole(forecast), "amend": Asked(amended),
 	"explain": Asked(explained), "table": Asked(tabled), "draw": Asked(drawn), "ways": Asked(waysOf), "advise": advised,
 	"alternatives": Asked(alternatives), "looks": Asked(looks), "compare": Asked(compared),
 	"reshape": Asked(reshaped), "square": Asked(squared), "pegs": Asked(pegged), "tape": Asked(read),

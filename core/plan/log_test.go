@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"fmt"
 	"math"
 	"slices"
 	"strings"
@@ -8,6 +9,7 @@ import (
 
 	"mallow/core/job"
 	"mallow/core/length"
+	"mallow/core/report"
 	"mallow/core/scene"
 	"mallow/core/stage/load"
 	"mallow/core/stage/record"
@@ -62,6 +64,24 @@ func TestPaceByHand(t *testing.T) {
 	one := saw(func() job.Job { j, _ := logged(t); return j }(), when(fact(1, ids[0], job.MarkDug), day+"08:00:00Z"))
 	if p := recordOf(t, one).Paces; len(p) != 0 {
 		t.Errorf("one hole is timed by nothing: %+v", p)
+	}
+}
+
+// Corner posts are dug once, old posts not at all, and facts can be about posts that are
+// no longer there: each has its place in a record.
+func TestRecordOfCornersAndLostPosts(t *testing.T) {
+	j, ids := fenced(t, length.Imperial, "boards-on-rails", 6*ft, 40*ft, 30*ft, 20*ft)
+	for n, id := range append(ids, "R1.999", "nothing") {
+		j = saw(j, when(fact(3*n+1, id, job.MarkDug), fmt.Sprintf("2027-05-03T%02d:%02d:00Z", 8+n/4, 15*(n%4))), fact(3*n+2, id, job.CutTo, 1500), fact(3*n+3, id, job.OffLine, 30))
+	}
+	r := recordOf(t, j)
+	if r.Dug != len(ids) || len(r.Paces) != 1 || r.Paces[0].Posts != len(ids)-1 || r.Paces[0].Minutes != 15 {
+		t.Errorf("%d of %d are dug, %+v", r.Dug, len(ids), r.Paces)
+	}
+	p := computed(t, j, nil).Figures()
+	p.Log = r
+	if rows := report.AsBuilt(p, r).Rows; len(rows) != len(ids) {
+		t.Errorf("%d rows for %d posts", len(rows), len(ids))
 	}
 }
 

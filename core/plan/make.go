@@ -36,7 +36,7 @@ func MakeUntil(stop func() error, j job.Job, cat materials.Catalog) (p Plan, err
 		p = r.Figures()
 		r.put(&p, r.tell(watch))
 		r.putBill(&p)
-		p.Pour, p.Log = r.PourDay(), r.Record()
+		p.Pour, p.Log = r.PourDay(), r.Forecast()
 		p.Findings = r.advised(watch)
 		r.putWays(&p, watch)
 		r.putReasons(&p)
@@ -53,7 +53,7 @@ func Worded(stop func() error, j job.Job, cat materials.Catalog) (p Plan, err er
 		p = r.Figures()
 		r.put(&p, r.tell(watch))
 		r.putBill(&p)
-		p.Pour, p.Schedule, p.Log = r.PourDay(), r.schedule(p, p.Items), r.Record()
+		p.Pour, p.Schedule, p.Log = r.PourDay(), r.schedule(p, p.Items), r.Forecast()
 	})
 	return p, err
 }

@@ -14,12 +14,18 @@ import (
 
 // Record holds what was seen on site against the plan: with it how fast it goes, what is
 // left to do, and which rails that were cut fit no more.
-func (r *Result) Record() *record.Log {
+func (r *Result) Record() *record.Log { return r.recorded(false) }
+
+// Forecast is the record with what takes longer to find, since the pour and the days are
+// planned for it: how the pace does against the truck, and against the days that are left.
+func (r *Result) Forecast() *record.Log { return r.recorded(true) }
+
+func (r *Result) recorded(ahead bool) *record.Log {
 	out := record.Compute(r.Job, r.loads())
 	if len(r.Job.Observed) == 0 {
 		return out
 	}
-	r.going(out)
+	r.going(out, ahead)
 	var gates []record.GateAt
 	for _, run := range r.Runs {
 		for i := range run.Gates.Made {
@@ -38,16 +44,18 @@ func (r *Result) Record() *record.Log {
 }
 
 // going adds how fast the work goes against the days and the pour that were planned.
-func (r *Result) going(out *record.Log) {
+func (r *Result) going(out *record.Log, ahead bool) {
 	d := r.Job.Days
 	crew := record.Crew{People: r.people(), ByHand: d.ByHand, Brace: r.minutes("brace") / float64(r.people())}
 	at := map[string]*engine.Run{}
 	for _, run := range r.Runs {
 		for i := range run.Load.Posts {
-			at[run.Load.Posts[i].ID] = run
+			if run.Load.Posts[i].Shared == "" { // a corner post's hole is the run's before
+				at[run.Load.Posts[i].ID] = run
+			}
 		}
 	}
-	if out.Poured > 0 && out.Poured < len(out.Posts) {
+	if ahead && out.Poured > 0 && out.Poured < len(out.Posts) {
 		day := r.PourDay()
 		crew.PerHour, crew.Bears = day.PerHour, day.Bears
 		if day.By != job.ByTruck {
@@ -56,12 +64,15 @@ func (r *Result) going(out *record.Log) {
 	}
 	out.Go(crew, func(post string) float64 {
 		run := at[post]
+		if run == nil {
+			return 0
+		}
 		return run.Load.HoleMinutes(run.Load.PostAt(post), crew.People, crew.ByHand)
 	})
-	if d.Start == "" || len(out.Paces) == 0 {
+	if !ahead || d.Start == "" || len(out.Paces) == 0 {
 		return
 	}
-	s := r.Schedule()
+	s := r.Elsewhere(d.Taken) // as figures: nobody asks here what would be sooner
 	var dates []string
 	hours := 0.0
 	for i := range s.Days {
@@ -113,8 +124,14 @@ func (r *Result) rails() (out []record.RailBay) {
 	return out
 }
 
-// Learn adds what a finished job says of its crew to what others did.
+// Learn adds what a finished job says of its crew to what others did, against the usual
+// rates whatever the job's own were.
 func (r *Result) Learn(u *record.Usual) bool {
+	if r.Job.Site.Crew != nil {
+		j := r.Job
+		j.Site.Crew = nil
+		r = &Result{engine.Compute(j, r.Catalog, nil, func() {})}
+	}
 	log := r.Record()
 	if !log.Finished() {
 		return false

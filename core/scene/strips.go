@@ -16,6 +16,7 @@ const (
 	stripPost   = 0.085 // a post in the strip from the side
 	stripApart  = 0.05  // between them
 	stripMargin = 0.02
+	stripThin   = 0.0018 // half a post's width
 	least       = 2.5 // times what may be fits into half a strip, where nothing is worse
 )
 
@@ -53,6 +54,7 @@ func strips(p plan.Plan, r *plan.Run) Scene {
 		}
 	}
 	up, lean := nice(half/worstLine), nice(min(half, post)/worstLean)
+	thin := long * stripThin
 	foot := -half - long*stripApart - post // of the posts from the side
 	s.Box = &Box{Point{-long * stripMargin, foot - half*0.4}, Point{long * (1 + stripMargin), half * 1.15}}
 
@@ -78,11 +80,11 @@ func strips(p plan.Plan, r *plan.Run) Scene {
 			s.say(Label{Class: Gap, Of: t.ID, At: Point{x, y}, Put: Beside, Off: 8, Rank: 1, Strong: true, Words: t.Label, Size: &size})
 		}
 		if o.Across != nil {
-			s.line(Post, t.ID, x, y, x, y+off(o.Across)*up)
+			s.area(Post, Timber, t.ID, x-thin, y, x+thin, y, x+thin, y+off(o.Across)*up, x-thin, y+off(o.Across)*up)
 		}
 		s.mark(class, t.ID, x, y, 0)
 		headX, headY := x+off(o.Plumb)*lean, foot+post+off(o.Top)*lean
-		s.line(Post, t.ID, x, foot, headX, headY)
+		s.area(Post, Timber, t.ID, x-thin, foot, x+thin, foot, headX+thin, headY, headX-thin, headY)
 		tops = append(tops, headX, headY)
 		if worse(off(o.Plumb), may.plumb) {
 			size := o.Plumb.Abs()
@@ -93,7 +95,7 @@ func strips(p plan.Plan, r *plan.Run) Scene {
 		s.line(Top, "", tops...)
 	}
 	for i := range r.Posts {
-		s.say(Label{Class: Name, Of: r.Posts[i].ID, At: Point{float64(r.Posts[i].Station), foot}, Put: Under, Rank: 3, Words: r.Posts[i].Label})
+		s.say(Label{Class: Name, Of: r.Posts[i].ID, At: Point{float64(r.Posts[i].Station), foot}, Put: RowUnder, Rank: 3, Words: r.Posts[i].Label})
 	}
 	s.say(Label{Class: Measure, At: Point{0, half}, Put: Beside, Rank: 2, Words: words.Plain("scene.strip-above", words.V{"times": number(up)})})
 	s.say(Label{Class: Measure, At: Point{0, foot + post*1.25}, Put: Beside, Rank: 2, Words: words.Plain("scene.strip-side", words.V{"times": number(lean)})})

@@ -37,6 +37,8 @@ const pages = [
     'dig/Dig',
     'pour/Pour',
     'build/Build',
+    'days/Days',
+    'log/Log',
   ].map((s) => ({
     name: `a job with ${s.split('/')[0]}`,
     entries: [page, job, `src/bench/${s}.svelte`],

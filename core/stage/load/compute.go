@@ -158,6 +158,9 @@ func (t *Totals) hole(p *dig.Post, d *dig.Design, soil materials.Soil, rate mate
 // by machine two stand at the auger whoever else is there.
 func (m *Load) HoleMinutes(i, people int, byHand bool) float64 {
 	p := &m.Posts[i]
+	if p.Card < 0 { // an old post that stays
+		return 0
+	}
 	hand, auger, drilled := holeHours(p, &m.Designs[p.Card], m.Soil, m.Crew())
 	if drilled && !byHand {
 		return 60 * auger

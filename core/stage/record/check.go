@@ -16,11 +16,12 @@ const (
 	codeGround  = "record-ground"
 	codeShallow = "record-frost"
 	codeService = "record-service"
-	codeOff     = "record-off"
-	codePace    = "record-pace"
-	codeTruck   = "record-truck"
-	codeLate    = "record-late"
-	codeCut     = "record-cut"
+	// Off is of what differs with nothing decided: its ways out say more.
+	Off       = "record-off"
+	codePace  = "record-pace"
+	codeTruck = "record-truck"
+	codeLate  = "record-late"
+	codeCut   = "record-cut"
 )
 
 // Findings are what a record finds: what each means, how bad it can be, and from what on
@@ -29,7 +30,7 @@ var Findings = []finding.Kind{
 	{Rule: codeBags, Costs: finding.Time, Stage: finding.Pour, Severities: []finding.Severity{finding.Check}, Means: "The bags that were bought do not last, if the holes to come take as many more than planned as those before.", Threshold: "enough"},
 	{Rule: codeGround, Costs: finding.Time, Stage: finding.Dig, Severities: []finding.Severity{finding.Note}, Means: "The same was met in so many holes that more of it is to be expected.", Threshold: "enough"},
 	{Rule: codeShallow, Costs: finding.Rework, Stage: finding.Dig, Severities: []finding.Severity{finding.Check}, Means: "A hole was dug less deep than frost goes.", Threshold: "length.Tolerance"},
-	{Rule: codeOff, Costs: finding.Rework, Stage: finding.Build, Severities: []finding.Severity{finding.Check}, Means: "Something differs from the plan by more than the fence type lets go, and nothing is decided.", Threshold: "Tolerances"},
+	{Rule: Off, Costs: finding.Rework, Stage: finding.Build, Severities: []finding.Severity{finding.Check}, Means: "Something differs from the plan by more than the fence type lets go, and nothing is decided.", Threshold: "Tolerances"},
 	{Rule: codePace, Costs: finding.Time, Stage: finding.Dig, Severities: []finding.Severity{finding.Note}, Means: "The work takes longer than planned, by the times at which posts were written down.", Threshold: "told"},
 	{Rule: codeTruck, Costs: finding.Rework, Stage: finding.Pour, Severities: []finding.Severity{finding.Check}, Means: "Posts are poured slower than planned: a load bears fewer of them before it stiffens.", Threshold: "told"},
 	{Rule: codeLate, Costs: finding.Time, Stage: finding.Dig, Severities: []finding.Severity{finding.Check}, Means: "At the pace so far the posts take more days than are planned."},
@@ -53,7 +54,7 @@ func (w *recorder) check() {
 		}
 		for _, d := range o.Deviations {
 			if d.State == Open {
-				w.out.find(codeOff, place, d.Says)
+				w.out.find(Off, place, d.Says)
 			}
 		}
 		frost, _ := w.at[o.ID].Frost()

@@ -84,7 +84,16 @@ type entry struct {
 // of the next; the first of each stretch of work tells nothing.
 func (r *Log) pace(what job.Seen, so Stage, planned func(post string) float64) (Pace, bool) {
 	p := Pace{What: what}
-	all := slices.Clone(r.marks[what])
+	stands := map[string]bool{}
+	for i := range r.Posts {
+		stands[r.Posts[i].ID] = true
+	}
+	var all []entry
+	for _, e := range r.marks[what] {
+		if stands[e.posts[0]] { // posts that are no longer planned say nothing of what is left
+			all = append(all, e)
+		}
+	}
 	slices.SortStableFunc(all, func(a, b entry) int { return a.at.Compare(b.at) })
 	var joined []entry
 	for _, e := range all {
@@ -190,7 +199,20 @@ func (u *Usual) Learn(r *Log, people int, waste float64) {
 	if b := r.Bags; b != nil && b.Planned > 0 {
 		u.Bags.add(b.Used/b.Planned*(1+waste), b.Holes)
 	}
-	u.Waste = max(0, u.Bags.Value-1)
+	if u.Bags.Posts > 0 {
+		u.Waste = max(0, u.Bags.Value-1)
+	}
+}
+
+// Join adds what other jobs taught.
+func (u *Usual) Join(o Usual) {
+	u.Jobs += o.Jobs
+	u.Dig.add(o.Dig.Value, o.Dig.Posts)
+	u.Set.add(o.Set.Value, o.Set.Posts)
+	u.Bags.add(o.Bags.Value, o.Bags.Posts)
+	if u.Bags.Posts > 0 {
+		u.Waste = max(0, u.Bags.Value-1)
+	}
 }
 
 // Worst is what differs most of its kind, let go or not.

@@ -52,6 +52,10 @@ export interface MallowAPI {
   schedule?: Schedule
   pourDay?: Day
   log?: Log
+  usual?: Usual
+  keptPhotos?: KeptPhotos
+  gaugeRequest?: GaugeRequest
+  gauged?: Gauged
   amendRequest?: AmendRequest
   amended?: Amended
   compared?: Compared
@@ -1895,6 +1899,7 @@ export interface Fact {
     | 'gravel'
     | 'bags'
     | 'sag'
+    | 'cut'
     | 'staked'
     | 'dug'
     | 'set'
@@ -1929,6 +1934,10 @@ export interface Fact {
    * Decided: what is done, by its name in the advice.
    */
   way?: string
+  /**
+   * Note: the photograph that shows it, by its id among the job's.
+   */
+  photo?: string
   /**
    * Struck out: the earlier fact that was wrong.
    */
@@ -4715,6 +4724,7 @@ export interface View {
     | 'stick'
     | 'along'
     | 'bay'
+    | 'strips'
   run: string
   /**
    * From the side: the whole line that the run is on, corner after corner.
@@ -4723,7 +4733,17 @@ export interface View {
   /**
    * What it stresses.
    */
-  stress?: 'walk' | 'string' | 'space' | 'grade' | 'gates' | 'dig' | 'pour' | 'build' | 'paper'
+  stress?:
+    | 'walk'
+    | 'string'
+    | 'space'
+    | 'grade'
+    | 'gates'
+    | 'dig'
+    | 'pour'
+    | 'build'
+    | 'paper'
+    | 'as built'
   /**
    * From the side: the stretch that is drawn, of which what is beyond is left out.
    */
@@ -5084,6 +5104,10 @@ export interface Catalogue {
   tolerances: {
     [k: string]: Tolerances
   }
+  /**
+   * What can be decided about something that differs, by short names.
+   */
+  todo: Choice[]
 }
 export interface Bag {
   id: string
@@ -5756,7 +5780,7 @@ export interface ExportRequest {
   what: string
   run?: string
   line: number
-  view?: 'elevation' | 'map'
+  view?: 'elevation' | 'map' | 'asbuilt' | 'strips'
   /**
    * For the file's name; 0 where the document is not kept as it is.
    */
@@ -6660,6 +6684,30 @@ export interface Log {
   open: number
   bags?: RecordBags
   findings: Finding[]
+  /**
+   * What was done and found on each day; what has no time is on none.
+   */
+  days: Daily[]
+  /**
+   * How fast it goes.
+   */
+  paces: Pace[]
+  /**
+   * What differs most of each kind, the worst first.
+   */
+  worst: Worst[]
+  /**
+   * Rails that were cut, against their bays as they are now.
+   */
+  cut: CutRail[]
+  /**
+   * What is to be done before the crew leaves for good.
+   */
+  punch: Punch[]
+  /**
+   * When to come back; empty while the last day is not known.
+   */
+  later: Reminder[]
 }
 export interface RecordPost {
   run: string
@@ -6774,6 +6822,228 @@ export interface RecordBags {
    * Post that they do not last to, by its label.
    */
   by?: string
+}
+export interface Daily {
+  /**
+   * Year-month-day.
+   */
+  date: string
+  /**
+   * When the first thing was written down.
+   */
+  from: string
+  /**
+   * When the last was.
+   */
+  to: string
+  who: string[]
+  done: DailyDone[]
+  /**
+   * What differed from the plan, with what was decided.
+   */
+  found: DailyFound[]
+  notes: DailyNote[]
+  bags: number
+  /**
+   * In which bags were counted.
+   */
+  holes: number
+  gravel: number
+  /**
+   * Things that were written down on the day and struck out since.
+   */
+  struck: number
+  /**
+   * Degrees Celsius; left out where the weather is not known.
+   */
+  low?: number
+  high?: number
+  /**
+   * Millimetres.
+   */
+  rain?: number
+}
+export interface DailyDone {
+  what: 'staked' | 'dug' | 'set' | 'poured' | 'built' | 'cut'
+  run: string
+  /**
+   * Their labels, in the order of the line; empty where it is the run or a gate.
+   */
+  posts: string[]
+  /**
+   * The gate that is built.
+   */
+  gate?: string
+}
+export interface DailyFound {
+  run: string
+  /**
+   * Its label.
+   */
+  post: string
+  says: Text
+  state: 'let go' | 'open' | 'decided' | 'spaced'
+  way?: string
+}
+export interface DailyNote {
+  /**
+   * Label of its post; empty where it is about no post.
+   */
+  on: string
+  run?: string
+  says: string
+  photo?: string
+}
+export interface Pace {
+  what: 'dug' | 'set' | 'poured'
+  /**
+   * That it rests on.
+   */
+  posts: number
+  /**
+   * Of the whole crew, for one.
+   */
+  minutes: number
+  /**
+   * The same, as planned for those posts.
+   */
+  planned: number
+  /**
+   * Posts that are not so far yet.
+   */
+  left: number
+  /**
+   * Of the whole crew, that they take: as planned for them, times what those before took over their plan.
+   */
+  hours: number
+  /**
+   * Enough were timed to go by.
+   */
+  sure: boolean
+}
+export interface Worst {
+  /**
+   * Where it was seen.
+   */
+  fact: string
+  /**
+   * landed, line, plumb, lean, depth, width or top; rock, water or root for a hole that was stopped.
+   */
+  what: string
+  /**
+   * Along the fence: on is more; a hole: deeper or wider is more; a top: over is more.
+   */
+  by: number
+  /**
+   * So much is let go.
+   */
+  allowed: number
+  state: 'let go' | 'open' | 'decided' | 'spaced'
+  /**
+   * What was decided.
+   */
+  way?: string
+  says: Text
+  run: string
+  /**
+   * Its id.
+   */
+  post: string
+  label: string
+}
+export interface CutRail {
+  fact: string
+  run: string
+  /**
+   * Label of the bay that they were cut for.
+   */
+  bay: string
+  /**
+   * As cut.
+   */
+  long: number
+  /**
+   * What the bay needs now.
+   */
+  needs: number
+  fits: boolean
+  /**
+   * To cut off, where they fit.
+   */
+  trim: number
+  /**
+   * Bay in which rails that no longer fit can be used, by its label; left out where there is none.
+   */
+  use?: string
+  /**
+   * To cut off there.
+   */
+  off: number
+}
+export interface Punch {
+  run: string
+  /**
+   * Its id.
+   */
+  post?: string
+  /**
+   * Of the post, or name of the gate.
+   */
+  label?: string
+  says: Text
+}
+export interface Reminder {
+  /**
+   * Stable, for programs: gates or spring.
+   */
+  id: string
+  /**
+   * Year-month-day.
+   */
+  date: string
+  says: Text
+}
+export interface Usual {
+  dig: Learned
+  set: Learned
+  bags: Learned
+  jobs: number
+  /**
+   * Share of concrete beyond what is computed, as it comes of the bags.
+   */
+  waste: number
+}
+export interface Learned {
+  value: number
+  posts: number
+}
+export interface KeptPhotos {
+  photos: KeptPhoto[]
+}
+export interface KeptPhoto {
+  id: string
+  taken: string
+  width: number
+  height: number
+  /**
+   * Bytes.
+   */
+  size: number
+}
+export interface GaugeRequest {
+  doc: Job
+  /**
+   * Its id.
+   */
+  post: string
+  /**
+   * What is measured.
+   */
+  of: 'gap' | 'line' | 'depth' | 'width' | 'plumb' | 'lean' | 'top'
+}
+export interface Gauged {
+  device: 'tape' | 'level' | 'inclinometer'
+  value: number
 }
 export interface AmendRequest {
   doc: Job

@@ -1,6 +1,11 @@
 import type {
   Amended,
   AmendRequest,
+  GaugeRequest,
+  Gauged,
+  KeptPhoto,
+  KeptPhotos,
+  Usual,
   Bill,
   BoardLine,
   Compared,
@@ -253,6 +258,27 @@ export const api = {
   days: (doc: Job, signal?: AbortSignal) => asked<Schedule>('days', doc, signal),
   /** What was seen on site against the plan. */
   record: (doc: Job, signal?: AbortSignal) => asked<Log>('record', doc, signal),
+  /** The same, with what the pour and the days say of the pace. */
+  forecast: (doc: Job, signal?: AbortSignal) => asked<Log>('forecast', doc, signal),
+  /** What finished jobs say of how the crew works. */
+  usual: () => call<Usual>('GET', '/usual'),
+  /** What a simulated tape, level or inclinometer measures at a post. */
+  gauge: (req: GaugeRequest) => call<Gauged>('POST', '/device', req),
+  photos: (id: string) => call<KeptPhotos>('GET', `/jobs/${id}/photos`).then((p) => p.photos),
+  addPhoto: async (id: string, photo: Blob): Promise<KeptPhoto> => {
+    let answer: Response
+    try {
+      answer = await fetch(`/api/jobs/${id}/photos`, {
+        method: 'POST',
+        body: photo,
+        headers: { 'Content-Type': photo.type },
+      })
+    } catch {
+      throw new Gone()
+    }
+    if (!answer.ok) throw no((await answer.json()) as Problem)
+    return (await answer.json()) as KeptPhoto
+  },
   /** What can be done about what differs from the plan. */
   amend: (req: AmendRequest, signal?: AbortSignal) => askedLong<Amended>('amend', req, signal),
   /** Hourly weather read from a file. */

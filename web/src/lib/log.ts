@@ -86,5 +86,6 @@ export const differing: Differing[] = [
     sides: [msg.log_left, msg.log_right],
   },
   { id: 'top', name: msg.log_top, what: 'top', enter: 'length', sides: [msg.log_too_high, msg.log_too_low] },
+  { id: 'cut', name: msg.log_cut, what: 'cut', enter: 'length', hint: () => msg.log_cut_hint },
   { id: 'note', name: msg.log_note, what: 'note', enter: 'words' },
 ]

@@ -15,7 +15,7 @@ export const parts = {
   pour: ['day', 'weather', 'fill', 'curb', 'rules', 'holes', 'totals'],
   build: ['bay', 'parts', 'cuts', 'compare', 'order'],
   days: ['days', 'tasks', 'crew'],
-  log: ['post', 'open', 'record', 'may'],
+  log: ['post', 'open', 'record', 'inspect', 'usual', 'may'],
 } as const satisfies Record<Stage, readonly string[]>
 
 type Parts = { -readonly [S in Stage]: (typeof parts)[S][number] }

@@ -27,9 +27,18 @@ export function standing(session: Session, about: string, ...what: What[]): Fact
   )
 }
 
+/** Now, by this clock: the day of the record is the crew's day. */
+function clock(): string {
+  const now = new Date()
+  const ahead = -now.getTimezoneOffset()
+  const two = (n: number) => String(Math.floor(Math.abs(n))).padStart(2, '0')
+  const here = new Date(now.getTime() + ahead * 60_000).toISOString().slice(0, 19)
+  return ahead === 0 ? here + 'Z' : `${here}${ahead < 0 ? '-' : '+'}${two(ahead / 60)}:${two(ahead % 60)}`
+}
+
 /** When something is written down, and by whom, as far as that is known here. */
 const stamp = (): Pick<Fact, 'when' | 'who'> => ({
-  when: new Date().toISOString().replace(/\.\d+/, ''),
+  when: clock(),
   ...(writer.name ? { who: writer.name } : {}),
 })
 

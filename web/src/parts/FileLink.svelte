@@ -9,15 +9,17 @@
     session: Session
     what: string
     run?: string
-    view?: 'elevation' | 'map'
+    view?: 'elevation' | 'map' | 'asbuilt' | 'strips'
+    /** Of printed sheets: which. */
+    sheet?: string
     class?: string
     children: Snippet
   }
-  let { session, what, run, view, class: look = 'underline', children }: Props = $props()
+  let { session, what, run, view, sheet, class: look = 'underline', children }: Props = $props()
 
   const line = $derived(session.lineIndex)
   const href = $derived(
-    `/api/jobs/${session.id}/export?${new URLSearchParams({ what, line: String(line), ...(run && { run }), ...(view && { view }) })}`,
+    `/api/jobs/${session.id}/export?${new URLSearchParams({ what, line: String(line), ...(run && { run }), ...(view && { view }), ...(sheet && { sheet }) })}`,
   )
   let trouble = $state('')
 

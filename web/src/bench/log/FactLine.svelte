@@ -5,6 +5,7 @@
   import { choiceName } from '../../lib/names'
   import { strike } from '../../lib/observed'
   import type { Session } from '../../lib/session.svelte'
+  import { photoAt } from '../../lib/photo'
   import { short, tape } from '../../lib/tape'
   import * as msg from '../../gen/messages'
 
@@ -23,6 +24,8 @@
     hour: '2-digit',
     minute: '2-digit',
   })
+  const way = (id: string) =>
+    session.catalogue.todo.find((t) => t.value === id || t.value === id.split(' ')[0])?.name ?? id
   const measured = $derived(
     fact.what === 'landed'
       ? tape(fact.at ?? 0, units)
@@ -36,8 +39,20 @@
   )
 </script>
 
+{#if fact.photo}<a
+    class="flex-none py-1 pr-2"
+    href={photoAt(session.id, fact.photo)}
+    target="_blank"
+    rel="noreferrer"
+    ><img
+      class="h-14 w-14 border border-line object-cover"
+      loading="lazy"
+      alt={msg.log_photo_of({ label })}
+      src={photoAt(session.id, fact.photo)}
+    /></a
+  >{/if}
 <span class="flex-1 py-1"
-  >{name} <strong>{measured}</strong>{fact.way ? ` ${msg.log_way({ way: fact.way })}` : ''}
+  >{name} <strong>{measured}</strong>{fact.way ? ` ${msg.log_way({ way: way(fact.way) })}` : ''}
   {fact.note ? `“${fact.note}”` : ''}
   <span class="text-pencil"
     >{fact.when ? day.format(new Date(fact.when)) : ''}{fact.who ? `, ${fact.who}` : ''}</span

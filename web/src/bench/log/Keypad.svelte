@@ -2,11 +2,13 @@
   // Keys that fit a tape: digits, feet, inches and the fractions on it. What a keyboard, a
   // voice or a tape with a button types into the field is read as it is elsewhere.
   import Delete from '@lucide/svelte/icons/delete'
+  import Bluetooth from '@lucide/svelte/icons/bluetooth'
   import KeyboardIcon from '@lucide/svelte/icons/keyboard'
-  import type { Reading } from '../../gen/api'
+  import type { GaugeRequest, Reading } from '../../gen/api'
   import { api } from '../../lib/api'
   import type { Differing } from '../../lib/log'
   import type { Session } from '../../lib/session.svelte'
+  import { tape } from '../../lib/tape'
   import Fraction from '../../parts/Fraction.svelte'
   import * as msg from '../../gen/messages'
 
@@ -14,11 +16,13 @@
     session: Session
     of: Differing
     post: string
+    /** Id of the post, for a device that measures there. */
+    postId: string
     hint: string
     onenter: (value: number, words: string) => void
     oncancel: () => void
   }
-  let { session, of, post, hint, onenter, oncancel }: Props = $props()
+  let { session, of, post, postId, hint, onenter, oncancel }: Props = $props()
   const units = $derived(session.units)
   const metric = $derived(units.system === 'metric')
   const id = $props.id()
@@ -88,6 +92,31 @@
         )
   const fraction = (f: string) => read(`${text.trimEnd()} ${f}"`)
 
+  // Devices that send what they measure: a tape with a button, a level, an inclinometer.
+  // Those that ship with Mallow are simulated.
+  const gauges = ['gap', 'line', 'depth', 'width', 'plumb', 'lean', 'top']
+  let taking = $state(false)
+  async function takeReading() {
+    taking = true
+    try {
+      const sent = await api.gauge({ doc: session.doc, post: postId, of: of.id as GaugeRequest['of'] })
+      side = of.sides && sent.value < 0 ? 1 : 0
+      read(tape(of.sides ? Math.abs(sent.value) : sent.value, units))
+    } catch (e) {
+      reading = {
+        ok: false,
+        length: 0,
+        bare: false,
+        others: [],
+        why: e instanceof Error ? e.message : String(e),
+      }
+      text ||= ' '
+    } finally {
+      taking = false
+      field?.focus()
+    }
+  }
+
   async function enter() {
     await pending
     if (!ready) return
@@ -141,6 +170,13 @@
       }}
       aria-describedby="{id}-says"
     />
+    {#if gauges.includes(of.id)}<button
+        class="btn btn-icon"
+        aria-label={msg.log_take_reading}
+        title={msg.log_take_reading}
+        disabled={taking}
+        onclick={takeReading}><Bluetooth size={20} aria-hidden="true" /></button
+      >{/if}
     {#if of.enter !== 'words'}<button
         class="btn btn-icon"
         aria-label={msg.log_keyboard}
@@ -182,9 +218,18 @@
             ? 'col-span-2'
             : ''}"
           tabindex="-1"
-          aria-label={k === RUB ? msg.log_rub_out : k === '′' ? msg.log_feet : k === '″' ? msg.log_inches : undefined}
+          aria-label={k === RUB
+            ? msg.log_rub_out
+            : k === '′'
+              ? msg.log_feet
+              : k === '″'
+                ? msg.log_inches
+                : undefined}
           onclick={() => press(k)}
-          >{#if k === RUB}<Delete size={22} aria-hidden="true" />{:else if k === '′' || k === '″'}<span class="text-[2rem] leading-none" aria-hidden="true">{k}</span>{:else}{k}{/if}</button
+          >{#if k === RUB}<Delete size={22} aria-hidden="true" />{:else if k === '′' || k === '″'}<span
+              class="text-[2rem] leading-none"
+              aria-hidden="true">{k}</span
+            >{:else}{k}{/if}</button
         >
       {/each}
     </div>

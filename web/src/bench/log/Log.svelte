@@ -16,14 +16,17 @@
   // svelte-ignore state_referenced_locally
   const asked = new Answer<Log>(
     session,
-    () => '',
-    (doc, signal) => api.record(doc, signal),
+    () => (session.nav.parts.log === 'post' ? '' : 'ahead'),
+    (doc, signal) =>
+      session.nav.parts.log === 'post' ? api.record(doc, signal) : api.forecast(doc, signal),
   )
   const log = $derived(asked.value)
   const parts = $derived([
     { id: 'post', name: msg.log_posts, note: '' },
     { id: 'open', name: msg.log_what_to_do, note: log?.open ? String(log.open) : '' },
     { id: 'record', name: msg.log_record, note: '' },
+    { id: 'inspect', name: msg.log_inspect, note: log?.punch.length ? String(log.punch.length) : '' },
+    { id: 'usual', name: msg.log_learned, note: '' },
     { id: 'may', name: msg.log_let_go, note: '' },
   ])
   const open = $derived(session.nav.parts.log)
@@ -49,6 +52,18 @@
     >{#if open === 'record' && log}<Later
         load={() => import('./RecordList.svelte')}
         props={{ session, view, log }}
+      />{/if}</Tabs.Content
+  >
+  <Tabs.Content value="inspect"
+    >{#if open === 'inspect' && log}<Later
+        load={() => import('./Inspect.svelte')}
+        props={{ session, view, log }}
+      />{/if}</Tabs.Content
+  >
+  <Tabs.Content value="usual"
+    >{#if open === 'usual'}<Later
+        load={() => import('./Learned.svelte')}
+        props={{ session }}
       />{/if}</Tabs.Content
   >
   <Tabs.Content value="may"

@@ -1,6 +1,7 @@
 <script lang="ts">
   // The next post, big: what it asks for, one tap for what is done, many posts with one
   // sweep, and what differs in one tap more.
+  import Camera from '@lucide/svelte/icons/camera'
   import ChevronLeft from '@lucide/svelte/icons/chevron-left'
   import ChevronRight from '@lucide/svelte/icons/chevron-right'
   import X from '@lucide/svelte/icons/x'
@@ -8,6 +9,7 @@
   import Undo2 from '@lucide/svelte/icons/undo-2'
   import type { View } from '../../drawing/view.svelte'
   import type { Fact, Log, PlannedPost } from '../../gen/api'
+  import { api } from '../../lib/api'
   import { choiceName } from '../../lib/names'
   import { differing, marks, own, reached, type Differing, type Mark } from '../../lib/log'
   import { noteAll, ofPost, readIn, standing, stationOf, strike, wrongFact } from '../../lib/observed'
@@ -119,6 +121,30 @@
     view.show(session.drawn.posts[session.drawnPost]!.station)
   }
 
+  let sending = $state(false)
+  let trouble = $state('')
+  /** A photograph is made small, kept with the job, and noted at its post. */
+  async function photograph(input: HTMLInputElement) {
+    const file = input.files?.[0]
+    const of = post
+    input.value = ''
+    if (!file) return
+    sending = true
+    trouble = ''
+    let small: Blob | undefined
+    try {
+      small = await (await import('../../lib/photo')).shrunk(file)
+      const kept = await api.addPhoto(session.id, small)
+      write([{ post: of, fact: { what: 'note', photo: kept.id } }], msg.log_photo_of({ label: of.label }))
+    } catch (e) {
+      trouble = small
+        ? msg.log_photo_not_kept({ why: e instanceof Error ? e.message : String(e) })
+        : msg.log_photo_unread
+    } finally {
+      sending = false
+    }
+  }
+
   function takeBack() {
     const l = last!
     const wrote = (session.value<Fact[]>('/observed') ?? []).filter(
@@ -181,7 +207,8 @@
     <div class="grid grid-cols-5 gap-1.5" role="group" aria-label={msg.log_what_is_done}>
       {#each marks as m, i (m)}
         <button
-          class="btn min-h-16 flex-col gap-0.5 px-1 text-[1.02rem] font-semibold {!swept.length && i === offered
+          class="btn min-h-16 flex-col gap-0.5 px-1 text-[1.02rem] font-semibold {!swept.length &&
+          i === offered
             ? 'btn-main'
             : ''} {!swept.length && i < done ? 'border-ink bg-rule' : ''}"
           disabled={!swept.length && (!here || i < done)}
@@ -201,6 +228,18 @@
           // A tape that types at once must find its field.
           void keypad()
         }}>{msg.log_something_differs}</button
+      >
+      <label class="btn relative min-h-12 {here ? '' : 'opacity-50'}">
+        <Camera size={20} aria-hidden="true" /><span class="max-sm:sr-only">{msg.log_photograph}</span>
+        <input
+          class="absolute inset-0 cursor-pointer opacity-0"
+          type="file"
+          accept="image/*"
+          capture="environment"
+          disabled={!here || sending}
+          aria-label={msg.log_photograph}
+          onchange={(e) => photograph(e.currentTarget)}
+        /></label
       >
       {#if last}<button class="btn min-h-12 flex-1" onclick={takeBack}
           ><Undo2 size={18} aria-hidden="true" />{msg.log_take_back({ what: last.says })}</button
@@ -237,6 +276,7 @@
               session,
               of: entering,
               post: post.label,
+              postId: post.id,
               hint: entering.hint?.({ before: before?.label ?? '' }) ?? '',
               onenter: enter,
               oncancel: () => (entering = null),
@@ -244,6 +284,8 @@
           />
         </div>{/key}
     {/if}
+    {#if sending}<p aria-live="polite">{msg.log_photo_sending}</p>{/if}
+    {#if trouble}<p class="text-stop" role="alert">{trouble}</p>{/if}
     {#if wrongFact(session)}<p class="text-stop" role="alert">{wrongFact(session)}</p>{/if}
   </section>
 

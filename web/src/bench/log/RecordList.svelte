@@ -8,6 +8,10 @@
   import type { Session } from '../../lib/session.svelte'
   import { short } from '../../lib/tape'
   import Words from '../../parts/Words.svelte'
+  import Download from '@lucide/svelte/icons/download'
+  import Printer from '@lucide/svelte/icons/printer'
+  import FileLink from '../../parts/FileLink.svelte'
+  import DayRecord from './DayRecord.svelte'
   import Pager from '../Pager.svelte'
   import { pageOf } from '../page'
   import * as msg from '../../gen/messages'
@@ -18,6 +22,7 @@
     log.posts.filter((p) => p.stage > 0 || p.when || p.notes.length || p.deviations.length),
   )
   let page = $state(0)
+  let days = $state(3)
   const b = $derived(log.bags)
   const length = (mm: number | undefined) => (mm === undefined ? '' : short(mm, units))
   const hit = (p: Log['posts'][number]) =>
@@ -53,9 +58,40 @@
         expect: b.expect.toFixed(1),
       })}
     </p>{/if}
-  {#each log.findings as f, i (i)}
+  {#each log.paces as p (p.what)}<p data-pace={p.what}>
+      {msg.log_pace({
+        what: choiceName(p.what, 'observed/what'),
+        minutes: Math.round(p.minutes),
+        plan: Math.round(p.planned),
+        posts: p.posts,
+        left: p.left,
+        hours: p.hours.toFixed(1),
+      })}
+    </p>{/each}
+  {#each log.findings.filter((f) => f.rule !== 'record-off') as f, i (i)}
     <p class="border-l-4 border-l-warn bg-sheet px-3 py-1.5"><Words says={f.says} {units} /></p>
   {/each}
+  {#if log.days.length}<div class="flex flex-wrap gap-2">
+      <FileLink {session} what="pdf" sheet="records" class="btn"
+        ><Printer size={18} aria-hidden="true" />{msg.log_print_record}</FileLink
+      >
+      <FileLink {session} what="record" class="btn"
+        ><Download size={18} aria-hidden="true" />{msg.log_record_csv}</FileLink
+      >
+      {#if log.days.some((d) => d.notes.some((n) => n.photo))}<a
+          class="btn"
+          download
+          href={`/api/jobs/${session.id}/photos.zip`}
+          ><Download size={18} aria-hidden="true" />{msg.log_photos_zip}</a
+        >{/if}
+    </div>{/if}
+  {#each log.days.slice().reverse().slice(0, days) as d (d.date)}<DayRecord {session} day={d} />{/each}
+  {#if log.days.length > days}<button class="btn" onclick={() => (days += 10)}
+      >{msg.log_earlier({ count: log.days.length - days })}</button
+    >{/if}
+  {#if log.cut.length}<p>
+      {msg.log_cut_fits({ fits: log.cut.filter((c) => c.fits).length, count: log.cut.length })}
+    </p>{/if}
   {#if !seen.length}<p class="text-pencil">{msg.log_nothing_written}</p>{:else}
     <div class="overflow-x-auto">
       <table class="min-w-full border-collapse text-left">

@@ -10,7 +10,6 @@
   import DayPlan from './DayPlan.svelte'
   import Fill from './Fill.svelte'
   import Totals from './Totals.svelte'
-  import Weather from './Weather.svelte'
   import * as msg from '../../gen/messages'
 
   let { session, view }: { session: Session; view: View } = $props()
@@ -35,7 +34,10 @@
     >{#if session.nav.parts.pour === 'day'}<DayPlan {session} {view} />{/if}</Tabs.Content
   >
   <Tabs.Content value="weather"
-    >{#if session.nav.parts.pour === 'weather'}<Weather {session} />{/if}</Tabs.Content
+    >{#if session.nav.parts.pour === 'weather'}<Later
+        load={() => import('./Weather.svelte')}
+        props={{ session }}
+      />{/if}</Tabs.Content
   >
   <Tabs.Content value="fill"
     >{#if session.run.posts.length && session.nav.parts.pour === 'fill'}<ByHole
