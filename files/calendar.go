@@ -9,19 +9,21 @@ import (
 
 	"mallow/core/length"
 	"mallow/core/stage/days"
+	"mallow/core/stage/record"
 )
 
-// Calendar is a job's days on site as an iCalendar file (RFC 5545): one entry for each
+// Calendar is a job's days on site, and those on which to come back, as an iCalendar file (RFC 5545): one entry for each
 // day, by the clock of wherever it is read, with its tasks, load and checks. The same
 // job and day have the same name, so that a calendar takes a moved day for what it is.
-func Calendar(job, id string, s *days.Schedule, u length.Units, now time.Time) []byte {
-	return CrewCalendar(job, []CalendarJob{{job, id, s, u}}, now)
+func Calendar(job, id string, s *days.Schedule, later []record.Reminder, u length.Units, now time.Time) []byte {
+	return CrewCalendar(job, []CalendarJob{{job, id, s, later, u}}, now)
 }
 
 // CalendarJob is one job in a calendar.
 type CalendarJob struct {
 	Name, ID string
 	Schedule *days.Schedule
+	Later    []record.Reminder // when to come back
 	Units    length.Units
 }
 
@@ -37,6 +39,20 @@ func CrewCalendar(name string, jobs []CalendarJob, now time.Time) []byte {
 }
 
 func (j CalendarJob) put(cal *ics.Calendar, now time.Time) {
+	for _, l := range j.Later {
+		day, err := time.Parse(time.DateOnly, l.Date)
+		if err != nil {
+			continue
+		}
+		e := cal.AddEvent(fmt.Sprintf("%s-later-%s@mallow", j.ID, l.ID))
+		e.SetDtStampTime(now)
+		e.SetAllDayStartAt(day)
+		e.SetAllDayEndAt(day.AddDate(0, 0, 1))
+		e.SetSummary(j.Name + ": " + l.Says.Print(j.Units))
+	}
+	if j.Schedule == nil {
+		return
+	}
 	for n, d := range j.Schedule.Days {
 		e := cal.AddEvent(fmt.Sprintf("%s-day-%d@mallow", j.ID, n+1))
 		e.SetDtStampTime(now)

@@ -8,6 +8,7 @@ import (
 	"context"
 	"mallow/core/document"
 	"mallow/core/plan"
+	"mallow/core/stage/record"
 	"mallow/exchange"
 	"mallow/paper"
 	"strings"
@@ -37,11 +38,15 @@ func Of(o document.Opened, p plan.Plan, revision int, saved time.Time) Source {
 // the writing with an error.
 func (s Source) Export(w Want, told func(done, of int) error) (exchange.Written, error) {
 	if w.What == "ics" {
-		if s.Plan.Schedule == nil || len(s.Plan.Schedule.Days) == 0 {
+		var later []record.Reminder
+		if s.Plan.Log != nil {
+			later = s.Plan.Log.Later
+		}
+		if (s.Plan.Schedule == nil || len(s.Plan.Schedule.Days) == 0) && len(later) == 0 {
 			return exchange.Written{}, exchange.Refuse("There are no days yet: set the first day under Days.")
 		}
 		name := s.Name(w.Want, "days", "ics")
-		return exchange.Written{Name: name, Type: "text/calendar; charset=utf-8", Data: Calendar(s.Plan.Name, cmp.Or(s.Stamp.ID, "job"), s.Plan.Schedule, s.Plan.Units, s.Stamp.Date)}, nil
+		return exchange.Written{Name: name, Type: "text/calendar; charset=utf-8", Data: Calendar(s.Plan.Name, cmp.Or(s.Stamp.ID, "job"), s.Plan.Schedule, later, s.Plan.Units, s.Stamp.Date)}, nil
 	}
 	if w.What != "pdf" && w.What != "xlsx" {
 		return s.Source.Export(w.Want)

@@ -20,7 +20,7 @@ var looks = map[scene.Class]look{
 	scene.FrostLine: {0.25, 0, true}, scene.Fill: {0.25, 0.06, false}, scene.Pin: {0.3, 0.3, false}, scene.Below: {0.25, 0, true},
 	scene.Inside: {0.2, 0.18, false}, scene.Core: {0.2, 0.4, false}, scene.Hand: {0.15, 0, true}, scene.GroundLine: {0.6, 0, false},
 	scene.Finished: {0.3, 0, true}, scene.Swept: {0.2, 0, true}, scene.Struck: {0.35, 0.1, true}, scene.RunBack: {0.2, 0, true},
-	scene.Bay: {0.25, 0, false}, scene.Far: {0.2, 0, false}, scene.Rail: {0.18, 0, false}, scene.Piece: {0.18, 0, false}, scene.Joint: {0.3, 0, false}, scene.Board: {0.2, 0, false}, scene.Infill: {0.25, 0.1, false},
+	scene.Corridor: {0.1, 0.1, false}, scene.Bay: {0.25, 0, false}, scene.Far: {0.2, 0, false}, scene.Rail: {0.18, 0, false}, scene.Piece: {0.18, 0, false}, scene.Joint: {0.3, 0, false}, scene.Board: {0.2, 0, false}, scene.Infill: {0.25, 0.1, false},
 	scene.Leaf: {0.35, 0, false}, scene.Strut: {0.35, 0, false}, scene.Tie: {0.2, 0, false}, scene.Post: {0.3, 0.12, false}, scene.Hole: {0.2, 0.1, false},
 	scene.Line: {0.6, 0, false}, scene.Current: {0.6, 0, false}, scene.Odd: {0.35, 0, true}, scene.Stays: {0.35, 0, false}, scene.OldPost: {0.3, 0, true},
 	scene.InTheWay: {0.35, 0.25, true}, scene.Service: {0.4, 0, false}, scene.Flag: {0.2, 0.4, false}, scene.Hits: {0.5, 0, false},

@@ -1,6 +1,7 @@
 package paper
 
 import (
+	"slices"
 	"strconv"
 	"strings"
 
@@ -43,15 +44,27 @@ func (w writer) recordSheets(string) []Sheet {
 		}
 		s.Blocks = append(s.Blocks, Para{Words: sum, Bold: true}, w.doneOn(d))
 		s.Blocks = append(s.Blocks, Heading(words.Plain("paper.record-found")))
-		if len(d.Found) == 0 {
+		within := 0
+		for _, f := range d.Found {
+			if f.State == record.LetGo {
+				within++
+			}
+		}
+		if within == len(d.Found) {
 			s.Blocks = append(s.Blocks, Para{Words: words.Plain("paper.record-nothing-found")})
 		} else {
 			t := Table{Head: []string{words.Plain("report.head-run"), words.Plain("paper.record-what"), words.Plain("paper.record-decided")}, Bold: 1}
 			for _, f := range d.Found {
+				if f.State == record.LetGo {
+					continue
+				}
 				_, name := w.runOf(f.Run)
 				t.Rows = append(t.Rows, []string{name, w.say(f.Says), stood(f)})
 			}
 			s.Blocks = append(s.Blocks, t)
+		}
+		if within > 0 {
+			s.Blocks = append(s.Blocks, Para{Words: w.words("paper.record-let-go-more", words.V{"count": within})})
 		}
 		s.Blocks = append(s.Blocks, Heading(words.Plain("paper.record-used")), Para{Words: w.words("paper.record-bags", words.V{"bags": d.Bags, "holes": d.Holes, "gravel": d.Gravel})})
 		if notes := w.notes(d); len(notes) > 0 {
@@ -77,7 +90,7 @@ func stood(f record.DailyFound) string {
 		return words.Plain("paper.record-spaced")
 	case record.LetGo:
 	}
-	return words.Plain("paper.record-let-go")
+	return ""
 }
 
 // doneOn is what was done on a day.
@@ -140,7 +153,10 @@ func (w writer) inspection(run string) []Sheet {
 	s := Sheet{Alone: true, Blocks: []Block{Para{Words: words.Plain("paper.inspect-look")}}}
 	for i := range w.plan.Runs {
 		r := &w.plan.Runs[i]
-		if len(r.Posts) == 0 || run != "" && r.ID != run {
+		measured := slices.ContainsFunc(g.Posts, func(o record.RecordPost) bool {
+			return o.Run == r.ID && (o.Off != nil || o.Plumb != nil || o.Across != nil || o.Top != nil)
+		})
+		if !measured || run != "" && r.ID != run {
 			continue
 		}
 		s.Blocks = append(s.Blocks, Para{Words: w.name(i), Bold: true}, Figure{Plan: w.plan, View: scene.View{Of: scene.OfStrips, Run: r.ID, Stress: scene.OnPaper}, Height: 44})

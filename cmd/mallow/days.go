@@ -54,7 +54,7 @@ func daysCommand() *cobra.Command {
 				return err
 			}
 			if ics {
-				_, err := c.OutOrStdout().Write(files.Calendar(j.Name, "job", s, j.Units, time.Now()))
+				_, err := c.OutOrStdout().Write(files.Calendar(j.Name, "job", s, p.Log.Later, j.Units, time.Now()))
 				return err
 			}
 			t := &table{w: tabwriter.NewWriter(c.OutOrStdout(), 2, 4, 2, ' ', 0)}

@@ -184,7 +184,11 @@ func TestRecordOrderAndStriking(t *testing.T) {
 		}
 		gone := rng.IntN(len(facts))
 		struck := append(slices.Clone(facts), job.Fact{ID: "s1", On: facts[gone].On, What: job.StruckOut, Strikes: facts[gone].ID, When: "2027-05-03T09:00:00Z"})
-		if got := of(struck); !reflect.DeepEqual(got, of(slices.Delete(slices.Clone(facts), gone, gone+1))) {
+		got := of(struck)
+		for i := range got.Days {
+			got.Days[i].Struck = 0 // that it was, is told
+		}
+		if !reflect.DeepEqual(got, of(slices.Delete(slices.Clone(facts), gone, gone+1))) {
 			t.Fatalf("log %d: what was struck out still counts", n)
 		}
 	}

@@ -6,6 +6,7 @@ import (
 
 	"mallow/core/length"
 	"mallow/core/plan"
+	"mallow/core/reason"
 	"mallow/core/stage/record"
 	"mallow/core/survey"
 	"mallow/core/words"
@@ -39,9 +40,12 @@ func Record(p plan.Plan, r *record.Log) Table {
 		col("depth_dug", Short, func(o record.RecordPost) any { return long(o.Depth) }),
 		col("depth_planned", Short, func(o record.RecordPost) any { return some(o.Planned, o.Depth != nil) }),
 		col("width_dug", Short, func(o record.RecordPost) any { return long(o.Width) }),
-		col("off_string", Rise, func(o record.RecordPost) any { return long(o.Off) }),
-		col("out_of_plumb", Rise, func(o record.RecordPost) any { return long(o.Plumb) }),
-		col("plumb_across", Rise, func(o record.RecordPost) any { return long(o.Across) }),
+		col("off", Rise, func(o record.RecordPost) any { return long(o.Off) }, file),
+		col("beside_string", Words, func(o record.RecordPost) any { return handed(p.Units, o.Off, "left", "right") }, page),
+		col("plumb_along", Rise, func(o record.RecordPost) any { return long(o.Plumb) }, file),
+		col("plumb_across", Rise, func(o record.RecordPost) any { return long(o.Across) }, file),
+		col("leans_along", Words, func(o record.RecordPost) any { return handed(p.Units, o.Plumb, "on", "back") }, page),
+		col("leans_across", Words, func(o record.RecordPost) any { return handed(p.Units, o.Across, "left", "right") }, page),
 		col("top_off", Rise, func(o record.RecordPost) any { return long(o.Top) }),
 		col("met", Text, func(o record.RecordPost) any {
 			if o.Hit == "" {
@@ -92,12 +96,15 @@ func AsBuilt(p plan.Plan, r *record.Log) Table {
 		col("post", Text, func(o record.RecordPost) any { return o.Label }),
 		col("stands_at", Tape, func(o record.RecordPost) any { at, _ := o.Stands(); return at }, main),
 		col("measured", Flag, func(o record.RecordPost) any { return o.At != nil }),
-		col("off_string", Rise, func(o record.RecordPost) any { return long(o.Off) }),
+		col("off", Rise, func(o record.RecordPost) any { return long(o.Off) }, file),
+		col("beside_string", Words, func(o record.RecordPost) any { return handed(p.Units, o.Off, "left", "right") }, page),
 		col("map_x", Tape, func(o record.RecordPost) any { return place(o).X }, file),
 		col("map_y", Tape, func(o record.RecordPost) any { return place(o).Y }, file),
 		col("top_off", Rise, func(o record.RecordPost) any { return long(o.Top) }),
-		col("out_of_plumb", Rise, func(o record.RecordPost) any { return long(o.Plumb) }),
-		col("plumb_across", Rise, func(o record.RecordPost) any { return long(o.Across) }),
+		col("plumb_along", Rise, func(o record.RecordPost) any { return long(o.Plumb) }, file),
+		col("plumb_across", Rise, func(o record.RecordPost) any { return long(o.Across) }, file),
+		col("leans_along", Words, func(o record.RecordPost) any { return handed(p.Units, o.Plumb, "on", "back") }, page),
+		col("leans_across", Words, func(o record.RecordPost) any { return handed(p.Units, o.Across, "left", "right") }, page),
 		col("depth", Short, func(o record.RecordPost) any {
 			if o.Depth != nil {
 				return *o.Depth
@@ -114,4 +121,16 @@ func AsBuilt(p plan.Plan, r *record.Log) Table {
 		col("met_at", Short, func(o record.RecordPost) any { return long(o.HitAt) }),
 		col("so_far", Text, func(o record.RecordPost) any { return words.Plain("record.stage-" + o.Stage.Name()) }),
 	}, known, func(o record.RecordPost) Row { return Row{Run: o.Run, Post: o.ID} })
+}
+
+// handed says a measure with the hand that it is on; what no tape can tell is none.
+func handed(u length.Units, by *length.Length, more, less string) reason.Text {
+	if by == nil || by.Abs() < u.SmallestMark/2 {
+		return nil
+	}
+	side := more
+	if *by < 0 {
+		side = less
+	}
+	return words.Say("report.hand-"+side, words.V{"by": by.Abs()})
 }

@@ -17,7 +17,7 @@ const (
 	stripApart  = 0.05  // between them
 	stripMargin = 0.02
 	stripThin   = 0.0018 // half a post's width
-	least       = 2.5 // times what may be fits into half a strip, where nothing is worse
+	least       = 2.5    // times what may be fits into half a strip, where nothing is worse
 )
 
 // strips draws a run as it was measured: from above, each post beside the string with
@@ -135,7 +135,7 @@ func (s *Scene) asBuilt(p plan.Plan) {
 		x, y := float64(place.X), float64(place.Y)
 		s.mark(Cross, o.ID, x, y, 0)
 		l := Label{Class: Name, Of: o.ID, At: Point{x, y}, Put: Beside, Off: 9, Rank: 2, Words: o.Label}
-		if o.Off != nil && o.Off.Abs() > length.Tolerance {
+		if o.Off != nil && o.Off.Abs() >= p.Units.SmallestMark/2 {
 			size := o.Off.Abs()
 			l.Size = &size
 		}

@@ -1,6 +1,7 @@
 package record
 
 import (
+	"cmp"
 	"math"
 	"slices"
 	"time"
@@ -29,6 +30,9 @@ type recorder struct {
 func Compute(j job.Job, runs []*load.Load) *Log {
 	w := recorder{job: j, runs: runs, facts: map[string][]job.Fact{}, at: map[string]*load.Load{}, out: &Log{Posts: []RecordPost{}, Finds: []finding.Finding{}, Days: []Daily{}, Paces: []Pace{}, Worst: []Worst{}, Cut: []CutRail{}, Punch: []Punch{}, Later: []Reminder{}, marks: map[job.Seen][]entry{}, gates: map[string]bool{}, may: map[string]job.Tolerances{}}}
 	w.read()
+	for _, all := range w.out.marks {
+		slices.SortStableFunc(all, func(a, b entry) int { return cmp.Or(a.at.Compare(b.at), cmp.Compare(a.posts[0], b.posts[0])) })
+	}
 	for _, m := range runs {
 		w.out.runIDs, w.out.may[m.Spec.ID] = append(w.out.runIDs, m.Spec.ID), m.Tolerances
 		for i := range m.Posts {

@@ -1,6 +1,7 @@
 package record
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 	"time"
@@ -84,16 +85,21 @@ func (w *recorder) days() {
 		}
 		return d
 	}
-	dayOf := map[string]*Daily{} // of each fact
-	for _, f := range w.job.Observed {
+	dayOf := map[string]*Daily{}        // of each fact
+	gone := map[string]int{}            // struck out, by the day
+	all := slices.Clone(w.job.Observed) // in whatever order they were written in
+	slices.SortStableFunc(all, func(a, b job.Fact) int {
+		return cmp.Or(cmp.Compare(a.When, b.When), cmp.Compare(a.On, b.On), cmp.Compare(a.What, b.What))
+	})
+	for _, f := range all {
 		if len(f.When) < 16 || f.What == job.StruckOut {
 			continue
 		}
-		d := on(f)
 		if struck[f.ID] {
-			d.Struck++
+			gone[f.When[:10]]++
 			continue
 		}
+		d := on(f)
 		dayOf[f.ID] = d
 		i, known := place[f.OnPost()]
 		label, run := "", ""
@@ -130,6 +136,7 @@ func (w *recorder) days() {
 	}
 	sky, err := weather.New(w.job.Weather)
 	for date, d := range by {
+		d.Struck = gone[date]
 		for _, m := range w.runs {
 			for _, what := range doneMarks {
 				posts := done[date][doneOn{what, m.Spec.ID}]

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"math"
 	"slices"
+	"strconv"
 	"time"
 
 	"mallow/core/finding"
@@ -62,7 +63,7 @@ func (r *Log) Go(c Crew, planned func(post string) float64) {
 		if !p.Sure || p.Planned <= 0 || p.Left == 0 || p.Minutes <= told*p.Planned {
 			continue
 		}
-		r.find(codePace, finding.Place{}, words.Say("record.pace-"+string(p.What), words.V{"minutes": whole(p.Minutes), "plan": whole(p.Planned), "left": p.Left, "hours": oneDecimal(p.Hours)}))
+		r.find(codePace, finding.Place{}, words.Say("record.pace-"+string(p.What), words.V{"minutes": whole(p.Minutes), "plan": whole(p.Planned), "left": p.Left, "hours": strconv.FormatFloat(oneDecimal(p.Hours), 'f', -1, 64)}))
 	}
 	if i := slices.IndexFunc(r.Paces, func(p Pace) bool { return p.What == job.MarkPoured && p.Sure }); i >= 0 && c.Bears > 0 {
 		if at := r.Paces[i].Minutes; at*float64(c.Bears) > told*60/c.PerHour*float64(c.Bears) && r.Paces[i].Left > 0 {
@@ -155,7 +156,7 @@ func (r *Log) Late(dates []string, hours float64) {
 		sure = sure || p.Sure
 	}
 	if days := need / hours; sure && days > float64(left)+0.5 {
-		r.find(codeLate, finding.Place{}, words.Say("record.late", words.V{"hours": oneDecimal(need), "needed": int(math.Ceil(days)), "left": left}))
+		r.find(codeLate, finding.Place{}, words.Say("record.late", words.V{"hours": strconv.FormatFloat(oneDecimal(need), 'f', -1, 64), "needed": int(math.Ceil(days)), "left": left}))
 	}
 }
 

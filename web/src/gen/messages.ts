@@ -232,6 +232,7 @@ export const log_counts = (d: { staked: string | number; dug: string | number; s
 export const log_cut_fits = (d: { fits: string | number; count: string | number }): string => '' + d.fits + " of " + d.count + " bays whose rails are cut still fit."
 export const log_day_bags = (d: { bags: string | number; holes: number }): string => '' + d.bags + " bags in " + plural(d.holes, 0, en, { one: "one hole", other: d.holes + " holes" }) + "."
 export const log_day_from = (d: { from: string | number; to: string | number }): string => '' + d.from + " to " + d.to
+export const log_day_within = (d: { count: number }): string => '' + plural(d.count, 0, en, { one: "One more measure", other: d.count + " more measures" }) + " within what is let go."
 export const log_earlier = (d: { count: number }): string => '' + plural(d.count, 0, en, { one: "One earlier day", other: d.count + " earlier days" })
 export const log_from = (d: { label: string | number }): string => "From " + d.label
 export const log_from_last_hint = (d: { before: string | number }): string => "middle to middle from " + d.before

@@ -12,6 +12,7 @@
   const runName = (id: string) => session.plan.runs.find((r) => r.id === id)?.name || id
   const date = new Intl.DateTimeFormat(undefined, { dateStyle: 'full', timeZone: 'UTC' })
   const photos = $derived(day.notes.filter((n) => n.photo))
+  const within = $derived(day.found.filter((f) => f.state === 'let go').length)
   const way = (id: string) =>
     session.catalogue.todo.find((t) => t.value === id || t.value === id.split(' ')[0])?.name ?? id
 </script>
@@ -31,12 +32,13 @@
       <strong>{choiceName(d.what, 'observed/what')}</strong>: {runName(d.run)}
       {d.gate ?? d.posts.join(' ')}
     </p>{/each}
-  {#each day.found as f, i (i)}<p
+  {#each day.found.filter((f) => f.state !== 'let go') as f, i (i)}<p
       class="border-l-4 {f.state === 'open' ? 'border-l-warn' : 'border-l-line'} pl-2"
     >
       {runName(f.run)}: <Words says={f.says} {units} />
       {#if f.way}<span class="text-pencil">{msg.log_way({ way: way(f.way) })}</span>{/if}
     </p>{/each}
+  {#if within}<p class="text-pencil">{msg.log_day_within({ count: within })}</p>{/if}
   {#if day.holes}<p>{msg.log_day_bags({ bags: day.bags.toFixed(1), holes: day.holes })}</p>{/if}
   {#each day.notes.filter((n) => n.says) as n, i (i)}<p>{n.on ? `${n.on}: ` : ''}“{n.says}”</p>{/each}
   {#if photos.length}<div class="flex flex-wrap gap-1">

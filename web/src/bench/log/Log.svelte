@@ -17,8 +17,7 @@
   const asked = new Answer<Log>(
     session,
     () => (session.nav.parts.log === 'post' ? '' : 'ahead'),
-    (doc, signal) =>
-      session.nav.parts.log === 'post' ? api.record(doc, signal) : api.forecast(doc, signal),
+    (doc, signal) => (session.nav.parts.log === 'post' ? api.record(doc, signal) : api.forecast(doc, signal)),
   )
   const log = $derived(asked.value)
   const parts = $derived([
