@@ -115,7 +115,12 @@ await shot('days', {}, async (page) => {
   await open(page, 'Days')
   await page.getByTestId('days-list').waitFor()
 })
-await shot('phone-dark', { width: 390, height: 844, dark: true }, (page) => open(page, 'Dig', /^Pipit/))
+await shot('phone-dark', { width: 390, height: 844, dark: true }, async (page) => {
+  await open(page, 'Log')
+  await page.getByTestId('log').waitFor()
+  for (let i = 0; i < 4; i++)
+    await page.getByRole('group', { name: 'What is done' }).getByRole('button', { name: 'Dug' }).click()
+})
 // These come last, for they change what is shown.
 await shot('swing', {}, async (page) => {
   await open(page, 'Gates', undefined, 'Round the trees')

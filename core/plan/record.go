@@ -1,8 +1,6 @@
 package plan
 
 import (
-	"slices"
-
 	"mallow/core/engine"
 	"mallow/core/job"
 	"mallow/core/stage"
@@ -106,6 +104,7 @@ func (r *Result) minutes(task string) float64 {
 
 // rails are the bays of the job with the length of their rails.
 func (r *Result) rails() (out []record.RailBay) {
+	had := map[string]bool{}
 	for _, run := range r.Runs {
 		for k := range run.Build.Parts {
 			p := &run.Build.Parts[k]
@@ -113,9 +112,10 @@ func (r *Result) rails() (out []record.RailBay) {
 				continue
 			}
 			for _, q := range p.Pieces {
-				if q.Bay < 0 || q.Bay != q.To || slices.ContainsFunc(out, func(b record.RailBay) bool { return b.Post == run.Load.Posts[q.Bay].ID }) {
+				if q.Bay < 0 || q.Bay != q.To || had[run.Load.Posts[q.Bay].ID] {
 					continue
 				}
+				had[run.Load.Posts[q.Bay].ID] = true
 				bay := &run.Load.Bays[q.Bay]
 				out = append(out, record.RailBay{Run: run.Load.Spec.ID, Post: run.Load.Posts[q.Bay].ID, Label: bay.Label, Needs: q.Long, Count: q.Count})
 			}

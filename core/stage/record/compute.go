@@ -98,7 +98,9 @@ func (w *recorder) post(m *load.Load, i int) {
 		case job.Landed:
 			o.At = f.At
 		case job.CutTo:
-			w.out.cuts = slices.DeleteFunc(w.out.cuts, func(c job.Fact) bool { return c.On == f.On })
+			if n := len(w.out.cuts); n > 0 && w.out.cuts[n-1].On == f.On { // cut anew
+				w.out.cuts = w.out.cuts[:n-1]
+			}
 			w.out.cuts = append(w.out.cuts, f)
 		}
 		if f.Value == nil {

@@ -117,9 +117,7 @@ func (w *recorder) days() {
 			d.Done = append(d.Done, o)
 		case slices.Contains(doneMarks, f.What) && known:
 			k := doneOn{f.What, run}
-			if at := done[d.Date]; !slices.Contains(at[k], i) {
-				at[k] = append(at[k], i)
-			}
+			done[d.Date][k] = append(done[d.Date][k], i)
 		case f.What == job.BagsUsed && f.Value != nil:
 			d.Bags, d.Holes = d.Bags+*f.Value, d.Holes+1
 		case f.What == job.GravelUsed && f.Value != nil:
@@ -144,6 +142,7 @@ func (w *recorder) days() {
 					continue
 				}
 				slices.Sort(posts)
+				posts = slices.Compact(posts) // marked twice
 				o := DailyDone{What: what, Run: m.Spec.ID}
 				for _, i := range posts {
 					o.Posts = append(o.Posts, w.out.Posts[i].Label)

@@ -138,9 +138,13 @@ func (r *Log) Fit(bays []RailBay) {
 	r.Cut = []CutRail{}
 	taken := map[int]bool{}
 	var out []int
+	at := map[string]int{}
+	for i, b := range bays {
+		at[b.Post] = i
+	}
 	for _, f := range r.cuts {
-		b := slices.IndexFunc(bays, func(b RailBay) bool { return b.Post == f.OnPost() })
-		if b < 0 || f.Value == nil {
+		b, known := at[f.OnPost()]
+		if !known || f.Value == nil {
 			continue
 		}
 		c := CutRail{Fact: f.ID, Run: bays[b].Run, Bay: bays[b].Label, Long: length.Length(*f.Value), Needs: bays[b].Needs}

@@ -60,7 +60,7 @@
 >
 <button
   class="btn btn-plain btn-icon"
-  aria-label={msg.seen_at_was_wrong_strike_it({ name, label })}
+  aria-label={msg.seen_at_was_wrong_strike_it({ name: name.replace(/ (at|by|to)$/, ''), label })}
   title={msg.seen_it_was_wrong_strike_it}
   onclick={() => {
     session.commit(strike(session, [fact]), msg.seen_struck_out({ label, v2: name.toLowerCase() }))
