@@ -85,6 +85,31 @@ func TestRecordOfCornersAndLostPosts(t *testing.T) {
 	}
 }
 
+// A quarter over the plan is said of nobody; a little more is.
+func TestPaceIsToldFromAQuarterOver(t *testing.T) {
+	j, ids := logged(t)
+	for n := range 4 { // ten minutes each
+		j = saw(j, when(fact(2*n+1, ids[n], job.MarkDug), fmt.Sprintf("2027-05-03T08:%02d:00Z", 10*n)), when(fact(2*n+2, ids[n], job.MarkPoured), fmt.Sprintf("2027-05-04T08:%02d:00Z", 10*n)))
+	}
+	for _, c := range []struct {
+		planned float64
+		told    bool
+	}{{8, false}, {7.9, true}, {10, false}, {20, false}, {0, false}} {
+		r := record.Compute(j, []*load.Load{computed(t, j, nil).Runs[0].Load})
+		crew := record.Crew{People: 3}
+		if c.planned > 0 {
+			crew.PerHour, crew.Bears = 60/c.planned, 12
+		}
+		r.Go(crew, func(string) float64 { return c.planned })
+		if said := saidIn(r, "record-pace"); (said != nil) != c.told {
+			t.Errorf("10 min where %g are planned: %v", c.planned, said)
+		}
+		if said := saidIn(r, "record-truck"); (said != nil) != c.told {
+			t.Errorf("poured in 10 min where %g are planned: %v", c.planned, said)
+		}
+	}
+}
+
 // The pace against the days: with as many days left as the work takes, nothing is said;
 // with one less, it is, and how many it takes.
 func TestLateByHand(t *testing.T) {

@@ -7,6 +7,7 @@
   import Picture from '../../drawing/Picture.svelte'
   import type { View } from '../../drawing/view.svelte'
   import type { Log } from '../../gen/api'
+  import { scrolls } from '../../lib/scrolls'
   import type { Session } from '../../lib/session.svelte'
   import FileLink from '../../parts/FileLink.svelte'
   import Fraction from '../../parts/Fraction.svelte'
@@ -30,17 +31,19 @@
 
 <div class="grid gap-4" data-testid="inspect">
   <p class="text-pencil">{msg.log_inspect_says}</p>
-  <div class="border border-line bg-sheet">
-    <Picture
-      {session}
-      view={{ of: 'strips' }}
-      wide={1400}
-      tall={230}
-      label={msg.log_strips_of({ run: name })}
-      of="elevation"
-    />
+  <div {@attach scrolls} class="relative overflow-x-auto border border-line bg-sheet">
+    <div class="min-w-160">
+      <Picture
+        {session}
+        view={{ of: 'strips' }}
+        wide={1400}
+        tall={230}
+        label={msg.log_strips_of({ run: name })}
+        of="elevation"
+      />
+    </div>
   </div>
-  <div class="grid gap-3 sm:grid-cols-2">
+  <div class="grid grid-cols-2 gap-3">
     {#each [false, true] as fromEnd (fromEnd)}
       <div class="border border-line bg-sheet">
         <Picture
