@@ -43,6 +43,13 @@ func TestPaceByHand(t *testing.T) {
 	if p.What != job.MarkDug || p.Posts != 3 || p.Minutes != 40 || !p.Sure || math.Abs(p.Planned-planned) > 1e-9 || p.Left != len(ids)-5 {
 		t.Fatalf("%+v, planned %g", p, planned)
 	}
+	all := 0.0
+	for i := range ids {
+		all += run.HoleMinutes(i, 3, false)
+	}
+	if by := 60 * run.Totals.Hours.ByAuger; math.Abs(all-by) > 1e-6 {
+		t.Errorf("holes take %g min one by one, %g together", all, by)
+	}
 	left := 0.0
 	for i := 5; i < len(ids); i++ {
 		left += run.HoleMinutes(i, 3, false) * 40 / planned / 60
@@ -225,7 +232,7 @@ func TestInspectionByHand(t *testing.T) {
 // that only it can fill. What reaches is trimmed.
 func TestCutRailsGoElsewhere(t *testing.T) {
 	j, ids := logged(t)
-	j = saw(j, fact(1, ids[0], job.CutTo, 2400), fact(2, ids[1], job.CutTo, 2450), fact(3, ids[2], job.CutTo, 2300))
+	j = saw(j, fact(1, ids[0], job.CutTo, 2400), fact(2, ids[1], job.CutTo, 2450), fact(3, ids[2], job.CutTo, 2300), fact(4, ids[3], job.CutTo, 2199))
 	r := record.Compute(j, []*load.Load{computed(t, j, nil).Runs[0].Load})
 	run := j.Lines[0].Runs[0].ID
 	bay := func(n int, needs length.Length) record.RailBay {
@@ -236,6 +243,7 @@ func TestCutRailsGoElsewhere(t *testing.T) {
 		{Fact: "f1", Bay: ids[0] + "+", Long: 2400, Needs: 2500, Use: ids[4] + "+", Off: 20},
 		{Fact: "f2", Bay: ids[1] + "+", Long: 2450, Needs: 2500, Use: ids[5] + "+", Off: 10},
 		{Fact: "f3", Bay: ids[2] + "+", Long: 2300, Needs: 2290, Fits: true, Trim: 10},
+		{Fact: "f4", Bay: ids[3] + "+", Long: 2199, Needs: 2200, Fits: true}, // a millimetre is let go
 	}
 	for i := range r.Cut {
 		r.Cut[i].Run = ""
