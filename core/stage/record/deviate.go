@@ -40,7 +40,7 @@ func (w *recorder) deviations(m *load.Load, i int, o *RecordPost) {
 		}
 	}
 	add := func(f job.Fact, by length.Length, allowed *length.Length, says reason.Text) {
-		if by.Abs() <= length.Tolerance {
+		if by.Abs() < max(2*length.Tolerance, w.job.Units.SmallestMark/2) { // no tape tells it
 			return
 		}
 		d := Deviation{Fact: f.ID, What: f.What, By: by, Allowed: *allowed, State: Open, Says: says}

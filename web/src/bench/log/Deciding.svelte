@@ -22,7 +22,7 @@
 </script>
 
 <div class="grid max-w-3xl gap-3" data-testid="deciding">
-  {#each log.findings.filter((f) => f.rule !== 'record-off') as f (f.rule + (f.place.post ?? '') + (f.place.run ?? ''))}
+  {#each log.findings.filter((f) => f.rule !== 'record-off') as f, i (i)}
     <p class="border-l-4 border-l-warn bg-sheet px-3 py-1.5"><Words says={f.says} {units} /></p>
   {/each}
   {#if !waiting.length}<p class="text-pencil">{msg.log_nothing_open}</p>{/if}
