@@ -90,6 +90,10 @@ func TestPhotographs(t *testing.T) {
 	if status != 200 || err != nil || len(z.File) != 2 || !strings.Contains(z.File[0].Name, "P2") || !strings.HasSuffix(z.File[0].Name, ".jpg") {
 		t.Fatalf("%d %v %+v", status, err, z)
 	}
+	// What has no hand is not turned.
+	if status, _, raw := c.ask("POST", "/api/plan", logDoc(`{"id":"f1","on":"post/R1.2","what":"dug","turned":true}`)); status != 422 || !strings.Contains(string(raw), "/turned") {
+		t.Errorf("%d %s", status, raw)
+	}
 	// A photograph belongs to a note alone.
 	if status, _, raw := c.ask("POST", "/api/plan", logDoc(`{"id":"f1","on":"post/R1.2","what":"dug","photo":"x"}`)); status != 422 || !strings.Contains(string(raw), "/photo") {
 		t.Errorf("%d %s", status, raw)

@@ -184,7 +184,7 @@ func factOf(s string, post *postSeen, u length.Units) (job.Fact, error) {
 	}
 	f := job.Fact{On: job.On("post", post.id), What: sight.What}
 	station := post.station
-	if sight.Placed {
+	if sight.Placed || f.Handed() { // it goes along when the run is turned round
 		f.At = &station
 	}
 	measured := sight.Measures != job.MeasuresNothing || sight.What == job.Landed || sight.What == job.Noted

@@ -55,6 +55,9 @@ func placed(observed any, lines []job.Line) {
 			if o["on"] = f.On; f.At != nil {
 				o["at"] = json.Number(strconv.FormatFloat(float64(*f.At), 'g', -1, 64))
 			}
+			if delete(o, "turned"); f.Turned {
+				o["turned"] = true
+			}
 		}
 	})
 }

@@ -92,6 +92,9 @@ func checkFact(at string, f job.Fact, before map[string]job.Fact, u length.Units
 	} else if f.Answers != "" || f.Way != "" {
 		refuse("/answers", strconv.Quote(f.Answers+f.Way), words.Plain("document.nothing-it-answers-nothing"))
 	}
+	if f.Turned && !f.Handed() {
+		refuse("/turned", "true", words.Plain("document.nothing-it-has-no-hand"))
+	}
 	if f.Photo != "" && f.What != job.Noted {
 		refuse("/photo", strconv.Quote(f.Photo), words.Plain("document.nothing-only-a-note-has-a-photograph"))
 	}

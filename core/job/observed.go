@@ -60,6 +60,7 @@ type Sight struct {
 	Measures Measured `json:"measures,omitempty" jsonschema:"enum=length,enum=volume,enum=count"`
 	Most     float64  `json:"most,omitempty" jsonschema_description:"The most that it can be; the least is 0, or as much below it where it can lie on either side."`
 	Sides    bool     `json:"sides,omitempty" jsonschema_description:"It can be negative."`
+	Handed   bool     `json:"handed,omitempty" jsonschema_description:"It lies on one of two hands as the line is walked: with a station, it changes hands when the run is turned round."`
 	Placed   bool     `json:"placed,omitempty" jsonschema_description:"It has a station."`
 	About    []string `json:"about" jsonschema:"required" jsonschema_description:"What it can be about: job, run, post, gate."`
 }
@@ -75,10 +76,10 @@ var Sights = []Sight{
 	{What: SeenPipe, Measures: MeasuresLength, Most: 10000, Placed: true, About: []string{"post", "run"}},
 	{What: DepthDug, Measures: MeasuresLength, Most: 5000, About: posts},
 	{What: WidthDug, Measures: MeasuresLength, Most: 3000, About: posts},
-	{What: OffPlumb, Measures: MeasuresLength, Most: 1000, Sides: true, About: posts},
-	{What: OffAcross, Measures: MeasuresLength, Most: 1000, Sides: true, About: posts},
+	{What: OffPlumb, Measures: MeasuresLength, Most: 1000, Sides: true, Handed: true, About: posts},
+	{What: OffAcross, Measures: MeasuresLength, Most: 1000, Sides: true, Handed: true, About: posts},
 	{What: TopMark, Measures: MeasuresLength, Most: 1000, Sides: true, About: posts},
-	{What: OffLine, Measures: MeasuresLength, Most: 2000, Sides: true, About: posts},
+	{What: OffLine, Measures: MeasuresLength, Most: 2000, Sides: true, Handed: true, About: posts},
 	{What: GravelUsed, Measures: MeasuresVolume, Most: 10, About: posts},
 	{What: BagsUsed, Measures: MeasuresCount, Most: 1000, About: posts},
 	{What: Sagged, Measures: MeasuresLength, Most: 600, About: []string{"gate"}},
@@ -116,6 +117,7 @@ type Fact struct {
 	Answers string         `json:"answers,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Decided: the earlier fact that something is done about."`
 	Way     string         `json:"way,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Decided: what is done, by its name in the advice."`
 	Photo   string         `json:"photo,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Note: the photograph that shows it, by its id among the job's."`
+	Turned  bool           `json:"turned,omitempty" jsonschema_description:"The run was turned round since it was measured: left is right now, and on is back."`
 	Strikes string         `json:"strikes,omitempty" jsonschema:"maxLength=40" jsonschema_description:"Struck out: the earlier fact that was wrong."`
 
 	Void bool `json:"-"` // a later fact strikes it out
@@ -146,8 +148,24 @@ func (f Fact) SaysAs(o Fact) bool {
 	if (f.Value == nil) != (o.Value == nil) || f.Value != nil && *f.Value != *o.Value {
 		return false
 	}
-	f.Value, o.Value, f.At, o.At, f.On, o.On, f.Void, o.Void = nil, nil, nil, nil, "", "", false, false
+	f.Value, o.Value, f.At, o.At, f.On, o.On, f.Void, o.Void, f.Turned, o.Turned = nil, nil, nil, nil, "", "", false, false, false, false
 	return f == o
+}
+
+// Handed tells whether it lies on one of two hands as the line is walked: turned round,
+// it lies on the other.
+func (f Fact) Handed() bool {
+	s, _ := SightOf(f.What)
+	return s.Handed
+}
+
+// Measure is what was measured, by the hands of the line as it is walked now.
+func (f Fact) Measure() *float64 {
+	if f.Value == nil || !f.Turned || !f.Handed() {
+		return f.Value
+	}
+	v := -*f.Value
+	return &v
 }
 
 // On is how a fact names what it is about.

@@ -197,8 +197,13 @@ var seen = along[job.Fact]{
 	list:   func(r *job.Run) *[]job.Fact { return &r.Seen },
 	id:     func(f *job.Fact) *string { return &f.ID },
 	move:   func(f *job.Fact, by length.Length) { f.At = ptr(max(0, *f.At+by)) },
-	turn:   func(f *job.Fact, end length.Length) { f.At = ptr(max(0, end-*f.At)) },
-	at:     func(f job.Fact) length.Length { return *f.At },
+	turn: func(f *job.Fact, end length.Length) {
+		f.At = ptr(max(0, end-*f.At))
+		if f.Handed() {
+			f.Turned = !f.Turned
+		}
+	},
+	at: func(f job.Fact) length.Length { return *f.At },
 	cut: func(f job.Fact, at length.Length) (first, second []job.Fact) {
 		if *f.At <= at+length.Tolerance {
 			return []job.Fact{f}, nil

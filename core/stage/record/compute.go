@@ -68,6 +68,7 @@ func (w *recorder) read() {
 			}
 			continue
 		}
+		f.Value = f.Measure()
 		w.facts[id] = append(w.facts[id], f)
 		if at, err := time.Parse(time.RFC3339, f.When); err == nil {
 			w.out.marks[f.What] = append(w.out.marks[f.What], entry{at, []string{id}})

@@ -42,7 +42,7 @@
   }
   function write() {
     const unit = ({ length: readIn(session), count: 'bags', volume: 'L' } as const)[measures as 'length']
-    const placed = sight(what)?.placed
+    const placed = sight(what)?.placed || sight(what)?.handed
     session.commit(
       note(session, post, {
         what: what as Fact['what'],

@@ -1939,6 +1939,10 @@ export interface Fact {
    */
   photo?: string
   /**
+   * The run was turned round since it was measured: left is right now, and on is back.
+   */
+  turned?: boolean
+  /**
    * Struck out: the earlier fact that was wrong.
    */
   strikes?: string
@@ -5204,6 +5208,10 @@ export interface Sight {
    * It can be negative.
    */
   sides?: boolean
+  /**
+   * It lies on one of two hands as the line is walked: with a station, it changes hands when the run is turned round.
+   */
+  handed?: boolean
   /**
    * It has a station.
    */

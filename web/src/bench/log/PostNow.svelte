@@ -99,6 +99,7 @@
     const d = entering!
     const unit = d.enter === 'length' ? readIn(session) : d.id === 'bags' ? 'bags' : ('L' as const)
     const down = stationOf(session, post)
+    const sight = session.catalogue.sights.find((s) => s.what === d.what)
     const fact: Omit<Fact, 'id' | 'on'> =
       d.enter === 'words'
         ? { what: d.what, note: words }
@@ -108,7 +109,7 @@
               what: d.what,
               value: d.id === 'gravel' ? value / 1000 : value,
               unit,
-              ...(['rock', 'water', 'root', 'service'].includes(d.id) ? { at: down } : {}),
+              ...(sight?.placed || sight?.handed ? { at: down } : {}),
             }
     write([{ post, fact }], `${post.label}: ${d.name.toLowerCase()}`)
     entering = null
