@@ -79,8 +79,8 @@ go-lint:
 CONCURRENT := ./server ./store ./replica ./standin ./cmd/mallow
 
 go-test: go-lint
-	go test -short $$(go list ./... | grep -vE '/(server|store|replica|standin|cmd/mallow)$$')
-	go test -short -race $(CONCURRENT)
+	go test -short -timeout 30m $$(go list ./... | grep -vE '/(server|store|replica|standin|cmd/mallow)$$')
+	go test -short -race -timeout 30m $(CONCURRENT)
 
 go-full:
 	go test -race -timeout 60m ./...
