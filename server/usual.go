@@ -75,5 +75,6 @@ func (s *Server) usual(c fiber.Ctx) error {
 	if err != nil {
 		return err
 	}
+	out.Offer(s.Catalog.Supply.Crew)
 	return c.JSON(out)
 }

@@ -7,8 +7,10 @@ import (
 	"strings"
 	"testing"
 
+	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/length"
+	"mallow/core/materials"
 	"mallow/core/report"
 	"mallow/core/scene"
 	"mallow/core/stage/load"
@@ -283,6 +285,28 @@ func TestUsualIsWeighed(t *testing.T) {
 	u.Learn(&record.Log{Paces: []record.Pace{{What: job.MarkDug, Posts: 10, Minutes: 12, Planned: 12}, {What: job.MarkSet, Posts: 8, Minutes: 5, Planned: 6}}}, 2, 0.1)
 	if u.Jobs != 2 || u.Dig.Value != 1.75 || u.Dig.Posts != 40 || u.Set.Value != 10 || u.Set.Posts != 8 || math.Abs(u.Bags.Value-1.21) > 1e-12 || math.Abs(u.Waste-0.21) > 1e-12 {
 		t.Errorf("%+v", u)
+	}
+}
+
+// What is offered is the usual rate over what digging took, and never more than a job takes.
+func TestWhatWasLearnedFitsTheJob(t *testing.T) {
+	rate := materials.CrewRate{Hand: 0.4, Auger: 6000, Setup: 5}
+	for _, c := range []struct{ took, hand, auger, setup float64 }{{2, 0.2, 3000, 10}, {0.5, 0.8, 12000, 2.5}, {1000, 0.001, 100, 120}, {0.001, 5, 100000, 0.005}} {
+		u := record.Usual{Dig: record.Learned{Value: c.took, Posts: 9}, Waste: 0.7}
+		u.Offer(rate)
+		if u.Crew == nil || u.Crew.Hand != c.hand || float64(*u.Crew.Auger) != c.auger || *u.Crew.Setup != c.setup || u.Waste != 0.5 {
+			t.Errorf("%g times as long: %+v", c.took, u.Crew)
+			continue
+		}
+		j, _ := logged(t)
+		j.Site.Crew = u.Crew
+		if e := document.Check(j); len(e) > 0 {
+			t.Error(e)
+		}
+	}
+	var none record.Usual
+	if none.Offer(rate); none.Crew != nil {
+		t.Error("rates are offered that nothing was timed for")
 	}
 }
 

@@ -99,7 +99,7 @@ func (w *recorder) post(m *load.Load, i int) {
 		case job.Landed:
 			o.At = f.At
 		case job.CutTo:
-			if n := len(w.out.cuts); n > 0 && w.out.cuts[n-1].On == f.On { // cut anew
+			if n := len(w.out.cuts); n > 0 && w.out.cuts[n-1].On == f.On { // cut again
 				w.out.cuts = w.out.cuts[:n-1]
 			}
 			w.out.cuts = append(w.out.cuts, f)

@@ -9,6 +9,8 @@ import (
 
 	"mallow/core/finding"
 	"mallow/core/job"
+	"mallow/core/length"
+	"mallow/core/materials"
 	"mallow/core/words"
 )
 
@@ -66,7 +68,7 @@ func (r *Log) Go(c Crew, planned func(post string) float64) {
 		r.find(codePace, finding.Place{}, words.Say("record.pace-"+string(p.What), words.V{"minutes": whole(p.Minutes), "plan": whole(p.Planned), "left": p.Left, "hours": strconv.FormatFloat(oneDecimal(p.Hours), 'f', -1, 64)}))
 	}
 	if i := slices.IndexFunc(r.Paces, func(p Pace) bool { return p.What == job.MarkPoured && p.Sure }); i >= 0 && c.Bears > 0 {
-		if at := r.Paces[i].Minutes; at*float64(c.Bears) > told*60/c.PerHour*float64(c.Bears) && r.Paces[i].Left > 0 {
+		if at := r.Paces[i].Minutes; at > told*60/c.PerHour && r.Paces[i].Left > 0 {
 			bears := max(1, int(float64(c.Bears)*60/c.PerHour/at))
 			r.find(codeTruck, finding.Place{}, words.Say("record.truck", words.V{"bears": bears, "planned": c.Bears, "minutes": whole(at)}))
 		}
@@ -166,7 +168,9 @@ type Usual struct {
 	Set   Learned `json:"set" jsonschema:"required" jsonschema_description:"Minutes of one person to set and brace a post."`
 	Bags  Learned `json:"bags" jsonschema:"required" jsonschema_description:"Bags over those computed, waste not counted."`
 	Jobs  int     `json:"jobs" jsonschema:"required"`
-	Waste float64 `json:"waste" jsonschema:"required" jsonschema_description:"Share of concrete beyond what is computed, as it comes of the bags."`
+	Waste float64 `json:"waste" jsonschema:"required" jsonschema_description:"Share of concrete beyond what is computed, as it comes of the bags: within what a job takes."`
+
+	Crew *job.Crew `json:"crew,omitempty" jsonschema_description:"How fast the crew digs, as it comes of the digging: within what a job takes. Left out while nothing was timed."`
 }
 
 // Learned is one figure, and how many posts it rests on.
@@ -214,6 +218,25 @@ func (u *Usual) Join(o Usual) {
 	if u.Bags.Posts > 0 {
 		u.Waste = max(0, u.Bags.Value-1)
 	}
+}
+
+// Limits of what a job takes (core/job: Crew, HoleRules.Waste).
+const (
+	leastHand, mostHand = 0.001, 5.0
+	leastAuger          = 100 * length.Millimetre
+	mostAuger           = 100 * length.Metre
+	mostSetup           = 120.0
+	mostWaste           = 0.5
+)
+
+// Offer finds what a job can take of what was learned, from the usual rates of digging.
+func (u *Usual) Offer(usual materials.CrewRate) {
+	u.Waste = min(u.Waste, mostWaste)
+	if u.Dig.Posts == 0 || u.Dig.Value <= 0 {
+		return
+	}
+	auger, setup := min(max(usual.Auger/length.Length(u.Dig.Value), leastAuger), mostAuger), min(usual.Setup*u.Dig.Value, mostSetup)
+	u.Crew = &job.Crew{Hand: min(max(usual.Hand/u.Dig.Value, leastHand), mostHand), Auger: &auger, Setup: &setup}
 }
 
 // Worst is what differs most of its kind, let go or not.

@@ -148,7 +148,7 @@ func (r *Log) Fit(bays []RailBay) {
 			continue
 		}
 		c := CutRail{Fact: f.ID, Run: bays[b].Run, Bay: bays[b].Label, Long: length.Length(*f.Value), Needs: bays[b].Needs}
-		taken[b] = true // rails are there for it, or are cut anew
+		taken[b] = true // rails are there for it, or are cut again
 		if short := c.Needs - c.Long; short <= may(c.Run)+length.Tolerance {
 			c.Fits, c.Trim = true, max(0, -short)
 		} else {

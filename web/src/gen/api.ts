@@ -7017,9 +7017,10 @@ export interface Usual {
   bags: Learned
   jobs: number
   /**
-   * Share of concrete beyond what is computed, as it comes of the bags.
+   * Share of concrete beyond what is computed, as it comes of the bags: within what a job takes.
    */
   waste: number
+  crew?: Crew
 }
 export interface Learned {
   value: number

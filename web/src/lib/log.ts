@@ -1,4 +1,5 @@
 // How far each post is, by what was written down of it, and what can differ.
+import type { View } from '../drawing/view.svelte'
 import type { Fact, PlannedPost } from '../gen/api'
 import { read } from './doc'
 import type { Session } from './session.svelte'
@@ -35,6 +36,19 @@ export function reached(session: Session): Map<string, number> {
 /** Posts of the run that are dug and set in it, each with its place among all of the run's. */
 export const own = (session: Session): { post: PlannedPost; at: number }[] =>
   session.run.posts.flatMap((post, at) => (post.shared || post.stays ? [] : [{ post, at }]))
+
+/** Picks a post wherever it is, and brings it into the drawing. */
+export function goTo(session: Session, view: View, run: string, post: string) {
+  session.pickRun(run)
+  const at = session.run.posts.findIndex((p) => p.id === post)
+  if (at < 0) return
+  session.post = at
+  view.show(session.drawn.posts[session.drawnPost]!.station)
+}
+
+/** What people call a way that was decided on: "wider 2" is one of the ways to dig wider. */
+export const wayName = (session: Session, way: string) =>
+  session.catalogue.todo.find((t) => t.value === way || t.value === way.split(' ')[0])?.name ?? way
 
 /** One thing that can differ, and how it is entered. */
 export interface Differing {

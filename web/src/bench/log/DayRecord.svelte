@@ -1,6 +1,7 @@
 <script lang="ts">
   // The record of one day: done, found, used, weather, hours.
   import type { Daily } from '../../gen/api'
+  import { wayName } from '../../lib/log'
   import { choiceName } from '../../lib/names'
   import type { Session } from '../../lib/session.svelte'
   import { photoAt } from '../../lib/photo'
@@ -13,8 +14,6 @@
   const date = new Intl.DateTimeFormat(undefined, { dateStyle: 'full', timeZone: 'UTC' })
   const photos = $derived(day.notes.filter((n) => n.photo))
   const within = $derived(day.found.filter((f) => f.state === 'let go').length)
-  const way = (id: string) =>
-    session.catalogue.todo.find((t) => t.value === id || t.value === id.split(' ')[0])?.name ?? id
 </script>
 
 <section class="grid gap-1 border-t border-rule pt-2" data-day={day.date}>
@@ -36,7 +35,7 @@
       class="border-l-4 {f.state === 'open' ? 'border-l-warn' : 'border-l-line'} pl-2"
     >
       {runName(f.run)}: <Words says={f.says} {units} />
-      {#if f.way}<span class="text-pencil">{msg.log_way({ way: way(f.way) })}</span>{/if}
+      {#if f.way}<span class="text-pencil">{msg.log_way({ way: wayName(session, f.way) })}</span>{/if}
     </p>{/each}
   {#if within}<p class="text-pencil">{msg.log_day_within({ count: within })}</p>{/if}
   {#if day.holes}<p>{msg.log_day_bags({ bags: day.bags.toFixed(1), holes: day.holes })}</p>{/if}

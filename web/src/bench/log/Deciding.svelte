@@ -2,6 +2,7 @@
   // Every post at which something is to be decided.
   import type { View } from '../../drawing/view.svelte'
   import type { Log } from '../../gen/api'
+  import { goTo } from '../../lib/log'
   import type { Session } from '../../lib/session.svelte'
   import Words from '../../parts/Words.svelte'
   import WaysAt from './WaysAt.svelte'
@@ -12,13 +13,7 @@
   const waiting = $derived(log.posts.filter((p) => p.deviations.some((d) => d.state === 'open')))
   let opened = $state('')
 
-  function go(run: string, post: string) {
-    session.pickRun(run)
-    const at = session.run.posts.findIndex((p) => p.id === post)
-    if (at < 0) return
-    session.post = at
-    view.show(session.drawn.posts[session.drawnPost]!.station)
-  }
+  const go = (run: string, post: string) => goTo(session, view, run, post)
 </script>
 
 <div class="grid max-w-3xl gap-3" data-testid="deciding">

@@ -2,6 +2,7 @@
   // One thing that was written down, and the way to strike it out.
   import X from '@lucide/svelte/icons/x'
   import type { Fact } from '../../gen/api'
+  import { wayName } from '../../lib/log'
   import { choiceName } from '../../lib/names'
   import { strike } from '../../lib/observed'
   import type { Session } from '../../lib/session.svelte'
@@ -24,8 +25,6 @@
     hour: '2-digit',
     minute: '2-digit',
   })
-  const way = (id: string) =>
-    session.catalogue.todo.find((t) => t.value === id || t.value === id.split(' ')[0])?.name ?? id
   const measured = $derived(
     fact.what === 'landed'
       ? tape(fact.at ?? 0, units)
@@ -52,7 +51,7 @@
     /></a
   >{/if}
 <span class="flex-1 py-1"
-  >{name} <strong>{measured}</strong>{fact.way ? ` ${msg.log_way({ way: way(fact.way) })}` : ''}
+  >{name} <strong>{measured}</strong>{fact.way ? ` ${msg.log_way({ way: wayName(session, fact.way) })}` : ''}
   {fact.note ? `“${fact.note}”` : ''}
   <span class="text-pencil"
     >{fact.when ? day.format(new Date(fact.when)) : ''}{fact.who ? `, ${fact.who}` : ''}</span

@@ -8,6 +8,7 @@
   import type { View } from '../../drawing/view.svelte'
   import type { Log } from '../../gen/api'
   import { scrolls } from '../../lib/scrolls'
+  import { goTo } from '../../lib/log'
   import type { Session } from '../../lib/session.svelte'
   import FileLink from '../../parts/FileLink.svelte'
   import Fraction from '../../parts/Fraction.svelte'
@@ -20,13 +21,7 @@
   const runName = (id: string) => session.plan.runs.find((r) => r.id === id)?.name || id
   const day = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeZone: 'UTC' })
 
-  function go(run: string, post: string) {
-    session.pickRun(run)
-    const at = session.run.posts.findIndex((p) => p.id === post)
-    if (at < 0) return
-    session.post = at
-    view.show(session.drawn.posts[session.drawnPost]!.station)
-  }
+  const go = (run: string, post: string) => goTo(session, view, run, post)
 </script>
 
 <div class="grid gap-4" data-testid="inspect">

@@ -23,26 +23,14 @@
     const u = usual
     if (!u) return []
     const out: { id: string; says: string; posts: number; changes: Change[]; name: string }[] = []
-    if (u.dig.posts) {
-      const c = session.catalogue.supply.crew
-      const by = u.dig.value
+    if (u.crew)
       out.push({
         id: 'dig',
-        says: msg.log_learned_dig({ percent: Math.round(by * 100) }),
+        says: msg.log_learned_dig({ percent: Math.round(u.dig.value * 100) }),
         posts: u.dig.posts,
         name: msg.log_learned_take_dig,
-        changes: [
-          {
-            path: '/site/crew',
-            value: {
-              hand: Math.min(5, Math.max(0.001, c.hand / by)),
-              auger: Math.max(100, c.auger / by),
-              setup: Math.min(120, c.setup * by),
-            },
-          },
-        ],
+        changes: [{ path: '/site/crew', value: u.crew }],
       })
-    }
     if (u.set.posts)
       out.push({
         id: 'set',
@@ -65,7 +53,7 @@
         says: msg.log_learned_bags({ percent: Math.round(u.waste * 100) }),
         posts: u.bags.posts,
         name: msg.log_learned_take_bags,
-        changes: [{ path: '/setting/waste', value: Math.min(0.5, Math.round(u.waste * 100) / 100) }],
+        changes: [{ path: '/setting/waste', value: Math.round(u.waste * 100) / 100 }],
       })
     return out
   })

@@ -3,7 +3,7 @@
   // written down.
   import type { View } from '../../drawing/view.svelte'
   import type { Log } from '../../gen/api'
-  import { marks } from '../../lib/log'
+  import { goTo, marks } from '../../lib/log'
   import { choiceName } from '../../lib/names'
   import type { Session } from '../../lib/session.svelte'
   import { short } from '../../lib/tape'
@@ -28,14 +28,7 @@
   const hit = (p: Log['posts'][number]) =>
     p.hit ? `${choiceName(p.hit, 'observed/what')} ${length(p.hitAt)}` : ''
 
-  function go(run: string, post: string) {
-    session.pickRun(run)
-    session.post = Math.max(
-      0,
-      session.run.posts.findIndex((p) => p.id === post),
-    )
-    view.show(session.drawn.posts[session.drawnPost]!.station)
-  }
+  const go = (run: string, post: string) => goTo(session, view, run, post)
 </script>
 
 <div class="grid gap-3" data-testid="record">
