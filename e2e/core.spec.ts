@@ -1,6 +1,8 @@
 import { readFileSync } from 'node:fs'
 import { expect, load, Mallow, open, part, saved, stage, test } from './mallow'
 
+test.use({ core: true })
+
 const demo = ['1-tansy-bank', '2-pipit-yard'].map(
   (n) => JSON.parse(readFileSync(new URL(`../demo/jobs/${n}.json`, import.meta.url), 'utf8')) as Doc,
 )

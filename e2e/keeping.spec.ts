@@ -1,4 +1,4 @@
-import { expect, open, saved, stage, test, elevation } from './mallow'
+import { expect, open, saved, stage, test, elevation, withoutCore } from './mallow'
 
 test('a backup is made, put back, and that is undone the same way', async ({ page, mallow }) => {
   await page.goto(mallow.url)
@@ -63,6 +63,7 @@ test('many jobs come in pages and are found by name', async ({ page, mallow }) =
 test('another browser hears of a save at once', async ({ page, mallow, browser }) => {
   await open(page, mallow)
   const context = await browser.newContext()
+  await withoutCore(context)
   const other = await context.newPage()
   await open(other, mallow)
   await page.getByLabel('Name of the job').fill('Renamed elsewhere')

@@ -1,6 +1,6 @@
 import { readFileSync, writeFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
-import { elevation, expect, load, open, part, saved, siteMap, stage, test, type , view, emptyJob } from './mallow'
+import { elevation, expect, load, open, part, saved, siteMap, stage, test, type, view, emptyJob, withoutCore } from './mallow'
 
 async function choose(page: Page, label: string, option: string | RegExp) {
   await page.locator('[data-select-trigger]').filter({ visible: true }).and(page.getByLabel(label)).first().click()
@@ -179,6 +179,7 @@ test('on the site map a run is picked, a corner dragged and nudged', async ({ pa
 
 test('the map is pinched and its corner dragged by touch', async ({ browser, mallow }) => {
   const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true })
+  await withoutCore(context)
   const page = await context.newPage()
   await open(page, mallow)
   await page.getByRole('button', { name: 'From above' }).click()

@@ -1,7 +1,7 @@
 // Each test drives the real binary with a fresh copy of the demo data.
 import { spawn, type ChildProcess } from 'node:child_process'
 import { fileURLToPath } from 'node:url'
-import { expect, test as base, type Locator, type Page } from '@playwright/test'
+import { expect, test as base, type BrowserContext, type Locator, type Page } from '@playwright/test'
 
 const binary = fileURLToPath(new URL('../bin/mallow', import.meta.url))
 
@@ -51,7 +51,32 @@ export const findingsOpen = (page: Page) =>
     if (!localStorage.getItem('mallow.layout')) localStorage.setItem('mallow.layout', layout)
   }, layout)
 
-export const test = base.extend<{ mallow: Mallow; quiet: void }>({
+/**
+ * A page that works without the core in the browser, as where it cannot run: the
+ * server answers the same calls. To compile it costs each fresh page seconds, so
+ * only tests that are about it have it: `test.use({ core: true })`.
+ */
+export const withoutCore = (context: BrowserContext) =>
+  context.addInitScript(() => {
+    window.Worker = class extends EventTarget {
+      onerror: (() => void) | null = null
+      onmessage = null
+      onmessageerror = null
+      constructor() {
+        super()
+        queueMicrotask(() => this.onerror?.())
+      }
+      postMessage() {}
+      terminate() {}
+    } as unknown as typeof Worker
+  })
+
+export const test = base.extend<{ mallow: Mallow; core: boolean; quiet: void }>({
+  core: [false, { option: true }],
+  context: async ({ context, core }, use) => {
+    if (!core) await withoutCore(context)
+    await use(context)
+  },
   mallow: async ({}, use) => {
     const mallow = await Mallow.start()
     await use(mallow)

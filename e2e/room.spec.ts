@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { elevation, expect, Mallow, open, part, saved, stage, test } from './mallow'
+import { elevation, expect, Mallow, open, part, saved, stage, test, withoutCore } from './mallow'
 
 // A window as it is for who never changed it: no list is open.
 test.beforeEach(async ({ page }) => {
@@ -166,6 +166,7 @@ test('gloves and sun: every target is 48 pixels or more', async ({ browser, mall
     hasTouch: true,
     isMobile: true,
   })
+  await withoutCore(context)
   const page = await context.newPage()
   await page.addInitScript(() => localStorage.setItem('mallow.layout', JSON.stringify({ site: true })))
   await open(page, mallow)
@@ -195,6 +196,7 @@ test('on a phone the name, the picked post with its figures, and all stages are 
     hasTouch: true,
     isMobile: true,
   })
+  await withoutCore(context)
   const page = await context.newPage()
   await open(page, mallow)
   await stage(page, 'Dig')

@@ -3,6 +3,9 @@ import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
 import { elevation, expect, open, part, siteMap, stage, test, type Mallow , view, emptyJob } from './mallow'
 
+// What is refused while it is typed is refused in the page, and no request fails.
+test.use({ core: true })
+
 // Dark differs from light in its colours alone, so there only contrast is looked at.
 async function sound(page: Page, what: string, dark: boolean) {
   // In the page itself: its other way opens a second page for each look, behind

@@ -66,7 +66,7 @@ func TestTheFirstVersionIsMigrated(t *testing.T) {
 		t.Errorf("the binned job: %+v, %v", r, err)
 	}
 	backups, err := s.Backups()
-	if err != nil || len(backups) != 1 || backups[0].Why != "before-version-5" {
+	if err != nil || len(backups) != 1 || backups[0].Why != "before-version-6" {
 		t.Fatalf("backups %v, %v", backups, err)
 	}
 	if v, err := store.Verify(ctx, backups[0].Path); err != nil || v.Version != 1 || v.Jobs != 2 || v.Revisions != 3 {

@@ -204,10 +204,15 @@ func factOf(s string, post *postSeen, u length.Units) (job.Fact, error) {
 	case sight.What == job.Noted:
 		f.Note = value
 	case sight.What == job.Landed || sight.Measures == job.MeasuresLength:
-		mm, err := length.Parse(value, u.System)
+		as := length.Section
+		if sight.What == job.Landed { // a station is a distance: feet or metres where it is bare
+			as = length.Distance
+		}
+		read, err := length.ReadAs(value, u.System, as)
 		if err != nil {
 			return f, fmt.Errorf("--set %s: %w", s, err)
 		}
+		mm := read.Length
 		if sight.What == job.Landed {
 			f.At = &mm
 			break

@@ -32,6 +32,13 @@ func TestLogWritesAndAdvises(t *testing.T) {
 	if csv, _, _ := call("", "log", file, "--csv"); !strings.Contains(csv, "Ash") {
 		t.Errorf("who saw it is not in the file: %s", csv)
 	}
+	// A station without a unit is in feet, as everywhere: P5 of 8 ft bays stands at 32.
+	if _, errs, err = call("", "log", file, "--on", "P5", "--set", "landed=32"); err != nil {
+		t.Fatalf("%v %s", err, errs)
+	}
+	if written, _ := os.ReadFile(file); !strings.Contains(string(written), "9753.") {
+		t.Errorf("32 was not read as feet: %s", written)
+	}
 	before, _ := os.ReadFile(file)
 	for _, bad := range [][]string{{"--on", "P99", "--set", "dug"}, {"--on", "P1", "--set", "painted"}, {"--on", "P1", "--set", "depth"}, {"--on", "P1", "--set", "dug=3"}, {"--on", "P1", "--set", "bags=many"}, {"--on", "P1", "--set", "depth=🦊"}, {"--on", "P1", "--set", "depth=900ft"}, {"--on", "P1"}, {"--set", "dug"}} {
 		var usage usageError

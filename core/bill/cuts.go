@@ -140,6 +140,7 @@ func (c *Cuts) kinds(s Sawn) []kind {
 				out[k].rips = max(1, int(float64((c.Width+s.Kerf)/(w.Wide+s.Kerf))+1e-9))
 			}
 		}
+		out[k].long = max(out[k].long, w.Long)
 		out[k].count += w.Count
 		out[k].wants = append(out[k].wants, w)
 	}

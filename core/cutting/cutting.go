@@ -36,7 +36,7 @@ type Piece struct {
 type Saw struct {
 	Kerf length.Length // what a cut takes
 	Trim length.Length // what is cut off a bar first, so that its end is square
-	Mark length.Length // what the tape can tell; lengths are taken to its marks
+	Mark length.Length // what the tape can tell; pieces are cut as long as they are all the same
 }
 
 // Cut is how many pieces of a kind come from a bar.
@@ -69,14 +69,14 @@ func Solve(stocks []Stock, pieces []Piece, saw Saw) Plan {
 	return p.plan(p.solve())
 }
 
-// kind is pieces of one length in marks, kerf and all.
+// kind is pieces of one length in units, kerf and all.
 type kind struct {
 	long  int
 	count int
 	from  []int // the pieces that were asked for
 }
 
-// bar is one stock in marks.
+// bar is one stock in units.
 type bar struct {
 	room int // for pieces with a kerf each: the last cut may fall beside the end
 	cost int64
@@ -88,16 +88,39 @@ type solver struct {
 	stocks  []Stock
 	pieces  []Piece
 	saw     Saw
-	mark    length.Length
-	kinds   []kind // the longest first
-	bars    []bar  // the shortest first
+	unit    length.Length // in which lengths are counted
+	cell    int           // units to a mark, as tables count
+	kinds   []kind        // the longest first
+	bars    []bar         // the shortest first
 	tooLong []int
 }
 
-// inMarks is a length in marks of the tape: a piece is no shorter and a bar no
-// longer than it is.
-func inMarks(l, mark length.Length, up bool) int {
-	at := float64(l / mark)
+// finest is the unit of lengths that no coarser one tells: a 320th of a millimetre,
+// of which whole numbers make every mark of either tape down to 1/64 in.
+const finest = length.Millimetre / 320
+
+// finer are units to be tried before it, as parts of a mark.
+var finer = []int{1, 2, 4, 8, 10}
+
+// unitOf is the coarsest unit that tells every length of a problem.
+func unitOf(stocks []Stock, pieces []Piece, saw Saw) (unit length.Length, cell int) {
+	for _, n := range finer {
+		unit := saw.Mark / length.Length(n)
+		whole := func(l length.Length) bool {
+			at := float64(l / unit)
+			return math.Abs(at-math.Round(at)) < 1e-6
+		}
+		if whole(saw.Kerf) && whole(saw.Trim) && !slices.ContainsFunc(stocks, func(s Stock) bool { return !whole(s.Length) }) && !slices.ContainsFunc(pieces, func(p Piece) bool { return !whole(p.Length) }) {
+			return unit, n
+		}
+	}
+	return finest, max(1, int(math.Round(float64(saw.Mark/finest))))
+}
+
+// inUnits is a length in units: a piece is no shorter and a bar no longer than
+// it is.
+func inUnits(l, unit length.Length, up bool) int {
+	at := float64(l / unit)
 	if up {
 		return int(math.Ceil(at - 1e-6))
 	}
@@ -105,15 +128,16 @@ func inMarks(l, mark length.Length, up bool) int {
 }
 
 func problem(stocks []Stock, pieces []Piece, saw Saw) *solver {
-	s := &solver{stocks: stocks, pieces: pieces, saw: saw, mark: saw.Mark}
-	if s.mark <= 0 {
-		s.mark = 1
+	if saw.Mark <= 0 {
+		saw.Mark = 1
 	}
-	kerf := inMarks(max(0, saw.Kerf), s.mark, true)
+	s := &solver{stocks: stocks, pieces: pieces, saw: saw}
+	s.unit, s.cell = unitOf(stocks, pieces, saw)
+	kerf := inUnits(max(0, saw.Kerf), s.unit, true)
 	priced := slices.ContainsFunc(stocks, func(b Stock) bool { return b.Cost > 0 })
 	longest := 0
 	for i, b := range stocks {
-		room := inMarks(b.Length-max(0, saw.Trim), s.mark, false)
+		room := inUnits(b.Length-max(0, saw.Trim), s.unit, false)
 		if room <= 0 || b.Have < 0 {
 			continue
 		}
@@ -122,7 +146,7 @@ func problem(stocks []Stock, pieces []Piece, saw Saw) *solver {
 			have = b.Have
 		}
 		if !priced && have < 0 {
-			cost = int64(inMarks(b.Length, s.mark, true))
+			cost = int64(inUnits(b.Length, s.unit, true))
 		}
 		s.bars = append(s.bars, bar{room + kerf, cost, have, i})
 		longest = max(longest, room+kerf)
@@ -133,7 +157,7 @@ func problem(stocks []Stock, pieces []Piece, saw Saw) *solver {
 		if p.Count <= 0 || p.Length <= 0 {
 			continue
 		}
-		long := inMarks(p.Length, s.mark, true) + kerf
+		long := inUnits(p.Length, s.unit, true) + kerf
 		if long > longest {
 			s.tooLong = append(s.tooLong, i)
 			continue

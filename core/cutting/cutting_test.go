@@ -274,6 +274,17 @@ func TestByHand(t *testing.T) {
 	if p = cutting.Solve(yard, []cutting.Piece{{Length: 6*ft - length.Inch/16, Count: 2}}, saw); bars(p) != 1 || p.Bars[0].Left != 0 {
 		t.Errorf("a sixteenth less, and the last cut falls beside the end: %+v", p)
 	}
+	// Lengths between two marks are packed as they are: 1798.5 + 3 + 1798.5 is 3600, and by
+	// Pythagoras twice 1250.3 (a board of 1250 that rises 27.4) and a kerf is less than 2504.
+	if p = cutting.Solve([]cutting.Stock{{Length: 3600}}, []cutting.Piece{{1798.5, 2}}, cutting.Saw{Kerf: 3, Mark: 1}); bars(p) != 1 || !p.Proved {
+		t.Errorf("two of 1798.5 from 3600: %+v", p)
+	}
+	if p = cutting.Solve([]cutting.Stock{{Length: 2504}}, []cutting.Piece{{length.Length(math.Hypot(1250, 27.4)), 2}}, cutting.Saw{Kerf: 3, Mark: 1}); bars(p) != 1 || !p.Proved {
+		t.Errorf("two of 1250.3 from 2504: %+v", p)
+	}
+	if p = cutting.Solve([]cutting.Stock{{Length: 3600}}, []cutting.Piece{{1798.6, 2}}, cutting.Saw{Kerf: 3, Mark: 1}); bars(p) != 2 {
+		t.Errorf("two of 1798.6 from 3600: %+v", p)
+	}
 	// A kerf between two marks counts as the wider one: 499 + 2.4 + 499 is more than a metre.
 	if p = cutting.Solve([]cutting.Stock{{Length: 1000}}, []cutting.Piece{{499, 2}}, cutting.Saw{Kerf: 2.4, Mark: 1}); bars(p) != 2 {
 		t.Errorf("a kerf between two marks: %+v", p)

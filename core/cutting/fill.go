@@ -2,6 +2,7 @@ package cutting
 
 import (
 	"cmp"
+	"math"
 	"slices"
 )
 
@@ -13,8 +14,9 @@ const (
 )
 
 // fill finds the pieces worth most together that go into a room: a bounded
-// knapsack. What is found at once and worth more than enough will do.
-func (s *solver) fill(room int, worth []float64, most []int, enough float64) (cuts []Cut, value float64, best bool) {
+// knapsack. What is found at once and worth more than enough will do; else no
+// pieces are worth more together than atMost.
+func (s *solver) fill(room int, worth []float64, most []int, enough float64) (cuts []Cut, value, atMost float64) {
 	var kinds []int
 	for k := range s.kinds {
 		if worth[k] > few && most[k] > 0 && s.kinds[k].long <= room {
@@ -29,11 +31,17 @@ func (s *solver) fill(room int, worth []float64, most []int, enough float64) (cu
 	if !whole && f.value <= enough {
 		f.steps, f.last = 0, mostSteps
 		if whole = f.try(0, room, 0); !whole {
-			cuts, value = s.table(room, kinds, worth, most)
-			return cuts, value, true
+			cuts, value = s.table(room, kinds, worth, most, false)
+			if atMost = value; s.cell > 1 {
+				_, atMost = s.table(room, kinds, worth, most, true)
+			}
+			return cuts, value, atMost
 		}
 	}
-	return cutsOf(kinds, f.best), f.value, whole
+	if !whole {
+		return cutsOf(kinds, f.best), f.value, math.Inf(1)
+	}
+	return cutsOf(kinds, f.best), f.value, f.value
 }
 
 func cutsOf(kinds, counts []int) []Cut {
@@ -96,12 +104,25 @@ func (f *filler) try(i, room int, value float64) bool {
 }
 
 // table is fill by a table over all rooms: as many steps as there are marks
-// times kinds, whatever their worth.
-func (s *solver) table(room int, kinds []int, worth []float64, most []int) ([]Cut, float64) {
+// times kinds, whatever their worth. Where lengths are finer than marks, pieces
+// count as no shorter and the room as no longer than they are; as a bound, the
+// other way round.
+func (s *solver) table(room int, kinds []int, worth []float64, most []int, bound bool) ([]Cut, float64) {
+	cells := func(n int, up bool) int {
+		if up {
+			return (n + s.cell - 1) / s.cell
+		}
+		return n / s.cell
+	}
+	room = cells(room, bound)
+	longs := make([]int, len(kinds))
+	for i, k := range kinds {
+		longs[i] = max(1, cells(s.kinds[k].long, !bound))
+	}
 	type lot struct{ i, n int }
 	var lots []lot // a count as ones, twos, fours
 	for i, k := range kinds {
-		for n, left := 1, min(most[k], room/s.kinds[k].long); left > 0; n *= 2 {
+		for n, left := 1, min(most[k], room/longs[i]); left > 0; n *= 2 {
 			n = min(n, left)
 			lots = append(lots, lot{i, n})
 			left -= n
@@ -112,7 +133,7 @@ func (s *solver) table(room int, kinds []int, worth []float64, most []int) ([]Cu
 	for l, lot := range lots {
 		taken[l] = make([]bool, room+1)
 		k := kinds[lot.i]
-		long, each := lot.n*s.kinds[k].long, float64(lot.n)*worth[k]
+		long, each := lot.n*longs[lot.i], float64(lot.n)*worth[k]
 		for r := room; r >= long; r-- {
 			if v := value[r-long] + each; v > value[r]+few {
 				value[r], taken[l][r] = v, true
@@ -123,7 +144,7 @@ func (s *solver) table(room int, kinds []int, worth []float64, most []int) ([]Cu
 	for l, r := len(lots)-1, room; l >= 0; l-- {
 		if taken[l][r] {
 			counts[lots[l].i] += lots[l].n
-			r -= lots[l].n * s.kinds[kinds[lots[l].i]].long
+			r -= lots[l].n * longs[lots[l].i]
 		}
 	}
 	return cutsOf(kinds, counts), value[room]

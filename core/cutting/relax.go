@@ -77,6 +77,7 @@ type master struct {
 	since      int
 	pool       []column // found once, and worth a look again
 	floor      float64  // no relaxation costs less
+	rough      bool     // the last pricing may have missed a better filling
 	rowOf      []int    // of a kind
 	rowOfBar   []int    // of a bar; −1: there are as many as are wanted
 }
@@ -216,7 +217,7 @@ func (m *master) entering() (column, bool) {
 	for r, k := range m.kinds {
 		worth[k] = m.dual[r]
 	}
-	over, all := 1.0, true // by how much the most a bar gives is over what it costs
+	over, all, rough := 1.0, true, false // by how much the most a bar gives is over what it costs
 	for b, bar := range m.s.bars {
 		if m.have[b] == 0 {
 			continue
@@ -225,10 +226,11 @@ func (m *master) entering() (column, bool) {
 		if r := m.rowOfBar[b]; r >= 0 {
 			cost -= m.dual[r]
 		}
-		cuts, value, whole := m.s.fill(bar.room, worth, m.want, cost-least)
-		if all = all && whole && bar.have < 0 && cost > 0; all {
-			over = max(over, value/cost)
+		cuts, value, atMost := m.s.fill(bar.room, worth, m.want, cost-least)
+		if all = all && !math.IsInf(atMost, 1) && bar.have < 0 && cost > 0; all {
+			over = max(over, atMost/cost)
 		}
+		rough = rough || atMost > value+few
 		if len(cuts) > 0 {
 			c := column{pattern: pattern{b, cuts}}
 			if cost-value < -few*m.s.dear() {
@@ -237,6 +239,7 @@ func (m *master) entering() (column, bool) {
 			take(c, cost-value)
 		}
 	}
+	m.rough = rough && !found
 	if all {
 		// Worth divided by that is worth no more than any bar costs: a bound (A. A. Farley, Oper. Res. 38, 1990).
 		sum := 0.0
@@ -347,7 +350,7 @@ func (m *master) result() relaxed {
 		out.patterns, out.times = append(out.patterns, c.pattern), append(out.times, m.at[i])
 		out.bound += m.at[i] * float64(m.s.bars[c.bar].cost)
 	}
-	if m.near() {
+	if m.rough || m.near() { // a better filling may have been missed
 		out.bound = min(out.bound, m.floor)
 	}
 	return out

@@ -205,7 +205,7 @@ func (s *solver) better(bars []pattern) []pattern {
 	}
 }
 
-// left is what a bar leaves, in marks.
+// left is what a bar leaves, in units.
 func (s *solver) left(p pattern) int {
 	room := s.bars[p.bar].room
 	for _, c := range p.cuts {

@@ -16,6 +16,16 @@ func Bags(v, yield length.Volume) float64 { return float64(v / yield) }
 // post. A millionth over a whole number is float noise, not a bag.
 func Whole(n float64) int { return int(math.Ceil(n - 1e-6)) }
 
+// MostOrdered is the most that can be ordered of what a truck carries: whole steps. What
+// carries less than a step brings what it carries.
+func MostOrdered(carries length.Volume, o materials.Order) length.Volume {
+	steps := math.Floor(float64(carries/o.Step) + 1e-9)
+	if steps < 1 {
+		return carries
+	}
+	return o.Step * length.Volume(steps)
+}
+
 // Ordered is how much a truck is ordered with: the next whole step.
 func Ordered(v length.Volume, o materials.Order) length.Volume {
 	return o.Step * length.Volume(Whole(float64(v/o.Step)))

@@ -94,3 +94,13 @@ func TestHours(t *testing.T) {
 		t.Errorf("by auger %v minutes", got)
 	}
 }
+
+// What is ordered is never more than what the truck carries: of 6.9 m³ in quarters 6.75.
+func TestMostOrdered(t *testing.T) {
+	o := materials.Order{Step: 0.25}
+	for carries, want := range map[length.Volume]length.Volume{6.9: 6.75, 6: 6, 0.2: 0.2} {
+		if got := pour.MostOrdered(carries, o); math.Abs(float64(got-want)) > 1e-9 || carries >= o.Step && pour.Ordered(got, o) > carries+1e-9 {
+			t.Errorf("of %v are ordered %v, want %v", carries, got, want)
+		}
+	}
+}

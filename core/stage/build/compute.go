@@ -29,9 +29,7 @@ func Compute(m *gates.Gates) *Build {
 	b.Stretches = stretches(m)
 	b.gravelBoards()
 	b.recipe = m.Cat.Recipe(m.Spec.System, m.Job.Systems, m.Spec.Parts)
-	for _, p := range b.recipe {
-		b.put(p, false)
-	}
+	b.put(b.recipe, false)
 	if len(b.recipe) == 0 {
 		b.Parts = nil
 		return b
@@ -43,9 +41,7 @@ func Compute(m *gates.Gates) *Build {
 	}
 	for _, make := range m.Cat.Makes {
 		if made[make.ID] {
-			for _, p := range make.Parts[m.Job.Units.System] {
-				b.put(p, true)
-			}
+			b.put(make.Parts[m.Job.Units.System], true)
 		}
 	}
 	return b
@@ -77,7 +73,7 @@ func (b *Build) Of(id string) *Part {
 	return nil
 }
 
-// counters is how each way of counting counts, given what was counted before it.
+// counters is how each way of counting counts, given what it goes with.
 var counters = map[job.CountBy]func(*Build, *Part){
 	job.PerPost: perPost, job.PerBay: perBay, job.PerBayEnd: perBayEnd,
 	job.PerStretch: perStretch, job.PerStretchEnd: perStretchEnd, job.ByBands: byBands,
@@ -136,16 +132,41 @@ func (b *Build) panel(p *job.Part) {
 	}
 }
 
-func (b *Build) put(spec job.Part, leaf bool) {
-	b.panel(&spec)
-	b.Parts = append(b.Parts, Part{Part: spec, Gates: leaf})
-	p := &b.Parts[len(b.Parts)-1]
-	if count := counters[spec.By]; count != nil {
-		count(b, p)
+// put counts parts, each after those that it goes with, wherever they stand in the
+// list. What there is none of is left out.
+func (b *Build) put(list []job.Part, leaf bool) {
+	first := len(b.Parts)
+	at := make(map[string]int, len(list))
+	b.Parts = slices.Grow(b.Parts, len(list)) // no pointer into it is to move
+	for _, spec := range list {
+		b.panel(&spec)
+		if _, twice := at[spec.ID]; !twice {
+			at[spec.ID] = len(b.Parts)
+		}
+		b.Parts = append(b.Parts, Part{Part: spec, Gates: leaf})
 	}
-	if p.Count == 0 && p.Litres == 0 && p.Unfit == nil {
-		b.Parts = b.Parts[:len(b.Parts)-1]
+	begun := make([]bool, len(list))
+	var visit func(i int)
+	visit = func(i int) {
+		if begun[i-first] { // counted, or parts that go with each other: in the order of the list
+			return
+		}
+		begun[i-first] = true
+		p := &b.Parts[i]
+		for _, id := range slices.Concat(p.Of, p.Over) {
+			if k, ok := at[id]; ok {
+				visit(k)
+			}
+		}
+		if count := counters[p.By]; count != nil {
+			count(b, p)
+		}
 	}
+	for i := first; i < len(b.Parts); i++ {
+		visit(i)
+	}
+	none := func(p Part) bool { return p.Count == 0 && p.Litres == 0 && p.Unfit == nil }
+	b.Parts = append(b.Parts[:first], slices.DeleteFunc(b.Parts[first:], none)...)
 }
 
 func (p *Part) each() int { return max(1, p.Each) }

@@ -133,13 +133,14 @@ func byArea(b *Build, p *Part) {
 				if post.Shared != "" || post.Stays != "" || !p.counts(post.Kind) {
 					continue
 				}
-				round := 4 * post.Width
+				round, end := 4*post.Width, square(post.Width, post.Width)
 				if post.Round {
-					round = post.Width * math.Pi
+					round, end = post.Width*math.Pi, end*math.Pi/4
 				}
 				tall := post.AboveGrade
-				if id == postFeet {
+				if id == postFeet { // and their end grain, which drinks most
 					tall = post.Foot
+					p.Area += end
 				}
 				p.Area += square(round, tall)
 			}

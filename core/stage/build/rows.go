@@ -140,7 +140,7 @@ func (b *Build) row(p *Part, row int, wide length.Length, along []Stretch) {
 	for _, s := range along {
 		for i, first := s.First, true; i <= s.Last; first = false {
 			reach := span
-			if first && span > 1 && row%2 == 0 {
+			if first && span > 1 && row%2 == 0 && !b.whole(p, s, most) {
 				reach = span - 1
 			}
 			last := i
@@ -152,6 +152,20 @@ func (b *Build) row(p *Part, row int, wide length.Length, along []Stretch) {
 		}
 	}
 	p.Joints = b.joints(p)
+}
+
+// whole tells whether one piece reaches over all of a stretch: then no joints are
+// to be staggered.
+func (b *Build) whole(p *Part, s Stretch, most length.Length) bool {
+	if s.Last-s.First+1 > max(1, p.Span) || b.over(p, s.First, s.Last) > most {
+		return false
+	}
+	for i := s.First; i < s.Last; i++ {
+		if !b.level(i) {
+			return false
+		}
+	}
+	return true
 }
 
 // level tells whether the fence goes on from a bay to the next without a step.
@@ -184,12 +198,11 @@ func byRows(b *Build, p *Part) {
 	fits := make([]fit, len(b.Bays))
 	for _, s := range b.Stretches {
 		for i := s.First; i <= s.Last; i++ {
-			high := b.high(i, b.middle(i)) + p.More
-			key := length.Length(math.Round(float64(high/b.mark()))) * b.mark()
-			k, ok := known[key]
+			high := b.high(i, b.middle(i)) // what is more or less is the rows' length
+			k, ok := known[high]
 			if !ok {
 				k.f, k.ok = b.fill(p, high)
-				known[key] = k
+				known[high] = k
 			}
 			fits[i] = k
 			if !k.ok {

@@ -8,6 +8,7 @@ import (
 	"mallow/core/finding"
 	"mallow/core/job"
 	"mallow/core/length"
+	"mallow/core/pour"
 	"mallow/core/reason"
 	"mallow/core/words"
 )
@@ -270,7 +271,7 @@ func (w *planner) loads() {
 			short++
 		}
 	}
-	if need := int(float64(all / *w.pour.Carries)) + 1; len(d.Loads) > need && d.Days <= 1 {
+	if need := int(float64(all/pour.MostOrdered(*w.pour.Carries, w.cat.Supply.Truck.In(w.job.Units.System)))) + 1; len(d.Loads) > need && d.Days <= 1 {
 		says := words.Say("pour.split", words.V{"loads": len(d.Loads), "bears": d.Bears, "posts": len(d.Posts)})
 		if len(d.Curb) > 0 {
 			says = words.Say("pour.split-curb", words.V{"loads": len(d.Loads)})

@@ -69,7 +69,7 @@ func (w *planner) trucks(own []int) {
 	after := w.start
 	for first := 0; first < len(own); first += mostAtOnce {
 		part := own[first:min(len(own), first+mostAtOnce)]
-		q := loads.Question{Most: float64(*w.pour.Carries), Charge: func(v float64) float64 {
+		q := loads.Question{Most: float64(pour.MostOrdered(*w.pour.Carries, order)), Charge: func(v float64) float64 {
 			return max(0, float64(order.Short-pour.Ordered(length.Volume(v), order)))
 		}}
 		for _, i := range part {
