@@ -60,6 +60,7 @@ test: go-test core-size web-check e2e-check e2e torture-cut
 	@echo "All checks passed."
 
 # The same with every property tried in full and races looked for everywhere.
+test-full: export MALLOW_FULL = 1
 test-full: go-lint go-full core-size web-check e2e-check e2e torture-cut
 	@echo "All checks passed, in full."
 

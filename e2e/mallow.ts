@@ -5,6 +5,9 @@ import { expect, test as base, type BrowserContext, type Locator, type Page } fr
 
 const binary = fileURLToPath(new URL('../bin/mallow', import.meta.url))
 
+/** All that can be tried is tried (make test-full). */
+export const full = !!process.env.MALLOW_FULL
+
 export class Mallow {
   private constructor(
     private child: ChildProcess,

@@ -50,7 +50,7 @@ func anyRaked(r *rand.Rand) Course {
 func TestRakedAlwaysEnds(t *testing.T) {
 	n := 100000
 	if testing.Short() {
-		n = 4000
+		n = 1200
 	}
 	r := rand.New(rand.NewPCG(1, 7))
 	fitting, earth := 0, 0

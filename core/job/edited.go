@@ -11,6 +11,7 @@ import (
 // begin with the run's own path. It shares what it does not change with the
 // run that it is made from. What an edit takes away is as usual again.
 func (r Run) Edited(path string, usual Run, edits []Edit) (Run, error) {
+	r = r.asked()
 	for _, e := range edits {
 		rest, ok := strings.CutPrefix(e.Path, path+"/")
 		if !ok {

@@ -51,6 +51,8 @@ type Gate struct {
 
 	Sag  length.Length `json:"-"` // drop at the leaf's tip, as a fact has it
 	Seen []Fact        `json:"-"` // what was seen of it
+
+	asked *Gate // as the job asks for it, where its posts stand otherwise
 }
 
 // GateKind is how a gate opens.

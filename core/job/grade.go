@@ -116,6 +116,7 @@ type Grade struct {
 	Infill    Infill         `json:"infill,omitempty" jsonschema:"enum=earth,enum=gravel boards,enum=boards" jsonschema_description:"Stepped: what closes the triangle under a panel. Usual: earth."`
 	Board     length.Length  `json:"board,omitempty" jsonschema:"minimum=0,maximum=600" jsonschema_description:"Height of an infill board or gravel board. Usual: 6 in or 150 mm."`
 	Strip     length.Length  `json:"strip,omitempty" jsonschema:"minimum=0,maximum=3000" jsonschema_description:"Width of the strip along the fence that is cut or filled. Usual: 12 in or 300 mm."`
+	Placed    length.Length  `json:"placed,omitempty" jsonschema:"minimum=0,maximum=20000" jsonschema_description:"Fill is placed and compacted in layers before holes are dug: its level width across the line. Left out: fill is loose, and no footing counts on it."`
 	By        TopsBy         `json:"by,omitempty" jsonschema:"enum=string,enum=laser,enum=drops,enum=sight" jsonschema_description:"How the tops are brought to height on site. Usual: string."`
 	EyeHeight length.Length  `json:"eyeHeight,omitempty" jsonschema:"minimum=0,maximum=3000" jsonschema_description:"Height of the eyes of whoever sights, or looks along the line. Usual: 5 ft 3 in or 1600 mm."`
 }
@@ -156,6 +157,12 @@ func (g Grade) BoardHeight(u length.Units) length.Length {
 // StripWidth is the width of the strip that is cut or filled.
 func (g Grade) StripWidth(u length.Units) length.Length {
 	return or(g.Strip, u, 12*length.Inch, 300)
+}
+
+// FillWidth is the width of the strip that is filled: as wide as fill that is
+// placed, where it is.
+func (g Grade) FillWidth(u length.Units) length.Length {
+	return max(g.StripWidth(u), g.Placed)
 }
 
 // Eye is the height of the eyes.
@@ -213,7 +220,7 @@ func (g Grade) WithPart(over LookPart) []LookPart {
 
 // Settings are the grade without what stands at one place only.
 func (g Grade) Settings() Grade {
-	g.Parts, g.StartGap, g.EndGap = nil, nil, nil
+	g.Parts, g.StartGap, g.EndGap, g.Placed = nil, nil, nil, 0
 	return g
 }
 

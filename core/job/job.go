@@ -78,6 +78,7 @@ type Run struct {
 
 	Seen      []Fact          `json:"-"` // what was seen at its stations
 	EndStands bool            `json:"-"` // its last post was measured where it stands
+	Stood     []Stood         `json:"-"` // posts of its gates and held bays that stand otherwise than it asks
 	Firm      []length.Length `json:"-"` // stations of posts that are dug or set, in order: they stay there
 }
 

@@ -2,7 +2,6 @@ package job
 
 import (
 	"slices"
-	"sort"
 	"strconv"
 	"strings"
 
@@ -193,10 +192,20 @@ func (j Job) Settled() Job {
 	}
 	seen, gates, runOf := map[string][]Fact{}, map[string][]Fact{}, map[string]string{}
 	firm := map[string]firmness{}
+	unlaid := map[string]bool{}
 	for _, l := range j.Lines {
 		for _, r := range l.Runs {
+			unlaid[r.ID] = len(r.Laid) == 0
 			for _, p := range r.Laid {
 				runOf[p.ID] = r.ID
+			}
+		}
+	}
+	for _, f := range j.Observed {
+		// A run that was never laid out gives its posts their names in order.
+		if id := f.OnPost(); id != "" && runOf[id] == "" {
+			if dot := strings.LastIndexByte(id, '.'); dot > 0 && unlaid[id[:dot]] {
+				runOf[id] = id[:dot]
 			}
 		}
 	}
@@ -292,7 +301,7 @@ func (r Run) Planned() Run {
 		}
 		r.Overrides = overrides
 	}
-	return r
+	return r.asked()
 }
 
 // Settled is the run with its facts in their places, those that hold.
@@ -326,38 +335,6 @@ func (r Run) Settled() Run {
 	r.stop(order, hits)
 	r.sag()
 	return r
-}
-
-// land holds posts where they landed: the held post that it is, or that is
-// held there, or one more. The posts at a run's ends stand where they do.
-func (r *Run) land(order []string, landed map[string]Fact) {
-	if len(landed) == 0 {
-		return
-	}
-	by, taken := map[string]string{}, map[string]bool{}
-	for _, l := range r.Laid {
-		by[On("post", l.ID)] = l.By
-	}
-	for _, p := range r.FixedPosts {
-		taken[p.ID] = true
-	}
-	own := len(r.FixedPosts) // only what is planned can be what a fact is about
-	r.FixedPosts = slices.Clone(r.FixedPosts)
-	for _, on := range order {
-		f, ok := landed[on]
-		if !ok || by[on] == "start" || by[on] == "end" || *f.At <= length.Tolerance || r.Length != nil && *f.At >= *r.Length-length.Tolerance {
-			continue
-		}
-		is := slices.IndexFunc(r.FixedPosts[:own], func(p FixedPost) bool { return by[on] != "" && by[on] == HeldBy(p.ID) || length.Same(p.At, *f.At) })
-		if is >= 0 {
-			r.FixedPosts[is].At, r.FixedPosts[is].Landed = *f.At, true
-			continue
-		}
-		r.FixedPosts = append(r.FixedPosts, FixedPost{ID: factID(f, taken), At: *f.At, Landed: true, Fact: f.ID})
-	}
-	if len(r.FixedPosts) > own {
-		sort.SliceStable(r.FixedPosts, func(a, b int) bool { return r.FixedPosts[a].At < r.FixedPosts[b].At })
-	}
 }
 
 // factID is the id of what a run has because of a fact about a post: the post's, whatever

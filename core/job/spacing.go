@@ -85,6 +85,8 @@ type FixedPost struct {
 
 	Landed bool   `json:"-"` // it is set already, and really stands there
 	Fact   string `json:"-"` // it is there only since this fact says so
+
+	Mark length.Length `json:"-"` // of one that is there by a fact: where it was to stand
 }
 
 // HeldBay is a bay whose width is held.
@@ -95,6 +97,8 @@ type HeldBay struct {
 	Width length.Length `json:"width" jsonschema:"required,minimum=100,maximum=12000" jsonschema_description:"Centre to centre."`
 
 	Removable bool `json:"removable,omitempty" jsonschema_description:"It must come out again: rails and boards break at its posts, and are held by brackets that let go."`
+
+	asked *HeldBay // as the job asks for it, where its posts stand otherwise
 }
 
 // pieceWays are the ways in which a piece of a length sets the bay.

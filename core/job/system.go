@@ -82,9 +82,9 @@ type Forbidden struct {
 // stays: its length, ground, gates, what is in the way, posts held, and where
 // its look changes.
 func (s System) Outfit(r Run) Run {
-	parts, start, end := r.Grade.Parts, r.Grade.StartGap, r.Grade.EndGap
+	parts, start, end, placed := r.Grade.Parts, r.Grade.StartGap, r.Grade.EndGap, r.Grade.Placed
 	r.System = s.ID
 	r.Fence, r.Post, r.Terminal, r.Spacing, r.Grade, r.Hole, r.Setting, r.Kinds = s.Fence, s.Post, s.Terminal, s.Spacing, s.Grade.Settings(), s.Hole, s.Setting, slices.Clone(s.Kinds)
-	r.Grade.Parts, r.Grade.StartGap, r.Grade.EndGap = parts, start, end
+	r.Grade.Parts, r.Grade.StartGap, r.Grade.EndGap, r.Grade.Placed = parts, start, end, placed
 	return r
 }

@@ -13,15 +13,29 @@ import (
 // Gap is the room wanted between pieces, and what it may be.
 type Gap struct{ Want, Least, Most length.Length }
 
-// Fill is pieces set along a length. All gaps are alike, or alike to one mark of
-// the tape: the first Wider ones, spread over the length, are a mark wider.
+// Fill is pieces set along a length. A piece is as wide as it was bought; its gaps
+// are all alike, and measured by hand: as so many marks of the tape each, the
+// first Wider of them, spread over the length, a mark more.
 type Fill struct {
 	Pieces int
 	Gaps   int
-	Gap    length.Length // of the narrower ones
+	Gap    length.Length // of the narrower ones, in whole marks
 	Wider  int
+	Over   length.Length // all gaps together, to the last fraction of a mark
 	Ripped int           // how many pieces are ripped, at the ends
-	Rip    length.Length // to this width
+	Rip    length.Length // to this width, in whole marks
+}
+
+// share puts what is left over into the gaps.
+func (f Fill) share(over, mark length.Length) Fill {
+	f.Over = over
+	each := math.Floor(float64(over/mark)/float64(f.Gaps) + slack)
+	f.Wider = int(math.Round(float64(over/mark) - each*float64(f.Gaps)))
+	if f.Wider >= f.Gaps { // nearly a mark more each
+		each, f.Wider = each+1, f.Wider-f.Gaps
+	}
+	f.Gap = length.Length(each) * mark
+	return f
 }
 
 // Along sets pieces of a width along a clear length so that nothing is left: as
@@ -30,95 +44,87 @@ type Fill struct {
 // more gap than pieces; without, as boards from post to post, one less. False
 // where no number of whole pieces does it.
 func Along(clear, width length.Length, gap Gap, mark length.Length, ends bool) (Fill, bool) {
-	room, w := marks(clear, mark), marks(width, mark)
-	least, most := int(math.Ceil(float64(gap.Least/mark)-slack)), int(math.Floor(float64(gap.Most/mark)+slack))
-	if w <= 0 || room <= 0 || least < 0 {
+	least, most := math.Ceil(float64(gap.Least/mark)-slack), math.Floor(float64(gap.Most/mark)+slack)
+	if width <= 0 || clear <= 0 || least < 0 {
 		return Fill{}, false
 	}
 	var best Fill
 	off, found := math.Inf(1), false
-	for n := 1; n*w <= room; n++ {
+	for n := 1; length.Length(n)*width <= clear+length.Tolerance; n++ {
 		gaps := n - 1
 		if ends {
 			gaps = n + 1
 		}
-		over := room - n*w
+		over := max(0, clear-length.Length(n)*width)
 		if gaps == 0 {
-			if over == 0 && off > 0 {
+			if over <= length.Tolerance && off > 0 {
 				best, off, found = Fill{Pieces: 1}, 0, true
 			}
 			continue
 		}
-		each, wider := over/gaps, over%gaps
-		widest := each
-		if wider > 0 {
-			widest++
-		}
-		if each < least || widest > most {
+		each := float64(over/mark) / float64(gaps)
+		if math.Floor(each+slack) < least || math.Ceil(each-slack) > most {
 			continue
 		}
 		// Of two as near, the one with more pieces is the closer fence.
-		if d := math.Abs(float64(over)/float64(gaps) - float64(gap.Want/mark)); d <= off+slack {
-			best, off, found = Fill{Pieces: n, Gaps: gaps, Gap: length.Length(each) * mark, Wider: wider}, d, true
+		if d := math.Abs(each - float64(gap.Want/mark)); d <= off+slack {
+			best, off, found = Fill{Pieces: n, Gaps: gaps}.share(over, mark), d, true
 		}
 	}
 	return best, found
 }
 
 // Rip sets pieces from end to end with the gap that is wanted, and rips the last
-// to what is left; where that were a sliver, the first and the last alike.
+// to what is left, to the mark; where that were a sliver, the first and the last
+// alike. What is less than a mark goes to the gaps.
 func Rip(clear, width, gap, sliver, mark length.Length) (Fill, bool) {
-	room, w, g := marks(clear, mark), marks(width, mark), marks(gap, mark)
-	if w <= 0 || g < 0 || room <= 0 || room < marks(sliver, mark) {
+	g := toMark(gap, mark)
+	if width <= 0 || g < 0 || clear <= 0 || clear < sliver-length.Tolerance {
 		return Fill{}, false
 	}
-	whole := (room + g) / (w + g)
-	f := Fill{Pieces: whole, Gaps: max(0, whole-1), Gap: length.Length(g) * mark}
-	over := room - whole*(w+g) // what is left past the last gap; below nothing where only the gap is short
-	if whole > 0 && over <= 0 {
-		// The last piece ends at the post, or a part of a gap before it, which is shared out by marks.
-		if spare := over + g; spare > 0 && f.Gaps == 0 {
+	whole := int(math.Floor(float64((clear+g)/(width+g)) + slack))
+	f := Fill{Pieces: whole, Gaps: max(0, whole-1), Gap: g}
+	over := clear - length.Length(whole)*(width+g) // what is left past the last gap; below nothing where only the gap is short
+	if whole > 0 && over <= length.Tolerance {
+		// The last piece ends at the post, or a part of a gap before it, which is shared out.
+		spare := over + g
+		if f.Gaps > 0 {
+			return f.share(clear-length.Length(whole)*width, mark), true
+		}
+		if spare > length.Tolerance {
 			// One piece with less than a gap beside it: two narrower ones, and a gap.
-			two := room - g
-			f = Fill{Pieces: 2, Gaps: 1, Gap: f.Gap, Wider: two % 2, Ripped: 2, Rip: length.Length(two/2) * mark}
-			return f, float64(two/2) >= float64(sliver/mark)-slack
-		} else if spare > 0 {
-			f.Gap += length.Length(spare/f.Gaps) * mark
-			f.Wider = spare % f.Gaps
+			return ripped(Fill{Pieces: 2, Gaps: 1, Ripped: 2}, clear, width, (clear-g)/2, sliver, mark)
 		}
 		return f, true
 	}
-	f.Pieces, f.Gaps = whole+1, whole
-	f.Ripped, f.Rip = 1, length.Length(over)*mark
-	if float64(over) < float64(sliver/mark)-slack && whole > 0 {
-		two := over + w // shared by the first and the last
-		f.Ripped, f.Rip = 2, length.Length(two/2)*mark
-		if two%2 == 1 {
-			if f.Gaps == 0 {
-				return Fill{}, false
-			}
-			f.Wider = 1
-		}
+	f.Pieces, f.Gaps, f.Ripped = whole+1, whole, 1
+	if whole > 0 && over < sliver-length.Tolerance {
+		f.Ripped = 2
+		return ripped(f, clear, width, (over+width)/2, sliver, mark)
 	}
-	return f, true
+	return ripped(f, clear, width, over, 0, mark)
 }
 
-// At is where each piece begins, from the start of the clear length: the wider
-// gaps are spread over it.
-func (f Fill) At(width, mark length.Length, ends bool) []length.Length {
+// ripped rips pieces of a fill to a width, down to the mark, and shares out the rest.
+func ripped(f Fill, clear, width, to, sliver, mark length.Length) (Fill, bool) {
+	f.Rip = mark * length.Length(math.Floor(float64(to/mark)+slack))
+	if f.Gaps > 0 {
+		f = f.share(clear-length.Length(f.Pieces-f.Ripped)*width-length.Length(f.Ripped)*f.Rip, mark)
+	}
+	return f, f.Rip >= sliver-length.Tolerance && f.Rip > 0
+}
+
+// At is where each piece begins, from the start of the clear length. Whoever
+// marks them rounds each to his tape by itself, so that nothing adds up.
+func (f Fill) At(width length.Length, ends bool) []length.Length {
 	out := make([]length.Length, 0, f.Pieces)
-	at, gap := length.Length(0), 0
-	step := func() {
-		at += f.Gap
-		// The k-th wider gap is the one at which k/Wider of all gaps are passed.
-		if f.Gaps > 0 && (gap+1)*f.Wider/f.Gaps > gap*f.Wider/f.Gaps {
-			at += mark
-		}
-		gap++
+	at, gap := length.Length(0), length.Length(0)
+	if f.Gaps > 0 {
+		gap = f.Over / length.Length(f.Gaps)
 	}
 	for i := range f.Pieces {
 		if ends || i > 0 {
-			step()
+			at += gap
 		}
 		out = append(out, at)
 		w := width
@@ -133,5 +139,7 @@ func (f Fill) At(width, mark length.Length, ends bool) []length.Length {
 // slack is what a sum of marks may be off by in floating point.
 const slack = 1e-6
 
-// marks is a length in marks of the tape, the nearest.
-func marks(l, mark length.Length) int { return int(math.Round(float64(l / mark))) }
+// toMark is a length in whole marks of the tape, the nearest.
+func toMark(l, mark length.Length) length.Length {
+	return mark * length.Length(math.Round(float64(l/mark)))
+}

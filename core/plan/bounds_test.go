@@ -105,7 +105,9 @@ func TestNoNumberBreaksAPlan(t *testing.T) {
 			t.Fatal(err)
 		}
 		atBounds(reflect.ValueOf(&j).Elem(), "", "", func(path string, number float64) {
-			tried++
+			if tried++; tried%sized(1, 7) != 0 { // every number in full, each seventh every day
+				return
+			}
 			raw, err := json.Marshal(j)
 			if err != nil {
 				t.Fatal(err)
@@ -130,7 +132,7 @@ func TestNoNumberBreaksAPlan(t *testing.T) {
 		})
 	}
 	t.Logf("%d numbers tried, %d planned", tried, planned)
-	if planned < sized(5000, 150) {
+	if planned < sized(5000, 20) {
 		t.Errorf("only %d of %d were planned", planned, tried)
 	}
 }

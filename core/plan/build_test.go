@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"maps"
 	"math"
 	"slices"
 	"strings"
@@ -467,6 +468,95 @@ func TestOtherWaysToCountByHand(t *testing.T) {
 	_, p = partsIn(r, "ends")
 	if p[0].CutEnds != 2 {
 		t.Errorf("%d cut ends, by hand 2", p[0].CutEnds)
+	}
+}
+
+// The order of a list of parts counts for nothing: fixings stand before what they fix, and
+// rings of rings, and a circle of two that go with each other ends. Ten bays of two rails
+// with a bracket at each end of each and three screws a bracket; pickets crossed by rails.
+func TestFixingsAreCountedWhereverTheyStand(t *testing.T) {
+	list := []job.Part{
+		{ID: "screw", Name: "Screw", Kind: job.FixingPart, By: job.PerPiece, Of: []string{"stay"}, Each: 3},
+		{ID: "nail", Name: "Nail", Kind: job.FixingPart, By: job.PerCrossing, Of: []string{"rail"}, Over: []string{"picket"}, Each: 2},
+		{ID: "bracket", Name: "Bracket", Kind: job.HardwarePart, By: job.PerBayEnd, Of: []string{"rail"}},
+		{ID: "stay", Name: "Stay", Kind: job.HardwarePart, By: job.PerBay, Each: 2},
+		{ID: "egg", Name: "Egg", Kind: job.FixingPart, By: job.PerPiece, Of: []string{"hen"}},
+		{ID: "hen", Name: "Hen", Kind: job.FixingPart, By: job.PerPiece, Of: []string{"egg", "stay"}},
+		{ID: "rail", Name: "Rail", Kind: job.RailPart, By: job.ByRails, Each: 2, Long: job.OnCentres, Width: 90, Thick: 40, Stock: []length.Length{2400}},
+		{ID: "picket", Name: "Picket", Kind: job.BoardPart, By: job.PerBay, Each: 18, Long: job.ByHeight, Width: 90, Thick: 20, Stock: []length.Length{1800}},
+	}
+	want := map[string]int{"rail": 20, "picket": 180, "bracket": 40, "stay": 20, "screw": 60, "nail": 2 * 2 * 180, "hen": 20}
+	for range 2 {
+		j := fenceOf(t, length.Metric, "", 1800, 24000)
+		run := &j.Lines[0].Runs[0]
+		run.Post.Width, run.Spacing, run.Ground, run.Parts = 90, job.Spacing{Most: 2400}, nil, list
+		r := counts(t, j, want)
+		_, p := partsIn(r, "rail")
+		if first := r.Runs[0].Build.Parts[0].ID; first != list[0].ID || len(p) != 1 {
+			t.Errorf("the list begins with %s", first)
+		}
+		slices.Reverse(list)
+	}
+}
+
+// Two bays of 2000 in a row, and lengths of 4000: six rows are six whole lengths, and
+// nothing is cut. Over three bays joints are staggered.
+func TestOneLengthOverAllIsNotStaggered(t *testing.T) {
+	part := job.Part{ID: "board", Name: "Board", Kind: job.BoardPart, By: job.ByRails, Each: 6, Span: 2, Long: job.OnCentres, Width: 100, Thick: 25, Stock: []length.Length{4000}}
+	for bays, want := range map[int]map[float64]int{2: {4000: 6}, 3: {4000: 6, 2000: 6}} {
+		j := fenceOf(t, length.Metric, "", 1800, length.Length(bays)*2000)
+		run := &j.Lines[0].Runs[0]
+		run.Post.Width, run.Spacing, run.Ground, run.Parts = 90, job.Spacing{Most: 2000}, nil, []job.Part{part}
+		_, p := partsIn(computed(t, j, nil), "board")
+		got := map[float64]int{}
+		for _, q := range p[0].Pieces {
+			got[float64(q.Long)] += q.Count
+		}
+		if !maps.Equal(got, want) {
+			t.Errorf("%d bays: %v, by hand %v", bays, got, want)
+		}
+	}
+}
+
+// Rows that are 20 shorter than their bay fill the same height: a fence of 1800 over a gap
+// of 50 has 1800 for slats of 90 with 10 in between, eighteen and gaps of 10 but a little.
+func TestShorterRowsFillTheSameHeight(t *testing.T) {
+	var fills []float64
+	for _, more := range []length.Length{0, -20} {
+		j := fenceOf(t, length.Metric, "", 1800, 6000)
+		run := &j.Lines[0].Runs[0]
+		run.Post.Width, run.Spacing, run.Ground = 90, job.Spacing{Most: 2000}, nil
+		run.Parts = []job.Part{{ID: "slat", Name: "Slat", Kind: job.BoardPart, By: job.ByRows, Long: job.OnCentres, More: more, Width: 90, Thick: 20, Gap: &job.PartGap{Want: 10, Least: 5, Most: 20}, Stock: []length.Length{4000}}}
+		r := computed(t, j, nil)
+		_, p := partsIn(r, "slat")
+		f := p[0].Fills[0]
+		fills = append(fills, float64(f.Pieces), float64(f.Gap), float64(f.Over))
+		for _, q := range p[0].Pieces {
+			if q.Long != 2000+more {
+				t.Errorf("%v more: a slat of %v", more, q.Long)
+			}
+		}
+	}
+	if !slices.Equal(fills[:3], fills[3:]) || fills[0] != 18 {
+		t.Errorf("the rows fill %v, and 20 shorter %v", fills[:3], fills[3:])
+	}
+}
+
+// Feet of eleven posts of 90 mm, each 600 to 650 deep, with their end grain: by hand 4 x
+// 0.09 m round and 0.0081 m2 under each.
+func TestEndGrainOfFeetIsCoated(t *testing.T) {
+	j := fenceOf(t, length.Metric, "", 1800, 24000)
+	run := &j.Lines[0].Runs[0]
+	run.Post.Width, run.Spacing, run.Ground = 90, job.Spacing{Most: 2400}, nil
+	run.Parts = []job.Part{{ID: "feet", Name: "Feet", Kind: job.FinishPart, By: job.ByArea, Of: []string{"feet"}, Coats: 1, Cover: 6}}
+	r := computed(t, j, nil)
+	_, p := partsIn(r, "feet")
+	want := 0.0
+	for i := range r.Runs[0].Load.Posts {
+		want += 0.36*float64(r.Runs[0].Load.Posts[i].Foot)/1000 + 0.0081
+	}
+	if math.Abs(p[0].Area-want) > 1e-9 {
+		t.Errorf("%.4f m2, by hand %.4f", p[0].Area, want)
 	}
 }
 

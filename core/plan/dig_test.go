@@ -370,7 +370,7 @@ func TestPropertiesOfAnyHole(t *testing.T) {
 	rng := rand.New(rand.NewPCG(66, 1))
 	cat := shipped(t)
 	stopped, cards := 0, 0
-	for n := range sized(500, 110) {
+	for n := range sized(500, 45) {
 		j := anyHoles(t, rng)
 		p := plan.Make(j, cat)
 		if _, err := json.Marshal(p); err != nil {

@@ -686,7 +686,7 @@ func TestInsideOfAClosedLine(t *testing.T) {
 func TestAnyGateIsPlanned(t *testing.T) {
 	rng := rand.New(rand.NewPCG(77, 6))
 	ways := 0
-	for n := range 120 {
+	for n := range sized(120, 40) {
 		j := decode(t, randomGate(rng))
 		g := &j.Lines[0].Runs[0].Gates[0]
 		g.Snow, g.Sag, g.HingeIn = length.Length(400*rng.Float64()), length.Length(60*rng.Float64()), length.Length(10+900*rng.Float64())

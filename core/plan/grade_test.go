@@ -302,7 +302,7 @@ func TestHumpHasWaysOut(t *testing.T) {
 func TestLooksAreWhatTheySay(t *testing.T) {
 	rng := rand.New(rand.NewPCG(73, 74))
 	cat := shipped(t)
-	for n := range 30 {
+	for n := range sized(30, 10) {
 		j := random(t, rng)
 		looks, ok := plan.Looks(j, cat, "R1")
 		if !ok || len(looks) < 8 {

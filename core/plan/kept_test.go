@@ -45,7 +45,7 @@ func TestKeptSwingsEqualFromNothing(t *testing.T) {
 		},
 		func(_ *job.Gate, _ *job.Run, j *job.Job) { j.Lines[0].Inside = "left" },
 	}
-	for n := range sized(400, 60) {
+	for n := range sized(400, 14) {
 		j := decode(t, randomGate(rng))
 		last := computed(t, j, nil)
 		for k := range edits {

@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"slices"
 	"strings"
 	"testing"
 
@@ -91,17 +92,15 @@ func TestUncutPostsThatStandMuchDeeper(t *testing.T) {
 }
 
 // A landed post's bay is packed out by 38 mm (1 1/2 in, a packer's thickness) at
-// most; past that the rest is spaced again.
+// most; past that packing is no way. The next post stays where it is either way.
 func TestBayIsPackedOutByAPacker(t *testing.T) {
-	j := outfitted(t, "metal-panel", 60*length.Foot)
-	before := makeRun(t, j)
-	for off, same := range map[length.Length]bool{37: true, 39.5: false} {
-		r := &j.Lines[0].Runs[0]
-		r.FixedPosts = []job.FixedPost{{ID: "F1", At: before.Posts[4].Station + off, Landed: true}}
-		after := makeRun(t, j)
-		stay := len(after.Posts) == len(before.Posts) && length.Same(after.Posts[5].Station, before.Posts[5].Station)
-		if stay != same {
-			t.Errorf("landed %v mm on: the next post stays %v", off, stay)
+	j := asSaved(t, outfitted(t, "metal-panel", 60*length.Foot))
+	ids, at := namesOf(t, j), stationsOf(t, j)
+	for off, packed := range map[length.Length]bool{38.09: true, 38.12: false} {
+		after := saw(j, seenAt(1, ids[4], job.Landed, at[ids[4]]+off), fact(2, ids[4], job.MarkSet))
+		stays(t, j, after, ids[4], at[ids[4]]+off)
+		if ways := wayIDs(waysAt(t, after, ids[4])); slices.Contains(ways, "pack") != packed || !slices.Contains(ways, "leave") {
+			t.Errorf("landed %v mm on: the ways are %v", off, ways)
 		}
 	}
 }
@@ -175,9 +174,9 @@ func TestRevealAtAStepIsTheHigherSides(t *testing.T) {
 			steps++
 		}
 		// The upper panel stands 150 over the post's ground, of which 75 are
-		// filled: 1800 and 75 show there; beside the lower panel 1800 and 50. A
-		// third of the whole is half of what shows.
-		if p.Kind == job.LinePost && !length.Same(p.Foot, 1875/2.0) {
+		// filled loose, which holds nothing: 1800 and 150 count there; beside the
+		// lower panel 1800 and 50. A third of the whole is half of what counts.
+		if p.Kind == job.LinePost && !length.Same(p.Foot, 1950/2.0) {
 			t.Errorf("%s shows %v and stands %v deep", p.Label, p.AboveGrade, p.Foot)
 		}
 		if !length.Same(p.AboveGrade, p.Top-p.Ground) {

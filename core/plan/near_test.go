@@ -127,7 +127,7 @@ func TestNearMissLimits(t *testing.T) {
 	search := func(figure func(plan.Totals) float64, by length.Length, from, to float64) job.Job {
 		for wide := length.Length(300); wide < 300+6000*by; wide += by {
 			j := feet(func(_ *job.Job, r *job.Run) { r.Hole.Width = ptr(wide) })
-			if f := figure(plan.Make(j, cat).Totals); f > from && f < to {
+			if f := figure(computed(t, j, nil).Totals); f > from && f < to {
 				return j
 			}
 		}

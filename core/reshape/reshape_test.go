@@ -239,7 +239,7 @@ func TestSplitAndJoinChangeNothing(t *testing.T) {
 	cat := shipped(t)
 	rng := rand.New(rand.NewPCG(21, 7))
 	split := 0
-	for n := range sized(250, 70) {
+	for n := range sized(250, 30) {
 		j := random(t, rng, cat)
 		j = spotted(n, j, cat)
 		p := plan.Make(j, cat)
@@ -270,7 +270,7 @@ func TestSplitAndJoinChangeNothing(t *testing.T) {
 		}
 		same(t, "split and joined", before, picture(one.Lines[0]), "gates", "held", "ground")
 	}
-	if split < sized(120, 30) {
+	if split < sized(120, 10) {
 		t.Errorf("only %d jobs were split", split)
 	}
 }
@@ -310,7 +310,7 @@ func TestReverseKeepsTheFenceWhereItIs(t *testing.T) {
 	t.Parallel()
 	cat := shipped(t)
 	rng := rand.New(rand.NewPCG(22, 7))
-	for n := range sized(150, 50) {
+	for n := range sized(150, 20) {
 		j := random(t, rng, cat)
 		if j.Lines[0].Closed || len(survey.Reduce(j.Lines[0], "").Conflicts) > 0 {
 			continue // a random misclosure comes to lie elsewhere, and of two heights the first walked counts
@@ -352,7 +352,7 @@ func TestMoveCorner(t *testing.T) {
 	cat := shipped(t)
 	rng := rand.New(rand.NewPCG(23, 7))
 	moved := 0
-	for n := range sized(400, 100) {
+	for n := range sized(400, 45) {
 		j := random(t, rng, cat)
 		j.Lines[0].Balance = false
 		before := plan.Make(j, cat).Lines[0]
@@ -390,7 +390,7 @@ func TestMoveCorner(t *testing.T) {
 			}
 		}
 	}
-	if moved < sized(90, 20) {
+	if moved < sized(90, 7) {
 		t.Errorf("only %d corners could be moved", moved)
 	}
 }
@@ -673,7 +673,7 @@ func TestLooksStayOnTheGround(t *testing.T) {
 func TestNamesAndFactsGoWithTheGround(t *testing.T) {
 	cat := shipped(t)
 	rng := rand.New(rand.NewPCG(18, 7))
-	for n := range sized(200, 60) {
+	for n := range sized(200, 25) {
 		j := document.New("Names", length.Metric, cat)
 		run := &j.Lines[0].Runs[0]
 		run.Length = ptr(length.Length(12000 + rng.IntN(12000)))

@@ -101,7 +101,17 @@ type fixed struct {
 // fixed stands on it and not in each other's way. Where a gate post falls on
 // an end post or on the post of the next gate, one post serves both.
 func Lay(run job.Run, site Site) Layout {
-	var l Layout
+	if len(run.Stood) > 0 {
+		if l, ok := lay(run.AsAsked(), site); ok {
+			return l
+		}
+		run.Stood = nil // there is no room for one beside what was planned: all of it is laid from where they stand
+	}
+	l, _ := lay(run, site)
+	return l
+}
+
+func lay(run job.Run, site Site) (l Layout, ok bool) {
 	w := layer{run: run, site: site, out: &l, soft: make([]bool, len(run.FixedPosts)), firm: make([]bool, len(run.Firm))}
 	for i, p := range run.FixedPosts {
 		w.soft[i] = p.Landed && !p.Respace
@@ -113,8 +123,54 @@ func Lay(run job.Run, site Site) Layout {
 			break
 		}
 	}
+	if !w.stood() {
+		return l, false
+	}
 	w.pieces()
-	return l
+	return l, true
+}
+
+// stood moves posts of gates and held bays that stand off where they were asked
+// for: only what is beside them changes. It is false where a neighbour is in
+// the way.
+func (w *layer) stood() bool {
+	l := w.out
+	for _, s := range w.run.Stood {
+		k := slices.IndexFunc(l.Posts, func(p Post) bool { return p.Off == 0 && length.Same(p.Station, s.Mark) })
+		if k <= 0 || k == len(l.Posts)-1 || s.At-l.Posts[k-1].Station < w.run.Post.Width || l.Posts[k+1].Station-s.At < w.run.Post.Width {
+			return false
+		}
+		w.shift(k, s.At)
+		l.Posts[k].Off = s.At - s.Mark
+	}
+	return true
+}
+
+// shift moves one post, and the ends of the two bays beside it.
+func (w *layer) shift(k int, at length.Length) {
+	l := w.out
+	post := &l.Posts[k]
+	by := at - post.Station
+	post.Station, post.Shift = at, post.Shift+by
+	if by.Abs() <= length.Tolerance {
+		return
+	}
+	for b := k - 1; b <= k; b++ {
+		s := &l.Segments[l.Bays[b].Segment]
+		if s.Gate == NoGate && !l.Bays[b].Odd {
+			l.Bays[b].Odd = true
+			s.Odd++
+		}
+		if s.Gate == NoGate {
+			s.Uneven, s.Shift = max(s.Uneven, by.Abs()), max(s.Shift, post.Shift.Abs())
+		}
+		if length.Same(s.From, at-by) {
+			s.From = at
+		}
+		if length.Same(s.To, at-by) {
+			s.To = at
+		}
+	}
 }
 
 func (w *layer) lay() {
@@ -201,11 +257,12 @@ func (l *Layout) Stands(at length.Length) bool {
 	return i < len(l.Posts) && l.Posts[i].Station <= at+length.Millimetre
 }
 
-// landed moves the posts that landed off their mark to where they stand: each
-// is the post that was meant to stand nearest, and only the bays beside it
-// change. It is false where a bay would pass the most that way: then the post
-// is held like any other, and the rest is spaced again from it. One by one, as
-// what is held may make room for the next; or all at once, where they are many.
+// landed moves the posts that landed off their mark to where they stand: only
+// the bays beside each change, however long they get, which is for the crew to
+// decide about. It is false where the post could not be told from another one,
+// or would stand in it: then it is held like any other, and the rest is spaced
+// again from it. One by one, as what is held may make room for the next; or all
+// at once, where they are many.
 func (w *layer) landed(oneByOne bool) bool {
 	l := w.out
 	all := true
@@ -213,27 +270,16 @@ func (w *layer) landed(oneByOne bool) bool {
 		if !w.soft[i] {
 			continue
 		}
-		k := l.nearest(p.At)
-		if k < 0 || w.isFirm(l.Posts[k].Station) || !w.lands(k, p.At) {
+		k := w.meant(p)
+		if k < 0 || !w.lands(k, p.At) {
 			if w.soft[i], all = false, false; oneByOne {
 				return false
 			}
 			continue
 		}
 		post := &l.Posts[k]
-		by := p.At - post.Station
-		post.Station, post.Held, post.Shift, post.Off = p.At, i, post.Shift+by, by
-		if by.Abs() <= length.Tolerance {
-			continue
-		}
-		for b := k - 1; b <= k; b++ {
-			if !l.Bays[b].Odd {
-				l.Bays[b].Odd = true
-				l.Segments[l.Bays[b].Segment].Odd++
-			}
-			s := &l.Segments[l.Bays[b].Segment]
-			s.Uneven, s.Shift = max(s.Uneven, by.Abs()), max(s.Shift, post.Shift.Abs())
-		}
+		post.Held, post.Off = i, p.At-post.Station
+		w.shift(k, p.At)
 	}
 	return all
 }
@@ -247,43 +293,42 @@ func (w *layer) isFirm(at length.Length) bool {
 	return i < len(w.run.Firm) && w.run.Firm[i] <= at+length.Millimetre
 }
 
-// nearest is the line post that stands nearest to a station, between its
-// neighbours' middles; -1 where that post is fixed for another reason.
-func (l *Layout) nearest(at length.Length) int {
-	best := -1
-	for i, p := range l.Posts {
-		if best < 0 || (p.Station-at).Abs() < (l.Posts[best].Station-at).Abs() {
-			best = i
-		}
+// meant is the line post that a landed one was meant to be: the one at its
+// mark, where that is known and nothing else took its place since; else the
+// nearest to where it stands that is free to. None: -1.
+func (w *layer) meant(p job.FixedPost) int {
+	l := w.out
+	free := func(i int) bool {
+		o := &l.Posts[i]
+		return o.Kind == job.LinePost && o.Held == Nothing && o.Stays == Nothing && o.Gate == NoGate && !w.isFirm(o.Station)
 	}
-	if p := l.Posts[best]; p.Kind != job.LinePost || p.Held != Nothing || p.Stays != Nothing || p.Gate != NoGate {
-		return -1
+	between := func(i int) bool { // so that it passes no other
+		return i > 0 && i < len(l.Posts)-1 && p.At > l.Posts[i-1].Station && p.At < l.Posts[i+1].Station
+	}
+	best := -1
+	for _, mark := range []length.Length{p.Mark, p.At} {
+		i := sort.Search(len(l.Posts), func(i int) bool { return l.Posts[i].Station >= mark })
+		for k := max(0, i-1); k <= min(i, len(l.Posts)-1); k++ {
+			if free(k) && between(k) && (best < 0 || (l.Posts[k].Station-mark).Abs() < (l.Posts[best].Station-mark).Abs()) {
+				best = k
+			}
+		}
+		if best >= 0 {
+			return best
+		}
 	}
 	return best
 }
 
-// lands tells whether the bays on both sides of a post stay between the least
-// and the most when it stands at a station.
+// lands tells whether a post can stand at a station beside its neighbours.
 func (w *layer) lands(k int, at length.Length) bool {
-	l, s := w.out, w.run.Spacing
-	_, piece := s.ByPiece()
-	before, after := l.Posts[k-1].Station, l.Posts[k+1].Station
-	for side, ends := range [2][2]length.Length{{before, at}, {at, after}} {
-		b := l.Bays[k-1+side]
-		if b.Held != Nothing || b.Gate != NoGate {
-			return false
-		}
-		was := w.slant.Along(l.Posts[b.First+1].Station) - w.slant.Along(l.Posts[b.First].Station)
-		long := w.slant.Along(ends[1]) - w.slant.Along(ends[0])
-		most := s.Most / steepest(w.site.Leans, ends[0], ends[1])
-		if piece {
-			most = max(was, s.Regular(w.run.Post.Width, w.run.Post.Width))
-		}
-		if long > most+w.site.Pack+length.Tolerance || long < min(s.Shortest(was), was) {
+	l := w.out
+	for b := k - 1; b <= k; b++ {
+		if l.Bays[b].Held != Nothing || l.Bays[b].Gate != NoGate {
 			return false
 		}
 	}
-	return true
+	return at-l.Posts[k-1].Station >= w.run.Post.Width && l.Posts[k+1].Station-at >= w.run.Post.Width
 }
 
 func (l *Layout) last() *Post { return &l.Posts[len(l.Posts)-1] }

@@ -488,6 +488,7 @@ func (f *finder) along() {
 			f.push(job.Landed)
 		}
 		f.again()
+		f.leave(words.Say("amend.leave-along"))
 		return
 	}
 	if f.hole() {
@@ -500,6 +501,7 @@ func (f *finder) along() {
 	} else {
 		f.take()
 		f.share()
+		f.gate(by)
 	}
 	f.again()
 	f.leave(words.Say("amend.leave-along"))
@@ -548,6 +550,8 @@ func (f *finder) take() {
 	for b := f.i - 1; b <= f.i; b++ {
 		s := f.side(b)
 		switch {
+		case f.Bays[b].Gate != "":
+			says = append(says, words.Say("amend.bay-gate", words.V{"bay": s.label, "inside": f.Bays[b].Clear})...)
 		case s.long > *f.Tolerances.Bay+length.Tolerance:
 			pack, long = max(pack, s.long), b
 			minutes += packMinutes
@@ -631,6 +635,36 @@ func (f *finder) share() {
 	}
 	f.add(Way{ID: "share", Name: words.Say("amend.share", words.V{"count": len(moves)}), Says: words.Say("amend.share-says", words.V{"first": moves[0].Label, "most": furthest(moves)}), Cost: cost, Moves: moves,
 		Minutes: 2 * float64(len(moves)), Edits: []job.Edit{edit, f.decided("share")}})
+}
+
+// gate moves a gate along with a post of it that stands off its mark, while its other
+// post is not dug for.
+func (f *finder) gate(by length.Length) {
+	if f.p.Gate == "" {
+		return
+	}
+	k := slices.IndexFunc(f.Given.Gates, func(g job.Gate) bool { return g.ID == f.p.Gate })
+	if k < 0 {
+		return
+	}
+	for i := range f.Posts {
+		if o := &f.Posts[i]; i != f.i && o.Gate == f.p.Gate && slices.ContainsFunc(Standing(f.seen, o.ID), func(s job.Fact) bool {
+			return s.What == job.Landed || s.What == job.DepthDug || s.What == job.MarkDug || s.What == job.MarkSet || s.What == job.MarkPoured || s.What == job.MarkBuilt
+		}) {
+			return
+		}
+	}
+	edit := f.Set(job.At("/gates", f.p.Gate, "at"), f.Given.Gates[k].Asked().At+by)
+	run, ok := f.without(nil, false, edit)
+	if !ok {
+		return
+	}
+	cost, moves, then, now, out := f.weigh(run)
+	if then == nil || len(moves) == 0 || out.Trouble > now.Trouble {
+		return
+	}
+	f.add(Way{ID: "gate", Name: words.Say("amend.move-gate", words.V{"by": by.Abs(), "way": stage.Heading(by)}), Says: words.Say("amend.share-says", words.V{"first": moves[0].Label, "most": furthest(moves)}),
+		Cost: cost, Moves: moves, Minutes: 2 * float64(len(moves)), Edits: []job.Edit{edit, f.decided("gate")}})
 }
 
 // furthest is how far the post moves that moves most.

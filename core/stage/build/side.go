@@ -66,7 +66,7 @@ func (b *Build) side(p *Part, s Stretch, from, to length.Length) {
 	}
 	p.Fills = append(p.Fills, Fill{f, s.First, s.Last, from, to})
 	bay := s.First
-	for k, at := range f.At(p.Width, b.mark(), p.Ends) {
+	for k, at := range f.At(p.Width, p.Ends) {
 		wide, own := ripped(f, k+1), p.Width
 		if wide > 0 {
 			own = wide
@@ -97,7 +97,7 @@ func perGap(b *Build, p *Part) {
 				p.add(Piece{Bay: f.First, To: f.First, Gate: -1, Count: f.Gaps * p.each(), Long: p.More})
 				continue
 			}
-			bay, at := f.First, f.At(of.Width, b.mark(), of.Ends)
+			bay, at := f.First, f.At(of.Width, of.Ends)
 			for k := range max(0, len(at)-1) {
 				wide := of.Width
 				if rip := ripped(f.Fill, k+1); rip > 0 {

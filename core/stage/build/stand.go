@@ -15,7 +15,7 @@ func (b *Build) Uprights(p *Part) []Upright {
 	case job.Along:
 		var out []Upright
 		for _, f := range p.Fills {
-			for k, at := range f.At(p.Width, b.mark(), p.Ends) {
+			for k, at := range f.At(p.Width, p.Ends) {
 				wide := p.Width
 				if rip := ripped(f.Fill, k+1); rip > 0 {
 					wide = rip
@@ -56,7 +56,7 @@ func (b *Build) RowsOf(p *Part, bay int) []Row {
 			if f.First != bay {
 				continue
 			}
-			for k, at := range f.At(p.Width, b.mark(), p.Ends) {
+			for k, at := range f.At(p.Width, p.Ends) {
 				wide := p.Width
 				if rip := ripped(f.Fill, k+1); rip > 0 {
 					wide = rip

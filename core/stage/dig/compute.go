@@ -97,7 +97,7 @@ type cardKey struct {
 	kind                      job.PostKind
 	hung                      bool
 	width, bottom, foot, hole length.Length
-	lowered                   length.Length
+	lowered, loose, placed    length.Length
 	widened                   bool
 }
 
@@ -112,7 +112,7 @@ type Design struct {
 
 // card finds or writes the card of a post's hole, and returns its place.
 func (m *Holes) card(p *Post, s *Size, shape footing.Shape, fill footing.Filling) int {
-	key := cardKey{s.Rules, p.Kind, p.Hung, p.HoleWidth, s.Depth.Bottom, s.Depth.Foot, s.Depth.Hole, s.lowered, s.widened}
+	key := cardKey{s.Rules, p.Kind, p.Hung, p.HoleWidth, s.Depth.Bottom, s.Depth.Foot, s.Depth.Hole, s.lowered, s.loose, s.placed, s.widened}
 	if i, ok := m.cardAt[key]; ok {
 		return i
 	}
@@ -126,7 +126,8 @@ func (m *Holes) card(p *Post, s *Size, shape footing.Shape, fill footing.Filling
 		Dug: fill.Dug, Gravel: fill.Gravel, Stone: fill.Stone, Concrete: fill.Concrete, Soil: fill.Soil,
 		Spoil: max(0, fill.Dug-fill.Soil) * length.Volume(1+m.Soil.Bulking), Bags: p.Bags,
 	}
-	c.Lowered, c.UnderFinished, c.Heaves = s.lowered, p.UnderFinished, p.Heaves
+	c.Lowered, c.UnderFinished, c.Heaves = s.lowered-s.loose, p.UnderFinished, p.Heaves
+	c.Placed, c.PlacedWide = s.placed, s.placedWide
 	if s.q.Frost != nil && !h.SkipFrost {
 		frost := *s.q.Frost + s.lowered
 		c.Frost = &frost
@@ -181,7 +182,12 @@ type Size struct {
 	Driven  bool
 	widened bool          // an old footing is dug out with it
 	longer  length.Length // how much deeper it stands since its post cannot be cut
-	lowered length.Length // by how much the ground is cut here; negative: filled
+	lowered length.Length // by how much the ground is cut here
+	loose   length.Length // by how much it is filled afterwards, which holds nothing
+	placed  length.Length // by how much fill that counts has raised it before it is dug
+	// How wide that fill must be, where there is some: it is too narrow to count
+	// where it is loose all the same.
+	placedWide length.Length
 }
 
 // dug is the depth as it is dug, from today's ground.
@@ -193,8 +199,8 @@ func (s *Size) dug() footing.Depth {
 }
 
 // held is the depth, below today's ground, of the ground that holds the
-// footing: what is cut does not, and neither does fresh fill.
-func (s *Size) Held() length.Length { return max(0, s.lowered) }
+// footing: what is cut does not.
+func (s *Size) Held() length.Length { return s.lowered }
 
 // heaves tells whether frost reaches under the concrete, whose bottom is at a
 // depth below today's ground. It is the one place where a depth is held
@@ -266,9 +272,33 @@ func (m *Holes) size(p *Post, i int) trace {
 		p.Spot = m.Given.Overrides[p.spot].ID
 	}
 	p.Hung = m.Hung(i)
-	lowered, shows := m.Lowered(i, p.Top, m.next)
-	s.lowered, p.Finished = lowered, p.Ground-lowered
-	s.q = m.Question(p.Kind, p.Hung, shows, s.Rules)
+	p.Ground, p.AboveGrade = m.Slope.Posts[i].Ground, m.Slope.Posts[i].AboveGrade // today's
+	firm, finished := m.Standings(i, p.Top, m.next)
+	p.Finished = p.Ground - finished.Down
+	if finished.Down >= -slope.LowersAnything || m.Spec.Grade.Placed <= 0 {
+		return m.sizeIn(p, i, s, firm, finished)
+	}
+	// Placed fill counts where it reaches as far to either side as the hole goes
+	// down: then neither frost nor the post's push finds its edge first (common
+	// practice; the 45 degrees of a footing's bearing).
+	p.Ground, p.AboveGrade = p.Finished, p.Top-p.Finished // it is dug, set and measured from there
+	s.placed = -finished.Down
+	on := slope.Standing{Shows: finished.Shows}
+	t := m.sizeIn(p, i, s, on, on)
+	if s.placedWide = 2 * t.Depth.Bottom; t.Driven {
+		s.placedWide = 2 * t.Depth.Foot
+	}
+	if m.Spec.Grade.Placed < s.placedWide-length.Tolerance {
+		p.Ground, p.AboveGrade, s.placed = m.Slope.Posts[i].Ground, m.Slope.Posts[i].AboveGrade, 0
+		return m.sizeIn(p, i, s, firm, finished)
+	}
+	return m.sizeIn(p, i, s, on, on)
+}
+
+// sizeIn finds the size in the ground that a post is counted to stand in.
+func (m *Holes) sizeIn(p *Post, i int, s Size, in, finished slope.Standing) trace {
+	s.lowered, s.loose = in.Down, max(0, in.Down-finished.Down)
+	s.q = m.Question(p.Kind, p.Hung, in.Shows, s.Rules)
 	if s.hit != nil {
 		stops := s.hit.Depth - s.lowered
 		s.q.Hit = &stops
@@ -310,7 +340,7 @@ func (m *Holes) dig(p *Post, i int) {
 	shape := footing.ShapeOf(s.Width.Width, d.Bottom, d.Hole, s.Rules.Hole)
 	fill := footing.Fill(shape, d, s.q.Post, s.Rules.Setting, m.Cat.Supply.Voids, s.lowered)
 	p.HoleWidth, p.HoleDepth, p.Bottom, p.Foot, p.Gravel = s.Width.Width, d.Hole, d.Bottom, d.Foot, d.Gravel
-	p.UnderFinished, p.Heaves = s.Depth.Bottom, s.heaves(d.Bottom)
+	p.UnderFinished, p.Heaves = s.Depth.Bottom+s.loose, s.heaves(d.Bottom)
 	m.noteHole(i, s, fill)
 	m.fill(p, s, shape, fill)
 }
@@ -327,7 +357,7 @@ func (m *Holes) fill(p *Post, s *Size, shape footing.Shape, fill footing.Filling
 // drive sizes a driven post: how deep its foot goes, and its collar.
 func (m *Holes) drive(p *Post, s *Size, d footing.Depth) {
 	p.Driven, p.Foot, p.Bottom, p.Gravel = true, d.Foot, d.Foot, 0
-	p.UnderFinished, p.Heaves = s.Depth.Foot, s.heaves(d.Foot)
+	p.UnderFinished, p.Heaves = s.Depth.Foot+s.loose, s.heaves(d.Foot)
 	h := s.Rules.Hole
 	shape, fill := footing.Shape{}, footing.Filling{}
 	if h.Collar > 0 { // as deep as it is wide, unless something is in the way

@@ -115,11 +115,18 @@ func (m explaining) whyRepour(wide length.Length) reason.Why {
 
 // loweredSays goes on from how deep a hole is under the finished ground to how
 // deep it is dug.
-func loweredSays(lowered, hole length.Length) reason.Text {
-	if lowered > 0 {
-		return words.Say("dig.all-that-from-the-ground", words.V{"lowered": lowered, "hole": hole})
+func loweredSays(s *Size) reason.Text {
+	switch {
+	case s.lowered > slope.LowersAnything:
+		return words.Say("dig.all-that-from-the-ground", words.V{"lowered": s.lowered, "hole": s.dug().Hole})
+	case s.placed > 0:
+		return words.Say("dig.from-the-top-of-placed-fill", words.V{"placed": s.placed, "wide": s.placedWide, "hole": s.dug().Hole})
+	case s.loose > slope.LowersAnything && s.placedWide > 0:
+		return words.Say("dig.placed-fill-too-narrow", words.V{"loose": s.loose, "wide": s.placedWide})
+	case s.loose > slope.LowersAnything:
+		return words.Say("dig.loose-fill-holds-nothing", words.V{"loose": s.loose})
 	}
-	return words.Say("dig.all-that-from-the-ground-2", words.V{"lowered": -lowered, "hole": hole})
+	return nil
 }
 
 func (m explaining) whyConcrete(p *Post) reason.Why {
@@ -359,9 +366,7 @@ func (m reasons) whyDepth(s *Size) reason.Why {
 	if s.longer > length.Tolerance {
 		w.Sentence = append(w.Sentence, words.Say("dig.its-post-is-not-cut", words.V{"longer": s.longer})...)
 	}
-	if s.lowered.Abs() > slope.LowersAnything {
-		w.Sentence = append(w.Sentence, loweredSays(s.lowered, s.dug().Hole)...)
-	}
+	w.Sentence = append(w.Sentence, loweredSays(s)...)
 	return w
 
 }

@@ -16,7 +16,9 @@ type Card struct {
 	Depth         length.Length  `json:"depth" jsonschema:"required" jsonschema_description:"To dig."`
 	Bottom        length.Length  `json:"bottom" jsonschema:"required" jsonschema_description:"Of the concrete, or of what the post is packed in: what is held against the frost depth."`
 	Foot          length.Length  `json:"foot" jsonschema:"required" jsonschema_description:"Of the post."`
-	Lowered       length.Length  `json:"lowered,omitempty" jsonschema_description:"By how much the ground is cut here afterwards; negative: filled. The other depths are below the ground as it is today."`
+	Lowered       length.Length  `json:"lowered,omitempty" jsonschema_description:"By how much the ground is cut here afterwards; negative: filled loose, which holds nothing. The other depths are below the ground that is dug."`
+	Placed        length.Length  `json:"placed,omitempty" jsonschema_description:"By how much fill, placed and compacted, has raised the ground before it is dug: depths are below its top."`
+	PlacedWide    length.Length  `json:"placedWide,omitempty" jsonschema_description:"How wide, level and across the line, placed fill must be for the hole to count on it. Without placed it is not."`
 	UnderFinished length.Length  `json:"underFinished" jsonschema:"required" jsonschema_description:"The bottom below the ground as it will be."`
 	Frost         *length.Length `json:"frost,omitempty" jsonschema_description:"Frost depth below today's ground: it follows the ground as it will be. Left out when it is not known or not counted."`
 	Heaves        bool           `json:"heaves" jsonschema:"required" jsonschema_description:"The bottom lies above the frost depth."`
@@ -113,8 +115,8 @@ type Post struct {
 	Hand           []string       `json:"hand,omitempty" jsonschema_description:"What it must be dug by hand for."`
 	Finished       length.Length  `json:"finished" jsonschema:"required" jsonschema_description:"Height of the ground as it will be, once the plan's cuts and fills are made."`
 	HoleWidth      length.Length  `json:"holeWidth" jsonschema:"required"`
-	HoleDepth      length.Length  `json:"holeDepth" jsonschema:"required" jsonschema_description:"Depth to dig from today's ground, with the gravel."`
-	Bottom         length.Length  `json:"bottom" jsonschema:"required" jsonschema_description:"Depth of the concrete's bottom below today's ground; the gravel lies under it."`
+	HoleDepth      length.Length  `json:"holeDepth" jsonschema:"required" jsonschema_description:"Depth to dig from the ground that is dug, with the gravel: today's, or the top of fill that was placed first."`
+	Bottom         length.Length  `json:"bottom" jsonschema:"required" jsonschema_description:"Depth of the concrete's bottom below the ground that is dug; the gravel lies under it."`
 	UnderFinished  length.Length  `json:"underFinished" jsonschema:"required" jsonschema_description:"The same below the ground as it will be: what the rules of depth ask for."`
 	Heaves         bool           `json:"heaves" jsonschema:"required" jsonschema_description:"The bottom lies above the frost depth."`
 	Foot           length.Length  `json:"foot" jsonschema:"required" jsonschema_description:"Depth of the post's foot: its embedment."`

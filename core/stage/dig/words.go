@@ -72,8 +72,10 @@ func (m telling) digSteps(add func(reason.Text), c Card, s *Size) {
 	switch {
 	case s.lowered > slope.LowersAnything:
 		add(words.Say("dig.the-ground-here-is-cut", words.V{"lowered": s.lowered, "underFinished": c.UnderFinished}))
-	case s.lowered < -slope.LowersAnything:
-		add(words.Say("dig.the-ground-here-is-filled", words.V{"lowered": -s.lowered, "underFinished": c.UnderFinished}))
+	case s.placed > 0:
+		add(words.Say("dig.the-fill-here-is-placed-first", words.V{"placed": s.placed, "wide": s.placedWide}))
+	case s.loose > slope.LowersAnything:
+		add(words.Say("dig.the-ground-here-is-filled", words.V{"loose": s.loose}))
 	}
 	if s.hit != nil && s.Depth.Stopped {
 		add(words.Say("dig.the-hole-stops-on-at", words.V{"struck": stage.StruckNames[s.hit.What], "depth": s.hit.Depth, "rounded": s.Depth.Rounded + s.lowered}))

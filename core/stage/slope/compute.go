@@ -178,27 +178,37 @@ func (m *Slope) Broken() int {
 // in ground that changes: half a millimetre.
 const LowersAnything = length.Millimetre / 2
 
-// lowered is by how much the plan's own cuts take the ground down at a post,
-// negative where its fills raise it, and how much post shows above the ground
-// as it will be. Frost and floor count from that ground: where the two sides
-// of a post end at two heights, as at a step that is cut, from the lower one.
-// A share of the post goes by the side that shows more fence over its own
-// ground. A gate's side stays as it is.
-func (m *Line) Lowered(i int, top length.Length, next *Line) (down, shows length.Length) {
+// Standing is the ground that a post is counted to stand in.
+type Standing struct {
+	Down  length.Length // by how much it lies below today's ground; negative: above
+	Shows length.Length // how much of the post is above it
+}
+
+// Standings is how a post stands once the plan's cuts and fills are made: in
+// the ground that holds it, which loose fill does not, and in the ground as it
+// will be, with fill that was placed and compacted first. Frost and floor count
+// from there: where the two sides of a post end at two heights, as at a step
+// that is cut, from the lower one. A share of the post goes by the side that
+// shows more fence over its own ground. A gate's side stays as it is.
+func (m *Line) Standings(i int, top length.Length, next *Line) (firm, finished Standing) {
 	ground := m.Profile.Height(m.Layout.Posts[i].Station)
-	level, found := length.Length(0), false
+	found := false
 	over := top - m.Top.FenceTop(i) // what the post stands above the fence
+	put := func(s *Standing, level, top length.Length) {
+		if down := ground - level; !found || down > s.Down {
+			s.Down = down
+		}
+		if show := top - level; !found || show > s.Shows {
+			s.Shows = show
+		}
+	}
 	side := func(o *Line, bay int, bottom, top length.Length) {
-		finished := ground
+		level := ground
 		if o.Layout.Bays[bay].Gate == spacing.NoGate {
-			finished = o.finishedAt(bay, ground, bottom)
+			level = o.finishedAt(bay, ground, bottom)
 		}
-		if !found || finished < level {
-			level = finished
-		}
-		if show := top - finished; !found || show > shows {
-			shows = show
-		}
+		put(&firm, min(level, ground), top)
+		put(&finished, level, top)
 		found = true
 	}
 	if i > 0 {
@@ -212,7 +222,7 @@ func (m *Line) Lowered(i int, top length.Length, next *Line) (down, shows length
 	case next != nil:
 		side(next, 0, next.Top.Bays[0].BottomStart, next.Top.Tops[0])
 	}
-	return ground - level, shows
+	return firm, finished
 }
 
 // finishedGround is the run's ground as it will be; nil where nothing is cut
@@ -540,18 +550,18 @@ type earthWork struct {
 // earth adds up what is cut and filled along the run; what a board closes is
 // not filled.
 func (m *Slope) Earth() earthWork {
-	width := m.Spec.Grade.StripWidth(m.Job.Units).Metres()
+	cut, fill := m.Spec.Grade.StripWidth(m.Job.Units).Metres(), m.Spec.Grade.FillWidth(m.Job.Units).Metres()
 	t := earthWork{}
 	for i := range m.Bays {
 		b := &m.Bays[i]
 		if b.Cut != nil {
-			t.Cut += length.Volume(float64(b.Cut.Section) * width)
+			t.Cut += length.Volume(float64(b.Cut.Section) * cut)
 		}
 		switch {
 		case b.Infill != nil:
 			t.Boards += b.Infill.Boards
 		case b.Fill != nil:
-			t.Fill += length.Volume(float64(b.Fill.Section) * width)
+			t.Fill += length.Volume(float64(b.Fill.Section) * fill)
 		}
 	}
 	return t

@@ -229,6 +229,8 @@ func (m advising) changedBay(b *Bay) (reason.Text, bool) {
 		return words.Say("space.is-now-over-the-most", words.V{"post": b.Label, "centreToCentre": b.CentreToCentre, "over": b.CentreToCentre - most}), true
 	case b.Piece == 0 || b.Trims > 0:
 		return words.Say("space.is-now-nothing-to-do", words.V{"post": b.Label, "centreToCentre": b.CentreToCentre}), false
+	case long > *m.Tolerances.Pack+length.Tolerance:
+		return words.Say("space.is-now-too-long", words.V{"post": b.Label, "centreToCentre": b.CentreToCentre, "long": long}), true
 	case long > off:
 		return words.Say("space.is-now-pack-it-out", words.V{"post": b.Label, "centreToCentre": b.CentreToCentre, "long": long}), true
 	case b.PieceCut:

@@ -73,7 +73,11 @@ func (m *check) unmeasured() {
 func (m *check) landed() {
 	for i := range m.Layout.Posts {
 		at := m.Layout.Posts[i]
-		if at.Held == spacing.Nothing || i == 0 || i == len(m.Layout.Posts)-1 {
+		if i == 0 || i == len(m.Layout.Posts)-1 {
+			continue
+		}
+		if at.Held == spacing.Nothing {
+			m.gateStands(i)
 			continue
 		}
 		held := m.Spec.FixedPosts[at.Held]
@@ -98,6 +102,23 @@ func (m *check) landed() {
 			return a.Offer(words.Say("space.space-the-rest-again-from"), stage.Anyway, respace)
 		})
 	}
+}
+
+// gateStands says what a gate's post that stands off its mark makes of the opening.
+func (m *check) gateStands(i int) {
+	at := m.Layout.Posts[i]
+	if at.Gate == spacing.NoGate || at.Off.Abs() <= m.Job.Units.SmallestMark/2 {
+		return
+	}
+	g := m.Spec.Gates[at.Gate]
+	asked := g.Asked()
+	f := finding.Finding{Rule: codeLanded, Stage: finding.Space, Severity: finding.Check, Place: finding.Place{Post: m.Posts[i].Label},
+		Says: append(words.Say("space.landed-of-its-mark", words.V{"post": m.Posts[i].Label, "shift": at.Off.Abs(), "heading": stage.Heading(at.Off)}),
+			words.Say("space.gate-stands", words.V{"gate": stage.GateName(g), "inside": g.Inside(), "asked": asked.Inside()})...)}
+	m.Find(f, func(a *stage.Advising) []finding.Remedy {
+		return a.Offer(words.Say("space.move", words.V{"gateName": stage.GateName(g), "by": at.Off.Abs(), "heading": stage.Heading(at.Off)}), stage.Anyway,
+			job.Set(m.GatePath(at.Gate)+"/at", asked.At+at.Off))
+	})
 }
 
 // oldPosts says which gates and ends are not where the old post stands that they

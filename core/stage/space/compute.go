@@ -110,6 +110,9 @@ func (m *Spacing) post(i int, at spacing.Post) Post {
 		held := m.Spec.FixedPosts[at.Held]
 		p.Held, p.Landed = held.ID, held.Landed
 	}
+	if at.Off != 0 { // a gate's or a held bay's post is held by that
+		p.Landed = true
+	}
 	if at.Stays != spacing.Nothing {
 		p.Stays = m.Spec.KeepOuts[at.Stays].ID
 		if wide := m.Spec.KeepOuts[at.Stays].Width; wide >= 20 && wide <= widestPost {

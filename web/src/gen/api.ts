@@ -957,6 +957,10 @@ export interface Grade {
    */
   strip?: number
   /**
+   * Fill is placed and compacted in layers before holes are dug: its level width across the line. Left out: fill is loose, and no footing counts on it.
+   */
+  placed?: number
+  /**
    * How the tops are brought to height on site. Usual: string.
    */
   by?: 'string' | 'laser' | 'drops' | 'sight'
@@ -2384,9 +2388,17 @@ export interface HoleCard {
    */
   foot: number
   /**
-   * By how much the ground is cut here afterwards; negative: filled. The other depths are below the ground as it is today.
+   * By how much the ground is cut here afterwards; negative: filled loose, which holds nothing. The other depths are below the ground that is dug.
    */
   lowered?: number
+  /**
+   * By how much fill, placed and compacted, has raised the ground before it is dug: depths are below its top.
+   */
+  placed?: number
+  /**
+   * How wide, level and across the line, placed fill must be for the hole to count on it. Without placed it is not.
+   */
+  placedWide?: number
   /**
    * The bottom below the ground as it will be.
    */
@@ -2902,11 +2914,11 @@ export interface PlannedPost {
   finished: number
   holeWidth: number
   /**
-   * Depth to dig from today's ground, with the gravel.
+   * Depth to dig from the ground that is dug, with the gravel: today's, or the top of fill that was placed first.
    */
   holeDepth: number
   /**
-   * Depth of the concrete's bottom below today's ground; the gravel lies under it.
+   * Depth of the concrete's bottom below the ground that is dug; the gravel lies under it.
    */
   bottom: number
   /**

@@ -48,7 +48,7 @@
     })
     if (trouble) session.store.notice = trouble
   }
-  const local = ['parts', 'startGap', 'endGap'] as const
+  const local = ['parts', 'startGap', 'endGap', 'placed'] as const
   /** A grade without what stands on one run only: parts, and string ends by hand. */
   function general(grade: Grade): Grade {
     const out = { ...grade }
