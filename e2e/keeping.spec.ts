@@ -21,6 +21,8 @@ test('a backup is made, put back, and that is undone the same way', async ({ pag
   // The newest backup holds what was there: one of the two in the bin.
   await page.getByRole('button', { name: /^Restore the backup of/ }).first().click()
   await page.getByRole('button', { name: 'Restore all jobs' }).click()
+  // Once that is there too, it is done; that the first was put back is still said until then.
+  await expect(page.getByText('what was there before a backup was put back')).toHaveCount(2)
   await expect(page.getByText('made by hand')).toBeVisible()
   await page.getByRole('link', { name: 'All jobs', exact: true }).click()
   await expect(page.getByText('Deleted (1)')).toBeVisible()

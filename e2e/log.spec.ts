@@ -25,7 +25,7 @@ async function thirty(page: Page, mallow: Mallow): Promise<string> {
   return `${mallow.url}jobs/${((await made.json()) as { id: string }).id}/runs/R1/log/post`
 }
 
-test('thirty posts are logged on a phone, a tap each; two surprises, one struck out, the rest spaced again', async ({
+test('thirty posts are logged on a phone, a tap each; two surprises, one struck out, nobody else moved', async ({
   page,
   mallow,
 }) => {
@@ -62,7 +62,7 @@ test('thirty posts are logged on a phone, a tap each; two surprises, one struck 
       await keys(`7'9"`)
       await tap(button('Write it down'))
       await expect(page.getByTestId('log-deviations')).toContainText(
-        'P12 stands at 87′ 9″: the rest is spaced again from it',
+        'P12 stands 3″ short of its mark',
       )
     }
     await tap(page.getByRole('group', { name: 'What is done' }).getByRole('button', { name: 'Dug' }))
@@ -105,7 +105,7 @@ test('thirty posts are logged on a phone, a tap each; two surprises, one struck 
   ).toHaveLength(31)
 })
 
-test('a post that landed off its mark: what to do about it, and the rest is spaced again', async ({
+test('a post that landed off its mark: only its bays change, and each way is what the plan is then', async ({
   page,
   mallow,
 }) => {
@@ -135,14 +135,17 @@ test('a post that landed off its mark: what to do about it, and the rest is spac
   await expect(page.getByTestId('keypad')).toContainText('7′ 6″')
   await page.getByRole('button', { name: 'Write it down' }).click()
   const said = page.getByTestId('log-deviations')
-  await expect(said).toContainText('the rest is spaced again from it')
+  await expect(said).toContainText('P11 stands 6″ short of its mark')
   // Each way out is what the plan is then: dug again on its mark, the rest stands as before.
   const ways = page.getByTestId('ways').locator('[data-way]')
   await expect(ways.first()).toBeVisible()
   await page.getByRole('button', { name: 'Next post' }).click()
-  await expect(gap()).not.toHaveText('8′ 0″')
+  await expect(gap()).toHaveText('8′ 6″')
+  await page.getByRole('button', { name: 'Next post' }).click()
+  await expect(page.getByText('From P12').locator('xpath=following-sibling::dd')).toHaveText('8′ 0″')
   await page.getByRole('button', { name: 'Previous post' }).click()
-  await ways.last().click()
+  await page.getByRole('button', { name: 'Previous post' }).click()
+  await page.locator('[data-testid="ways"] [data-way="dig-again"]').click()
   await saved(page)
   await page.getByRole('button', { name: 'Next post' }).click()
   await expect(gap()).toHaveText('8′ 0″')

@@ -10,6 +10,7 @@ import (
 	"os"
 	"path/filepath"
 	"slices"
+	"strings"
 
 	"github.com/pressly/goose/v3"
 )
@@ -113,42 +114,122 @@ func (s *Store) migrate(ctx context.Context) error {
 }
 
 // beforeName is the database as it was before its last change to another
-// version, kept until a start after that one has gone well.
+// version. It is kept until the next such change.
 const beforeName = "mallow.before.db"
 
-// change brings a database of an older version to this program's. It is backed
-// up, and a copy of it is changed as a whole and takes its place. Where that
+// change brings a database of an older version to this program's. While nobody
+// else has it open, it is backed up, and a copy of it, with what is in its log, is
+// changed as a whole, counted, and takes its place in one step: at no moment is
+// there no database, and whoever is killed in between finds the old one. Where that
 // does not go well, the file is as it was.
-func (s *Store) change(ctx context.Context) error {
+func (s *Store) change(ctx context.Context) (err error) {
 	db, err := sql.Open("sqlite", address(s.path, "rw", "deferred", "busy_timeout(5000)"))
 	if err != nil {
 		return err
 	}
 	db.SetMaxOpenConns(1)
 	had, err := versionOf(ctx, db)
-	before := s.beside(beforeName)
-	if err != nil || had == 0 || had == Version() {
-		if err == nil && had == Version() { // the copy of before the last change has had its clean start
-			err = removed(before)
-		}
-		return errors.Join(err, db.Close())
-	}
-	_, err = s.backUpFile(ctx, db, fmt.Sprintf("before-version-%d", Version()))
-	if err = errors.Join(err, db.Close()); err != nil { // which folds the log into the file
-		return fmt.Errorf("the backup before the change to version %d: %w", Version(), err)
-	}
-	part, err := s.migratedCopy(ctx, s.path)
-	if err != nil {
-		return fmt.Errorf("the change to version %d did not go well; the file was left as it was: %w", Version(), err)
-	}
-	if err := errors.Join(os.Rename(s.path, before), removed(s.path+"-wal", s.path+"-shm")); err != nil {
+	if err = errors.Join(err, db.Close()); err != nil || had == 0 || had == Version() {
 		return err
 	}
+	// To hold a file whose log others read too, all of them must be gone.
+	db, err = sql.Open("sqlite", address(s.path, "rw", "exclusive", "busy_timeout(2000)", "locking_mode(EXCLUSIVE)"))
+	if err != nil {
+		return err
+	}
+	db.SetMaxOpenConns(1)
+	defer func() { err = errors.Join(err, db.Close()) }()
+	for _, q := range []string{`BEGIN EXCLUSIVE`, `COMMIT`, `PRAGMA wal_checkpoint(TRUNCATE)`} {
+		if _, err := db.ExecContext(ctx, q); err != nil {
+			if Is(trouble(err), Busy) {
+				return Trouble{Busy, fmt.Errorf("its data is of version %d and is to be changed to %d, and another program has it open%s: stop that one first, or what it saves would be lost; nothing was changed", had, Version(), holders(s.path))}
+			}
+			return err
+		}
+	}
+	if _, err := s.backUpFile(ctx, db, fmt.Sprintf("before-version-%d", Version())); err != nil {
+		return fmt.Errorf("the backup before the change to version %d: %w", Version(), err)
+	}
+	part, err := s.migratedCopy(ctx, func(to string) error { return copyPages(ctx, db, to) })
+	if err == nil {
+		err = sameCounts(ctx, db, part)
+	}
+	if err != nil {
+		return fmt.Errorf("the change to version %d did not go well; the file was left as it was: %w", Version(), errors.Join(err, removed(s.beside(restoringName))))
+	}
+	if err := synced(part); err != nil {
+		return err
+	}
+	before := s.beside(beforeName)
+	if err := removed(before, before+"-wal", before+"-shm"); err != nil {
+		return err
+	}
+	if err := os.Link(s.path, before); err != nil { // a disk that knows no links has a copy
+		if err := errors.Join(copyFile(s.path, before), synced(before)); err != nil {
+			return errors.Join(err, removed(before))
+		}
+	}
 	if err := os.Rename(part, s.path); err != nil {
-		return errors.Join(err, os.Rename(before, s.path))
+		return err
 	}
 	return synced(s.path)
 }
+
+// sameCounts tells whether a changed copy has all that the database has.
+func sameCounts(ctx context.Context, db *sql.DB, part string) (err error) {
+	changed, err := sql.Open("sqlite", address(part, "rw", "deferred"))
+	if err != nil {
+		return err
+	}
+	defer func() { err = errors.Join(err, changed.Close()) }()
+	for _, table := range []string{"jobs", "revisions", "documents", "photos"} {
+		var there, was, is int
+		if err := db.QueryRowContext(ctx, `SELECT COUNT(*) FROM sqlite_schema WHERE type = 'table' AND name = ?`, table).Scan(&there); err != nil {
+			return err
+		}
+		if there == 0 {
+			continue // this version had none
+		}
+		if err := errors.Join(db.QueryRowContext(ctx, `SELECT COUNT(*) FROM `+table).Scan(&was), changed.QueryRowContext(ctx, `SELECT COUNT(*) FROM `+table).Scan(&is)); err != nil {
+			return err
+		}
+		if was != is {
+			return fmt.Errorf("of %d %s the changed copy has %d", was, table, is)
+		}
+	}
+	return allSums(ctx, changed)
+}
+
+// holders names the processes that have a file open, where the system tells.
+func holders(path string) string {
+	own := os.Getpid()
+	file, err := os.Stat(path)
+	if err != nil {
+		return ""
+	}
+	var out []string
+	processes, _ := filepath.Glob("/proc/[0-9]*") // none on systems without it
+	for _, p := range processes {
+		if filepath.Base(p) == fmt.Sprint(own) {
+			continue
+		}
+		open, _ := filepath.Glob(p + "/fd/*")
+		for _, fd := range open {
+			if info, err := os.Stat(fd); err == nil && os.SameFile(info, file) {
+				name, _ := os.ReadFile(p + "/comm")
+				out = append(out, fmt.Sprintf("process %s (%s)", filepath.Base(p), strings.TrimSpace(string(name))))
+				break
+			}
+		}
+	}
+	if len(out) == 0 {
+		return ""
+	}
+	return ": " + strings.Join(out, ", ")
+}
+
+// summed is the version from which on documents have sums.
+const summed = 6
 
 func migrate(ctx context.Context, db *sql.DB) error {
 	dir, err := fs.Sub(migrations, "migrations")
@@ -163,8 +244,16 @@ func migrate(ctx context.Context, db *sql.DB) error {
 	if err != nil {
 		return err
 	}
-	if _, err = p.Up(ctx); err != nil || had == 0 || had >= 2 {
+	if _, err = p.Up(ctx); err != nil {
 		return err
+	}
+	if had > 0 && had < summed {
+		if err := sumAll(ctx, db); err != nil {
+			return err
+		}
+	}
+	if had == 0 || had >= 2 {
+		return nil
 	}
 	// An old file shrinks only once it is rewritten.
 	if _, err := db.ExecContext(ctx, `PRAGMA auto_vacuum = INCREMENTAL`); err != nil {

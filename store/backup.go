@@ -39,11 +39,12 @@ type Verified struct {
 	Revisions int
 	Newest    time.Time // of the last save
 	Version   int64     // of its data
+	Sealed    bool      // it has a digest over all of its bytes, which fits
 }
 
-// BackUp copies the database to a file, while it is used, and verifies the
-// copy: it opens, it is whole, no job is missing, and every current document
-// is what the database holds of that revision. An existing file is not
+// BackUp copies the database to a file, while it is used, seals it with a digest
+// and verifies the copy: it opens, it is whole, no job is missing, and every current
+// document is what the database holds of that revision. An existing file is not
 // written over.
 func (s *Store) BackUp(ctx context.Context, to string) (Verified, error) {
 	return s.backUp(ctx, s.read, to)
@@ -61,6 +62,9 @@ func (s *Store) backUp(ctx context.Context, from *sql.DB, to string) (v Verified
 	part := to + ".part-" + strings.ToLower(rand.Text()[:6])
 	defer func() { err = errors.Join(err, removed(part, part+"-journal", part+"-wal", part+"-shm")) }()
 	if err := copyPages(ctx, from, part); err != nil {
+		return v, err
+	}
+	if err := seal(ctx, part, s.now()); err != nil {
 		return v, err
 	}
 	if v, err = verify(ctx, part, from, had); err != nil {
@@ -120,9 +124,13 @@ func copyPages(ctx context.Context, from *sql.DB, to string) (err error) {
 	})
 }
 
-// Verify opens a backup and looks whether it is whole.
+// Verify opens a backup and looks whether it is whole, to the checksum of its every
+// revision.
 func Verify(ctx context.Context, file string) (Verified, error) {
 	v, err := verify(ctx, file, nil, nil)
+	if err == nil && v.Version >= summed {
+		err = everySum(ctx, file)
+	}
 	return v, trouble(err)
 }
 
@@ -134,7 +142,11 @@ func verify(ctx context.Context, file string, live *sql.DB, had []string) (v Ver
 		return v, err
 	}
 	v = Verified{Path: file, Bytes: info.Size()}
-	db, err := sql.Open("sqlite", address(file, "ro", "deferred", "busy_timeout(5000)"))
+	logged := false // a copy of a folder in use has what is not folded in yet beside it
+	if log, err := os.Stat(file + "-wal"); err == nil && log.Size() > 0 {
+		logged = true
+	}
+	db, err := sql.Open("sqlite", readOnly(file, !logged))
 	if err != nil {
 		return v, err
 	}
@@ -148,6 +160,14 @@ func verify(ctx context.Context, file string, live *sql.DB, had []string) (v Ver
 	}
 	if err := versionKnown(v.Version, nil); err != nil {
 		return v, err
+	}
+	if !logged {
+		if err := full(ctx, db, v.Bytes); err != nil {
+			return v, err
+		}
+		if v.Sealed, err = sealed(ctx, db, file); err != nil {
+			return v, err
+		}
 	}
 	if err := whole(ctx, db, "integrity_check"); err != nil {
 		return v, err

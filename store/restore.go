@@ -38,11 +38,15 @@ func RestoreTo(ctx context.Context, file, folder string, over bool) (v Verified,
 		kept = filepath.Join(folder, "mallow-before-restore-"+time.Now().UTC().Format(backupStamp)+".db")
 	}
 	part := target + ".restored"
-	if err := removed(part); err != nil {
+	if err := removed(part, part+"-wal", part+"-shm", part+"-journal"); err != nil {
 		return v, "", err
 	}
-	if err := copyFile(file, part); err != nil {
-		return v, "", errors.Join(err, removed(part))
+	defer func() { err = errors.Join(err, removed(part, part+"-wal", part+"-shm", part+"-journal")) }()
+	if err := copied(ctx, file, part); err != nil {
+		return v, "", err
+	}
+	if err := anotherOne(ctx, part, target); err != nil {
+		return v, "", err
 	}
 	if kept != "" { // with its log, which holds what is not folded in yet
 		for _, end := range []string{"", "-wal", "-shm"} {
@@ -57,6 +61,151 @@ func RestoreTo(ctx context.Context, file, folder string, over bool) (v Verified,
 		return v, kept, err
 	}
 	return v, kept, synced(target)
+}
+
+// copied copies a database that nobody writes; what it has in a log beside it too.
+func copied(ctx context.Context, file, to string) (err error) {
+	if log, err := os.Stat(file + "-wal"); err != nil || log.Size() == 0 {
+		return copyFile(file, to)
+	}
+	db, err := sql.Open("sqlite", readOnly(file, false))
+	if err != nil {
+		return err
+	}
+	defer func() { err = errors.Join(err, db.Close()) }()
+	if err := copyPages(ctx, db, to); err != nil {
+		return err
+	}
+	return synced(to)
+}
+
+// anotherOne makes a restored file another database than the one that it is put
+// in place of, where there is one: it has a generation of its own, and gives no
+// number that was given there.
+func anotherOne(ctx context.Context, part, before string) (err error) {
+	db, err := sql.Open("sqlite", address(part, "rw", "immediate", "journal_mode(DELETE)", "synchronous(FULL)", "foreign_keys(1)"))
+	if err != nil {
+		return err
+	}
+	db.SetMaxOpenConns(1)
+	defer func() { err = errors.Join(err, db.Close()) }()
+	if _, err := db.ExecContext(ctx, `DROP TABLE IF EXISTS manifest`); err != nil {
+		return err
+	}
+	version, err := versionOf(ctx, db)
+	if err != nil {
+		return err
+	}
+	if version < summed { // it is changed to this version when it is opened, which gives it a generation
+		return nil
+	}
+	conn, err := db.Conn(ctx)
+	if err != nil {
+		return err
+	}
+	defer func() { err = errors.Join(err, conn.Close()) }()
+	was := map[string]held{}
+	if info, err := os.Stat(before); err == nil && info.Size() > 0 {
+		// What stands there may be damaged or of another version: then nothing is
+		// known of its numbers, and the generation alone tells them apart.
+		if old, err := sql.Open("sqlite", readOnly(before, false)); err == nil {
+			if found, err := heldIn(ctx, old); err == nil {
+				was = found
+			}
+			_ = old.Close() // only read
+		}
+	}
+	tx, err := conn.BeginTx(ctx, nil)
+	if err != nil {
+		return err
+	}
+	if err := putBack(ctx, tx, was, time.Now().UTC()); err != nil {
+		return errors.Join(err, rolledBack(tx))
+	}
+	return tx.Commit()
+}
+
+// held is what a database had of a job before another one was put in its place.
+type held struct {
+	used, head int
+	sum        string
+}
+
+// heldIn reads that of all jobs, and of those that it once had.
+func heldIn(ctx context.Context, q querier) (map[string]held, error) {
+	out := map[string]held{}
+	rows, err := q.QueryContext(ctx, `SELECT j.id, j.head, COALESCE((SELECT MAX(number) FROM revisions r WHERE r.job_id = j.id), 0), COALESCE((SELECT hex(sum) FROM revisions r WHERE r.job_id = j.id AND r.number = j.head), '')
+		FROM jobs j UNION ALL SELECT job_id, 0, used, '' FROM numbers`)
+	if err != nil {
+		return nil, err
+	}
+	defer func() { err = errors.Join(err, rows.Close()) }()
+	for rows.Next() {
+		var id string
+		var h held
+		if err := rows.Scan(&id, &h.head, &h.used, &h.sum); err != nil {
+			return nil, err
+		}
+		if was, there := out[id]; there {
+			h.used = max(h.used, was.used)
+			if h.sum == "" {
+				h.head, h.sum = was.head, was.sum
+			}
+		}
+		out[id] = h
+	}
+	return out, rows.Err()
+}
+
+// PutBackAs says in the history that a job is as a backup had it.
+const PutBackAs = "As it was in the backup"
+
+// putBack makes what was put in place of another database one of its own. A job
+// that is not as it was there is saved once more under a number that was never
+// given: who still has a page of before is told so, whatever number that has.
+func putBack(ctx context.Context, tx *sql.Tx, was map[string]held, now time.Time) error {
+	if _, err := tx.ExecContext(ctx, `INSERT INTO keeping (key, value) VALUES ('generation', lower(hex(randomblob(8))))
+		ON CONFLICT (key) DO UPDATE SET value = excluded.value`); err != nil {
+		return err
+	}
+	is, err := heldIn(ctx, tx)
+	if err != nil {
+		return err
+	}
+	for id, h := range was {
+		if _, err := tx.ExecContext(ctx, `INSERT INTO numbers (job_id, used) VALUES (?, ?) ON CONFLICT (job_id) DO UPDATE SET used = max(used, excluded.used)`, id, max(h.used, is[id].used)); err != nil {
+			return err
+		}
+	}
+	for id, h := range is {
+		before, there := was[id]
+		if h.head == 0 || there && before.sum != "" && before.sum == h.sum && before.head == h.head && before.used == h.used {
+			continue // not there, or the very same
+		}
+		if !there { // other windows than this database's know nothing of it
+			continue
+		}
+		doc, err := document(ctx, tx, id, h.head)
+		if err != nil { // it can't be read, and is put back as it is
+			continue
+		}
+		raw, coding, err := asSaved(doc)
+		if err != nil {
+			return err
+		}
+		n := max(before.used, h.used) + 1
+		if _, err := tx.ExecContext(ctx, `INSERT INTO revisions (job_id, number, parent, what, saved_at, name, facts, sum)
+			SELECT job_id, ?, number, ?, ?, name, facts, sum FROM revisions WHERE job_id = ? AND number = ?`, n, PutBackAs, now.Format(time.RFC3339Nano), id, h.head); err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, `INSERT INTO documents (job_id, number, coding, doc) VALUES (?, ?, ?, ?)`, id, n, coding, raw); err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, `UPDATE jobs SET head = ? WHERE id = ?`, n, id); err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // copyFile copies a closed file and makes sure that it is on the disk.
@@ -83,18 +232,19 @@ func (s *Store) Replace(ctx context.Context, file string) (before Backup, err er
 		return before, err
 	}
 	// Of an older version it is a copy that is migrated, not the backup.
-	part, err := s.migratedCopy(ctx, file)
+	part, err := s.migratedCopy(ctx, func(to string) error { return copied(ctx, file, to) })
 	if err != nil {
 		return before, err
 	}
-	defer func() { err = errors.Join(err, removed(part, part+"-wal", part+"-shm")) }()
-	if before, err = s.BackUpNow(ctx, "before-restore"); err != nil {
-		return before, err
-	}
+	defer func() { err = errors.Join(err, removed(part, part+"-wal", part+"-shm", part+"-journal")) }()
+	// Nobody saves from the copy on: what is saved is in it, or in what comes after.
 	if err := s.line.Acquire(ctx, 1); err != nil {
 		return before, err
 	}
 	defer s.line.Release(1)
+	if before, err = s.BackUpNow(ctx, "before-restore"); err != nil {
+		return before, err
+	}
 	if err := s.there(); err != nil {
 		return before, err
 	}
@@ -110,20 +260,24 @@ func (s *Store) Replace(ctx context.Context, file string) (before Backup, err er
 		_, e := conn.ExecContext(context.WithoutCancel(ctx), `DETACH kept`)
 		err = errors.Join(err, e)
 	}()
-	return before, replaceAll(ctx, conn)
+	return before, s.replaceAll(ctx, conn)
 }
 
-func replaceAll(ctx context.Context, conn *sql.Conn) error {
+func (s *Store) replaceAll(ctx context.Context, conn *sql.Conn) error {
 	tx, err := conn.BeginTx(ctx, nil)
 	if err != nil {
 		return err
+	}
+	was, err := heldIn(ctx, tx)
+	if err != nil {
+		return errors.Join(err, rolledBack(tx))
 	}
 	for _, q := range []string{
 		`DELETE FROM jobs`, // revisions, documents and photographs with them
 		`INSERT INTO jobs (id, head, created_at, deleted_at, name, sought, saved_at, facts)
 			SELECT id, head, created_at, deleted_at, name, sought, saved_at, facts FROM kept.jobs`,
-		`INSERT INTO revisions (job_id, number, parent, what, saved_at, name, facts, pinned, ops)
-			SELECT job_id, number, parent, what, saved_at, name, facts, pinned, ops FROM kept.revisions ORDER BY job_id, number`,
+		`INSERT INTO revisions (job_id, number, parent, what, saved_at, name, facts, pinned, ops, sum)
+			SELECT job_id, number, parent, what, saved_at, name, facts, pinned, ops, sum FROM kept.revisions ORDER BY job_id, number`,
 		`INSERT INTO documents (job_id, number, coding, base, doc)
 			SELECT job_id, number, coding, base, doc FROM kept.documents`,
 		`INSERT INTO photos (job_id, id, taken_at, kind, width, height, size, bytes)
@@ -133,16 +287,22 @@ func replaceAll(ctx context.Context, conn *sql.Conn) error {
 			return errors.Join(err, rolledBack(tx))
 		}
 	}
+	if err := putBack(ctx, tx, was, s.now()); err != nil {
+		return errors.Join(err, rolledBack(tx))
+	}
 	return tx.Commit()
 }
 
-// migratedCopy is a copy of a backup with the tables of this version.
-func (s *Store) migratedCopy(ctx context.Context, file string) (string, error) {
-	part := s.beside("mallow-restoring.db")
-	if err := removed(part, part+"-wal", part+"-shm"); err != nil {
+// restoringName is the copy that is being made ready to take a database's place.
+const restoringName = "mallow-restoring.db"
+
+// migratedCopy is a copy of a database with the tables of this version.
+func (s *Store) migratedCopy(ctx context.Context, copy func(to string) error) (string, error) {
+	part := s.beside(restoringName)
+	if err := removed(part, part+"-wal", part+"-shm", part+"-journal"); err != nil {
 		return "", err
 	}
-	if err := copyFile(file, part); err != nil {
+	if err := copy(part); err != nil {
 		return "", errors.Join(err, removed(part))
 	}
 	db, err := sql.Open("sqlite", address(part, "rw", "immediate", "foreign_keys(1)"))

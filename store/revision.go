@@ -21,6 +21,7 @@ type Revision struct {
 	Facts   []byte // what a list shows of it; nil until it is described
 	Pinned  bool
 	SavedAt time.Time
+	Sum     []byte // SHA-256 of the document
 	CanUndo bool
 	CanRedo bool
 	Deleted bool // the job is in the bin
@@ -61,8 +62,8 @@ func (s *Store) stamp() string { return s.now().Format(time.RFC3339Nano) }
 // add writes a revision.
 func (s *Store) add(ctx context.Context, tx *sql.Tx, id string, number int, parent any, d Draft) error {
 	if _, err := tx.ExecContext(ctx,
-		`INSERT INTO revisions (job_id, number, parent, what, saved_at, name, facts, ops) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
-		id, number, parent, d.What, s.stamp(), d.Name, d.Facts, d.Ops); err != nil {
+		`INSERT INTO revisions (job_id, number, parent, what, saved_at, name, facts, ops, sum) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+		id, number, parent, d.What, s.stamp(), d.Name, d.Facts, d.Ops, sumOf(d.Doc)); err != nil {
 		return err
 	}
 	raw, coding, err := asSaved(d.Doc)
@@ -96,7 +97,7 @@ type querier interface {
 	QueryContext(context.Context, string, ...any) (*sql.Rows, error)
 }
 
-const columns = `r.job_id, r.number, COALESCE(r.parent, 0), r.what, r.name, r.facts, r.pinned, r.saved_at,
+const columns = `r.job_id, r.number, COALESCE(r.parent, 0), r.what, r.name, r.facts, r.pinned, r.saved_at, r.sum,
 	r.parent IS NOT NULL,
 	EXISTS (SELECT 1 FROM revisions c WHERE c.job_id = r.job_id AND c.parent = r.number),
 	j.deleted_at IS NOT NULL`
@@ -104,7 +105,7 @@ const columns = `r.job_id, r.number, COALESCE(r.parent, 0), r.what, r.name, r.fa
 func scan(row interface{ Scan(...any) error }) (Revision, error) {
 	var r Revision
 	var saved string
-	err := row.Scan(&r.Job, &r.Number, &r.Parent, &r.What, &r.Name, &r.Facts, &r.Pinned, &saved, &r.CanUndo, &r.CanRedo, &r.Deleted)
+	err := row.Scan(&r.Job, &r.Number, &r.Parent, &r.What, &r.Name, &r.Facts, &r.Pinned, &saved, &r.Sum, &r.CanUndo, &r.CanRedo, &r.Deleted)
 	if errors.Is(err, sql.ErrNoRows) {
 		return r, ErrNotFound
 	}
@@ -121,7 +122,7 @@ func current(ctx context.Context, q querier, id string) (Revision, error) {
 	if err != nil {
 		return r, err
 	}
-	r.Doc, err = document(ctx, q, id, r.Number)
+	r.Doc, err = checked(ctx, q, id, r.Number, r.Sum)
 	return r, err
 }
 
@@ -178,7 +179,11 @@ func (s *Store) Head(ctx context.Context, id string) (r Revision, err error) {
 // Doc returns the document of one of a job's revisions.
 func (s *Store) Doc(ctx context.Context, id string, number int) (doc []byte, err error) {
 	err = s.snapshot(ctx, func(tx *sql.Tx) error {
-		doc, err = document(ctx, tx, id, number)
+		var sum []byte
+		if err := tx.QueryRowContext(ctx, `SELECT sum FROM revisions WHERE job_id = ? AND number = ?`, id, number).Scan(&sum); err != nil && !errors.Is(err, sql.ErrNoRows) {
+			return err
+		}
+		doc, err = checked(ctx, tx, id, number, sum)
 		return err
 	})
 	return doc, err
@@ -287,7 +292,8 @@ func (s *Store) Restore(ctx context.Context, id string, base, number int) (Revis
 // append writes a revision whose parent is the head.
 func (s *Store) append(ctx context.Context, tx *sql.Tx, head Revision, d Draft) (int, error) {
 	var n int
-	if err := tx.QueryRowContext(ctx, `SELECT MAX(number) + 1 FROM revisions WHERE job_id = ?`, head.Job).Scan(&n); err != nil {
+	// A number that was given here once is not given again, whatever was put back since.
+	if err := tx.QueryRowContext(ctx, `SELECT max((SELECT MAX(number) FROM revisions WHERE job_id = ?1), COALESCE((SELECT used FROM numbers WHERE job_id = ?1), 0)) + 1`, head.Job).Scan(&n); err != nil {
 		return 0, err
 	}
 	return n, s.add(ctx, tx, head.Job, n, head.Number, d)

@@ -115,6 +115,16 @@ func address(path, mode, lock string, pragmas ...string) string {
 	return "file:" + (&url.URL{Path: filepath.ToSlash(path)}).EscapedPath() + "?" + v.Encode()
 }
 
+// readOnly is the name by which a file is opened to be read alone; one that nobody
+// writes, without touching anything beside it, on a disk that takes no writes too.
+func readOnly(path string, still bool) string {
+	at := address(path, "ro", "deferred", "busy_timeout(5000)")
+	if still {
+		at += "&immutable=1"
+	}
+	return at
+}
+
 // Path is where the database lies.
 func (s *Store) Path() string { return s.path }
 
