@@ -181,7 +181,12 @@
     />
     <LengthField {session} path={session.at('/post/above')} label={msg.look_post_above_the_fence} />
     <LengthField {session} path={session.at('/grade/strip')} label={msg.look_strip_that_is_cut_or} optional />
-    <LengthField {session} path={session.at('/grade/placed')} label={msg.look_fill_compacted_first} optional />
+    <LengthField
+      {session}
+      path={session.at('/grade/placed')}
+      label={msg.look_fill_compacted_first}
+      optional
+    />
   </div>
 </div>
 <LookParts {session} />
