@@ -2,6 +2,7 @@ package exchange
 
 import (
 	"encoding/xml"
+	"errors"
 	"fmt"
 	"slices"
 	"strings"
@@ -11,6 +12,7 @@ import (
 	"mallow/core/plan"
 	"mallow/core/report"
 	"mallow/core/scene"
+	"mallow/core/stage"
 )
 
 // Want is one file that is wanted of a job.
@@ -46,8 +48,8 @@ type Source struct {
 	Revision int // of the document; 0 where there is none
 }
 
-// Export writes one file.
-func (s Source) Export(w Want) (Written, error) {
+// Export writes one file, unless stop, which may be nil, says to give up.
+func (s Source) Export(w Want, stop func() error) (Written, error) {
 	if w.What == "json" { // the document is there whether it can be planned or not
 		return Written{s.Name(w, "job", "json"), "application/json", s.Doc}, nil
 	}
@@ -66,7 +68,7 @@ func (s Source) Export(w Want) (Written, error) {
 		}
 		return out, err
 	case "dxf", "svg":
-		return s.drawn(w, run)
+		return s.drawn(w, run, stop)
 	case "csv":
 		out, err = LineCSV(s.Plan, w.Line)
 	case "gpx":
@@ -110,7 +112,7 @@ func (s Source) At(w Want) (int, error) {
 	return 0, Refuse("There is no run %q in this job.", w.Run)
 }
 
-func (s Source) drawn(w Want, run int) (Written, error) {
+func (s Source) drawn(w Want, run int, stop func() error) (Written, error) {
 	view := w.View
 	if view == "" {
 		view = "elevation"
@@ -134,9 +136,11 @@ func (s Source) drawn(w Want, run int) (Written, error) {
 	default:
 		return Written{}, Refuse("%q is no view; there are elevation, map, asbuilt and strips.", view)
 	}
-	pic, err := scene.FullSize(s.Plan, v, scene.Screen)
-	if err != nil {
-		return Written{}, err
+	var pic scene.Drawing
+	var err error
+	watch := stage.NewWatch(stop)
+	if stopped := stage.Until(func() { pic, err = scene.FullSize(s.Plan, v, scene.Type(scene.Screen).Asking(watch.Look)) }); stopped != nil || err != nil {
+		return Written{}, errors.Join(stopped, err)
 	}
 	if pic.Empty() {
 		return Written{}, Refuse("Nothing is measured yet that could be drawn.")

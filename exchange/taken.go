@@ -74,7 +74,7 @@ func exported(c *calls.Core, stop func() error, req ExportRequest) (any, error) 
 	if err != nil {
 		return nil, err
 	}
-	file, err := Source{o.Job, p, o.Doc, req.Revision}.Export(Want{req.What, req.Run, req.Line, req.View})
+	file, err := Source{o.Job, p, o.Doc, req.Revision}.Export(Want{req.What, req.Run, req.Line, req.View}, stop)
 	return Exported{file.Name, file.Type, string(file.Data)}, err
 }
 

@@ -31,7 +31,7 @@ type CalendarJob struct {
 func CrewCalendar(name string, jobs []CalendarJob, now time.Time) []byte {
 	cal := ics.NewCalendarFor("Mallow")
 	cal.SetMethod(ics.MethodPublish)
-	cal.SetName(name)
+	cal.SetName(oneLine(name))
 	for _, j := range jobs {
 		j.put(cal, now)
 	}
@@ -48,7 +48,7 @@ func (j CalendarJob) put(cal *ics.Calendar, now time.Time) {
 		e.SetDtStampTime(now)
 		e.SetAllDayStartAt(day)
 		e.SetAllDayEndAt(day.AddDate(0, 0, 1))
-		e.SetSummary(j.Name + ": " + l.Says.Print(j.Units))
+		e.SetSummary(oneLine(j.Name + ": " + l.Says.Print(j.Units)))
 	}
 	if j.Schedule == nil {
 		return
@@ -65,7 +65,7 @@ func (j CalendarJob) put(cal *ics.Calendar, now time.Time) {
 			}
 			says = append(says, fmt.Sprintf("%s to %s: %s", p.From, p.To, p.Name))
 		}
-		e.SetSummary(j.Name + ": " + strings.Join(names, ", "))
+		e.SetSummary(oneLine(j.Name + ": " + strings.Join(names, ", ")))
 		for _, who := range d.Who {
 			says = append(says, "Comes: "+who)
 		}
@@ -75,8 +75,22 @@ func (j CalendarJob) put(cal *ics.Calendar, now time.Time) {
 		for _, c := range d.Checks {
 			says = append(says, "Before leaving: "+c)
 		}
+		for i := range says {
+			says[i] = oneLine(says[i])
+		}
 		e.SetDescription(strings.Join(says, "\n"))
 	}
+}
+
+// oneLine is a text without what ends a line: a bare CR ends one for some readers of
+// calendars, and what follows would be an entry of its own.
+func oneLine(s string) string {
+	return strings.Map(func(r rune) rune {
+		if r < ' ' || r == 0x7f {
+			return ' '
+		}
+		return r
+	}, s)
 }
 
 // stamp is a time without a zone: the clock on site.

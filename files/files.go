@@ -23,6 +23,14 @@ type Want struct {
 	Size  paper.Size // pdf
 }
 
+// Check refuses sheets that there are not.
+func (w Want) Check() error {
+	if w.Sheet != "" && !paper.Known(w.Sheet) {
+		return exchange.Refuse("%q is no sheet; there are %s.", w.Sheet, strings.Join(paper.IDs(), ", "))
+	}
+	return nil
+}
+
 // Source is a job with its plan, and what its sheets are stamped with.
 type Source struct {
 	exchange.Source
@@ -34,8 +42,8 @@ func Of(o document.Opened, p plan.Plan, revision int, saved time.Time) Source {
 	return Source{exchange.Source{Job: o.Job, Plan: p, Doc: o.Doc, Revision: revision}, paper.Stamp{Job: p.Name, Revision: revision, Date: saved, Cleared: p.Before.Ready}}
 }
 
-// Export writes one file. Told hears of each page of a printed set, and stops
-// the writing with an error.
+// Export writes one file. Told hears how far it is, of nothing until that is known, and
+// stops the writing with an error.
 func (s Source) Export(w Want, told func(done, of int) error) (exchange.Written, error) {
 	if w.What == "ics" {
 		var later []record.Reminder
@@ -49,37 +57,48 @@ func (s Source) Export(w Want, told func(done, of int) error) (exchange.Written,
 		return exchange.Written{Name: name, Type: "text/calendar; charset=utf-8", Data: Calendar(s.Plan.Name, cmp.Or(s.Stamp.ID, "job"), s.Plan.Schedule, later, s.Plan.Units, s.Stamp.Date)}, nil
 	}
 	if w.What != "pdf" && w.What != "xlsx" {
-		return s.Source.Export(w.Want)
+		return s.Source.Export(w.Want, func() error {
+			if told == nil {
+				return nil
+			}
+			return told(0, 0)
+		})
 	}
 	if _, err := s.At(w.Want); err != nil {
 		return exchange.Written{}, err
 	}
 	if w.What == "xlsx" {
-		return Spreadsheet(s.Name(w.Want, "tables", "xlsx"), s.Plan)
+		return Spreadsheet(s.Name(w.Want, "tables", "xlsx"), s.Plan, told)
 	}
 	return s.pdf(w, told)
 }
 
 // Document lays out the sheets that are wanted.
-func (s Source) Document(w Want) (paper.Document, error) {
-	if w.Sheet != "" && !paper.Known(w.Sheet) {
-		return paper.Document{}, exchange.Refuse("%q is no sheet; there are %s.", w.Sheet, strings.Join(paper.IDs(), ", "))
+// Stop says with an error to give it up; it may be nil.
+func (s Source) Document(w Want, stop func() error) (paper.Document, error) {
+	if err := w.Check(); err != nil {
+		return paper.Document{}, err
 	}
 	if _, err := s.At(w.Want); err != nil {
 		return paper.Document{}, err
 	}
-	sheets := paper.Write(s.Job, s.Plan, w.Sheet, w.Run)
-	if len(sheets) == 0 {
-		return paper.Document{}, exchange.Refuse("There is nothing to print on that sheet: no run has a length yet, or none has a gate.")
-	}
 	if w.Size == (paper.Size{}) {
 		w.Size = paper.Letter
 	}
-	return paper.Lay(s.Plan.Name, sheets, w.Size, s.Stamp), nil
+	d, err := paper.Make(stop, s.Job, s.Plan, w.Sheet, w.Run, w.Size, s.Stamp)
+	if err == nil && len(d.Pages) == 0 {
+		err = exchange.Refuse("There is nothing to print on that sheet: no run has a length yet, or none has a gate.")
+	}
+	return d, err
 }
 
 func (s Source) pdf(w Want, told func(done, of int) error) (exchange.Written, error) {
-	d, err := s.Document(w)
+	d, err := s.Document(w, func() error {
+		if told == nil {
+			return nil
+		}
+		return told(0, 0) // how many pages there will be is not known yet
+	})
 	if err != nil {
 		return exchange.Written{}, err
 	}

@@ -11,11 +11,22 @@ import (
 )
 
 // Spreadsheet writes the plan as a workbook: a sheet for each topic, numbers
-// as numbers with their unit in the head, and totals as formulas.
-func Spreadsheet(name string, p plan.Plan) (exchange.Written, error) {
+// as numbers with their unit in the head, and totals as formulas. Told hears of each
+// sheet, and of every so many rows, and stops the writing with an error.
+func Spreadsheet(name string, p plan.Plan, told func(done, of int) error) (exchange.Written, error) {
 	w := workbook{file: excelize.NewFile()}
-	defer func() { _ = w.file.Close() }() // nothing is on disk
-	for _, id := range report.Whole() {
+	defer func() { _ = w.file.Close() }() // what it put aside on the disk goes with it
+	all := report.Whole()
+	for i, id := range all {
+		w.told = func() error {
+			if told == nil {
+				return nil
+			}
+			return told(i, len(all))
+		}
+		if w.err = w.told(); w.err != nil {
+			break
+		}
 		t, _ := report.All(p, id)
 		if slices.Contains([]string{"curb", "record", "asbuilt"}, id) && len(t.Rows) == 0 { // most have none
 			continue
@@ -24,9 +35,6 @@ func Spreadsheet(name string, p plan.Plan) (exchange.Written, error) {
 	}
 	if w.err != nil {
 		return exchange.Written{}, w.err
-	}
-	if err := w.file.DeleteSheet("Sheet1"); err != nil {
-		return exchange.Written{}, err
 	}
 	b, err := w.file.WriteToBuffer()
 	if err != nil {
@@ -37,8 +45,24 @@ func Spreadsheet(name string, p plan.Plan) (exchange.Written, error) {
 
 type workbook struct {
 	file *excelize.File
+	told func() error
+	any  bool // it has a sheet of ours
 	err  error
 }
+
+// newSheet begins a sheet. The one that a new workbook has becomes the first of ours: to
+// take it out, all the others would be read back.
+func (w *workbook) newSheet(name string) error {
+	if !w.any {
+		w.any = true
+		return w.file.SetSheetName(w.file.GetSheetName(0), name)
+	}
+	_, err := w.file.NewSheet(name)
+	return err
+}
+
+// rowsBetween is after how many rows whoever waits is asked whether to go on.
+const rowsBetween = 500
 
 // sheet writes a table, with the totals under it.
 func (w *workbook) sheet(t report.Table) {
@@ -46,7 +70,7 @@ func (w *workbook) sheet(t report.Table) {
 	if w.err != nil {
 		return
 	}
-	if _, w.err = w.file.NewSheet(name); w.err != nil {
+	if w.err = w.newSheet(name); w.err != nil {
 		return
 	}
 	stream, err := w.file.NewStreamWriter(name)
@@ -78,6 +102,9 @@ func (w *workbook) sheet(t report.Table) {
 			if s, ok := v.(string); ok {
 				row[k] = exchange.Guarded(s)
 			}
+		}
+		if i%rowsBetween == rowsBetween-1 && w.err == nil {
+			w.err = w.told()
 		}
 		put(i+2, row)
 	}

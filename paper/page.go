@@ -14,6 +14,9 @@ import (
 	"golang.org/x/image/font/sfnt"
 	"golang.org/x/image/math/fixed"
 
+	"mallow/core/job"
+	"mallow/core/plan"
+	"mallow/core/stage"
 	"mallow/core/words"
 )
 
@@ -109,6 +112,7 @@ func parsed(ttf []byte) *face {
 
 // measure is how wide words are, in millimetres.
 func (l *layout) measure(words string, size float64, bold bool) float64 {
+	l.look()
 	f := l.regular
 	if bold {
 		f = l.bold
@@ -139,12 +143,29 @@ type layout struct {
 	left, room    float64 // of the column that is filled
 	outward       bool    // a drawing for the customer
 	endless       bool    // it is only measured, on a page without an end
+	look          func()  // asks whether to go on
+}
+
+// Make writes sheets and puts them on pages, unless stop says to give up. Of what has
+// nothing on it there are no pages.
+func Make(stop func() error, j job.Job, p plan.Plan, id, run string, size Size, stamp Stamp) (d Document, err error) {
+	watch := stage.NewWatch(stop)
+	err = stage.Until(func() {
+		if sheets := write(j, p, id, run, watch.Look); len(sheets) > 0 {
+			d = lay(p.Name, sheets, size, stamp, watch.Look)
+		}
+	})
+	return d, err
 }
 
 // Lay puts sheets on pages. A sheet begins where the one before it ends, unless
 // too little of it would stand there.
 func Lay(title string, sheets []Sheet, size Size, stamp Stamp) Document {
-	l := &layout{size: size, stamp: stamp, left: margin, room: size.Width - 2*margin}
+	return lay(title, sheets, size, stamp, func() {})
+}
+
+func lay(title string, sheets []Sheet, size Size, stamp Stamp, look func()) Document {
+	l := &layout{size: size, stamp: stamp, left: margin, room: size.Width - 2*margin, look: look}
 	l.regular, l.bold = fonts()
 	for i, s := range sheets {
 		if !s.known() {

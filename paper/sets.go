@@ -90,8 +90,10 @@ func IDs() []string {
 // Write is the sheets of a set, of one kind, or where neither is named the
 // crew's and the customer's. With the id of a run, what is of runs or gates is
 // of that one. A run that has no length yet has none.
-func Write(j job.Job, p plan.Plan, id, run string) []Sheet {
-	w := writer{job: j, plan: p, units: p.Units}
+func Write(j job.Job, p plan.Plan, id, run string) []Sheet { return write(j, p, id, run, func() {}) }
+
+func write(j job.Job, p plan.Plan, id, run string, look func()) []Sheet {
+	w := writer{job: j, plan: p, units: p.Units, look: look}
 	for _, s := range Sets {
 		if s.ID == id {
 			return w.kinds(s.Kinds, run)

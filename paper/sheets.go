@@ -20,9 +20,13 @@ type writer struct {
 	job   job.Job
 	plan  plan.Plan
 	units length.Units
+	look  func() // asks whether to go on
 }
 
-func (w writer) say(t reason.Text) string { return t.Print(w.units) }
+func (w writer) say(t reason.Text) string {
+	w.look()
+	return t.Print(w.units)
+}
 
 // words says a message of the sheets.
 func (w writer) words(id string, v words.V) string { return w.say(words.Say(id, v)) }

@@ -47,7 +47,7 @@ func TestReplicaRestores(t *testing.T) {
 	time.Sleep(time.Second)
 	between := time.Now()
 	time.Sleep(700 * time.Millisecond)
-	if _, err := s.Save(ctx, first.Job, 1, store.Draft{Doc: []byte("second"), What: "two", Name: "A"}); err != nil {
+	if _, err := s.Save(ctx, first.Job, store.Base{Number: 1}, store.Draft{Doc: []byte("second"), What: "two", Name: "A"}); err != nil {
 		t.Fatal(err)
 	}
 	if err := r.Stop(); err != nil {

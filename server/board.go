@@ -2,16 +2,17 @@ package server
 
 import (
 	"context"
-	"encoding/json"
 	"errors"
 	"slices"
+	"strings"
+	"sync"
 	"time"
+	"unsafe"
 
 	"github.com/gofiber/fiber/v3"
 
 	"mallow/core/board"
 	"mallow/core/document"
-	"mallow/core/job"
 	"mallow/core/length"
 	"mallow/core/plan"
 	"mallow/core/stage/days"
@@ -19,8 +20,15 @@ import (
 	"mallow/store"
 )
 
-// mostOnBoard is how many jobs are held against each other, the latest saved first.
-const mostOnBoard = 60
+const (
+	// mostOnBoard is how many jobs are held against each other, the latest saved first.
+	mostOnBoard = 60
+	// What is kept of jobs for the board: their days alone, never their plans.
+	mostNoted     = 20_000   // revisions that are known to be on it, or not
+	mostDayBytes  = 48 << 20 // of all days together
+	mostOfOneJob  = 4        // days of one revision, each kept clear of others
+	boardPlanning = boardWait + mostOnBoard*planBudget
+)
 
 // Board is the jobs of each crew, held against each other.
 type Board struct {
@@ -43,31 +51,136 @@ type BoardLine struct {
 	Board *Board `json:"board,omitempty"`
 }
 
+// boards is what is known of revisions for the board, so that a job is read and planned
+// once for each of them.
+type boards struct {
+	sync.Mutex
+	by    map[boardKey]*onBoard
+	order []boardKey // as they were noted
+	bytes int        // of all days
+}
+
+type boardKey struct {
+	generation, job string
+	number          int
+}
+
+// onBoard is what the board needs of a revision.
+type onBoard struct {
+	starts bool
+	wrong  string // why it cannot be read
+	name   string
+	days   jobDays
+	plans  []boardPlan
+}
+
+type jobDays struct {
+	crew, start string
+	taken       []string
+	units       length.Units
+}
+
+// boardPlan is a job's days, kept clear of those that are taken.
+type boardPlan struct {
+	taken    string
+	schedule *days.Schedule
+	wrong    string
+	bytes    int
+}
+
+func (b *boards) find(k boardKey) *onBoard {
+	b.Lock()
+	defer b.Unlock()
+	return b.by[k]
+}
+
+func (b *boards) note(k boardKey, o *onBoard) {
+	b.Lock()
+	defer b.Unlock()
+	if b.by == nil {
+		b.by = map[boardKey]*onBoard{}
+	}
+	if _, known := b.by[k]; !known {
+		b.order = append(b.order, k)
+	}
+	b.by[k] = o
+	b.shrink()
+}
+
+// plan keeps a job's days.
+func (b *boards) plan(k boardKey, o *onBoard, p boardPlan) {
+	b.Lock()
+	defer b.Unlock()
+	if b.by[k] != o {
+		return // it was let go meanwhile
+	}
+	p.bytes = dayBytes(p.schedule)
+	for len(o.plans) >= mostOfOneJob {
+		b.bytes -= o.plans[0].bytes
+		o.plans = o.plans[1:]
+	}
+	o.plans = append(o.plans, p)
+	b.bytes += p.bytes
+	b.shrink()
+}
+
+func (b *boards) planned(o *onBoard, taken string) (boardPlan, bool) {
+	b.Lock()
+	defer b.Unlock()
+	for _, p := range o.plans {
+		if p.taken == taken {
+			return p, true
+		}
+	}
+	return boardPlan{}, false
+}
+
+// shrink lets go of what was noted first, until the rest is within its bounds.
+func (b *boards) shrink() {
+	for len(b.order) > 1 && (len(b.order) > mostNoted || b.bytes > mostDayBytes) {
+		for _, p := range b.by[b.order[0]].plans {
+			b.bytes -= p.bytes
+		}
+		delete(b.by, b.order[0])
+		b.order = b.order[1:]
+	}
+}
+
+func (b *boards) forget() {
+	b.Lock()
+	defer b.Unlock()
+	b.by, b.order, b.bytes = nil, nil, 0
+}
+
+// dayBytes is about what a job's days take in memory.
+func dayBytes(s *days.Schedule) int {
+	n := int(unsafe.Sizeof(*s))
+	for i := range s.Days {
+		n += int(unsafe.Sizeof(s.Days[i]))
+		for k := range s.Days[i].Parts {
+			n += int(unsafe.Sizeof(s.Days[i].Parts[k])) + 200 // and what it says
+		}
+	}
+	return n
+}
+
 // boardOf answers with the board, line by line as the jobs are planned.
 func (s *Server) boardOf(c fiber.Ctx) error {
-	return s.stream(c, "application/x-ndjson", mostWait+mostOnBoard*planBudget, func(ctx context.Context, out pipe) error {
-		say := func(l BoardLine) error {
-			raw, err := json.Marshal(l)
-			if err != nil {
-				return err
-			}
-			_, err = out.Write(append(raw, '\n'))
-			return errors.Join(err, out.Flush())
-		}
-		b, _, err := s.board(ctx, func(done, of int) error { return say(BoardLine{Done: done, Of: of}) })
+	return s.lines(c, boardPlanning, func(ctx context.Context, say func(any) error) error {
+		b, _, err := s.boardNow(ctx, func(done, of int) error { return say(BoardLine{Done: done, Of: of}) })
 		if err != nil {
 			return err
 		}
 		return say(BoardLine{Board: b})
-	}, nil)
+	})
 }
 
 // crewCalendar answers with the days of one crew on all of its jobs.
 func (s *Server) crewCalendar(c fiber.Ctx) error {
 	crew := c.Query("crew")
-	ctx, end := s.until(c.RequestCtx().Conn(), mostWait+mostOnBoard*planBudget)
+	ctx, end := s.until(c.RequestCtx().Conn(), boardPlanning)
 	defer end()
-	b, units, err := s.board(ctx, func(int, int) error { return nil })
+	b, units, err := s.boardNow(ctx, func(int, int) error { return nil })
 	if err != nil {
 		return err
 	}
@@ -84,8 +197,14 @@ func (s *Server) crewCalendar(c fiber.Ctx) error {
 	return c.Send(files.CrewCalendar(crew, all, time.Now()))
 }
 
-// board reads and plans the jobs that have a first day.
-func (s *Server) board(ctx context.Context, told func(done, of int) error) (*Board, map[string]length.Units, error) {
+// boardNow holds the jobs that have a first day against each other. One board is worked
+// out at a time, and one of its jobs.
+func (s *Server) boardNow(ctx context.Context, told func(done, of int) error) (*Board, map[string]length.Units, error) {
+	leave, err := s.boards.enter(ctx)
+	if err != nil {
+		return nil, nil, err
+	}
+	defer leave()
 	out := &Board{Crews: []board.CrewDays{}, Wrong: []BoardWrong{}}
 	units := map[string]length.Units{}
 	var jobs []board.Job
@@ -95,66 +214,97 @@ func (s *Server) board(ctx context.Context, told func(done, of int) error) (*Boa
 			return nil, nil, err
 		}
 		for _, e := range page.Entries {
-			doc, err := s.Store.Doc(ctx, e.Job, e.Number)
+			k := boardKey{page.Generation, e.Job, e.Number}
+			o, err := s.noted(ctx, k)
 			if err != nil {
-				out.Wrong = append(out.Wrong, BoardWrong{e.Job, e.Name, plainly(err)})
-				continue
+				return nil, nil, err
 			}
-			if !startsIn(doc) {
-				continue
-			}
-			if len(jobs) >= mostOnBoard {
+			switch {
+			case o.wrong != "":
+				out.Wrong = append(out.Wrong, BoardWrong{e.Job, e.Name, o.wrong})
+			case o.starts && len(jobs) >= mostOnBoard:
 				out.Left++
-				continue
+			case o.starts:
+				units[e.Job] = o.days.units
+				jobs = append(jobs, board.Job{ID: e.Job, Name: o.name, Crew: o.days.crew, Revision: e.Number, Start: o.days.start, Taken: o.days.taken,
+					Plan: func(taken []string) (*days.Schedule, error) {
+						p, err := s.boardPlan(ctx, k, o, taken)
+						if err == nil && p.wrong != "" {
+							out.Wrong = append(out.Wrong, BoardWrong{e.Job, o.name, p.wrong})
+						}
+						return p.schedule, err
+					}})
 			}
-			j, _, err := document.Decode(doc, s.Catalog)
-			if err != nil {
-				out.Wrong = append(out.Wrong, BoardWrong{e.Job, e.Name, plainly(err)})
-				continue
-			}
-			units[e.Job] = j.Units
-			jobs = append(jobs, board.Job{ID: e.Job, Name: j.Name, Crew: j.Days.Crew, Revision: e.Number, Start: j.Days.Start, Taken: j.Days.Taken, Plan: s.elsewhere(ctx, j, func(why error) { out.Wrong = append(out.Wrong, BoardWrong{e.Job, j.Name, plainly(why)}) })})
 		}
 		if len(page.Entries) < 100 {
 			break
 		}
 	}
-	crews, err := board.Lay(jobs, func(done int) { _ = told(done, len(jobs)) })
-	if err != nil {
+	gone := error(nil)
+	crews, err := board.Lay(jobs, func(done int) {
+		if gone == nil {
+			gone = told(done, len(jobs))
+		}
+	})
+	if err = errors.Join(err, gone); err != nil {
 		return nil, nil, err
 	}
 	out.Crews = append(out.Crews, crews...)
 	return out, units, nil
 }
 
-// startsIn tells whether a document has a first day, without reading all of it.
-func startsIn(doc []byte) bool {
-	var d struct {
-		Days struct {
-			Start string `json:"start"`
-		} `json:"days"`
+// noted is what the board needs to know of a revision. It is read once.
+func (s *Server) noted(ctx context.Context, k boardKey) (*onBoard, error) {
+	if o := s.board.find(k); o != nil {
+		return o, nil
 	}
-	return json.Unmarshal(doc, &d) == nil && d.Days.Start != ""
+	o := &onBoard{}
+	doc, err := s.Store.DocAt(ctx, k.job, store.Base{Number: k.number, Generation: k.generation})
+	if err == nil && strings.Contains(string(doc), `"start"`) {
+		j, _, e := document.Decode(doc, s.Catalog)
+		err = e
+		o.starts, o.name, o.days = j.Days.Start != "", j.Name, jobDays{j.Days.Crew, j.Days.Start, j.Days.Taken, j.Units}
+	}
+	if ctx.Err() != nil {
+		return nil, context.Cause(ctx)
+	}
+	if err != nil {
+		o.starts, o.wrong = false, plainly(err)
+	}
+	s.board.note(k, o)
+	return o, nil
 }
 
-// elsewhere plans a job's days, kept clear of those that are taken. The fence is planned
-// once. A job that takes too long is told, and has no days.
-func (s *Server) elsewhere(ctx context.Context, j job.Job, wrong func(error)) func([]string) (*days.Schedule, error) {
-	var r *plan.Result
-	return func(taken []string) (out *days.Schedule, err error) {
-		err = s.planned(ctx, "board", planBudget, func(stop func() error) error {
-			if r == nil {
-				if r, err = plan.Compute(stop, j, s.Catalog, nil); err != nil {
-					return err
-				}
-			}
-			out = r.Elsewhere(slices.Clone(taken))
-			return nil
-		})
-		if errors.Is(err, errTookTooLong) {
-			wrong(err)
-			return &days.Schedule{}, nil
-		}
-		return out, err
+// boardPlan plans a job's days, kept clear of those that are taken, and keeps them: the
+// plan itself is let go. A job that takes too long is told, and has no days.
+func (s *Server) boardPlan(ctx context.Context, k boardKey, o *onBoard, taken []string) (boardPlan, error) {
+	key := strings.Join(taken, " ")
+	if p, known := s.board.planned(o, key); known {
+		return p, nil
 	}
+	p := boardPlan{taken: key, schedule: &days.Schedule{}}
+	doc, err := s.Store.DocAt(ctx, k.job, store.Base{Number: k.number, Generation: k.generation})
+	if err != nil {
+		return p, err
+	}
+	err = s.planned(ctx, "board", planBudget, func(stop func() error) error {
+		j, _, err := document.Decode(doc, s.Catalog)
+		if err != nil {
+			return err
+		}
+		r, err := plan.Compute(stop, j, s.Catalog, nil)
+		if err == nil {
+			p.schedule = r.Elsewhere(slices.Clone(taken))
+		}
+		return err
+	})
+	switch {
+	case errors.Is(err, errTookTooLong): // which is not kept: it may have been the machine
+		p.wrong = plainly(err)
+		return p, nil
+	case err != nil:
+		return p, err
+	}
+	s.board.plan(k, o, p)
+	return p, nil
 }

@@ -1,7 +1,6 @@
 package server_test
 
 import (
-	"bytes"
 	"encoding/json"
 	"strings"
 	"testing"
@@ -26,7 +25,7 @@ func TestBoardOverTheAPI(t *testing.T) {
 		if status != 200 {
 			t.Fatalf("%d %s", status, raw)
 		}
-		lines := bytes.Split(bytes.TrimSpace(raw), []byte("\n"))
+		lines := said(t, raw)
 		if len(lines) != 3 {
 			t.Fatalf("%d lines: %s", len(lines), raw)
 		}

@@ -3,7 +3,6 @@ package server
 import (
 	"context"
 	"encoding/json"
-	"errors"
 
 	"github.com/gofiber/fiber/v3"
 
@@ -21,6 +20,16 @@ type (
 // call answers a call of the core that has one answer.
 func (s *Server) call(name string) fiber.Handler {
 	return func(c fiber.Ctx) error { return s.answerCall(c, name, c.Body()) }
+}
+
+// exportCall writes a file of a document that is at hand.
+func (s *Server) exportCall(c fiber.Ctx) error {
+	return s.filing(c, "export", func(stop func() error) error {
+		return s.core.Answer(stop, "export", c.Body(), func(out []byte) error {
+			c.Set(fiber.HeaderContentType, fiber.MIMEApplicationJSONCharsetUTF8)
+			return c.Send(out)
+		})
+	})
 }
 
 // answerCall answers it to a request that is at hand.
@@ -44,14 +53,11 @@ func (s *Server) advise(c fiber.Ctx) error {
 		return err // while it can still be said as an error
 	}
 	body := append([]byte{}, c.Body()...) // the stream outlives the request
-	return s.stream(c, "application/x-ndjson", mostWait+planBudget, func(ctx context.Context, out pipe) error {
+	return s.lines(c, mostWait+planBudget, func(ctx context.Context, say func(any) error) error {
 		return s.planned(ctx, "advise", planBudget, func(stop func() error) error {
-			return s.core.Answer(stop, "advise", body, func(line []byte) error {
-				_, err := out.Write(append(line, '\n'))
-				return errors.Join(err, out.Flush())
-			})
+			return s.core.Answer(stop, "advise", body, func(line []byte) error { return say(json.RawMessage(line)) })
 		})
-	}, nil)
+	})
 }
 
 // tape reads an entry while it is being typed.

@@ -115,7 +115,7 @@ func TestEditsAreSaved(t *testing.T) {
 	}
 	edit(422, 7, nil, many...)
 	c.must(404, "PATCH", "/api/jobs/nobody", body(t, server.EditRequest{Base: 1, Edits: many[:1], What: "x"}), nil)
-	edit(422, 77, nil, many[0])
+	edit(409, 77, nil, many[0]) // of which nothing is known: it may be of another database
 	c.must(400, "PATCH", path, "{", nil)
 	if got := current(); got.Revision != 7 {
 		t.Fatalf("what was refused was saved: revision %d", got.Revision)

@@ -94,7 +94,7 @@ func (s *Server) describeAll() {
 // that cannot be read, or that takes too long, is described by the reason.
 func (s *Server) factsOfRevision(r store.Revision) (name string, f Facts, err error) {
 	f = Facts{Units: length.Usual(length.Imperial), Outline: plan.Plan{}.Outline()}
-	head, open := s.heads.find(r.Job, r.Number)
+	head, open := s.heads.find(r.Job, r.At())
 	j := head.opened.Job
 	if !open {
 		if j, _, err = document.Decode(r.Doc, s.Catalog); err != nil {

@@ -26,16 +26,16 @@ type heads struct {
 
 type openHead struct {
 	job    string
-	number int
+	at     store.Base
 	opened document.Opened
 	result *plan.Result // of the job as it was laid out; nil where it was not yet
 }
 
-func (h *heads) find(job string, number int) (openHead, bool) {
+func (h *heads) find(job string, at store.Base) (openHead, bool) {
 	h.Lock()
 	defer h.Unlock()
 	for _, o := range h.list {
-		if o.job == job && o.number == number {
+		if o.job == job && o.at.Number == at.Number && (at.Generation == "" || at.Generation == o.at.Generation) {
 			return o, true
 		}
 	}
@@ -47,7 +47,7 @@ func (h *heads) keep(r store.Revision, o document.Opened, result *plan.Result) {
 	defer h.Unlock()
 	o.Left = nil // it is saved as what it was read as
 	h.list = slices.DeleteFunc(h.list, func(k openHead) bool { return k.job == r.Job })
-	h.list = slices.Insert(h.list, 0, openHead{r.Job, r.Number, o, result})
+	h.list = slices.Insert(h.list, 0, openHead{r.Job, r.At(), o, result})
 	bytes := 0
 	for i := range h.list {
 		if bytes += len(h.list[i].opened.Doc); i > 0 && (bytes > mostHeadBytes || i >= mostHeads) {
@@ -57,15 +57,22 @@ func (h *heads) keep(r store.Revision, o document.Opened, result *plan.Result) {
 	}
 }
 
+// forget closes all of them: the database that they are of was replaced.
+func (h *heads) forget() {
+	h.Lock()
+	defer h.Unlock()
+	h.list = nil
+}
+
 // open reads a revision of a job, unless it is open still; nothing where there
 // is none that can be read, which binds nobody.
-func (s *Server) open(ctx context.Context, id string, number int) openHead {
-	if o, ok := s.heads.find(id, number); ok {
+func (s *Server) open(ctx context.Context, id string, at store.Base) openHead {
+	if o, ok := s.heads.find(id, at); ok {
 		return o
 	}
-	raw, err := s.Store.Doc(ctx, id, number) // one that is not there is refused by the save itself
+	raw, err := s.Store.DocAt(ctx, id, at) // one that is not there is refused by the save itself
 	if err != nil {
 		return openHead{}
 	}
-	return openHead{job: id, number: number, opened: s.base(raw)}
+	return openHead{job: id, at: at, opened: s.base(raw)}
 }

@@ -53,9 +53,9 @@ func TestEmojiPrint(t *testing.T) {
 	var kept server.JobState
 	c.must(201, "POST", "/api/jobs", `{"doc":`+string(doc)+`}`, &kept)
 	status, _, raw := c.ask("POST", "/api/jobs/"+kept.ID+"/print?sheet=load", "")
-	lines := strings.Split(strings.TrimSpace(string(raw)), "\n")
+	lines := said(t, raw)
 	var last server.Printing
-	if err := json.Unmarshal([]byte(lines[len(lines)-1]), &last); err != nil || status != 200 || last.Ready == "" {
+	if err := json.Unmarshal(lines[len(lines)-1], &last); err != nil || status != 200 || last.Ready == "" {
 		t.Fatalf("%d %s", status, raw)
 	}
 	if status, _, pdf := c.ask("GET", "/api/prints/"+last.Ready, ""); status != 200 || !bytes.HasPrefix(pdf, []byte("%PDF")) {

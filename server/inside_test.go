@@ -19,7 +19,6 @@ import (
 	"time"
 
 	"github.com/gofiber/fiber/v3"
-	"github.com/valyala/fasthttp"
 
 	"mallow/catalog"
 	"mallow/store"
@@ -46,7 +45,7 @@ func inside(t *testing.T) (*Server, *LockedLog) {
 // line, so the test waits until it blocks there, not until it is counted.
 func TestGateIsFair(t *testing.T) {
 	synctest.Test(t, func(t *testing.T) {
-		g := newGate(1, 3)
+		g := newGate(1, 3, mostWait, errBusy)
 		ctx := context.Background()
 		leave, err := g.enter(ctx)
 		if err != nil {
@@ -134,19 +133,16 @@ func TestPanicsStayWhereTheyAre(t *testing.T) {
 // no plain 500.
 func TestEveryTroubleHasItsWords(t *testing.T) {
 	s, _ := inside(t)
-	app := fiber.New()
-	ctx := app.AcquireCtx(&fasthttp.RequestCtx{})
-	defer app.ReleaseCtx(ctx)
 	seen := map[string]bool{}
 	for _, k := range []store.Kind{store.Full, store.ReadOnly, store.Busy, store.Damaged, store.Gone, store.Disk} {
-		p := s.problem(ctx, fmt.Errorf("saving: %w", store.Trouble{Kind: k, Err: syscall.EIO}))
+		p := s.problem(asking{}, fmt.Errorf("saving: %w", store.Trouble{Kind: k, Err: syscall.EIO}))
 		if p.Status < 503 || p.Title == "" || seen[p.Title] || len(p.Detail) < 60 {
 			t.Errorf("%s: %+v", k, p)
 		}
 		seen[p.Title] = true
 	}
-	for err, status := range map[error]int{errTookTooLong: 503, errBusy: 503, errHungUp: statusHungUp, errStopping: 503, context.Canceled: 503, errors.New("?"): 500} {
-		if p := s.problem(ctx, err); p.Status != status {
+	for err, status := range map[error]int{errTookTooLong: 503, errBusy: 503, errFilesBusy: 503, errHungUp: statusHungUp, errStopping: 503, context.Canceled: 503, errors.New("?"): 500} {
+		if p := s.problem(asking{}, err); p.Status != status {
 			t.Errorf("%v: %d", err, p.Status)
 		}
 	}

@@ -25,7 +25,7 @@ import (
 func read(c fiber.Ctx, into any) error { return calls.Read(c.Body(), into) }
 
 func (s *Server) state(r store.Revision) JobState {
-	if o, ok := s.heads.find(r.Job, r.Number); ok {
+	if o, ok := s.heads.find(r.Job, r.At()); ok {
 		return stateOf(r, o.opened, nil)
 	}
 	o, err := document.Open(r.Doc, s.Catalog)
@@ -51,7 +51,7 @@ func stateOf(r store.Revision, o document.Opened, err error) JobState {
 	}
 	return JobState{
 		Name: r.Name, Problem: problem, Wrong: wrong, Left: o.Left,
-		ID: r.Job, Revision: r.Number, Doc: r.Doc, What: r.What, SavedAt: r.SavedAt,
+		ID: r.Job, Revision: r.Number, Generation: r.Generation, Doc: r.Doc, What: r.What, SavedAt: r.SavedAt,
 		CanUndo: r.CanUndo, CanRedo: r.CanRedo, Unknown: unknown,
 	}
 }
@@ -137,7 +137,7 @@ func (s *Server) create(c fiber.Ctx) error {
 	if req.What == "" {
 		req.What = "New job"
 	}
-	_, result := s.lay(c.Context(), &o, nil)
+	_, result := s.lay(c.Context(), "new", &o, nil)
 	r, err := s.Store.Create(c.Context(), draft(o.Doc, o.Job.Name, req.What))
 	if err != nil {
 		return err
@@ -156,11 +156,11 @@ func (s *Server) save(c fiber.Ctx) error {
 	if err != nil {
 		return err
 	}
-	before := s.open(c.Context(), c.Params("id"), req.Base).opened
+	before := s.open(c.Context(), c.Params("id"), req.base()).opened
 	if err := document.FactsKept(before.Job, o.Job); err != nil {
 		return err
 	}
-	_, result := s.lay(c.Context(), &o, nil)
+	_, result := s.lay(c.Context(), c.Params("id"), &o, nil)
 	d, err := s.change(before, o, req.What)
 	if err != nil {
 		return err
@@ -178,7 +178,7 @@ func (s *Server) save(c fiber.Ctx) error {
 // put saves a change on top of its base and keeps it open; or lays it over what
 // another window saved since, and returns the job that came of both.
 func (s *Server) put(c fiber.Ctx, req SaveRequest, d store.Draft, o document.Opened, result *plan.Result) (r store.Revision, over *JobState, err error) {
-	r, err = s.Store.Save(c.Context(), c.Params("id"), req.Base, d)
+	r, err = s.Store.Save(c.Context(), c.Params("id"), req.base(), d)
 	var stale *store.StaleError
 	if errors.As(err, &stale) {
 		state, err := s.saveOver(c, req, stale.Head)
@@ -205,10 +205,10 @@ func (s *Server) edit(c fiber.Ctx) error {
 	if n := len(req.Edits); n > mostEdits {
 		return document.Errors{{Field: "/edits", Given: strconv.Itoa(n) + " edits", Allowed: "at most " + strconv.Itoa(mostEdits) + "; save the whole document"}}
 	}
-	head := s.open(c.Context(), id, req.Base)
+	head := s.open(c.Context(), id, req.base())
 	before := head.opened
 	if before.Doc == nil {
-		return s.nothingToEdit(c.Context(), id, req.Base)
+		return s.nothingToEdit(c.Context(), id, req.base())
 	}
 	o, err := before.Edited(req.Edits, s.Catalog)
 	if err == nil {
@@ -218,27 +218,31 @@ func (s *Server) edit(c fiber.Ctx) error {
 		return err
 	}
 	mine := o.Doc // without the names of posts, which both windows' changes may move
-	laid, result := s.lay(c.Context(), &o, head.result)
+	laid, result := s.lay(c.Context(), id, &o, head.result)
 	d := store.Draft{Doc: o.Doc, What: clip(req.What), Name: o.Job.Name}
 	if d.Ops, err = json.Marshal(slices.Concat(req.Edits, laid)); err != nil {
 		return err
 	}
-	r, over, err := s.put(c, SaveRequest{Base: req.Base, From: before.Doc, Doc: mine, What: req.What}, d, o, result)
+	r, over, err := s.put(c, SaveRequest{Base: req.Base, Generation: req.Generation, From: before.Doc, Doc: mine, What: req.What}, d, o, result)
 	switch {
 	case err != nil:
 		return err
 	case over != nil:
-		return c.JSON(Saved{Revision: over.Revision, SavedAt: over.SavedAt, CanUndo: over.CanUndo, CanRedo: over.CanRedo, Unknown: over.Unknown, Made: []job.Edit{}, State: over})
+		return c.JSON(Saved{Revision: over.Revision, Generation: over.Generation, SavedAt: over.SavedAt, CanUndo: over.CanUndo, CanRedo: over.CanRedo, Unknown: over.Unknown, Made: []job.Edit{}, State: over})
 	}
-	return c.JSON(Saved{Revision: r.Number, SavedAt: r.SavedAt, CanUndo: r.CanUndo, CanRedo: r.CanRedo, Unknown: append([]string{}, o.Unknown...), Made: append([]job.Edit{}, laid...)})
+	return c.JSON(Saved{Revision: r.Number, Generation: r.Generation, SavedAt: r.SavedAt, CanUndo: r.CanUndo, CanRedo: r.CanRedo, Unknown: append([]string{}, o.Unknown...), Made: append([]job.Edit{}, laid...)})
 }
 
 // nothingToEdit says why a revision cannot be edited.
-func (s *Server) nothingToEdit(ctx context.Context, id string, number int) error {
-	if _, err := s.Store.Head(ctx, id); err != nil {
+func (s *Server) nothingToEdit(ctx context.Context, id string, base store.Base) error {
+	head, err := s.Store.Get(ctx, id)
+	if err != nil {
 		return err
 	}
-	raw, err := s.Store.Doc(ctx, id, number)
+	raw, err := s.Store.DocAt(ctx, id, base)
+	if errors.Is(err, store.ErrNothingThen) { // it is of another database, or went by age
+		return &store.StaleError{Base: base, Head: head}
+	}
 	if err != nil {
 		return err
 	}
@@ -257,7 +261,11 @@ func (s *Server) saveOver(c fiber.Ctx, req SaveRequest, head store.Revision) (Jo
 	base := []byte(req.From)
 	if base == nil {
 		var err error
-		if base, err = s.Store.Doc(c.Context(), head.Job, req.Base); err != nil {
+		base, err = s.Store.DocAt(c.Context(), head.Job, req.base())
+		if errors.Is(err, store.ErrNothingThen) {
+			err = &store.StaleError{Base: req.base(), Head: head}
+		}
+		if err != nil {
 			return JobState{}, err
 		}
 	}
@@ -267,18 +275,22 @@ func (s *Server) saveOver(c fiber.Ctx, req SaveRequest, head store.Revision) (Jo
 			return JobState{}, err
 		}
 		if len(clashes) > 0 {
-			return JobState{}, clash{&store.StaleError{Base: req.Base, Head: head}, clashes, merged}
+			return JobState{}, clash{&store.StaleError{Base: req.base(), Head: head}, clashes, merged}
 		}
 		o, err := document.Open(merged, s.Catalog)
 		if err != nil {
 			return JobState{}, err // each change is sound and both together are not
 		}
-		s.lay(c.Context(), &o, nil)
-		d, err := s.change(s.base(head.Doc), o, req.What)
+		theirs := s.base(head.Doc)
+		if err := document.FactsKept(theirs.Job, o.Job); err != nil {
+			return JobState{}, err
+		}
+		s.lay(c.Context(), head.Job, &o, nil)
+		d, err := s.change(theirs, o, req.What)
 		if err != nil {
 			return JobState{}, err
 		}
-		r, err := s.Store.Save(c.Context(), head.Job, head.Number, d)
+		r, err := s.Store.Save(c.Context(), head.Job, head.At(), d)
 		var stale *store.StaleError
 		if errors.As(err, &stale) {
 			head = stale.Head
@@ -292,7 +304,7 @@ func (s *Server) saveOver(c fiber.Ctx, req SaveRequest, head store.Revision) (Jo
 		state.Merged = true
 		return state, nil
 	}
-	return JobState{}, &store.StaleError{Base: req.Base, Head: head}
+	return JobState{}, &store.StaleError{Base: req.base(), Head: head}
 }
 
 // clash is a save in which both windows changed the same fields.
@@ -310,7 +322,7 @@ func (s *Server) head(c fiber.Ctx) error {
 	if err != nil {
 		return err
 	}
-	return c.JSON(Head{r.Number})
+	return c.JSON(Head{r.Number, r.Generation})
 }
 
 // clip keeps a history line a line.
@@ -332,13 +344,13 @@ func (s *Server) move(c fiber.Ctx, to func(id string, req MoveRequest) (store.Re
 
 func (s *Server) undo(c fiber.Ctx) error {
 	return s.move(c, func(id string, req MoveRequest) (store.Revision, error) {
-		return s.Store.Undo(c.Context(), id, req.Base)
+		return s.Store.Undo(c.Context(), id, req.base())
 	})
 }
 
 func (s *Server) redo(c fiber.Ctx) error {
 	return s.move(c, func(id string, req MoveRequest) (store.Revision, error) {
-		return s.Store.Redo(c.Context(), id, req.Base)
+		return s.Store.Redo(c.Context(), id, req.base())
 	})
 }
 

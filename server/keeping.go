@@ -36,7 +36,7 @@ func (s *Server) keeping(c fiber.Ctx) error {
 		out.Tidying.Due = &t.Due
 	}
 	if err := s.Store.Ping(c.Context()); err != nil {
-		p := s.problem(c, err)
+		p := s.problem(asked(c), err)
 		out.Trouble = p.Title + ". " + p.Detail
 	}
 	for _, b := range list {
@@ -70,6 +70,9 @@ func (s *Server) restoreBackup(c fiber.Ctx) error {
 	if _, err := s.Store.Replace(c.Context(), list[i].Path); err != nil {
 		return err
 	}
+	s.heads.forget()
+	s.taught.forget()
+	s.board.forget()
 	s.described(store.Revision{})
 	s.live.tell(Event{Kind: EventReset})
 	return s.keeping(c)
@@ -102,7 +105,7 @@ func (s *Server) pin(c fiber.Ctx) error {
 // that cannot be are named in it.
 func (s *Server) allJobs(c fiber.Ctx) error {
 	c.Set(fiber.HeaderContentDisposition, disposition("mallow-jobs.zip"))
-	return s.stream(c, "application/zip", exportBudget, func(ctx context.Context, out pipe) error {
+	return s.file(c, "application/zip", zipBudget, func(ctx context.Context, out pipe) error {
 		z := zip.NewWriter(out)
 		n, bad, err := ZipJobs(ctx, z, s.Store)
 		if err != nil {
@@ -110,7 +113,7 @@ func (s *Server) allJobs(c fiber.Ctx) error {
 		}
 		s.Log.Info("all jobs sent", "jobs", n, "unreadable", bad)
 		return errors.Join(z.Close(), out.Flush())
-	}, nil)
+	})
 }
 
 // ZipJobs writes every job's current document into a zip, and tells how many

@@ -1,7 +1,6 @@
 package server
 
 import (
-	"bytes"
 	"context"
 	"encoding/json"
 	"errors"
@@ -18,7 +17,9 @@ import (
 // that they keep their names, and returns the edits that did it, with what the
 // job was computed to. A job that takes too long to lay out keeps the names
 // that it has.
-func (s *Server) lay(ctx context.Context, o *document.Opened, last *plan.Result) (laid []job.Edit, r *plan.Result) {
+func (s *Server) lay(ctx context.Context, id string, o *document.Opened, last *plan.Result) (laid []job.Edit, r *plan.Result) {
+	ctx, end := context.WithTimeoutCause(ctx, layBudget, errTookTooLong)
+	defer end()
 	err := s.planned(ctx, "lay", planBudget, func(stop func() error) (err error) {
 		if last == nil {
 			last = s.core.Last(o.Job)
@@ -29,7 +30,7 @@ func (s *Server) lay(ctx context.Context, o *document.Opened, last *plan.Result)
 		return err
 	})
 	if err != nil {
-		s.Log.Warn("posts keep the names that they had", "job", o.Job.Name, "error", err)
+		s.Log.Warn("posts keep the names that they had", "job", id, "error", err)
 	}
 	return laid, r
 }
@@ -46,12 +47,12 @@ func (s *Server) change(before, now document.Opened, what string) (store.Draft, 
 	return d, err
 }
 
-// base is the document that a change was made to; nothing where there is none
-// that can be read, which binds nobody.
+// base is the document that a change was made to. Of one that cannot be read there
+// are the facts alone, as far as they can be: those bind whoever saves after it.
 func (s *Server) base(doc []byte) document.Opened {
 	o, err := document.Open(doc, s.Catalog)
 	if err != nil {
-		return document.Opened{}
+		return document.Opened{Job: job.Job{Observed: document.FactsIn(doc)}}
 	}
 	return o
 }
@@ -67,22 +68,25 @@ func (s *Server) restored(ctx context.Context, id string, req MoveRequest) (stor
 	if err != nil {
 		return store.Revision{}, err
 	}
-	doc := earlier
-	if bytes.Contains(head.Doc, []byte(`"observed"`)) {
+	doc, facts := earlier, document.FactsIn(head.Doc)
+	if len(facts) > 0 {
 		if doc, err = document.WithFactsOf(earlier, head.Doc); err != nil {
-			return s.Store.Restore(ctx, id, req.Base, req.Revision) // one of both cannot be read
+			return store.Revision{}, err // the earlier one cannot be read, and would be without them
 		}
 	}
 	o, err := document.Open(doc, s.Catalog)
-	if err != nil {
-		return s.Store.Restore(ctx, id, req.Base, req.Revision)
+	switch {
+	case err != nil && len(facts) > 0: // to be read only, and with its facts
+		return s.Store.Save(ctx, id, req.base(), draft(doc, nameIn(doc), store.RestoredAs(req.Revision)))
+	case err != nil:
+		return s.Store.Restore(ctx, id, req.base(), req.Revision)
 	}
-	s.lay(ctx, &o, nil)
+	s.lay(ctx, id, &o, nil)
 	d, err := s.change(s.base(head.Doc), o, store.RestoredAs(req.Revision))
 	if err != nil {
 		return store.Revision{}, err
 	}
-	return s.Store.Save(ctx, id, req.Base, d)
+	return s.Store.Save(ctx, id, req.base(), d)
 }
 
 // edits answers with what was edited in a revision, by id.

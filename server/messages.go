@@ -12,23 +12,25 @@ import (
 	"mallow/core/plan"
 	"mallow/core/survey"
 	"mallow/help"
+	"mallow/store"
 )
 
 // JobState is a job as it stands.
 type JobState struct {
-	ID       string                `json:"id" jsonschema:"required"`
-	Revision int                   `json:"revision" jsonschema:"required"`
-	Doc      Document              `json:"doc" jsonschema:"required"`
-	What     string                `json:"what" jsonschema:"required" jsonschema_description:"What this revision changed."`
-	SavedAt  time.Time             `json:"savedAt" jsonschema:"required"`
-	CanUndo  bool                  `json:"canUndo" jsonschema:"required"`
-	CanRedo  bool                  `json:"canRedo" jsonschema:"required"`
-	Name     string                `json:"name" jsonschema:"required"`
-	Left     []string              `json:"left,omitempty" jsonschema_description:"What the document said when it was of an older version that this one cannot say, one sentence each."`
-	Problem  string                `json:"problem,omitempty" jsonschema_description:"Why the document cannot be planned: it opens to be read, put back or taken out only."`
-	Wrong    []document.FieldError `json:"wrong,omitempty" jsonschema_description:"The same, field by field."`
-	Unknown  []string              `json:"unknown" jsonschema:"required" jsonschema_description:"Fields of the document that are kept but not used."`
-	Merged   bool                  `json:"merged,omitempty" jsonschema_description:"What was saved was laid over another window's change: the document has both."`
+	ID         string                `json:"id" jsonschema:"required"`
+	Revision   int                   `json:"revision" jsonschema:"required"`
+	Generation string                `json:"generation" jsonschema:"required" jsonschema_description:"Which database the revision is of: another one after each restore of a backup."`
+	Doc        Document              `json:"doc" jsonschema:"required"`
+	What       string                `json:"what" jsonschema:"required" jsonschema_description:"What this revision changed."`
+	SavedAt    time.Time             `json:"savedAt" jsonschema:"required"`
+	CanUndo    bool                  `json:"canUndo" jsonschema:"required"`
+	CanRedo    bool                  `json:"canRedo" jsonschema:"required"`
+	Name       string                `json:"name" jsonschema:"required"`
+	Left       []string              `json:"left,omitempty" jsonschema_description:"What the document said when it was of an older version that this one cannot say, one sentence each."`
+	Problem    string                `json:"problem,omitempty" jsonschema_description:"Why the document cannot be planned: it opens to be read, put back or taken out only."`
+	Wrong      []document.FieldError `json:"wrong,omitempty" jsonschema_description:"The same, field by field."`
+	Unknown    []string              `json:"unknown" jsonschema:"required" jsonschema_description:"Fields of the document that are kept but not used."`
+	Merged     bool                  `json:"merged,omitempty" jsonschema_description:"What was saved was laid over another window's change: the document has both."`
 }
 
 // Facts are what a list shows of a job's plan. They are kept with the revision
@@ -145,39 +147,48 @@ type Fences struct {
 
 // SaveRequest saves a document on top of the revision it was made from.
 type SaveRequest struct {
-	Base int      `json:"base" jsonschema:"required"`
-	From Document `json:"from,omitempty" jsonschema_description:"The document that the change was made to, where that is not the base revision's."`
-	Doc  Document `json:"doc" jsonschema:"required"`
-	What string   `json:"what" jsonschema:"required"`
+	Base       int      `json:"base" jsonschema:"required"`
+	Generation string   `json:"generation,omitempty" jsonschema_description:"Of the base revision. Where it is left out, the number alone says which is meant."`
+	From       Document `json:"from,omitempty" jsonschema_description:"The document that the change was made to, where that is not the base revision's."`
+	Doc        Document `json:"doc" jsonschema:"required"`
+	What       string   `json:"what" jsonschema:"required"`
 }
 
 // EditRequest saves edits, by id, of the revision that they were made to.
 type EditRequest struct {
-	Base  int        `json:"base" jsonschema:"required"`
-	Edits []job.Edit `json:"edits" jsonschema:"required,maxItems=1000"`
-	What  string     `json:"what" jsonschema:"required"`
+	Base       int        `json:"base" jsonschema:"required"`
+	Generation string     `json:"generation,omitempty" jsonschema_description:"Of the base revision."`
+	Edits      []job.Edit `json:"edits" jsonschema:"required,maxItems=1000"`
+	What       string     `json:"what" jsonschema:"required"`
 }
 
 // Saved is what came of edits: the revision, and what was edited besides.
 type Saved struct {
-	Revision int        `json:"revision" jsonschema:"required"`
-	SavedAt  time.Time  `json:"savedAt" jsonschema:"required"`
-	CanUndo  bool       `json:"canUndo" jsonschema:"required"`
-	CanRedo  bool       `json:"canRedo" jsonschema:"required"`
-	Unknown  []string   `json:"unknown" jsonschema:"required"`
-	Made     []job.Edit `json:"made" jsonschema:"required" jsonschema_description:"Edits that the server made on top: the names of posts."`
-	State    *JobState  `json:"state,omitempty" jsonschema_description:"The whole job, where another window's change was saved first and this one was laid over it."`
+	Revision   int        `json:"revision" jsonschema:"required"`
+	Generation string     `json:"generation" jsonschema:"required"`
+	SavedAt    time.Time  `json:"savedAt" jsonschema:"required"`
+	CanUndo    bool       `json:"canUndo" jsonschema:"required"`
+	CanRedo    bool       `json:"canRedo" jsonschema:"required"`
+	Unknown    []string   `json:"unknown" jsonschema:"required"`
+	Made       []job.Edit `json:"made" jsonschema:"required" jsonschema_description:"Edits that the server made on top: the names of posts."`
+	State      *JobState  `json:"state,omitempty" jsonschema_description:"The whole job, where another window's change was saved first and this one was laid over it."`
 }
 
 // Head is which revision of a job is current.
 type Head struct {
-	Revision int `json:"revision" jsonschema:"required"`
+	Revision   int    `json:"revision" jsonschema:"required"`
+	Generation string `json:"generation" jsonschema:"required"`
 }
+
+func (r SaveRequest) base() store.Base { return store.Base{Number: r.Base, Generation: r.Generation} }
+func (r EditRequest) base() store.Base { return store.Base{Number: r.Base, Generation: r.Generation} }
+func (r MoveRequest) base() store.Base { return store.Base{Number: r.Base, Generation: r.Generation} }
 
 // MoveRequest goes to another revision from the one that the window shows.
 type MoveRequest struct {
-	Base     int `json:"base" jsonschema:"required"`
-	Revision int `json:"revision,omitempty"`
+	Base       int    `json:"base" jsonschema:"required"`
+	Generation string `json:"generation,omitempty" jsonschema_description:"Of the base revision."`
+	Revision   int    `json:"revision,omitempty"`
 }
 
 // Problem is an error as the API reports it (RFC 9457).
@@ -245,7 +256,7 @@ type Printing struct {
 	Ready string `json:"ready,omitempty" jsonschema_description:"Token to fetch the file with."`
 	Name  string `json:"name,omitempty"`
 
-	Failed string `json:"failed,omitempty" jsonschema_description:"Why there is no file."`
+	Waiting bool `json:"waiting,omitempty" jsonschema_description:"Another file is being written first."`
 }
 
 // SheetKind is a kind of sheet that can be printed.

@@ -18,10 +18,9 @@ import (
 func advised(t *testing.T, raw []byte) []plan.Advised {
 	t.Helper()
 	var all []plan.Advised
-	lines := json.NewDecoder(bytes.NewReader(raw))
-	for lines.More() {
+	for _, line := range said(t, raw) {
 		var a plan.Advised
-		if err := lines.Decode(&a); err != nil {
+		if err := json.Unmarshal(line, &a); err != nil {
 			t.Fatalf("%v in %s", err, raw)
 		}
 		all = append(all, a)

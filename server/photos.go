@@ -2,12 +2,9 @@ package server
 
 import (
 	"archive/zip"
-	"bytes"
 	"context"
 	"errors"
-	"image"
-	_ "image/jpeg" // what photographs are
-	_ "image/png"
+	"slices"
 	"strconv"
 	"time"
 
@@ -16,13 +13,8 @@ import (
 	"mallow/core/document"
 	"mallow/core/job"
 	"mallow/core/plan"
+	"mallow/photo"
 	"mallow/store"
-)
-
-// Limits of one photograph: the browser shrinks it to far less.
-const (
-	mostPhoto  = 3 << 20
-	mostPixels = 4096 // along a side
 )
 
 // KeptPhoto is a photograph as it is told of.
@@ -55,21 +47,22 @@ func (s *Server) photos(c fiber.Ctx) error {
 
 // addPhoto keeps one photograph, which is the body of the request.
 func (s *Server) addPhoto(c fiber.Ctx) error {
-	body := c.Body()
 	refuse := func(given, allowed string) error {
 		return document.Errors{{Field: "/photo", Given: given, Allowed: allowed}}
 	}
-	if len(body) > mostPhoto {
-		return refuse(strconv.Itoa(len(body))+" bytes", "at most "+strconv.Itoa(mostPhoto)+" bytes: shrink it first")
+	var clean photo.Clean
+	err := s.within(c.Context(), s.pictures, "photo", planBudget, func(func() error) (err error) {
+		clean, err = photo.Take(c.Body())
+		return err
+	})
+	var no photo.Refused
+	if errors.As(err, &no) {
+		return refuse(no.Given, no.Allowed)
 	}
-	is, kind, err := image.DecodeConfig(bytes.NewReader(body))
-	if err != nil || kind != "jpeg" && kind != "png" {
-		return refuse(strconv.Itoa(len(body))+" bytes that are no photograph", "a photograph as JPEG or PNG")
+	if err != nil {
+		return err
 	}
-	if is.Width < 1 || is.Height < 1 || is.Width > mostPixels || is.Height > mostPixels {
-		return refuse(strconv.Itoa(is.Width)+" × "+strconv.Itoa(is.Height)+" pixels", "at most "+strconv.Itoa(mostPixels)+" pixels along a side: shrink it first")
-	}
-	p, err := s.Store.AddPhoto(c.Context(), c.Params("id"), store.Photo{Kind: "image/" + kind, Width: is.Width, Height: is.Height}, bytes.Clone(body))
+	p, err := s.Store.AddPhoto(c.Context(), c.Params("id"), store.Photo{Kind: clean.Kind, Width: clean.Width, Height: clean.Height}, clean.Bytes)
 	if full := (*store.FullError)(nil); errors.As(err, &full) {
 		return refuse("one more", full.Error())
 	}
@@ -79,15 +72,30 @@ func (s *Server) addPhoto(c fiber.Ctx) error {
 	return c.Status(fiber.StatusCreated).JSON(keptPhoto(p))
 }
 
-// photo sends one; what is kept is never changed.
+// photo sends one. What is kept is never changed, and may be deleted: a browser that has
+// it asks whether it is still there.
 func (s *Server) photo(c fiber.Ctx) error {
 	kind, data, err := s.Store.PhotoBytes(c.Context(), c.Params("id"), c.Params("photo"))
 	if err != nil {
 		return err
 	}
+	tag := strconv.Quote(c.Params("photo"))
+	c.Set(fiber.HeaderCacheControl, "private, no-cache")
+	c.Set(fiber.HeaderETag, tag)
+	if c.Get(fiber.HeaderIfNoneMatch) == tag {
+		return c.SendStatus(fiber.StatusNotModified)
+	}
 	c.Set(fiber.HeaderContentType, kind)
-	c.Set(fiber.HeaderCacheControl, "private, max-age=31536000, immutable")
 	return c.Send(data)
+}
+
+// deletePhoto deletes one for good: what was noted of it stays, the picture does not.
+func (s *Server) deletePhoto(c fiber.Ctx) error {
+	if err := s.Store.DeletePhoto(c.Context(), c.Params("id"), c.Params("photo")); err != nil {
+		return err
+	}
+	s.live.tell(Event{Job: c.Params("id"), Kind: EventReset})
+	return c.SendStatus(fiber.StatusNoContent)
 }
 
 // photosZip sends all of a job's photographs, named by their post and time.
@@ -101,11 +109,17 @@ func (s *Server) photosZip(c fiber.Ctx) error {
 		return err
 	}
 	of := map[string]string{}
-	if o, err := document.Open(rev.Doc, s.Catalog); err == nil {
-		of = labelsOf(s, o.Job)
+	if o, err := document.Open(rev.Doc, s.Catalog); err == nil && c.Method() != fiber.MethodHead {
+		err := s.filing(c, "photos", func(stop func() error) (err error) {
+			of, err = s.labelsOf(stop, o.Job)
+			return err
+		})
+		if err != nil {
+			return err
+		}
 	}
 	c.Set(fiber.HeaderContentDisposition, disposition(rev.Name+" photographs.zip"))
-	return s.stream(c, "application/zip", exportBudget, func(ctx context.Context, out pipe) error {
+	return s.file(c, "application/zip", zipBudget, func(ctx context.Context, out pipe) error {
 		z := zip.NewWriter(out)
 		for _, p := range all {
 			kind, data, err := s.Store.PhotoBytes(ctx, rev.Job, p.ID)
@@ -132,27 +146,30 @@ func (s *Server) photosZip(c fiber.Ctx) error {
 			}
 		}
 		return errors.Join(z.Close(), out.Flush())
-	}, nil)
+	})
 }
 
-// labelsOf are the posts that a job's photographs show, by the photograph.
-func labelsOf(s *Server, j job.Job) map[string]string {
-	out, names := map[string]string{}, map[string]string(nil)
-	for _, f := range j.Observed {
-		if f.Photo == "" {
-			continue
-		}
-		if names == nil {
-			names = map[string]string{}
-			if r, err := plan.Compute(nil, j, s.Catalog, nil); err == nil {
-				for _, run := range r.Runs {
-					for i := range run.Load.Posts {
-						names[run.Load.Posts[i].ID] = run.Load.Spec.Name + " " + run.Load.Posts[i].Label
-					}
-				}
-			}
-		}
-		out[f.Photo] = names[f.OnPost()]
+// labelsOf are the posts that a job's photographs show, by the photograph. It plans the
+// job once, if any photograph is noted.
+func (s *Server) labelsOf(stop func() error, j job.Job) (map[string]string, error) {
+	out := map[string]string{}
+	if !slices.ContainsFunc(j.Observed, func(f job.Fact) bool { return f.Photo != "" }) {
+		return out, nil
 	}
-	return out
+	r, err := plan.Compute(stop, j, s.Catalog, nil)
+	if err != nil {
+		return nil, err
+	}
+	names := map[string]string{}
+	for _, run := range r.Runs {
+		for i := range run.Load.Posts {
+			names[run.Load.Posts[i].ID] = run.Load.Spec.Name + " " + run.Load.Posts[i].Label
+		}
+	}
+	for _, f := range j.Observed {
+		if f.Photo != "" {
+			out[f.Photo] = names[f.OnPost()]
+		}
+	}
+	return out, nil
 }

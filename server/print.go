@@ -5,10 +5,9 @@ import (
 	"context"
 	"crypto/rand"
 	"encoding/hex"
-	"encoding/json"
-	"errors"
 	"mime"
 	"net/url"
+	"slices"
 	"strings"
 	"sync"
 	"time"
@@ -54,7 +53,7 @@ func want(c fiber.Ctx) (files.Want, error) {
 		return w, exchange.FileError{Why: err.Error()}
 	}
 	w.Size = size
-	return w, nil
+	return w, w.Check()
 }
 
 // exportFile sends a job, or a part of it, as a file. The document itself
@@ -69,13 +68,13 @@ func (s *Server) exportFile(c fiber.Ctx) error {
 		if err != nil {
 			return err
 		}
-		file, err := exchange.Source{Doc: rev.Doc, Plan: plan.Plan{Name: cmp.Or(rev.Name, rev.Job)}, Revision: rev.Number}.Export(w.Want)
+		file, err := exchange.Source{Doc: rev.Doc, Plan: plan.Plan{Name: cmp.Or(rev.Name, rev.Job)}, Revision: rev.Number}.Export(w.Want, nil)
 		if err != nil {
 			return err
 		}
 		return send(c, file)
 	}
-	return s.planning(c, "export", exportBudget, func(stop func() error) error {
+	return s.filing(c, "export", func(stop func() error) error {
 		src, err := s.source(c, stop)
 		if err != nil {
 			return err
@@ -135,43 +134,60 @@ func (s *Server) laid(c fiber.Ctx, into *paper.Document) error {
 	if err != nil {
 		return err
 	}
-	return s.planning(c, "pages", exportBudget, func(stop func() error) error {
+	return s.filing(c, "pages", func(stop func() error) error {
 		src, err := s.source(c, stop)
 		if err == nil {
-			*into, err = src.Document(w)
+			*into, err = src.Document(w, stop)
 		}
 		return err
 	})
 }
 
-// prints keeps what was printed until it is fetched, a few at a time.
+// prints keeps what was printed until it is fetched: the last few of each job and
+// person, within bounds for all of them together.
 type prints struct {
 	sync.Mutex
-	list []printed
+	list []printed // the oldest first
 }
 
+// of is the job that a print is of, and where whoever printed it asked from.
+type of struct{ job, by string }
+
 type printed struct {
+	of
 	token string
 	file  exchange.Written
 	until time.Time
 }
 
 const (
-	keptPrints = 4
+	keptPrints = 4         // of one job and person
+	mostPrints = 64        // of all
+	printBytes = 128 << 20 // likewise; the newest is kept whatever its size
 	keptFor    = 5 * time.Minute
 )
 
-func (p *prints) keep(f exchange.Written) string {
+func (p *prints) keep(whose of, f exchange.Written) string {
 	var raw [16]byte
 	_, _ = rand.Read(raw[:]) // never fails
 	token := hex.EncodeToString(raw[:])
 	p.Lock()
 	defer p.Unlock()
 	p.drop()
-	if len(p.list) >= keptPrints {
-		p.list = p.list[1:]
+	p.list = append(p.list, printed{whose, token, f, time.Now().Add(keptFor)})
+	own, all, bytes := 0, 0, 0
+	for i := len(p.list) - 1; i >= 0; i-- { // the oldest of those that are too many go
+		one := p.list[i]
+		if one.of == whose {
+			own++
+		}
+		all++
+		bytes += len(one.file.Data)
+		if i < len(p.list)-1 && (one.of == whose && own > keptPrints || all > mostPrints || bytes > printBytes) {
+			p.list = slices.Delete(p.list, i, i+1)
+			all, bytes = all-1, bytes-len(one.file.Data)
+		}
 	}
-	p.list = append(p.list, printed{token, f, time.Now().Add(keptFor)})
 	return token
 }
 
@@ -206,52 +222,48 @@ func (s *Server) print(c fiber.Ctx) error {
 		return err
 	}
 	w.What = "pdf"
-	var src files.Source
-	// A refusal is an answer, not a stream.
-	err = s.planning(c, "print", exportBudget, func(stop func() error) error {
-		if src, err = s.source(c, stop); err == nil {
-			_, err = src.Document(w)
-		}
-		return err
-	})
+	rev, err := s.Store.Get(c.Context(), c.Params("id")) // while it can still be said as an error
 	if err != nil {
 		return err
 	}
-	return s.stream(c, "application/x-ndjson", exportBudget, func(ctx context.Context, out pipe) error {
-		return s.planned(ctx, "print", exportBudget, func(stop func() error) error { return s.printTo(out, stop, src, w) })
-	}, func(out pipe, err error) {
-		_ = json.NewEncoder(out).Encode(Printing{Failed: printingFailed(err)}) // whoever listened may have gone
+	base, by := s.ownAddress(c), c.IP()
+	return s.lines(c, filesWait+exportBudget, func(ctx context.Context, say func(any) error) error {
+		if s.files.waits() {
+			if err := say(Printing{Waiting: true}); err != nil {
+				return err
+			}
+		}
+		return s.filed(ctx, "print", func(stop func() error) error {
+			src, err := s.sourceOf(rev, stop)
+			if err != nil {
+				return err
+			}
+			src.Stamp.ID, src.Stamp.Base = rev.Job, base
+			return s.printTo(say, stop, src, w, of{rev.Job, by})
+		})
 	})
-}
-
-func printingFailed(err error) string {
-	if errors.Is(err, errTookTooLong) {
-		return "Printing took too long and was stopped. Print one run's sheets at a time."
-	}
-	return "Something broke while printing. Nothing that was saved is lost; the log says more."
 }
 
 // mostSteps is how often a print says how far it is.
 const mostSteps = 50
 
-func (s *Server) printTo(out pipe, stop func() error, src files.Source, w files.Want) error {
-	enc := json.NewEncoder(out)
+func (s *Server) printTo(say func(any) error, stop func() error, src files.Source, w files.Want, whose of) error {
 	file, err := src.Export(w, func(done, of int) error {
+		if of == 0 {
+			return stop()
+		}
 		if every := max(1, of/mostSteps); done%every != 0 && done != of {
 			return stop()
 		}
-		if enc.Encode(Printing{Done: done, Of: of}) != nil || out.Flush() != nil {
-			return errHungUp
+		if err := say(Printing{Done: done, Of: of}); err != nil {
+			return err
 		}
 		return stop()
 	})
 	if err != nil {
 		return err
 	}
-	if enc.Encode(Printing{Ready: s.prints.keep(file), Name: file.Name}) != nil || out.Flush() != nil {
-		return errHungUp
-	}
-	return nil
+	return say(Printing{Ready: s.prints.keep(whose, file), Name: file.Name})
 }
 
 // fetchPrint sends what was printed.

@@ -68,7 +68,11 @@ type Server struct {
 	core        calls.Core
 	fences      fences
 	heads       heads
-	gate        *gate
+	gate        *gate // for planning
+	files       *gate // for writing files
+	boards      *gate
+	pictures    *gate // for reading photographs
+	board       boards
 	taught      taught
 	live        *hub
 	metrics     *metrics
@@ -85,10 +89,14 @@ type Server struct {
 // New builds the application and begins what goes on beside it. Close ends it.
 func New(c Config) *Server {
 	s := &Server{Config: c, core: calls.Core{Catalog: c.Catalog, More: exchange.Calls()}, live: newHub(), undescribed: make(chan struct{}, 1)}
-	s.gate = newGate(max(1, c.Planners), mostWaiting)
-	if c.Planners == 0 {
-		s.gate = newGate(runtime.NumCPU(), mostWaiting)
+	planners := c.Planners
+	if planners <= 0 {
+		planners = runtime.NumCPU()
 	}
+	s.gate = newGate(planners, mostWaiting, mostWait, errBusy)
+	s.files = newGate(1, filesWaiting, filesWait, errFilesBusy)
+	s.pictures = newGate(1, mostWaiting, mostWait, errBusy)
+	s.boards = newGate(1, boardWaiting, boardWait, errBusy)
 	s.running, s.stop = context.WithCancelCause(context.Background())
 	s.listening, s.endListening = context.WithCancelCause(s.running)
 	if c.Metrics {
@@ -123,6 +131,7 @@ func (s *Server) app() *fiber.App {
 	})
 	app.Use(requestid.New(), s.logged, recover.New(recover.Config{EnableStackTrace: true, StackTraceHandler: s.panicked}),
 		s.hostChecked, s.sameOrigin, plainBody)
+	app.Use("/api", s.bounded)
 	app.Use(helmet.New(helmet.Config{
 		ContentSecurityPolicy: policy, XFrameOptions: "DENY",
 		PermissionPolicy: "camera=(), geolocation=(), microphone=()",
@@ -176,7 +185,7 @@ func (s *Server) routes(app *fiber.App) {
 		{fiber.MethodPost, "/api/office/ask", s.askOffice},
 		{fiber.MethodPost, "/api/office/marks", s.officeMarks},
 		{fiber.MethodPost, "/api/import", s.call("import")},
-		{fiber.MethodPost, "/api/export", s.call("export")},
+		{fiber.MethodPost, "/api/export", s.exportCall},
 		{fiber.MethodGet, "/api/fences", s.fenceTypes},
 		{fiber.MethodGet, "/api/examples", s.exampleJobs},
 		{fiber.MethodGet, "/api/help", func(c fiber.Ctx) error { return c.JSON(Help{help.Stages(), help.Terms()}) }},
@@ -198,6 +207,7 @@ func (s *Server) routes(app *fiber.App) {
 		{fiber.MethodGet, "/api/jobs/:id/photos", s.photos},
 		{fiber.MethodPost, "/api/jobs/:id/photos", s.addPhoto},
 		{fiber.MethodGet, "/api/jobs/:id/photos/:photo", s.photo},
+		{fiber.MethodDelete, "/api/jobs/:id/photos/:photo", s.deletePhoto},
 		{fiber.MethodGet, "/api/jobs/:id/photos.zip", s.photosZip},
 		{fiber.MethodGet, "/api/usual", s.usual},
 		{fiber.MethodPost, "/api/device", s.device},
@@ -229,6 +239,24 @@ func (s *Server) routes(app *fiber.App) {
 			return fiber.NewError(fiber.StatusMethodNotAllowed, "This address takes "+strings.Join(methods, ", ")+", not "+c.Method()+".")
 		})
 	}
+}
+
+// requestBudget is how long what a request asks of the store may take, beside what has
+// a budget of its own.
+const requestBudget = time.Minute
+
+// bounded gives a request a context that ends with it, with its time and with the
+// server; one that only reads ends when nobody waits for it any more too. What changes
+// something goes on: it may be the last that a window that was closed had to say.
+func (s *Server) bounded(c fiber.Ctx) error {
+	var conn net.Conn
+	if c.Method() == fiber.MethodGet || c.Method() == fiber.MethodHead {
+		conn = c.RequestCtx().Conn()
+	}
+	ctx, end := s.until(conn, requestBudget)
+	defer end()
+	c.SetContext(ctx)
+	return c.Next()
 }
 
 func noStore(c fiber.Ctx) error {

@@ -565,3 +565,17 @@ func TestVersion1IsOpenedAsVersion2(t *testing.T) {
 		t.Errorf("version 3: %d %s", code, raw)
 	}
 }
+
+// said are the lines of an answer that comes line by line, without the last one, which
+// says that it is whole.
+func said(t testing.TB, raw []byte) []json.RawMessage {
+	t.Helper()
+	var out []json.RawMessage
+	for line := range bytes.Lines(raw) {
+		out = append(out, bytes.TrimSpace(line))
+	}
+	if len(out) == 0 || string(out[len(out)-1]) != `{"end":"done"}` {
+		t.Fatalf("an answer that broke off: %.400s", raw)
+	}
+	return out[:len(out)-1]
+}

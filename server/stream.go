@@ -3,6 +3,7 @@ package server
 import (
 	"bufio"
 	"context"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"net"
@@ -52,6 +53,59 @@ func (p pipe) Flush() error {
 	return p.Writer.Flush()
 }
 
+// broken ends the connection, so that whoever reads does not take for whole what is not.
+func (p pipe) broken() {
+	if p.conn != nil {
+		_ = p.conn.Close() // it is of no use any more, whatever it says
+	}
+}
+
+// End is the last line of an answer that comes line by line. One without it broke off.
+type End struct {
+	End     string   `json:"end" jsonschema:"required,enum=done,enum=failed"`
+	Problem *Problem `json:"problem,omitempty" jsonschema_description:"Why it was not done."`
+}
+
+// How an answer line by line ends.
+const (
+	endDone   = "done"
+	endFailed = "failed"
+)
+
+// lines answers line by line, each as soon as it is said, and says at the end that it
+// is done, or why not.
+func (s *Server) lines(c fiber.Ctx, budget time.Duration, do func(ctx context.Context, say func(any) error) error) error {
+	at := asked(c)
+	say := func(out pipe, one any) error {
+		raw, err := json.Marshal(one)
+		if err != nil {
+			return err
+		}
+		if _, err = out.Write(append(raw, '\n')); err == nil {
+			err = out.Flush()
+		}
+		if err != nil {
+			return errHungUp
+		}
+		return nil
+	}
+	return s.stream(c, "application/x-ndjson", budget, func(ctx context.Context, out pipe) error {
+		if err := do(ctx, func(one any) error { return say(out, one) }); err != nil {
+			return err
+		}
+		return say(out, End{End: endDone})
+	}, func(out pipe, err error) {
+		p := s.problem(at, err)
+		_ = say(out, End{endFailed, &p}) // whoever listened may have gone
+	})
+}
+
+// file answers with a file piece by piece. Where it cannot be finished the connection is
+// broken: half a file never looks whole.
+func (s *Server) file(c fiber.Ctx, kind string, budget time.Duration, do func(context.Context, pipe) error) error {
+	return s.stream(c, kind, budget, do, func(out pipe, _ error) { out.broken() })
+}
+
 // stream answers piece by piece, for as long as do goes on; it ends with the
 // client, the budget or the server. What goes wrong within it is logged, and
 // told to the client by failed, as the answer has begun.
@@ -62,10 +116,12 @@ func (s *Server) stream(c fiber.Ctx, kind string, budget time.Duration, do func(
 	return c.SendStreamWriter(func(w *bufio.Writer) {
 		out := pipe{w, conn}
 		told := func(err error) {
-			if err == nil || errors.Is(err, errHungUp) || errors.Is(err, errStopping) {
+			if err == nil || errors.Is(err, errHungUp) {
 				return
 			}
-			s.Log.Warn("a stream ended early", "id", id, "path", path, "error", err)
+			if !errors.Is(err, errStopping) {
+				s.Log.Warn("a stream ended early", "id", id, "path", path, "error", err)
+			}
 			if failed != nil {
 				failed(out, err)
 				_ = out.Flush() // whoever listened may have gone
@@ -74,6 +130,10 @@ func (s *Server) stream(c fiber.Ctx, kind string, budget time.Duration, do func(
 		defer s.recovered(path, told)
 		ctx, end := s.until(conn, budget)
 		defer end()
-		told(do(ctx, out))
+		err := do(ctx, out)
+		if why := context.Cause(ctx); err != nil && why != nil { // which says it better
+			err = why
+		}
+		told(err)
 	})
 }

@@ -2,7 +2,6 @@ package server
 
 import (
 	"context"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
@@ -74,8 +73,7 @@ const walkBudget = 5 * time.Minute
 
 // readings takes readings from a rod one by one and sends each at once.
 func (s *Server) readings(c fiber.Ctx, rod standin.Rod, n int, of func(int, standin.Reading) any) error {
-	return s.stream(c, "application/x-ndjson", walkBudget, func(ctx context.Context, out pipe) error {
-		enc := json.NewEncoder(out)
+	return s.lines(c, walkBudget, func(ctx context.Context, say func(any) error) error {
 		for i := range n {
 			r, err := rod.Next(ctx)
 			if errors.Is(err, standin.ErrDone) || errors.Is(err, io.EOF) {
@@ -84,12 +82,12 @@ func (s *Server) readings(c fiber.Ctx, rod standin.Rod, n int, of func(int, stan
 			if err != nil {
 				return err
 			}
-			if enc.Encode(of(i, r)) != nil || out.Flush() != nil {
-				return errHungUp
+			if err := say(of(i, r)); err != nil {
+				return err
 			}
 		}
 		return nil
-	}, nil)
+	})
 }
 
 func (s *Server) office() standin.Office {

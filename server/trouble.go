@@ -4,7 +4,9 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"net"
 	"strconv"
+	"time"
 
 	"github.com/gofiber/fiber/v3"
 
@@ -30,9 +32,14 @@ var troubles = map[store.Kind]Problem{
 		Detail: "Reading or writing failed. What was saved before was written to the disk; this was not. Look at the disk, its cable or its mount, then try again."},
 }
 
+// asking is what the log says of a request.
+type asking struct{ id, method, path string }
+
+func asked(c fiber.Ctx) asking { return asking{requestID(c), c.Method(), c.Route().Path} }
+
 // problem is an error in the words of the trade. What is ours to mend is
 // logged; what is the user's to mend says how.
-func (s *Server) problem(c fiber.Ctx, err error) Problem {
+func (s *Server) problem(at asking, err error) Problem {
 	var stale *store.StaleError
 	var wait standin.WaitError
 	var known *fiber.Error
@@ -61,17 +68,17 @@ func (s *Server) problem(c fiber.Ctx, err error) Problem {
 		return Problem{Status: fiber.StatusServiceUnavailable, Title: "This took too long",
 			Detail: fmt.Sprintf("Mallow stops planning after %g seconds, and files and sheets after %g. What was saved is kept. Split the job, or ask for one run's sheets at a time.", planBudget.Seconds(), exportBudget.Seconds())}
 	case errors.Is(err, errBusy):
-		c.Set(fiber.HeaderRetryAfter, "1")
 		return Problem{Status: fiber.StatusServiceUnavailable, Title: "Mallow is busy", Detail: "Many plans are being worked out at once. Try again in a second; what was saved is kept."}
+	case errors.Is(err, errFilesBusy):
+		return Problem{Status: fiber.StatusServiceUnavailable, Title: "Other files come first", Detail: fmt.Sprintf("Files are written one at a time, and the line is full. Try again in %g seconds; planning goes on meanwhile.", exportBudget.Seconds())}
 	case errors.Is(err, errHungUp):
 		return Problem{Status: statusHungUp, Title: "Nobody waits for this any more", Detail: "The connection was closed before the answer was ready."}
 	case errors.Is(err, context.Canceled), errors.Is(err, errStopping):
-		c.Set(fiber.HeaderRetryAfter, "2")
 		return Problem{Status: fiber.StatusServiceUnavailable, Title: "Mallow is stopping", Detail: "Try again when it is back."}
 	case errors.As(err, &known):
 		return Problem{Status: known.Code, Title: "That did not work", Detail: known.Message}
 	case errors.As(err, &trouble):
-		s.Log.Error("the database", "id", requestID(c), "trouble", string(trouble.Kind), "error", trouble.Err)
+		s.Log.Error("the database", "id", at.id, "trouble", string(trouble.Kind), "error", trouble.Err)
 		if p, ok := troubles[trouble.Kind]; ok {
 			if trouble.Kind == store.Damaged || trouble.Kind == store.Gone {
 				p.Detail += s.newestBackup()
@@ -79,9 +86,9 @@ func (s *Server) problem(c fiber.Ctx, err error) Problem {
 			return p
 		}
 	}
-	s.Log.Error("request failed", "id", requestID(c), "method", c.Method(), "path", c.Route().Path, "error", err)
+	s.Log.Error("request failed", "id", at.id, "method", at.method, "path", at.path, "error", err)
 	return Problem{Status: fiber.StatusInternalServerError, Title: "Something broke in Mallow",
-		Detail: "Nothing that was saved is lost. Try again; if it stays, look at the log for request " + requestID(c) + "."}
+		Detail: "Nothing that was saved is lost. Try again; if it stays, look at the log for request " + at.id + "."}
 }
 
 // statusHungUp is logged for requests whose client has gone; nobody reads it.
@@ -96,9 +103,48 @@ func (s *Server) newestBackup() string {
 	return " The newest backup is " + strconv.Quote(list[0].Name) + "."
 }
 
+// What is taken of a request that is too large before it is refused, and how long.
+const (
+	mostDrained  = 64 << 20
+	drainAtOnce  = 300 * time.Millisecond // nothing comes for so long: it is all there
+	drainAllowed = 10 * time.Second
+)
+
+// drain takes what is left of a request that will be refused, so that whoever sends it
+// without waiting reads the refusal, and not that the connection broke.
+func drain(conn net.Conn, length int) {
+	if conn == nil {
+		return
+	}
+	buf, began := make([]byte, 64<<10), time.Now()
+	for taken := 0; taken < mostDrained && time.Since(began) < drainAllowed; {
+		if conn.SetReadDeadline(time.Now().Add(drainAtOnce)) != nil {
+			return
+		}
+		n, err := conn.Read(buf)
+		if taken += n; err != nil || length > 0 && taken >= length {
+			return
+		}
+	}
+}
+
 // fail answers an error.
 func (s *Server) fail(c fiber.Ctx, err error) error {
-	p := s.problem(c, err)
+	if why := context.Cause(c.Context()); why != nil && (errors.Is(err, context.Canceled) || errors.Is(err, context.DeadlineExceeded)) {
+		err = why // which says it better
+	}
+	if known := (*fiber.Error)(nil); errors.As(err, &known) && known.Code == fiber.StatusRequestEntityTooLarge {
+		drain(c.RequestCtx().Conn(), c.Request().Header.ContentLength())
+	}
+	p := s.problem(asked(c), err)
+	switch {
+	case errors.Is(err, errBusy):
+		c.Set(fiber.HeaderRetryAfter, "1")
+	case errors.Is(err, errFilesBusy):
+		c.Set(fiber.HeaderRetryAfter, "10")
+	case p.Status == fiber.StatusServiceUnavailable:
+		c.Set(fiber.HeaderRetryAfter, "2")
+	}
 	c.Status(p.Status)
 	return c.JSON(p, "application/problem+json")
 }

@@ -38,6 +38,12 @@ func (t *taught) keep(key string, u *record.Usual) {
 	t.by[key] = u
 }
 
+func (t *taught) forget() {
+	t.Lock()
+	defer t.Unlock()
+	t.by = nil
+}
+
 // usual answers with what all finished jobs say of how the crew works.
 func (s *Server) usual(c fiber.Ctx) error {
 	var out record.Usual
@@ -45,7 +51,7 @@ func (s *Server) usual(c fiber.Ctx) error {
 		if err != nil || r.Deleted || !bytes.Contains(r.Doc, []byte(`"observed"`)) {
 			return nil // one that cannot be read teaches nothing
 		}
-		key := r.Job + "/" + strconv.Itoa(r.Number)
+		key := r.Generation + "/" + r.Job + "/" + strconv.Itoa(r.Number)
 		one, known := s.taught.find(key)
 		if !known {
 			if err := s.planning(c, "usual", planBudget, func(stop func() error) error {

@@ -72,7 +72,7 @@ func TestTheFirstVersionIsMigrated(t *testing.T) {
 	if v, err := store.Verify(ctx, backups[0].Path); err != nil || v.Version != 1 || v.Jobs != 2 || v.Revisions != 3 {
 		t.Errorf("the backup: %+v, %v", v, err)
 	}
-	if r, err := s.Save(ctx, "a", 2, draft([]byte("{}"), "third")); err != nil || r.Number != 3 {
+	if r, err := s.Save(ctx, "a", store.Base{Number: 2}, draft([]byte("{}"), "third")); err != nil || r.Number != 3 {
 		t.Errorf("a save: %+v, %v", r, err)
 	}
 	// The backup of the old version restores into the new one.
@@ -133,7 +133,7 @@ func TestOpsStayBesideTheirRevision(t *testing.T) {
 		t.Fatal(err)
 	}
 	d.Ops = []byte(`[{"path":"/name","value":"B"}]`)
-	if _, err := s.Save(ctx, first.Job, 1, d); err != nil {
+	if _, err := s.Save(ctx, first.Job, store.Base{Number: 1}, d); err != nil {
 		t.Fatal(err)
 	}
 	for number, want := range map[int]string{1: "", 2: string(d.Ops)} {

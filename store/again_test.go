@@ -25,24 +25,24 @@ func TestNumbersAreNeverGivenTwice(t *testing.T) {
 	s, _ := open(t)
 	job := must1(s.Create(ctx, draft([]byte("one"), "one")))(t).Job
 	older := must1(s.BackUpNow(ctx, "asked"))(t)
-	a := must1(s.Save(ctx, job, 1, draft([]byte("A"), "A")))(t)
+	a := must1(s.Save(ctx, job, store.Base{Number: 1}, draft([]byte("A"), "A")))(t)
 	before := must1(s.Replace(ctx, older.Path))(t)
 	now := must1(s.Get(ctx, job))(t)
 	if string(now.Doc) != "one" || now.Number <= a.Number || now.What != store.PutBackAs {
 		t.Fatalf("put back it is revision %d, %q, %q", now.Number, now.Doc, now.What)
 	}
 	var stale *store.StaleError
-	if _, err := s.Save(ctx, job, a.Number, draft([]byte("of the page of before"), "x")); !errors.As(err, &stale) {
+	if _, err := s.Save(ctx, job, a.At(), draft([]byte("of the page of before"), "x")); !errors.As(err, &stale) {
 		t.Fatalf("a page of before saved over it: %v", err)
 	}
-	c := must1(s.Save(ctx, job, now.Number, draft([]byte("C"), "C")))(t)
+	c := must1(s.Save(ctx, job, now.At(), draft([]byte("C"), "C")))(t)
 	must1(s.Replace(ctx, before.Path))(t)
 	now = must1(s.Get(ctx, job))(t)
 	if string(now.Doc) != "A" || now.Number <= c.Number {
 		t.Fatalf("put back again it is revision %d, %q", now.Number, now.Doc)
 	}
 	for _, base := range []int{1, a.Number, c.Number} {
-		if _, err := s.Save(ctx, job, base, draft([]byte("stale"), "x")); !errors.As(err, &stale) {
+		if _, err := s.Save(ctx, job, store.Base{Number: base}, draft([]byte("stale"), "x")); !errors.As(err, &stale) {
 			t.Errorf("on revision %d of before it was saved: %v", base, err)
 		}
 	}
@@ -63,7 +63,7 @@ func TestRestoredFoldersGoOnCounting(t *testing.T) {
 	job := must1(s.Create(ctx, draft([]byte("one"), "one")))(t).Job
 	older := filepath.Join(t.TempDir(), "older.db")
 	must1(s.BackUp(ctx, older))(t)
-	a := must1(s.Save(ctx, job, 1, draft([]byte("A"), "A")))(t)
+	a := must1(s.Save(ctx, job, store.Base{Number: 1}, draft([]byte("A"), "A")))(t)
 	if err := s.Close(); err != nil {
 		t.Fatal(err)
 	}
@@ -145,7 +145,7 @@ func TestAnAlteredBackupIsRefused(t *testing.T) {
 	s, _ := open(t)
 	r := must1(s.Create(ctx, draft([]byte(`{"name":"Tansy Bank","length":20000}`), "one")))(t)
 	for n := range 40 {
-		r = must1(s.Save(ctx, r.Job, r.Number, draft(fmt.Appendf(nil, `{"name":"Tansy Bank","length":%d}`, 20001+n), "again")))(t)
+		r = must1(s.Save(ctx, r.Job, r.At(), draft(fmt.Appendf(nil, `{"name":"Tansy Bank","length":%d}`, 20001+n), "again")))(t)
 	}
 	must1(s.Pack(ctx, 20))(t)
 	file := filepath.Join(t.TempDir(), "jobs.db")

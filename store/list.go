@@ -31,6 +31,8 @@ type Listing struct {
 	Entries []Entry
 	Count   int // that the words fit
 	Binned  int // in the bin
+
+	Generation string // of the database that all of them are of
 }
 
 // List returns a page of jobs, the latest saved first.
@@ -41,6 +43,9 @@ func (s *Store) List(ctx context.Context, q Query) (out Listing, err error) {
 		args = append(args, w)
 	}
 	err = s.snapshot(ctx, func(tx *sql.Tx) (err error) {
+		if out.Generation, err = noted(ctx, tx, keyGeneration); err != nil {
+			return err
+		}
 		if err := tx.QueryRowContext(ctx, `SELECT COUNT(*) FROM jobs WHERE `+where, args...).Scan(&out.Count); err != nil {
 			return err
 		}

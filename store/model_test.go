@@ -89,22 +89,22 @@ func against(t *testing.T, r *rand.Rand, steps int) {
 		switch r.IntN(12) {
 		case 0, 1, 2, 3:
 			doc := next(m.docs[m.head-1])
-			_, err := s.Save(ctx, id, m.head, draft(doc, "saved"))
+			_, err := s.Save(ctx, id, store.Base{Number: m.head}, draft(doc, "saved"))
 			must(err)
 			m.docs, m.parents, m.head = append(m.docs, doc), append(m.parents, m.head), len(m.docs)+1
 		case 4:
-			if _, err := s.Save(ctx, id, m.head+1, draft([]byte("x"), "stale")); !errors.As(err, new(*store.StaleError)) {
+			if _, err := s.Save(ctx, id, store.Base{Number: m.head + 1}, draft([]byte("x"), "stale")); !errors.As(err, new(*store.StaleError)) {
 				t.Fatalf("a stale save: %v", err)
 			}
 		case 5:
-			if _, err := s.Undo(ctx, id, m.head); m.parents[m.head-1] > 0 {
+			if _, err := s.Undo(ctx, id, store.Base{Number: m.head}); m.parents[m.head-1] > 0 {
 				must(err)
 				m.head = m.parents[m.head-1]
 			} else if !errors.Is(err, store.ErrNothingThen) {
 				t.Fatal(err)
 			}
 		case 6:
-			if _, err := s.Redo(ctx, id, m.head); m.child() > 0 {
+			if _, err := s.Redo(ctx, id, store.Base{Number: m.head}); m.child() > 0 {
 				must(err)
 				m.head = m.child()
 			} else if !errors.Is(err, store.ErrNothingThen) {
@@ -115,7 +115,7 @@ func against(t *testing.T, r *rand.Rand, steps int) {
 			if m.docs[to-1] == nil {
 				to = m.head
 			}
-			_, err := s.Restore(ctx, id, m.head, to)
+			_, err := s.Restore(ctx, id, store.Base{Number: m.head}, to)
 			must(err)
 			m.docs, m.parents, m.head = append(m.docs, m.docs[to-1]), append(m.parents, m.head), len(m.docs)+1
 		case 8:
@@ -136,7 +136,7 @@ func against(t *testing.T, r *rand.Rand, steps int) {
 		case 11:
 			if r.IntN(20) == 0 { // to a backup and what came after it is gone
 				b := must1(s.BackUpNow(ctx, "asked"))(t)
-				if _, err := s.Save(ctx, id, m.head, draft([]byte("lost"), "after the backup")); err != nil {
+				if _, err := s.Save(ctx, id, store.Base{Number: m.head}, draft([]byte("lost"), "after the backup")); err != nil {
 					t.Fatal(err)
 				}
 				_, err := s.Replace(ctx, b.Path)
@@ -186,7 +186,7 @@ func TestPackedHistoryIsSmall(t *testing.T) {
 	r := must1(s.Create(ctx, draft(doc, "one")))(t)
 	for i := range 99 {
 		next := bytes.Replace(doc, []byte(`"height": `), fmt.Append(nil, `"height": 1`, i%9), 1+i%5)
-		r = must1(s.Save(ctx, r.Job, r.Number, draft(next, "again")))(t)
+		r = must1(s.Save(ctx, r.Job, r.At(), draft(next, "again")))(t)
 	}
 	before := must1(s.Size(ctx))(t)
 	must1(s.Pack(ctx, 1000))(t)
@@ -215,7 +215,7 @@ func TestHistoryIsThinnedByItsRule(t *testing.T) {
 		for _, hour := range []int{0, 6} {
 			now = start.AddDate(0, 0, day).Add(time.Duration(hour) * time.Hour)
 			doc := fmt.Sprintf("day %d hour %d", day, hour)
-			r = must1(s.Save(ctx, r.Job, r.Number, draft([]byte(doc), "more")))(t)
+			r = must1(s.Save(ctx, r.Job, r.At(), draft([]byte(doc), "more")))(t)
 			docs[r.Number] = doc
 		}
 	}
@@ -277,7 +277,7 @@ func TestHistoryIsThinnedByItsRule(t *testing.T) {
 	// Undo still leads back to the first that is left, one by one.
 	n := 0
 	for r = must1(s.Get(ctx, r.Job))(t); r.CanUndo; n++ {
-		r = must1(s.Undo(ctx, r.Job, r.Number))(t)
+		r = must1(s.Undo(ctx, r.Job, r.At()))(t)
 	}
 	if n != len(kept)-1 {
 		t.Errorf("undo led back through %d of %d", n+1, len(kept))
@@ -340,7 +340,7 @@ func TestLargeDocumentsArePackedAtOnce(t *testing.T) {
 		t.Errorf("%d bytes are kept as %d", len(large(1)), size.Documents)
 	}
 	for n := 2; n <= 4; n++ {
-		r = must1(s.Save(ctx, r.Job, r.Number, draft(large(n), "more")))(t)
+		r = must1(s.Save(ctx, r.Job, r.At(), draft(large(n), "more")))(t)
 	}
 	read := func() {
 		t.Helper()

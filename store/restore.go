@@ -9,6 +9,7 @@ import (
 	"io/fs"
 	"os"
 	"path/filepath"
+	"strings"
 	"time"
 
 	"modernc.org/sqlite"
@@ -104,7 +105,7 @@ func anotherOne(ctx context.Context, part, before string) (err error) {
 		return err
 	}
 	defer func() { err = errors.Join(err, conn.Close()) }()
-	was := map[string]held{}
+	was, unwanted := map[string]held{}, []string(nil)
 	if info, err := os.Stat(before); err == nil && info.Size() > 0 {
 		// What stands there may be damaged or of another version: then nothing is
 		// known of its numbers, and the generation alone tells them apart.
@@ -112,12 +113,21 @@ func anotherOne(ctx context.Context, part, before string) (err error) {
 			if found, err := heldIn(ctx, old); err == nil {
 				was = found
 			}
+			unwanted, _ = column[string](ctx, old, `SELECT job_id || '/' || photo FROM unwanted`)
 			_ = old.Close() // only read
 		}
 	}
 	tx, err := conn.BeginTx(ctx, nil)
 	if err != nil {
 		return err
+	}
+	for _, one := range unwanted { // what was deleted for good stays deleted
+		job, photo, _ := strings.Cut(one, "/")
+		for _, q := range []string{`INSERT OR IGNORE INTO unwanted (job_id, photo) VALUES (?, ?)`, `DELETE FROM photos WHERE job_id = ? AND id = ?`} {
+			if _, err := tx.ExecContext(ctx, q, job, photo); err != nil {
+				return errors.Join(err, rolledBack(tx))
+			}
+		}
 	}
 	if err := putBack(ctx, tx, was, time.Now().UTC()); err != nil {
 		return errors.Join(err, rolledBack(tx))
@@ -282,6 +292,15 @@ func (s *Store) replaceAll(ctx context.Context, conn *sql.Conn) error {
 			SELECT job_id, number, coding, base, doc FROM kept.documents`,
 		`INSERT INTO photos (job_id, id, taken_at, kind, width, height, size, bytes)
 			SELECT job_id, id, taken_at, kind, width, height, size, bytes FROM kept.photos`,
+	} {
+		if _, err := tx.ExecContext(ctx, q); err != nil {
+			return errors.Join(err, rolledBack(tx))
+		}
+	}
+	// What was deleted for good in either stays deleted.
+	for _, q := range []string{
+		`INSERT OR IGNORE INTO unwanted (job_id, photo) SELECT job_id, photo FROM kept.unwanted`,
+		`DELETE FROM photos WHERE EXISTS (SELECT 1 FROM unwanted u WHERE u.job_id = photos.job_id AND u.photo = photos.id)`,
 	} {
 		if _, err := tx.ExecContext(ctx, q); err != nil {
 			return errors.Join(err, rolledBack(tx))

@@ -25,6 +25,24 @@ type Revision struct {
 	CanUndo bool
 	CanRedo bool
 	Deleted bool // the job is in the bin
+
+	Generation string // of the database that it is of
+}
+
+// Base names the revision that a change was made to. The number says which of the
+// job's, the generation of which database: another one after each restore. Without a
+// generation it is taken to be of this one.
+type Base struct {
+	Number     int
+	Generation string
+}
+
+// At names the revision as the base of a change.
+func (r Revision) At() Base { return Base{r.Number, r.Generation} }
+
+// is tells whether a change was made to this revision.
+func (b Base) is(r Revision) bool {
+	return b.Number == r.Number && (b.Generation == "" || b.Generation == r.Generation)
 }
 
 // Draft is what a save brings: a document, what it changed, the job's name,
@@ -100,12 +118,12 @@ type querier interface {
 const columns = `r.job_id, r.number, COALESCE(r.parent, 0), r.what, r.name, r.facts, r.pinned, r.saved_at, r.sum,
 	r.parent IS NOT NULL,
 	EXISTS (SELECT 1 FROM revisions c WHERE c.job_id = r.job_id AND c.parent = r.number),
-	j.deleted_at IS NOT NULL`
+	j.deleted_at IS NOT NULL, COALESCE((SELECT value FROM keeping WHERE key = '` + keyGeneration + `'), '')`
 
 func scan(row interface{ Scan(...any) error }) (Revision, error) {
 	var r Revision
 	var saved string
-	err := row.Scan(&r.Job, &r.Number, &r.Parent, &r.What, &r.Name, &r.Facts, &r.Pinned, &saved, &r.Sum, &r.CanUndo, &r.CanRedo, &r.Deleted)
+	err := row.Scan(&r.Job, &r.Number, &r.Parent, &r.What, &r.Name, &r.Facts, &r.Pinned, &saved, &r.Sum, &r.CanUndo, &r.CanRedo, &r.Deleted, &r.Generation)
 	if errors.Is(err, sql.ErrNoRows) {
 		return r, ErrNotFound
 	}
@@ -178,8 +196,22 @@ func (s *Store) Head(ctx context.Context, id string) (r Revision, err error) {
 
 // Doc returns the document of one of a job's revisions.
 func (s *Store) Doc(ctx context.Context, id string, number int) (doc []byte, err error) {
+	return s.DocAt(ctx, id, Base{Number: number})
+}
+
+// DocAt is Doc of a revision that is named by its database too; ErrNothingThen where
+// that is another one.
+func (s *Store) DocAt(ctx context.Context, id string, base Base) (doc []byte, err error) {
+	number := base.Number
 	err = s.snapshot(ctx, func(tx *sql.Tx) error {
 		var sum []byte
+		if base.Generation != "" {
+			if now, err := noted(ctx, tx, keyGeneration); err != nil {
+				return err
+			} else if now != base.Generation {
+				return ErrNothingThen
+			}
+		}
 		if err := tx.QueryRowContext(ctx, `SELECT sum FROM revisions WHERE job_id = ? AND number = ?`, id, number).Scan(&sum); err != nil && !errors.Is(err, sql.ErrNoRows) {
 			return err
 		}
@@ -230,26 +262,26 @@ func all(ctx context.Context, q querier, query string, args ...any) (list []Revi
 }
 
 // Save adds a revision on top of base, which must be the current one.
-func (s *Store) Save(ctx context.Context, id string, base int, d Draft) (Revision, error) {
+func (s *Store) Save(ctx context.Context, id string, base Base, d Draft) (Revision, error) {
 	// A conflict is seen without waiting in the line of those who write.
 	if now, err := s.Head(ctx, id); err != nil {
 		return Revision{}, err
-	} else if now.Number != base {
+	} else if !base.is(now) {
 		return s.stale(ctx, id, base)
 	}
 	return s.move(ctx, id, base, func(tx *sql.Tx, head Revision) (int, error) { return s.append(ctx, tx, head, d) })
 }
 
-func (s *Store) stale(ctx context.Context, id string, base int) (Revision, error) {
+func (s *Store) stale(ctx context.Context, id string, base Base) (Revision, error) {
 	now, err := s.Get(ctx, id)
-	if err == nil && now.Number != base {
+	if err == nil && !base.is(now) {
 		err = &StaleError{Base: base, Head: now}
 	}
 	return Revision{}, err
 }
 
 // Undo makes the parent of the current revision current.
-func (s *Store) Undo(ctx context.Context, id string, base int) (Revision, error) {
+func (s *Store) Undo(ctx context.Context, id string, base Base) (Revision, error) {
 	return s.move(ctx, id, base, func(_ *sql.Tx, head Revision) (int, error) {
 		if !head.CanUndo {
 			return 0, ErrNothingThen
@@ -259,7 +291,7 @@ func (s *Store) Undo(ctx context.Context, id string, base int) (Revision, error)
 }
 
 // Redo makes the newest child of the current revision current.
-func (s *Store) Redo(ctx context.Context, id string, base int) (Revision, error) {
+func (s *Store) Redo(ctx context.Context, id string, base Base) (Revision, error) {
 	return s.move(ctx, id, base, func(tx *sql.Tx, head Revision) (int, error) {
 		if !head.CanRedo {
 			return 0, ErrNothingThen
@@ -274,7 +306,7 @@ func (s *Store) Redo(ctx context.Context, id string, base int) (Revision, error)
 func RestoredAs(number int) string { return fmt.Sprintf("Back to revision %d", number) }
 
 // Restore saves an earlier revision's document as a new revision.
-func (s *Store) Restore(ctx context.Context, id string, base, number int) (Revision, error) {
+func (s *Store) Restore(ctx context.Context, id string, base Base, number int) (Revision, error) {
 	return s.move(ctx, id, base, func(tx *sql.Tx, head Revision) (int, error) {
 		doc, err := document(ctx, tx, id, number)
 		if err != nil {
@@ -300,14 +332,14 @@ func (s *Store) append(ctx context.Context, tx *sql.Tx, head Revision, d Draft) 
 }
 
 // move changes a job's head, if base is still the head.
-func (s *Store) move(ctx context.Context, id string, base int, to func(*sql.Tx, Revision) (int, error)) (Revision, error) {
+func (s *Store) move(ctx context.Context, id string, base Base, to func(*sql.Tx, Revision) (int, error)) (Revision, error) {
 	var moved Revision
 	err := s.tx(ctx, func(tx *sql.Tx) error {
 		now, err := head(ctx, tx, id)
 		if err != nil {
 			return err
 		}
-		if now.Number != base {
+		if !base.is(now) {
 			if now.Doc, err = document(ctx, tx, id, now.Number); err != nil {
 				return err
 			}

@@ -48,12 +48,15 @@ var (
 // StaleError refuses a change that was made against a revision which is no
 // longer the newest.
 type StaleError struct {
-	Base int
+	Base Base
 	Head Revision
 }
 
 func (e *StaleError) Error() string {
-	return fmt.Sprintf("the change was made to revision %d, but revision %d is current", e.Base, e.Head.Number)
+	if of := e.Base.Generation; of != "" && of != e.Head.Generation {
+		return fmt.Sprintf("the change was made to revision %d of another database: a backup was put back since, and revision %d is current", e.Base.Number, e.Head.Number)
+	}
+	return fmt.Sprintf("the change was made to revision %d, but revision %d is current", e.Base.Number, e.Head.Number)
 }
 
 // Open opens the database file, creating and migrating it as needed. A file

@@ -52,10 +52,10 @@ func TestUndoRedoAndHistory(t *testing.T) {
 		r = got
 	}
 	save := func(doc string) func() (store.Revision, error) {
-		return func() (store.Revision, error) { return s.Save(ctx, id, r.Number, draft([]byte(doc), "saved")) }
+		return func() (store.Revision, error) { return s.Save(ctx, id, r.At(), draft([]byte(doc), "saved")) }
 	}
-	undo := func() (store.Revision, error) { return s.Undo(ctx, id, r.Number) }
-	redo := func() (store.Revision, error) { return s.Redo(ctx, id, r.Number) }
+	undo := func() (store.Revision, error) { return s.Undo(ctx, id, r.At()) }
+	redo := func() (store.Revision, error) { return s.Redo(ctx, id, r.At()) }
 	step("save", save(`{"n":2}`), `{"n":2}`, true, false)
 	step("save", save(`{"n":3}`), `{"n":3}`, true, false)
 	step("undo", undo, `{"n":2}`, true, true)
@@ -64,17 +64,17 @@ func TestUndoRedoAndHistory(t *testing.T) {
 	step("save after undo", save(`{"n":4}`), `{"n":4}`, true, false)
 	step("undo", undo, `{"n":2}`, true, true)
 	step("redo goes to the newest", redo, `{"n":4}`, true, false)
-	step("restore what the undo left behind", func() (store.Revision, error) { return s.Restore(ctx, id, r.Number, 3) }, `{"n":3}`, true, false)
+	step("restore what the undo left behind", func() (store.Revision, error) { return s.Restore(ctx, id, r.At(), 3) }, `{"n":3}`, true, false)
 	step("undo of the restore", undo, `{"n":4}`, true, true)
 	for range 2 {
-		if r, err = s.Undo(ctx, id, r.Number); err != nil {
+		if r, err = s.Undo(ctx, id, r.At()); err != nil {
 			t.Fatal(err)
 		}
 	}
 	if _, err := undo(); !errors.Is(err, store.ErrNothingThen) {
 		t.Errorf("undo before the first: %v", err)
 	}
-	if _, err := s.Restore(ctx, id, r.Number, 99); !errors.Is(err, store.ErrNothingThen) {
+	if _, err := s.Restore(ctx, id, r.At(), 99); !errors.Is(err, store.ErrNothingThen) {
 		t.Errorf("restore of what never was: %v", err)
 	}
 	all, err := s.History(ctx, id)
@@ -109,16 +109,16 @@ func TestStaleSaveIsRefused(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if _, err := s.Save(ctx, first.Job, first.Number, draft([]byte("b"), "first window")); err != nil {
+	if _, err := s.Save(ctx, first.Job, first.At(), draft([]byte("b"), "first window")); err != nil {
 		t.Fatal(err)
 	}
 	for what, do := range map[string]func() (store.Revision, error){
 		"save": func() (store.Revision, error) {
-			return s.Save(ctx, first.Job, first.Number, draft([]byte("c"), "second window"))
+			return s.Save(ctx, first.Job, first.At(), draft([]byte("c"), "second window"))
 		},
-		"undo":    func() (store.Revision, error) { return s.Undo(ctx, first.Job, first.Number) },
-		"redo":    func() (store.Revision, error) { return s.Redo(ctx, first.Job, first.Number) },
-		"restore": func() (store.Revision, error) { return s.Restore(ctx, first.Job, first.Number, 1) },
+		"undo":    func() (store.Revision, error) { return s.Undo(ctx, first.Job, first.At()) },
+		"redo":    func() (store.Revision, error) { return s.Redo(ctx, first.Job, first.At()) },
+		"restore": func() (store.Revision, error) { return s.Restore(ctx, first.Job, first.At(), 1) },
 	} {
 		_, err := do()
 		var stale *store.StaleError
@@ -144,7 +144,7 @@ func TestOnlyOneOfManySavesWins(t *testing.T) {
 	var wait sync.WaitGroup
 	for i := range 12 {
 		wait.Go(func() {
-			_, err := s.Save(ctx, r.Job, r.Number, draft(fmt.Append(nil, i), "at once"))
+			_, err := s.Save(ctx, r.Job, r.At(), draft(fmt.Append(nil, i), "at once"))
 			var stale *store.StaleError
 			mu.Lock()
 			defer mu.Unlock()
@@ -217,7 +217,7 @@ func BenchmarkSave(b *testing.B) {
 	}
 	b.ReportAllocs()
 	for b.Loop() {
-		if r, err = s.Save(ctx, r.Job, r.Number, draft(doc, "again")); err != nil {
+		if r, err = s.Save(ctx, r.Job, r.At(), draft(doc, "again")); err != nil {
 			b.Fatal(err)
 		}
 	}

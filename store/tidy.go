@@ -55,6 +55,8 @@ type Tidying struct {
 const (
 	keyOff     = "tidying-off"
 	keyNoticed = "tidying-noticed"
+
+	keyGeneration = "generation" // which database this is: another one after each restore
 )
 
 // SetTidying switches the tidying on or off.

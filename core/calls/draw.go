@@ -7,6 +7,7 @@ import (
 	"mallow/core/document"
 	"mallow/core/plan"
 	"mallow/core/scene"
+	"mallow/core/stage"
 )
 
 // mostViews is how many drawings are asked for at once.
@@ -39,13 +40,17 @@ func draw(stop func() error, p plan.Plan, views []View) ([]*scene.Drawing, error
 		return nil, document.Errors{{Field: "/views", Given: fmt.Sprintf("%d views", len(views)), Allowed: fmt.Sprintf("at most %d", mostViews)}}
 	}
 	all := make([]*scene.Drawing, len(views))
+	look := stage.NewWatch(stop).Look
+	letters := scene.Type(scene.Screen).Asking(look)
 	for i, v := range views {
-		if stop != nil {
-			if err := stop(); err != nil {
-				return nil, err
-			}
+		if err := stage.Until(look); err != nil {
+			return nil, err
 		}
-		d, err := scene.Of(p, v, scene.Screen)
+		var d scene.Drawing
+		var err error
+		if stopped := stage.Until(func() { d, err = scene.Of(p, v, letters) }); stopped != nil {
+			return nil, stopped
+		}
 		switch {
 		case err == nil:
 			d.Short()

@@ -37,7 +37,11 @@ func apply(tree map[string]any, edits []job.Edit) error {
 		if err != nil {
 			return fmt.Errorf("edit of %s: %w", e.Path, err)
 		}
-		if _, err := put(tree, job.Names(e.Path), value, e.Path); err != nil {
+		names := job.Names(e.Path)
+		if n := len(names) + depthOf(value); n > deepest {
+			return Errors{{e.Path, words.Plain("document.deeper-nesting"), words.Plain("document.at-most-levels", words.V{"deepest": deepest})}}
+		}
+		if _, err := put(tree, names, value, e.Path); err != nil {
 			return err
 		}
 	}
@@ -57,6 +61,21 @@ func plainly(v any) (any, error) {
 	dec := json.NewDecoder(bytes.NewReader(raw))
 	dec.UseNumber()
 	return out, dec.Decode(&out)
+}
+
+// depthOf is how many levels of objects and lists a value has within it.
+func depthOf(v any) (deep int) {
+	switch v := v.(type) {
+	case map[string]any:
+		for _, within := range v {
+			deep = max(deep, 1+depthOf(within))
+		}
+	case []any:
+		for _, within := range v {
+			deep = max(deep, 1+depthOf(within))
+		}
+	}
+	return deep
 }
 
 // isPlain tells whether a value is as a document is read: its numbers as they

@@ -76,6 +76,23 @@ func FactsKept(before, now job.Job) error {
 	return nil
 }
 
+// FactsIn are the facts of a document that may not be one that can be used, as far as
+// they can be read.
+func FactsIn(doc []byte) []job.Fact {
+	var out struct {
+		Observed []job.Fact `json:"observed"`
+	}
+	if tree, err := current(doc); err == nil { // of an older version they stand elsewhere
+		if doc, err = json.Marshal(map[string]any{"observed": tree["observed"]}); err != nil {
+			return nil
+		}
+	}
+	if json.Unmarshal(doc, &out) != nil {
+		return nil
+	}
+	return out.Observed
+}
+
 // WithFactsOf is a document with the facts of a later one.
 func WithFactsOf(doc, later []byte) ([]byte, error) {
 	tree, err := current(doc)

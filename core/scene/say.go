@@ -74,6 +74,15 @@ func (l *Label) text(u length.Units) []reason.Text {
 // Type is how wide words are, set at the size of one pixel.
 type Type func(words string, strong bool) float64
 
+// Asking is a type that asks whether to go on each time that it measures words: those
+// are what takes long in a drawing of many posts.
+func (t Type) Asking(look func()) Type {
+	return func(words string, strong bool) float64 {
+		look()
+		return t(words, strong)
+	}
+}
+
 // Sizes of type, in pixels.
 const (
 	Normal  = 13.5

@@ -17,7 +17,15 @@ CREATE TABLE numbers (
 -- Which database this is: another one after each restore.
 INSERT INTO keeping (key, value) VALUES ('generation', lower(hex(randomblob(8))));
 
+-- Photographs that were deleted for good: no backup that is put back brings one back.
+CREATE TABLE unwanted (
+    job_id TEXT NOT NULL,
+    photo  TEXT NOT NULL,
+    PRIMARY KEY (job_id, photo)
+) STRICT;
+
 -- +goose Down
+DROP TABLE unwanted;
 DELETE FROM keeping WHERE key = 'generation';
 DROP TABLE numbers;
 ALTER TABLE revisions DROP COLUMN sum;
