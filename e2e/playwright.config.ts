@@ -6,7 +6,7 @@ export default defineConfig({
   snapshotPathTemplate: '{testDir}/pictures/{arg}{ext}',
   forbidOnly: !!process.env.CI,
   // A test that fails once and then passes is listed as flaky, to be mended; it does not stop a run of an hour.
-  retries: 1,
+  retries: 0,
   workers: 3, // on two processors: a test waits for a page as often as it works it
   fullyParallel: true,
   // Time enough on a slow machine: a test that hangs is stopped, none is judged by its speed.

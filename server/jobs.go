@@ -376,19 +376,26 @@ func (s *Server) undelete(c fiber.Ctx) error {
 	return c.SendStatus(fiber.StatusNoContent)
 }
 
+// history sends a page of a job's revisions, the newest first.
 func (s *Server) history(c fiber.Ctx) error {
-	id := c.Params("id")
-	head, err := s.Store.Head(c.Context(), id)
+	before, most := fiber.Query[int](c, "before"), fiber.Query[int](c, "most", usualPage)
+	var bad document.Errors
+	if before < 0 {
+		bad = append(bad, document.FieldError{Field: "/before", Given: strconv.Itoa(before), Allowed: "the number of a revision, or 0 for the newest"})
+	}
+	if most < 1 || most > mostPage {
+		bad = append(bad, document.FieldError{Field: "/most", Given: strconv.Itoa(most), Allowed: "1 to " + strconv.Itoa(mostPage)})
+	}
+	if len(bad) > 0 {
+		return bad
+	}
+	page, err := s.Store.History(c.Context(), c.Params("id"), before, most)
 	if err != nil {
 		return err
 	}
-	all, err := s.Store.History(c.Context(), id)
-	if err != nil {
-		return err
-	}
-	h := History{Revisions: []RevisionSummary{}}
-	for _, r := range all {
-		h.Revisions = append(h.Revisions, RevisionSummary{r.Number, r.Parent, r.What, r.SavedAt, r.Number == head.Number, r.Pinned})
+	h := History{Revisions: []RevisionSummary{}, More: page.More}
+	for _, r := range page.Revisions {
+		h.Revisions = append(h.Revisions, RevisionSummary{r.Number, r.Parent, r.What, r.SavedAt, r.Number == page.Head, r.Pinned})
 	}
 	return c.JSON(h)
 }

@@ -98,7 +98,7 @@ func (s *Server) pin(c fiber.Ctx) error {
 	if err := s.Store.Pin(c.Context(), c.Params("id"), req.Revision, req.Pinned); err != nil {
 		return err
 	}
-	return s.history(c)
+	return c.SendStatus(fiber.StatusNoContent)
 }
 
 // allJobs sends every job that can be read as a document, in one zip. Those

@@ -118,9 +118,10 @@ type BackupRequest struct {
 	Name string `json:"name" jsonschema:"required"`
 }
 
-// History is a job's revisions, the newest first.
+// History is a page of a job's revisions, the newest first.
 type History struct {
 	Revisions []RevisionSummary `json:"revisions" jsonschema:"required"`
+	More      bool              `json:"more" jsonschema:"required" jsonschema_description:"There are older ones: ask for those before the last of these."`
 }
 
 // CreateRequest makes a new job: from a document, or an empty one.

@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"net"
 	"runtime/debug"
+	"sync"
 	"time"
 
 	"github.com/gofiber/fiber/v3"
@@ -90,15 +91,44 @@ func (s *Server) lines(c fiber.Ctx, budget time.Duration, do func(ctx context.Co
 		return nil
 	}
 	return s.stream(c, "application/x-ndjson", budget, func(ctx context.Context, out pipe) error {
-		if err := do(ctx, func(one any) error { return say(out, one) }); err != nil {
+		// What takes long says nothing for a while: an empty line tells that it is at it.
+		var one sync.Mutex
+		alone := func(what any) error {
+			one.Lock()
+			defer one.Unlock()
+			return say(out, what)
+		}
+		done := make(chan struct{})
+		beating := make(chan struct{})
+		s.guarded(func() {
+			defer close(beating)
+			beat := time.NewTicker(lineBeat)
+			defer beat.Stop()
+			for {
+				select {
+				case <-done:
+					return
+				case <-beat.C:
+					one.Lock()
+					_ = out.WriteByte('\n') // whoever does not listen is found out by the work itself
+					_ = out.Flush()
+					one.Unlock()
+				}
+			}
+		})
+		defer func() { close(done); <-beating }() // nobody writes when this has ended
+		if err := do(ctx, alone); err != nil {
 			return err
 		}
-		return say(out, End{End: endDone})
+		return alone(End{End: endDone})
 	}, func(out pipe, err error) {
 		p := s.problem(at, err)
 		_ = say(out, End{endFailed, &p}) // whoever listened may have gone
 	})
 }
+
+// lineBeat is how often an answer by lines shows that it goes on.
+const lineBeat = 5 * time.Second
 
 // file answers with a file piece by piece. Where it cannot be finished the connection is
 // broken: half a file never looks whole.

@@ -220,7 +220,7 @@ func TestUpgradesWaitForWhoeverHasTheFile(t *testing.T) {
 	}
 	s := must1(store.Open(ctx, file))(t)
 	defer s.Close()
-	if all := must1(s.History(ctx, "a"))(t); len(all) != 52 {
+	if all := must1(s.History(ctx, "a", 0, 1000))(t).Revisions; len(all) != 52 {
 		t.Errorf("%d of 52 revisions are left", len(all))
 	}
 }

@@ -241,7 +241,7 @@ func TestHistoryIsThinnedByItsRule(t *testing.T) {
 	if went.Revisions != shown.Revisions || went.Jobs != 0 {
 		t.Errorf("announced %+v, went %+v", shown, went)
 	}
-	kept := must1(s.History(ctx, r.Job))(t)
+	kept := must1(s.History(ctx, r.Job, 0, 1000))(t).Revisions
 	// Both saves of days 371 to 400 and the evening's of day 370, whose noon is
 	// 30 days and 6 hours back: 61. One of each day from 36 (its evening is 364
 	// days back) to 369, and day 370 has its evening: 334 + day 35's evening,

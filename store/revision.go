@@ -6,6 +6,7 @@ import (
 	"database/sql"
 	"errors"
 	"fmt"
+	"math"
 	"strings"
 	"time"
 )
@@ -232,17 +233,33 @@ func (s *Store) Ops(ctx context.Context, id string, number int) (ops []byte, err
 	return ops, err
 }
 
-// History returns a job's revisions without their documents, the newest first.
-func (s *Store) History(ctx context.Context, id string) (list []Revision, err error) {
+// History is a page of a job's revisions.
+type History struct {
+	Head      int
+	Revisions []Revision // without their documents, the newest first
+	More      bool       // there are older ones
+}
+
+// History returns a page of a job's revisions: so many at most of those before a number,
+// or of the newest where that is 0.
+func (s *Store) History(ctx context.Context, id string, before, most int) (h History, err error) {
+	if before <= 0 {
+		before = math.MaxInt
+	}
 	err = s.snapshot(ctx, func(tx *sql.Tx) error {
-		if _, err := head(ctx, tx, id); err != nil {
+		now, err := head(ctx, tx, id)
+		if err != nil {
 			return err
 		}
-		list, err = all(ctx, tx, `SELECT `+columns+`
-			FROM jobs j JOIN revisions r ON r.job_id = j.id WHERE j.id = ? ORDER BY r.number DESC`, id)
+		h.Head = now.Number
+		h.Revisions, err = all(ctx, tx, `SELECT `+columns+`
+			FROM jobs j JOIN revisions r ON r.job_id = j.id WHERE j.id = ? AND r.number < ? ORDER BY r.number DESC LIMIT ?`, id, before, most+1)
+		if h.More = len(h.Revisions) > most; h.More {
+			h.Revisions = h.Revisions[:most]
+		}
 		return err
 	})
-	return list, err
+	return h, err
 }
 
 func all(ctx context.Context, q querier, query string, args ...any) (list []Revision, err error) {

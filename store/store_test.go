@@ -77,7 +77,8 @@ func TestUndoRedoAndHistory(t *testing.T) {
 	if _, err := s.Restore(ctx, id, r.At(), 99); !errors.Is(err, store.ErrNothingThen) {
 		t.Errorf("restore of what never was: %v", err)
 	}
-	all, err := s.History(ctx, id)
+	page, err := s.History(ctx, id, 0, 50)
+	all := page.Revisions
 	if err != nil || len(all) != 5 || all[0].Number != 5 {
 		t.Errorf("history: %d revisions, %v", len(all), err)
 	}
@@ -196,7 +197,7 @@ func TestDeleteCanBeUndone(t *testing.T) {
 			t.Errorf("%s of no job: %v", what, err)
 		}
 	}
-	if _, err := s.History(ctx, "none"); !errors.Is(err, store.ErrNotFound) {
+	if _, err := s.History(ctx, "none", 0, 50); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("history of no job: %v", err)
 	}
 }

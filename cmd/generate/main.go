@@ -82,6 +82,7 @@ type api struct {
 	Built          plan.Built              `json:"built"`
 	SkyRequest     server.SkyRequest       `json:"skyRequest"`
 	BoardLine      server.BoardLine        `json:"boardLine"`
+	End            server.End              `json:"end"`
 	WeatherRequest exchange.WeatherRequest `json:"weatherRequest"`
 	WeatherRead    exchange.WeatherRead    `json:"weatherRead"`
 	Schedule       days.Schedule           `json:"schedule"`

@@ -1,6 +1,7 @@
 <script lang="ts">
   // One page for each kind of address; each is loaded when it is first shown.
   import NotFound from './jobs/NotFound.svelte'
+  import { leavePage } from './lib/api'
   import { layout } from './lib/layout.svelte'
   import { listen } from './lib/router'
   import { theme } from './lib/theme.svelte'
@@ -22,6 +23,7 @@
 
   function show(load: Load, params: Record<string, string>) {
     lost = false
+    if (shown?.load !== load) leavePage()
     shown = { load, params }
   }
   listen(

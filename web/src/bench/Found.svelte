@@ -6,7 +6,8 @@
   import { say } from '../lib/say'
   import Words from '../parts/Words.svelte'
 
-  let { session, findings }: { session: Session; findings: Finding[] } = $props()
+  // Ways out of another state of the job than the one that stands wait for those of this one.
+  let { session, findings, fresh }: { session: Session; findings: Finding[]; fresh: boolean } = $props()
   const units = $derived(session.units)
 </script>
 
@@ -18,6 +19,7 @@
         {#each f.remedies as r, k (k)}
           <button
             class="btn"
+            disabled={!fresh}
             onclick={() => session.commit(r.edits, r.says.map((p) => say(p, units)).join(''))}
             ><Words says={r.says} {units} /></button
           >

@@ -47,6 +47,7 @@ export interface MallowAPI {
   built?: Built
   skyRequest?: SkyRequest
   boardLine?: BoardLine
+  end?: End
   weatherRequest?: WeatherRequest
   weatherRead?: WeatherRead
   schedule?: Schedule
@@ -4396,6 +4397,10 @@ export interface Why {
 export interface JobState {
   id: string
   revision: number
+  /**
+   * Which database the revision is of: another one after each restore of a backup.
+   */
+  generation: string
   doc: Job
   /**
    * What this revision changed.
@@ -4511,6 +4516,10 @@ export interface Outline {
 }
 export interface History {
   revisions: RevisionSummary[]
+  /**
+   * There are older ones: ask for those before the last of these.
+   */
+  more: boolean
 }
 export interface RevisionSummary {
   number: number
@@ -4712,6 +4721,10 @@ export interface Examples {
 }
 export interface SaveRequest {
   base: number
+  /**
+   * Of the base revision. Where it is left out, the number alone says which is meant.
+   */
+  generation?: string
   from?: Job
   doc: Job
   what: string
@@ -4957,6 +4970,10 @@ export interface TableRow {
 export interface EditRequest {
   base: number
   /**
+   * Of the base revision.
+   */
+  generation?: string
+  /**
    * @maxItems 1000
    */
   edits: Edit[]
@@ -4964,6 +4981,7 @@ export interface EditRequest {
 }
 export interface Saved {
   revision: number
+  generation: string
   savedAt: string
   canUndo: boolean
   canRedo: boolean
@@ -4976,9 +4994,14 @@ export interface Saved {
 }
 export interface Head {
   revision: number
+  generation: string
 }
 export interface MoveRequest {
   base: number
+  /**
+   * Of the base revision.
+   */
+  generation?: string
   revision?: number
 }
 export interface Reading {
@@ -6163,6 +6186,10 @@ export interface BoardWrong {
   id: string
   name: string
   why: string
+}
+export interface End {
+  end: 'done' | 'failed'
+  problem?: Problem
 }
 export interface WeatherRequest {
   text: string
@@ -7357,9 +7384,9 @@ export interface Printing {
   ready?: string
   name?: string
   /**
-   * Why there is no file.
+   * Another file is being written first.
    */
-  failed?: string
+  waiting?: boolean
 }
 export interface Event {
   job?: string

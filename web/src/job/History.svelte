@@ -10,6 +10,7 @@
   let { session, onclose }: { session: Session; onclose: () => void } = $props()
   let open = $state(true)
   let history = $state.raw<RevisionSummary[] | null>(null)
+  let more = $state(false)
   const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'medium' })
   $effect(() => {
     if (open) void read()
@@ -17,11 +18,24 @@
 
   async function read() {
     history = null
-    history = (await api.history(session.id).catch(() => null))?.revisions ?? []
+    await older()
+  }
+  /** The next page, under what is shown. */
+  async function older() {
+    const page = await api.history(session.id, history?.at(-1)?.number).catch(() => null)
+    history = [...(history ?? []), ...(page?.revisions ?? [])]
+    more = page?.more ?? false
   }
 
   async function pin(r: RevisionSummary) {
-    history = (await api.pin(session.id, r.number, !r.pinned).catch(() => null))?.revisions ?? history
+    const pinned = !r.pinned
+    if (
+      await api.pin(session.id, r.number, pinned).then(
+        () => true,
+        () => false,
+      )
+    )
+      history = history?.map((o) => (o.number === r.number ? { ...o, pinned } : o)) ?? null
   }
 </script>
 
@@ -65,6 +79,9 @@
             {/if}
           </li>
         {/each}
+        {#if more}<li class="p-3 text-center">
+            <button class="btn" onclick={older}>{msg.history_older}</button>
+          </li>{/if}
       </ol>
       <div class="p-3 text-right"><Dialog.Close class="btn">{msg.common_close}</Dialog.Close></div>
     </Dialog.Content>

@@ -15,11 +15,17 @@
   let revisions = $state.raw<RevisionSummary[]>([])
   let trouble = $state('')
   const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' })
-  onMount(() => void api.history(job.id).then((h) => (revisions = h.revisions)))
+  let more = $state(false)
+  async function older() {
+    const page = await api.history(job.id, revisions.at(-1)?.number)
+    revisions = [...revisions, ...page.revisions]
+    more = page.more
+  }
+  onMount(() => void older())
 
   async function back(number: number) {
     try {
-      await api.restore(job.id, job.revision, number)
+      await api.restore(job.id, { base: job.revision, generation: job.generation }, number)
       onchanged()
     } catch (e) {
       trouble = e instanceof Error ? e.message : String(e)
@@ -66,6 +72,9 @@
             >{/if}
         </li>
       {/each}
+      {#if more}<li class="border-t border-rule py-1.5 text-center">
+          <button class="btn" onclick={older}>{msg.history_older}</button>
+        </li>{/if}
     </ol>
   {/if}
 </main>

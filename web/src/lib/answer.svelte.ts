@@ -9,6 +9,8 @@ const PAUSE = 120
 export class Answer<T> {
   value = $state.raw<T | undefined>()
   refused = $state('')
+  /** It is of the job as it stands: only then is a way that it offers taken. */
+  fresh = $state(false)
   #key: string | undefined
 
   /** Asks while the component that makes it is shown. Another key is asked for at once, a changed job after a pause. */
@@ -17,6 +19,7 @@ export class Answer<T> {
       const [doc, of] = [session.doc, key()]
       const stop = new AbortController()
       const first = untrack(() => this.#key !== of)
+      this.fresh = false
       const timer = setTimeout(
         async () => {
           try {
@@ -24,6 +27,7 @@ export class Answer<T> {
             if (!stop.signal.aborted) {
               this.value = value
               this.#key = of
+              this.fresh = true
               this.refused = ''
             }
           } catch (e) {

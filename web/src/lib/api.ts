@@ -37,6 +37,7 @@ import type {
   Drawing,
   Drawn,
   DrawRequest,
+  End,
   Head,
   Help,
   History,
@@ -78,6 +79,12 @@ import * as msg from '../gen/messages'
 export const own: { core?: Core } = {}
 const core = () => (own.core?.ready ? own.core : undefined)
 
+/** The revision that a change is made to, and of which database. */
+export interface Base {
+  base: number
+  generation?: string
+}
+
 /** The server answered, and said no. */
 export class Refused extends Error {
   constructor(readonly problem: Problem) {
@@ -95,27 +102,63 @@ export class Gone extends Error {
 /** What is worth asking again is no refusal. */
 const no = (problem: Problem) => (problem.status >= 500 ? new Gone(problem) : new Refused(problem))
 
-async function call<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
-  let answer: Response
-  try {
-    answer = await fetch('/api' + path, {
+/** How long a window waits, in milliseconds: for what is kept, for a save, for what is planned (which the
+ *  server gives up sooner by itself), for files, for the whole database; and for the next piece of a stream. */
+const LIMIT = { ask: 5_000, save: 10_000, plan: 30_000, file: 100_000, all: 900_000, idle: 15_000 }
+
+/** The page that is shown: what it asked for is given up when it is left. */
+let page = new AbortController()
+export function leavePage() {
+  page.abort()
+  page = new AbortController()
+}
+
+/** What nobody waits for any more: its page is gone, and whatever would go on from it. */
+const never = <T>() => new Promise<T>(() => undefined)
+
+async function call<T>(
+  method: string,
+  path: string,
+  body?: unknown,
+  signal?: AbortSignal,
+  limit: keyof typeof LIMIT = method === 'GET' ? 'ask' : 'save',
+): Promise<T> {
+  const json = body !== undefined
+  return request<T>(
+    path,
+    {
       method,
-      signal,
-      headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
-      body: body === undefined ? undefined : JSON.stringify(body),
-    })
-  } catch (e) {
-    if (signal?.aborted) throw e
-    throw new Gone()
-  }
-  if (answer.ok) return (answer.status === 204 ? undefined : await answer.json()) as T
-  let problem: Problem
+      headers: json ? { 'Content-Type': 'application/json' } : {},
+      body: json ? JSON.stringify(body) : undefined,
+    },
+    signal,
+    limit,
+  )
+}
+
+/** Sends a request, and gives it up in time. A save goes on when its page is left. */
+async function request<T>(
+  path: string,
+  init: RequestInit,
+  signal: AbortSignal | undefined,
+  limit: keyof typeof LIMIT,
+): Promise<T> {
+  const left = page.signal
+  const ends = [AbortSignal.timeout(LIMIT[limit])]
+  if (signal) ends.push(signal)
+  if (limit !== 'save') ends.push(left)
   try {
-    problem = (await answer.json()) as Problem
-  } catch {
+    const answer = await fetch('/api' + path, { ...init, signal: AbortSignal.any(ends) })
+    if (answer.status === 204) return undefined as T
+    const said: unknown = await answer.json()
+    if (answer.ok) return said as T
+    throw no(said as Problem)
+  } catch (e) {
+    if (e instanceof Refused || e instanceof Gone) throw e
+    if (signal?.aborted) throw e
+    if (limit !== 'save' && left.aborted) return never<T>()
     throw new Gone()
   }
-  throw no(problem)
 }
 
 /** Asks the core: here where it runs, else on the server. */
@@ -127,13 +170,18 @@ async function asked<T>(name: string, body: unknown, signal?: AbortSignal): Prom
     if (!problem) return answer as T
     if (problem.status < 500) throw new Refused(problem)
   }
-  return call<T>('POST', '/' + name, body, signal)
+  return call<T>('POST', '/' + name, body, signal, 'plan')
 }
 
 /** Asks for what takes longer: the server, which works out many things at once; here where it is not there. */
-async function askedLong<T>(name: string, body: unknown, signal?: AbortSignal): Promise<T> {
+async function askedLong<T>(
+  name: string,
+  body: unknown,
+  signal?: AbortSignal,
+  limit: 'plan' | 'file' = 'plan',
+): Promise<T> {
   try {
-    return await call<T>('POST', '/' + name, body, signal)
+    return await call<T>('POST', '/' + name, body, signal, limit)
   } catch (e) {
     if (e instanceof Gone && core()) return asked<T>(name, body, signal)
     throw e
@@ -152,35 +200,57 @@ async function askedEach<T>(name: string, body: unknown, signal: AbortSignal, ea
   }
 }
 
-/** Takes an answer that comes line by line, each as soon as it is there. */
+/** A stream that says nothing for so long is given up: the server says something sooner. */
+function patience() {
+  const idle = new AbortController()
+  let timer: ReturnType<typeof setTimeout>
+  const heard = () => {
+    clearTimeout(timer)
+    timer = setTimeout(() => idle.abort(), LIMIT.idle)
+  }
+  heard()
+  return { signal: idle.signal, heard, over: () => clearTimeout(timer) }
+}
+
+/** Takes an answer that comes line by line, each as soon as it is there. The last line says that it is whole,
+ *  or why it is not; one that ends without it broke off. */
 async function stream<T>(path: string, body: unknown, signal: AbortSignal, each: (one: T) => void) {
-  let answer: Response
+  const waits = patience()
+  const left = page.signal
   try {
-    answer = await fetch('/api' + path, {
+    const answer = await fetch('/api' + path, {
       method: 'POST',
-      signal,
+      signal: AbortSignal.any([signal, left, waits.signal]),
       headers: { 'Content-Type': 'application/json' },
       body: JSON.stringify(body),
     })
-  } catch (e) {
-    if (signal.aborted) return
-    throw e instanceof TypeError ? new Gone() : e
-  }
-  if (!answer.ok) throw no((await answer.json()) as Problem)
-  const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader()
-  let rest = ''
-  try {
-    for (;;) {
+    if (!answer.ok) throw no((await answer.json()) as Problem)
+    const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader()
+    for (let rest = ''; ;) {
       const { value, done } = await reader.read()
-      if (done) return
+      waits.heard()
+      if (done) throw new Gone()
       const lines = (rest + value).split('\n')
       rest = lines.pop()!
-      for (const line of lines) if (line) each(JSON.parse(line) as T)
+      for (const line of lines) {
+        if (!line) continue // the server is still at it
+        const said = JSON.parse(line) as T | End
+        if (!isEnd(said)) each(said)
+        else if (said.end === 'done') return
+        else throw said.problem ? no(said.problem) : new Gone()
+      }
     }
   } catch (e) {
-    if (!signal.aborted) throw e instanceof TypeError ? new Gone() : e
+    if (signal.aborted) return
+    if (e instanceof Refused || e instanceof Gone) throw e
+    if (left.aborted) return never<void>()
+    throw new Gone()
+  } finally {
+    waits.over()
   }
 }
+
+const isEnd = (said: unknown): said is End => typeof said === 'object' && said !== null && 'end' in said
 
 export const api = {
   reshape: (req: ReshapeRequest) => asked<Changed>('reshape', req),
@@ -190,8 +260,8 @@ export const api = {
   pegs: (req: PegRequest) => asked<PegTest>('pegs', req),
   askOffice: (req: OfficeRequest) => call<Changed>('POST', '/office/ask', req),
   officeMarks: (req: OfficeRequest) => call<Changed>('POST', '/office/marks', req),
-  importFile: (req: ImportRequest) => askedLong<ImportPreview>('import', req),
-  exportFile: (req: ExportRequest) => askedLong<Exported>('export', req),
+  importFile: (req: ImportRequest) => askedLong<ImportPreview>('import', req, undefined, 'file'),
+  exportFile: (req: ExportRequest) => askedLong<Exported>('export', req, undefined, 'file'),
   walk: (req: WalkRequest, signal: AbortSignal, each: (r: WalkReading) => void) =>
     stream('/rod/walk', req, signal, each),
   /** Every crew's days, and how far the planning is. */
@@ -205,11 +275,12 @@ export const api = {
       signal,
     ),
   keeping: () => call<Keeping>('GET', '/keeping'),
-  backUp: () => call<Keeping>('POST', '/keeping/backups', {}),
-  putBack: (name: string) => call<Keeping>('POST', '/keeping/restore', { name } satisfies BackupRequest),
+  backUp: () => call<Keeping>('POST', '/keeping/backups', {}, undefined, 'all'),
+  putBack: (name: string) =>
+    call<Keeping>('POST', '/keeping/restore', { name } satisfies BackupRequest, undefined, 'all'),
   setTidying: (on: boolean) => call<Keeping>('PUT', '/keeping/tidying', { on } satisfies TidyingRequest),
   pin: (id: string, revision: number, pinned: boolean) =>
-    call<History>('POST', `/jobs/${id}/pin`, { revision, pinned } satisfies PinRequest),
+    call<void>('POST', `/jobs/${id}/pin`, { revision, pinned } satisfies PinRequest),
   get: (id: string) => call<JobState>('GET', `/jobs/${id}`),
   head: (id: string) => call<Head>('GET', `/jobs/${id}/head`),
   help: () => call<Help>('GET', '/help'),
@@ -219,14 +290,16 @@ export const api = {
   create: (req: CreateRequest) => call<JobState>('POST', '/jobs', req),
   edit: (id: string, req: EditRequest) => call<Saved>('PATCH', `/jobs/${id}`, req),
   save: (id: string, req: SaveRequest) => call<JobState>('PUT', `/jobs/${id}`, req),
-  undo: (id: string, base: number) => call<JobState>('POST', `/jobs/${id}/undo`, { base }),
-  redo: (id: string, base: number) => call<JobState>('POST', `/jobs/${id}/redo`, { base }),
-  restore: (id: string, base: number, revision: number) =>
-    call<JobState>('POST', `/jobs/${id}/restore`, { base, revision }),
-  history: (id: string) => call<History>('GET', `/jobs/${id}/history`),
+  undo: (id: string, from: Base) => call<JobState>('POST', `/jobs/${id}/undo`, from),
+  redo: (id: string, from: Base) => call<JobState>('POST', `/jobs/${id}/redo`, from),
+  restore: (id: string, from: Base, revision: number) =>
+    call<JobState>('POST', `/jobs/${id}/restore`, { ...from, revision }),
+  /** A page of a job's revisions, the newest first: of those before a number, or of all. */
+  history: (id: string, before = 0) => call<History>('GET', `/jobs/${id}/history?before=${before}`),
   delete: (id: string) => call<void>('DELETE', `/jobs/${id}`),
   undelete: (id: string) => call<void>('POST', `/jobs/${id}/undelete`, {}),
-  pages: (id: string, query: string) => call<Pages>('GET', `/jobs/${id}/pages?${query}`),
+  pages: (id: string, query: string) =>
+    call<Pages>('GET', `/jobs/${id}/pages?${query}`, undefined, undefined, 'file'),
   print: (id: string, query: string, signal: AbortSignal, each: (p: Printing) => void) =>
     stream(`/jobs/${id}/print?${query}`, {}, signal, each),
   /** A plan's figures and findings. */
@@ -238,8 +311,10 @@ export const api = {
       if (problem && problem.status < 500) throw new Refused(problem)
     }
     const [plan, drawn] = await Promise.all([
-      call<Plan>('POST', '/plan', doc),
-      views.length ? call<Drawn>('POST', '/draw', { doc, views } satisfies DrawRequest) : { drawings: [] },
+      call<Plan>('POST', '/plan', doc, undefined, 'plan'),
+      views.length
+        ? call<Drawn>('POST', '/draw', { doc, views } satisfies DrawRequest, undefined, 'plan')
+        : { drawings: [] },
     ])
     return { plan, drawings: drawn.drawings }
   },
@@ -261,24 +336,19 @@ export const api = {
   /** The same, with what the pour and the days say of the pace. */
   forecast: (doc: Job, signal?: AbortSignal) => asked<Log>('forecast', doc, signal),
   /** What finished jobs say of how the crew works. */
-  usual: () => call<Usual>('GET', '/usual'),
+  usual: () => call<Usual>('GET', '/usual', undefined, undefined, 'file'),
   /** What a simulated tape, level or inclinometer measures at a post. */
-  gauge: (req: GaugeRequest) => call<Gauged>('POST', '/device', req),
+  gauge: (req: GaugeRequest) => call<Gauged>('POST', '/device', req, undefined, 'plan'),
   photos: (id: string) => call<KeptPhotos>('GET', `/jobs/${id}/photos`).then((p) => p.photos),
-  addPhoto: async (id: string, photo: Blob): Promise<KeptPhoto> => {
-    let answer: Response
-    try {
-      answer = await fetch(`/api/jobs/${id}/photos`, {
-        method: 'POST',
-        body: photo,
-        headers: { 'Content-Type': photo.type },
-      })
-    } catch {
-      throw new Gone()
-    }
-    if (!answer.ok) throw no((await answer.json()) as Problem)
-    return (await answer.json()) as KeptPhoto
-  },
+  addPhoto: (id: string, photo: Blob) =>
+    request<KeptPhoto>(
+      `/jobs/${id}/photos`,
+      { method: 'POST', body: photo, headers: { 'Content-Type': photo.type } },
+      undefined,
+      'file',
+    ),
+  deletePhoto: (id: string, photo: string) =>
+    call<void>('DELETE', `/jobs/${id}/photos/${encodeURIComponent(photo)}`),
   /** What can be done about what differs from the plan. */
   amend: (req: AmendRequest, signal?: AbortSignal) => askedLong<Amended>('amend', req, signal),
   /** Hourly weather read from a file. */

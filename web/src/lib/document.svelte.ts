@@ -2,7 +2,7 @@
 // it. Edits show at once; saves go one after another, each on top of the
 // revision that the window knows; what other windows save is taken up.
 import type { Catalogue, Clash, Edit, FieldError, Job, JobState, Mend, Op, Problem } from '../gen/api'
-import { api, Gone, Refused } from './api'
+import { api, Gone, Refused, type Base } from './api'
 import { at, change, isList, names, read, type Change } from './doc'
 import { Later } from './later'
 import { Live } from './live'
@@ -75,7 +75,7 @@ function namesOf(saved: Job, sent: Job, now: Job): Job {
 }
 
 /** What is known of a revision beside its document. */
-type Known = Pick<JobState, 'revision' | 'canUndo' | 'canRedo' | 'unknown' | 'left'>
+type Known = Pick<JobState, 'revision' | 'generation' | 'canUndo' | 'canRedo' | 'unknown' | 'left'>
 
 /** How many edits are sent by themselves; of more, the whole document is. */
 const EDITS = 1000
@@ -92,6 +92,8 @@ export class DocumentStore {
   saving = $state<Saving>('saved')
   errors = $state.raw<FieldError[]>([])
   revision = $state(0)
+  /** Of the database that the revision is of: another one after each restore of a backup. */
+  private generation = ''
   canUndo = $state(false)
   canRedo = $state(false)
   unknown = $state.raw<string[]>([])
@@ -153,9 +155,9 @@ export class DocumentStore {
     this.saving = 'looking'
     try {
       const head = await api.head(this.id)
-      if (quiet() && head.revision !== this.revision) {
+      if (quiet() && !this.shows(head)) {
         const state = await api.get(this.id)
-        if (quiet() && state.revision !== this.revision && !this.previewing) {
+        if (quiet() && !this.shows(state) && !this.previewing) {
           this.take(state)
           this.notice = msg.document_another_window_saved({ what: state.what })
           await this.replan()
@@ -167,6 +169,10 @@ export class DocumentStore {
       this.failed(e)
     }
   }
+
+  /** Whether a revision is the one that is shown. */
+  private shows = (r: { revision: number; generation: string }) =>
+    r.revision === this.revision && r.generation === this.generation
 
   /** The value at a path, or the usual one where the document leaves it out. */
   value<T>(path: string): T | undefined {
@@ -319,7 +325,7 @@ export class DocumentStore {
     this.theirs = null
     this.clashes = []
     this.known(theirs)
-    this.from = { revision: theirs.revision, doc: theirs.doc, exact: true }
+    this.from = { revision: theirs.revision, generation: theirs.generation, doc: theirs.doc, exact: true }
     this.doc = doc
     void this.replan()
     this.enqueue(msg.document_chosen_between_two_windows_changes)
@@ -353,7 +359,7 @@ export class DocumentStore {
 
   private take(state: JobState) {
     this.doc = state.doc
-    this.from = { revision: state.revision, doc: state.doc, exact: true }
+    this.from = { revision: state.revision, generation: state.generation, doc: state.doc, exact: true }
     this.known(state)
     this.previewing = false
     this.saving = 'saved'
@@ -363,6 +369,7 @@ export class DocumentStore {
 
   private known(state: Known) {
     this.revision = state.revision
+    this.generation = state.generation
     this.canUndo = state.canUndo
     this.canRedo = state.canRedo
     this.unknown = state.unknown
@@ -371,17 +378,17 @@ export class DocumentStore {
 
   private moving = Promise.resolve()
   /** Moves come one after another, each from where the one before it led. */
-  private move(to: (base: number) => Promise<JobState>): Promise<void> {
+  private move(to: (from: Base) => Promise<JobState>): Promise<void> {
     Later.flush()
     return (this.moving = this.moving.then(() => this.shaping).then(() => this.moveNow(to)))
   }
-  private async moveNow(to: (base: number) => Promise<JobState>) {
+  private async moveNow(to: (from: Base) => Promise<JobState>) {
     // What is being saved is saved first; without a server nothing can be undone.
     for (let k = 0; k < PATIENCE && (this.busy || this.queue) && this.saving !== 'gone'; k++)
       await new Promise((then) => setTimeout(then, 50))
     if (this.busy || this.queue) return
     try {
-      this.take(await to(this.revision))
+      this.take(await to({ base: this.revision, generation: this.generation }))
       await this.replan()
     } catch (e) {
       this.failed(e)
@@ -394,7 +401,7 @@ export class DocumentStore {
 
   private readonly slot = new Slot(() => this.id)
   /** What the document here was made of: a revision, or what was last sent. */
-  private from = { revision: 0, doc: undefined as Job | undefined, exact: false }
+  private from = { revision: 0, generation: '', doc: undefined as Job | undefined, exact: false }
   previewing = false
   private merged: Job | null = null
 
@@ -402,6 +409,7 @@ export class DocumentStore {
     this.previewing = false
     this.queueUp({
       base: this.from.revision,
+      generation: this.from.generation,
       from: this.from.doc,
       exact: this.from.exact,
       doc: this.doc,
@@ -428,28 +436,39 @@ export class DocumentStore {
     this.notice = msg.document_a_change_that_was_not
     if (!p.edits) {
       this.doc = p.doc
-      this.from = { revision: p.base, doc: p.from, exact: false }
+      this.from = { revision: p.base, generation: p.generation ?? '', doc: p.from, exact: false }
       this.enqueue(p.what)
-    } else this.pickUpEdits(p.base, p.edits, p.what)
+    } else this.pickUpEdits(p.base, p.generation ?? '', p.edits, p.what)
     void this.replan()
   }
 
   /** Takes up edits of this revision, or of one before it, which the server then lays over what came since. */
-  private pickUpEdits(base: number, edits: Change[], what: string) {
+  private pickUpEdits(base: number, generation: string, edits: Change[], what: string) {
     this.doc = change(this.doc, edits)
-    if (base === this.from.revision) this.enqueue(what)
-    else this.queueUp({ base, from: undefined, exact: true, doc: this.doc, what, edits })
+    // Of another database nothing is known but this one's: they are laid over what stands there now.
+    const elsewhere = !!generation && generation !== this.from.generation
+    if (base === this.from.revision || elsewhere) this.enqueue(what)
+    else this.queueUp({ base, generation, from: undefined, exact: true, doc: this.doc, what, edits })
   }
 
   /** Saves a change: its edits, or the whole document where they do not say all. */
   private async send(p: Pending): Promise<{ known: Known; doc: Job; merged: JobState | null }> {
     const edits = editsOf(p)
     if (edits && (p.edits || edits.length <= EDITS)) {
-      const saved = await api.edit(this.id, { base: p.base, edits: edits as Edit[], what: p.what })
-      const doc = saved.made.length ? change(p.doc, saved.made) : p.doc
-      return { known: { ...saved, left: this.left }, doc, merged: saved.state ?? null }
+      try {
+        const { base, generation, what } = p
+        const saved = await api.edit(this.id, { base, generation, edits: edits as Edit[], what })
+        const doc = saved.made.length ? change(p.doc, saved.made) : p.doc
+        return { known: { ...saved, left: this.left }, doc, merged: saved.state ?? null }
+      } catch (e) {
+        // The revision that they were made to is not there any more, or is of another database: what it was
+        // is known here, and is laid with the change over what stands there now.
+        const elsewhere = e instanceof Refused && e.problem.current && !e.problem.clashes
+        if (!elsewhere || !p.from) throw e
+      }
     }
-    const state = await api.save(this.id, { base: p.base, from: p.from, doc: p.doc, what: p.what })
+    const { base, generation, from, doc, what } = p
+    const state = await api.save(this.id, { base, generation, from, doc, what })
     return { known: state, doc: state.doc, merged: state.merged ? state : null }
   }
 
@@ -464,7 +483,12 @@ export class DocumentStore {
       this.known(known)
       if (this.follower.behind) void this.replan()
       if (!merged) this.doc = namesOf(doc, p.doc, this.doc)
-      const from = { revision: known.revision, doc: merged ? p.doc : doc, exact: !merged }
+      const from = {
+        revision: known.revision,
+        generation: known.generation,
+        doc: merged ? p.doc : doc,
+        exact: !merged,
+      }
       if (this.queue === p) {
         this.drop()
         if (merged && !this.previewing) {
@@ -478,6 +502,7 @@ export class DocumentStore {
         const waits = namesOf(doc, p.doc, this.queue.doc)
         this.queue = {
           base: from.revision,
+          generation: from.generation,
           from: from.doc,
           exact: from.exact,
           doc: waits,
@@ -487,7 +512,8 @@ export class DocumentStore {
         this.from = from
       }
     } catch (e) {
-      const gone = p.edits && e instanceof Refused && !e.problem.current && !e.problem.fields?.length
+      const refused = e instanceof Refused ? e.problem : undefined
+      const gone = p.edits && refused && !refused.clashes?.length && !refused.fields?.length
       if (gone)
         this.enqueue(p.what) // the revision that they were made to is not kept any more
       else this.failed(e, p)

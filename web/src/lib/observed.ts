@@ -121,12 +121,19 @@ export function noteAll(
   ]
 }
 
-/** Edits of the core with when and by whom on the facts among them. */
-export const stamped = (edits: { path: string; value?: unknown }[]): Change[] =>
-  edits.map((e) => ({
-    path: e.path,
-    value: e.path.startsWith('/observed/') ? { ...(e.value as Fact), ...stamp() } : e.value,
-  }))
+/**
+ * The edits of a way that is taken. The facts among them get their ids now, with when and by whom: what
+ * was written down since the way was worked out has an id of its own, and keeps it.
+ */
+export function taken(session: Session, edits: { path: string; value?: unknown }[]): Change[] {
+  const list = [...all(session)]
+  return edits.map((e) => {
+    if (!e.path.startsWith('/observed/')) return { path: e.path, value: e.value }
+    const fact: Fact = { ...(e.value as Fact), id: newID(list, 'f'), ...stamp() }
+    list.push(fact)
+    return { path: at('/observed', fact.id), value: fact }
+  })
+}
 
 /** A post landed at a station, or is struck out as landed. */
 export function landed(session: Session, post: PlannedPost, station: number | null): Change[] {

@@ -16,7 +16,6 @@ import type {
   RuleLevel,
   TableRequest,
   Told,
-  WayOut,
 } from '../gen/api'
 import { api, Gone, Refused } from './api'
 import { Drawings } from './drawings.svelte'
@@ -107,6 +106,8 @@ export class Planner {
   caughtUp = $state(true)
   /** The server did not answer for the newest plan: the drawing shows an older one. */
   behind = $state(false)
+  /** What is told is of the figures that are drawn, and they of the job as it stands. */
+  worded = $state(false)
   /** What is told and advised is of the figures that are drawn. */
   settled = $state(false)
 
@@ -195,7 +196,7 @@ export class Planner {
   private hush() {
     clearTimeout(this.resting)
     this.asking.abort()
-    this.settled = false
+    this.worded = this.settled = false
   }
 
   /** Asks for the rest, once nothing newer has come for a while. */
@@ -212,6 +213,7 @@ export class Planner {
       const [told, bill] = await Promise.all([api.tell(doc, asking.signal), api.bill(doc, asking.signal)])
       this.told = told
       this.bill = bill
+      this.worded = true
       const advice: Record<string, Advised> = {}
       let shown = performance.now()
       await api.advise({ doc }, asking.signal, (one) => {
@@ -238,10 +240,6 @@ export class Planner {
 
   explain(figure: Figure, signal: AbortSignal): Promise<Explained> {
     return api.explain({ doc: this.of!, figure }, signal)
-  }
-
-  async ways(run: string, post: string, signal: AbortSignal): Promise<WayOut[]> {
-    return (await api.ways({ doc: this.of!, run, post }, signal)).ways
   }
 
   close() {

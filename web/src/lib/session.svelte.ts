@@ -88,6 +88,10 @@ export class Session {
   get advised(): boolean {
     return this.planner.settled
   }
+  /** What is offered beside the figures is of the job as it stands: only then is it taken. */
+  get worded(): boolean {
+    return this.planner.worded
+  }
   get caughtUp(): boolean {
     return this.planner.caughtUp
   }
@@ -101,10 +105,6 @@ export class Session {
   /** Rows of a table of the run that is worked on. */
   table(asked: Omit<TableRequest, 'doc' | 'run'>, signal: AbortSignal) {
     return this.planner.table({ ...asked, run: this.run.id }, signal)
-  }
-  /** The ways out of a hole that was stopped. */
-  waysOut(run: string, post: string, signal: AbortSignal) {
-    return this.planner.ways(run, post, signal)
   }
 
   /** The drawings that are open. */

@@ -10,6 +10,8 @@ export class SideBySide<T> {
   rows = $state.raw<T[]>([])
   waiting = $state(true)
   refused = $state('')
+  /** The rows are of the job as it stands: only then is one taken. */
+  fresh = $state(false)
 
   /** Asks while the component that makes it is shown. */
   constructor(session: Session, ask: (doc: Job, run: string) => Promise<T[]>) {
@@ -21,11 +23,13 @@ export class SideBySide<T> {
         return
       }
       untrack(() => (this.waiting = true))
+      this.fresh = false
       const timer = setTimeout(async () => {
         try {
           const rows = await ask(doc, run)
           if (doc === session.doc && run === session.run.id) {
             this.rows = rows
+            this.fresh = true
             this.refused = ''
           }
         } catch (e) {

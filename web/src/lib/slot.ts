@@ -6,6 +6,8 @@ import { since, type Change } from './doc'
 
 export interface Pending {
   base: number
+  /** Of the database that the base revision is of. */
+  generation: string
   /** What the change was made to. */
   from: Job | undefined
   /** That is the base revision, to the last field: the edits say all. */
@@ -17,7 +19,7 @@ export interface Pending {
 }
 
 /** What a window left unsaved: edits of a revision, or the whole document. */
-export type Left = { base: number; what: string } & (
+export type Left = { base: number; generation?: string; what: string } & (
   { edits: Change[] } | { edits?: undefined; from: Job | undefined; doc: Job }
 )
 
@@ -42,8 +44,8 @@ export class Slot {
   keep(p: Pending) {
     const edits = editsOf(p)
     const left: Left = edits
-      ? { base: p.base, edits, what: p.what }
-      : { base: p.base, from: p.from, doc: p.doc, what: p.what }
+      ? { base: p.base, generation: p.generation, edits, what: p.what }
+      : { base: p.base, generation: p.generation, from: p.from, doc: p.doc, what: p.what }
     try {
       localStorage.setItem(this.key, JSON.stringify(left))
     } catch {

@@ -77,7 +77,6 @@
     try {
       await api.print(session.id, what, stop.signal, (p) => {
         progress = p
-        if (p.failed) trouble = p.failed
         if (p.ready) {
           const a = document.createElement('a')
           a.href = `/api/prints/${p.ready}`
@@ -242,7 +241,9 @@
               <progress class="h-3 w-40 accent-(--mallow)" max={progress.of || 1} value={progress.done ?? 0}
               ></progress>
               <span role="status"
-                >{msg.print_panel_of_2({ v1: progress.done ?? 0, v2: progress.of ?? count })}</span
+                >{progress.waiting
+                  ? msg.print_waiting
+                  : msg.print_panel_of_2({ v1: progress.done ?? 0, v2: progress.of ?? count })}</span
               >
               <button class="btn" onclick={() => stop?.abort()}>{msg.print_panel_stop}</button>
             {/if}

@@ -43,7 +43,9 @@
         </p>
       </div>
       {#if c.now}<strong class="pr-2">{msg.common_as_planned_now}</strong>{:else}
-        <button class="btn" onclick={() => session.commit(c.edits, name(c))}>{msg.common_take_it}</button>
+        <button class="btn" disabled={!asked.fresh} onclick={() => session.commit(c.edits, name(c))}
+          >{msg.common_take_it}</button
+        >
       {/if}
     </li>
   {/each}

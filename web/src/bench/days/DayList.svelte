@@ -10,7 +10,7 @@
   import Found from '../Found.svelte'
   import * as msg from '../../gen/messages'
 
-  let { session, schedule }: { session: Session; schedule: Schedule } = $props()
+  let { session, schedule, fresh }: { session: Session; schedule: Schedule; fresh: boolean } = $props()
   const units = $derived(session.units)
   const on = (day: string) => date(`${day}T12:00`)
   const most = $derived(Math.max(8, ...schedule.days.map((d) => d.hours)))
@@ -53,7 +53,7 @@
     <Words says={a.says} {units} />
   </p>
 {/each}
-<Found {session} findings={schedule.findings} />
+<Found {session} findings={schedule.findings} {fresh} />
 <ol class="mt-3 border-t border-ink" data-testid="days-list">
   {#each schedule.days as d, i (d.date)}
     <li class="grid gap-x-4 border-b border-ink py-3 md:grid-cols-[11rem_minmax(0,1fr)]" data-day={d.date}>
@@ -140,7 +140,7 @@
             >{msg.days_ends_sooner({ date: on(o.finish), days: o.days, hours: o.hours.toFixed(0) })}</span
           ></span
         >
-        <button class="btn" onclick={() => session.commit(o.edits, words(o.says))}
+        <button class="btn" disabled={!fresh} onclick={() => session.commit(o.edits, words(o.says))}
           >{msg.common_take_it}</button
         >
       </li>

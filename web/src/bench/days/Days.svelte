@@ -35,7 +35,11 @@
 >
   {#if asked.refused}<p class="font-medium text-stop">{asked.refused}</p>{/if}
   <Tabs.Content value="days"
-    >{#if open === 'days' && asked.value}<DayList {session} schedule={asked.value} />{/if}</Tabs.Content
+    >{#if open === 'days' && asked.value}<DayList
+        {session}
+        schedule={asked.value}
+        fresh={asked.fresh}
+      />{/if}</Tabs.Content
   >
   <Tabs.Content value="tasks"
     >{#if open === 'tasks' && asked.value}<Tasks {session} schedule={asked.value} />{/if}</Tabs.Content

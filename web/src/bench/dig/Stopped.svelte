@@ -1,6 +1,8 @@
 <script lang="ts">
   // A hole that rock or water stops: where, and what each way out gives.
   import type { PlannedPost, WayOut } from '../../gen/api'
+  import { Answer } from '../../lib/answer.svelte'
+  import { api } from '../../lib/api'
   import { costs } from '../../lib/cost'
   import { stopAt, stopOf, type Stop } from '../../lib/rules'
   import type { Session } from '../../lib/session.svelte'
@@ -30,22 +32,14 @@
     )
   }
   const taken = $derived(post.stopped?.settled)
-  let ways = $state.raw<WayOut[]>([])
-  let trouble = $state('')
-  $effect(() => {
-    if (!post.stopped) return
-    const stop = new AbortController()
-    session
-      .waysOut(session.run.id, post.label, stop.signal)
-      .then((w) => {
-        ways = w
-        trouble = ''
-      })
-      .catch((e: unknown) => {
-        if (!stop.signal.aborted) trouble = e instanceof Error ? e.message : String(e)
-      })
-    return () => stop.abort()
-  })
+  // svelte-ignore state_referenced_locally
+  const asked = new Answer<WayOut[]>(
+    session,
+    () => `${session.run.id} ${post.label}`,
+    async (doc, signal) =>
+      post.stopped ? (await api.ways({ doc, run: session.run.id, post: post.label }, signal)).ways : [],
+  )
+  const ways = $derived(asked.value ?? [])
   const most = $derived(Math.max(post.stopped?.planned ?? 0, ...ways.map((w) => w.gust)))
 </script>
 
@@ -105,14 +99,16 @@
                   ? msg.stopped_concrete({ small: small(w.concrete, units) })
                   : msg.stopped_no_more_concrete}</span
             >
-            <button class="btn" onclick={() => session.commit(w.edits, `${post.label}: ${w.id}`)}
-              >{msg.common_take_it}</button
+            <button
+              class="btn"
+              disabled={!asked.fresh}
+              onclick={() => session.commit(w.edits, `${post.label}: ${w.id}`)}>{msg.common_take_it}</button
             >
           </div>
         </li>
       {/each}
     </ul>
-    {#if trouble}<p class="mt-2 text-stop">{trouble}</p>{/if}
+    {#if asked.refused}<p class="mt-2 text-stop">{asked.refused}</p>{/if}
     {#if taken}<p class="mt-2 font-medium">{msg.stopped_settled({ taken })}</p>{/if}
     <p class="mt-2 text-[0.92rem] text-pencil">
       {msg.stopped_a_figure_to_compare_with}

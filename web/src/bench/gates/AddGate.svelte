@@ -33,7 +33,7 @@
       {#each offers as o (o.id)}
         <button
           class="min-h-11 border border-line bg-sheet px-2.5 py-1.5 text-left leading-tight disabled:opacity-70"
-          disabled={!!o.refused}
+          disabled={!!o.refused || !session.worded}
           onclick={() => {
             added = o.gate
             open = false

@@ -92,7 +92,9 @@
             <span class="font-medium"
               >{same(l) ? msg.compare_as_many_posts_and_bags : costs(l.cost, units).join(' · ')}</span
             >
-            <button class="btn" onclick={() => session.commit(l.edits, l.name)}>{msg.common_take_it}</button>
+            <button class="btn" disabled={!asked.fresh} onclick={() => session.commit(l.edits, l.name)}
+              >{msg.common_take_it}</button
+            >
           {/if}
         </div>
       </div>

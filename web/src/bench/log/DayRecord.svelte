@@ -4,7 +4,7 @@
   import { wayName } from '../../lib/log'
   import { choiceName } from '../../lib/names'
   import type { Session } from '../../lib/session.svelte'
-  import { photoAt } from '../../lib/photo'
+  import Photo from './Photo.svelte'
   import Words from '../../parts/Words.svelte'
   import * as msg from '../../gen/messages'
 
@@ -41,13 +41,11 @@
   {#if day.holes}<p>{msg.log_day_bags({ bags: day.bags.toFixed(1), holes: day.holes })}</p>{/if}
   {#each day.notes.filter((n) => n.says) as n, i (i)}<p>{n.on ? `${n.on}: ` : ''}“{n.says}”</p>{/each}
   {#if photos.length}<div class="flex flex-wrap gap-1">
-      {#each photos as n (n.photo)}<a href={photoAt(session.id, n.photo!)} target="_blank" rel="noreferrer"
-          ><img
-            class="h-20 w-20 border border-line object-cover"
-            loading="lazy"
-            alt={msg.log_photo_of({ label: n.on || '' })}
-            src={photoAt(session.id, n.photo!)}
-          /></a
-        >{/each}
+      {#each photos as n (n.photo)}<Photo
+          {session}
+          id={n.photo!}
+          label={n.on || ''}
+          size="h-20 w-20"
+        />{/each}
     </div>{/if}
 </section>

@@ -6,8 +6,8 @@
   import { choiceName } from '../../lib/names'
   import { strike } from '../../lib/observed'
   import type { Session } from '../../lib/session.svelte'
-  import { photoAt } from '../../lib/photo'
   import { short, tape } from '../../lib/tape'
+  import Photo from './Photo.svelte'
   import * as msg from '../../gen/messages'
 
   interface Props {
@@ -38,17 +38,8 @@
   )
 </script>
 
-{#if fact.photo}<a
-    class="flex-none py-1 pr-2"
-    href={photoAt(session.id, fact.photo)}
-    target="_blank"
-    rel="noreferrer"
-    ><img
-      class="h-14 w-14 border border-line object-cover"
-      loading="lazy"
-      alt={msg.log_photo_of({ label })}
-      src={photoAt(session.id, fact.photo)}
-    /></a
+{#if fact.photo}<span class="flex-none py-1 pr-2"
+    ><Photo {session} id={fact.photo} {label} size="h-14 w-14" /></span
   >{/if}
 <span class="flex-1 py-1"
   >{name} <strong>{measured}</strong>{fact.way ? ` ${msg.log_way({ way: wayName(session, fact.way) })}` : ''}

@@ -4,7 +4,7 @@
   import { Answer } from '../../lib/answer.svelte'
   import { api } from '../../lib/api'
   import { costs } from '../../lib/cost'
-  import { stamped } from '../../lib/observed'
+  import { taken } from '../../lib/observed'
   import { say } from '../../lib/say'
   import type { Session } from '../../lib/session.svelte'
   import Words from '../../parts/Words.svelte'
@@ -24,7 +24,7 @@
 
   function take(w: Way) {
     const name = (w.name ?? []).map((p) => say(p, units)).join('')
-    session.commit(stamped(w.edits), name)
+    session.commit(taken(session, w.edits), name)
   }
 </script>
 
@@ -38,6 +38,7 @@
           ? 'border-2 border-mallow'
           : ''}"
         data-way={w.id}
+        disabled={!asked.fresh}
         onclick={() => take(w)}
       >
         <strong class="text-[1.05rem] leading-snug"><Words says={w.name} {units} /></strong>

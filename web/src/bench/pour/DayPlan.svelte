@@ -129,7 +129,7 @@
     <div class="mt-3"><DayClock {session} {day} /></div>
     {#if first}<Later load={() => import('./SetHours.svelte')} props={{ session, view, day }} />{/if}
   {/if}
-  <Found {session} findings={day.findings} />
+  <Found {session} findings={day.findings} fresh={asked.fresh} />
 
   <div class="mt-5 grid items-start gap-x-8 gap-y-5 xl:grid-cols-2">
     {#if day.loads.length}

@@ -33,7 +33,7 @@
       <button
         class="btn"
         onclick={() => walk && session.commit(walk.edits, `${walk.name} added`)}
-        disabled={!walk || !!walk.refused}
+        disabled={!walk || !!walk.refused || !session.worded}
         title={walk?.refused}><Plus size={18} aria-hidden="true" />{msg.gates_add_a_gate}</button
       >
     </div>

@@ -44,7 +44,9 @@
         {#if l.edits.length}
           <div class="flex w-full flex-wrap items-center justify-between gap-2 border-t border-rule pt-2">
             <span class="font-medium">{costs(l.cost, session.units).join(' · ')}</span>
-            <button class="btn" onclick={() => session.commit(l.edits, l.name)}>{msg.common_take_it}</button>
+            <button class="btn" disabled={!asked.fresh} onclick={() => session.commit(l.edits, l.name)}
+              >{msg.common_take_it}</button
+            >
           </div>
         {:else}
           <p class="w-full border-t border-rule pt-2 font-medium">
