@@ -32,7 +32,19 @@ const (
 )
 
 // Replica is a database that is being copied.
-type Replica struct{ store *litestream.Store }
+type Replica struct {
+	store   *litestream.Store
+	db      *litestream.DB
+	at      *watched
+	shown   string
+	log     *slog.Logger
+	stop    context.CancelFunc
+	watched chan struct{}
+	trying  chan error // a probe that has not answered
+}
+
+// metaOf is where it is kept what was sent already.
+func metaOf(path string) string { return filepath.Join(filepath.Dir(path), ".mallow-replicating") }
 
 // client is where a replica is: a folder, or an address of another server.
 func client(target string) (litestream.ReplicaClient, error) {
@@ -75,9 +87,19 @@ func Start(ctx context.Context, path, target string, log *slog.Logger) (*Replica
 		}
 	}
 	db := litestream.NewDB(path)
-	db.SetMetaPath(filepath.Join(filepath.Dir(path), ".mallow-replicating"))
+	db.SetMetaPath(metaOf(path))
 	db.MonitorInterval = every
-	r := litestream.NewReplicaWithClient(db, to)
+	at := newWatched(path, target, to)
+	// A replica that cannot be written now is told of, and keeps nobody from the jobs.
+	if err := at.heard(at.settle()); err != nil {
+		log.Error("the replica takes nothing", "at", Shown(target), "why", at.now().Wrong)
+		at.anew.Store(true)
+	} else if at.folder != "" && at.empty() { // what was sent elsewhere is no beginning here
+		if err := os.RemoveAll(db.LTXDir()); err != nil {
+			return nil, err
+		}
+	}
+	r := litestream.NewReplicaWithClient(db, at)
 	r.SyncInterval = every
 	db.Replica = r
 	if f, ok := to.(*file.ReplicaClient); ok {
@@ -93,7 +115,10 @@ func Start(ctx context.Context, path, target string, log *slog.Logger) (*Replica
 	if err := s.Open(ctx); err != nil {
 		return nil, fmt.Errorf("replicate to %s: %w", Shown(target), err)
 	}
-	return &Replica{s}, nil
+	watching, stop := context.WithCancel(context.WithoutCancel(ctx))
+	out := &Replica{store: s, db: db, at: at, shown: Shown(target), log: log, stop: stop, watched: make(chan struct{})}
+	go out.watch(watching)
+	return out, nil
 }
 
 // apart refuses a folder within the data folder: it would be lost with it.
@@ -109,7 +134,7 @@ func apart(path, target string) error {
 	if rel, err := filepath.Rel(data, folder); err == nil && (rel == "." || !strings.HasPrefix(rel, "..")) {
 		return fmt.Errorf("%s is within the data folder and would be lost with it; take a folder on another disk", target)
 	}
-	return os.MkdirAll(folder, 0o700)
+	return nil
 }
 
 // quieter passes on only what an installer could act on.
@@ -129,6 +154,8 @@ func (h onlyWarnings) WithGroup(n string) slog.Handler { return onlyWarnings{h.H
 
 // Stop sends the last of it and ends.
 func (r *Replica) Stop() error {
+	r.stop()
+	<-r.watched
 	ctx, stop := context.WithTimeout(context.Background(), 2*ending)
 	defer stop()
 	return r.store.Close(ctx)

@@ -30,7 +30,7 @@ func (s *Server) keeping(c fiber.Ctx) error {
 		return err
 	}
 	out := Keeping{Folder: filepath.Dir(s.Store.Path()), Bytes: size.Bytes, Jobs: size.Jobs, Revisions: size.Revisions,
-		Backups: []KeptBackup{}, Replica: s.Replica, Throwaway: s.Throwaway,
+		Backups: []KeptBackup{}, Throwaway: s.Throwaway,
 		Tidying: TidyingState{On: t.On, Revisions: t.Revisions, Jobs: t.Jobs}}
 	if !t.Due.IsZero() {
 		out.Tidying.Due = &t.Due
@@ -38,6 +38,20 @@ func (s *Server) keeping(c fiber.Ctx) error {
 	if err := s.Store.Ping(c.Context()); err != nil {
 		p := s.problem(asked(c), err)
 		out.Trouble = p.Title + ". " + p.Detail
+	}
+	if s.Replica != nil {
+		now := s.Replica.Look()
+		out.Replica = &now
+	}
+	trial, err := s.Store.Trial(c.Context())
+	if err != nil {
+		return err
+	}
+	if !trial.At.IsZero() {
+		out.Trial = &TrialState{At: trial.At, Name: trial.Name, Jobs: trial.Jobs, Failed: trial.Failed}
+		if !trial.Held.IsZero() {
+			out.Trial.Held = &trial.Held
+		}
 	}
 	for _, b := range list {
 		out.Backups = append(out.Backups, KeptBackup{b.Name, b.Why, b.At, b.Bytes})

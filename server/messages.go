@@ -81,15 +81,35 @@ type PinRequest struct {
 
 // Keeping is how the jobs are kept.
 type Keeping struct {
-	Folder    string       `json:"folder" jsonschema:"required" jsonschema_description:"Data folder."`
-	Bytes     int64        `json:"bytes" jsonschema:"required" jsonschema_description:"Size of the database."`
-	Jobs      int          `json:"jobs" jsonschema:"required"`
-	Revisions int          `json:"revisions" jsonschema:"required"`
-	Trouble   string       `json:"trouble,omitempty" jsonschema_description:"What is the matter with the database, and what to do."`
-	Backups   []KeptBackup `json:"backups" jsonschema:"required" jsonschema_description:"In the data folder, the newest first."`
-	Replica   string       `json:"replica,omitempty" jsonschema_description:"Where the jobs are replicated to."`
-	Throwaway bool         `json:"throwaway" jsonschema:"required" jsonschema_description:"A demo: gone when it stops."`
-	Tidying   TidyingState `json:"tidying" jsonschema:"required"`
+	Folder    string        `json:"folder" jsonschema:"required" jsonschema_description:"Data folder."`
+	Bytes     int64         `json:"bytes" jsonschema:"required" jsonschema_description:"Size of the database."`
+	Jobs      int           `json:"jobs" jsonschema:"required"`
+	Revisions int           `json:"revisions" jsonschema:"required"`
+	Trouble   string        `json:"trouble,omitempty" jsonschema_description:"What is the matter with the database, and what to do."`
+	Backups   []KeptBackup  `json:"backups" jsonschema:"required" jsonschema_description:"In the data folder, the newest first."`
+	Replica   *ReplicaState `json:"replica,omitempty" jsonschema_description:"The second copy of the jobs, where there is one."`
+	Trial     *TrialState   `json:"trial,omitempty" jsonschema_description:"The last time that the newest backup was put back for a trial; left out before the first."`
+	Throwaway bool          `json:"throwaway" jsonschema:"required" jsonschema_description:"A demo: gone when it stops."`
+	Tidying   TidyingState  `json:"tidying" jsonschema:"required"`
+}
+
+// ReplicaState is how the second copy of the jobs is, as it was seen within the last
+// few seconds.
+type ReplicaState struct {
+	At     string     `json:"at" jsonschema:"required"`
+	Wrong  string     `json:"wrong,omitempty" jsonschema_description:"Why it takes nothing, and what to do."`
+	Since  *time.Time `json:"since,omitempty" jsonschema_description:"Since when it is as it is."`
+	Held   *time.Time `json:"held,omitempty" jsonschema_description:"When it last had all that was saved."`
+	Behind bool       `json:"behind" jsonschema:"required" jsonschema_description:"Something that was saved is not there yet."`
+}
+
+// TrialState is a backup that was put back for a trial.
+type TrialState struct {
+	At     time.Time  `json:"at" jsonschema:"required"`
+	Name   string     `json:"name" jsonschema:"required"`
+	Jobs   int        `json:"jobs" jsonschema:"required"`
+	Failed string     `json:"failed,omitempty"`
+	Held   *time.Time `json:"held,omitempty" jsonschema_description:"When one was last put back well."`
 }
 
 // KeptBackup is one backup in the data folder.

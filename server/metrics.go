@@ -43,6 +43,22 @@ func newMetrics(s *Server) *metrics {
 			}
 			return float64(n)
 		}))
+	if s.Replica != nil {
+		m.registry.MustRegister(
+			gauge("mallow_replica_ok", "1 while the second copy takes what is saved.", func() float64 {
+				if s.Replica.Look().Wrong != "" {
+					return 0
+				}
+				return 1
+			}),
+			gauge("mallow_replica_age_seconds", "How long ago the second copy last had all that was saved; -1: not since the start.", func() float64 {
+				if held := s.Replica.Look().Held; held != nil {
+					return time.Since(*held).Seconds()
+				}
+				return -1
+			}))
+	}
+	m.registry.MustRegister(gauge("mallow_files_waiting", "Requests in line for files.", func() float64 { return float64(s.files.waiting.Load()) }))
 	return m
 }
 

@@ -41,10 +41,16 @@ type Config struct {
 	Log      *slog.Logger
 	Version  string
 
-	Planners  int    // how many plan at once; 0: as many as there are processors
-	Metrics   bool   // count requests and plans
-	Replica   string // where the jobs are replicated to, to be shown
-	Throwaway bool   // a demo: what is changed is gone when it stops
+	Planners  int  // how many plan at once; 0: as many as there are processors
+	Metrics   bool // count requests and plans
+	Replica   *Replica
+	Throwaway bool // a demo: what is changed is gone when it stops
+}
+
+// Replica is the second copy of the jobs.
+type Replica struct {
+	At   string // where it is, to be shown
+	Look func() ReplicaState
 }
 
 // bodyLimit bounds a request: a job of 20,000 ground points is about 1 MB.
@@ -155,6 +161,7 @@ func (s *Server) routes(app *fiber.App) {
 	allowed := map[string][]string{}
 	for _, r := range []route{
 		{fiber.MethodGet, "/healthz", s.health},
+		{fiber.MethodGet, "/readyz", s.ready},
 		{fiber.MethodGet, "/api/version", func(c fiber.Ctx) error { return c.JSON(fiber.Map{"version": s.Version}) }},
 		{fiber.MethodGet, "/api/catalogue", s.catalogue},
 		{fiber.MethodGet, "/api/tape", s.tape},
@@ -338,6 +345,25 @@ func (s *Server) health(c fiber.Ctx) error {
 		return err
 	}
 	return c.SendString("ok\n")
+}
+
+// ready tells whether all is as it should be, the second copy too: what is not is said
+// line by line. Who only wants to know whether to send requests here asks for health.
+func (s *Server) ready(c fiber.Ctx) error {
+	var wrong []string
+	if err := s.Store.Ping(c.Context()); err != nil {
+		p := s.problem(asked(c), err)
+		wrong = append(wrong, p.Title+". "+p.Detail)
+	}
+	if s.Replica != nil {
+		if now := s.Replica.Look(); now.Wrong != "" {
+			wrong = append(wrong, "The second copy at "+s.Replica.At+" takes nothing: "+now.Wrong+".")
+		}
+	}
+	if len(wrong) > 0 {
+		return c.Status(fiber.StatusServiceUnavailable).SendString(strings.Join(wrong, "\n") + "\n")
+	}
+	return c.SendString("ready\n")
 }
 
 // hostChecked refuses names that this server does not go by, so that a page

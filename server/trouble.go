@@ -19,7 +19,7 @@ import (
 // kept, and what to do.
 var troubles = map[store.Kind]Problem{
 	store.Full: {Status: fiber.StatusInsufficientStorage, Title: "The disk is full",
-		Detail: "What was saved before is kept; this was not. Free some space where the jobs are kept, then try again: it goes on by itself."},
+		Detail: "What was saved before is kept and can be read and taken out; this was not saved."},
 	store.ReadOnly: {Status: fiber.StatusServiceUnavailable, Title: "The jobs cannot be written",
 		Detail: "The data folder or its disk is read-only. What was saved before is kept and can be read; this was not saved. Make it writable, then try again."},
 	store.Busy: {Status: fiber.StatusServiceUnavailable, Title: "Another program holds the jobs",
@@ -82,6 +82,9 @@ func (s *Server) problem(at asking, err error) Problem {
 		if p, ok := troubles[trouble.Kind]; ok {
 			if trouble.Kind == store.Damaged || trouble.Kind == store.Gone {
 				p.Detail += s.newestBackup()
+			}
+			if trouble.Kind == store.Full {
+				p.Detail += s.Store.RoomSays()
 			}
 			return p
 		}

@@ -106,6 +106,10 @@ func Version() int64 {
 
 // migrate makes the tables of a new database.
 func (s *Store) migrate(ctx context.Context) error {
+	// What is as it should be is not written to: there may be no room for it.
+	if v, err := versionOf(ctx, s.write); err != nil || v == Version() {
+		return err
+	}
 	// Marked first: a file that is only half made is to be known as ours.
 	if _, err := s.write.ExecContext(ctx, fmt.Sprintf(`PRAGMA application_id = %d`, applicationID)); err != nil {
 		return err

@@ -10,6 +10,7 @@ import (
 	"io/fs"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 	"time"
 )
@@ -233,9 +234,29 @@ func (s *Store) backUpFile(ctx context.Context, from *sql.DB, why string) (Backu
 	return Backup{Name: name, Path: v.Path, Why: why, At: at, Bytes: v.Bytes}, err
 }
 
-// BackUpNow makes one more of the backups that the data folder keeps.
+// BackUpNow makes one more of the backups that the data folder keeps, and drops those
+// that are too many then.
 func (s *Store) BackUpNow(ctx context.Context, why string) (Backup, error) {
-	return s.backUpFile(ctx, s.read, why)
+	b, err := s.backUpFile(ctx, s.read, why)
+	if err != nil {
+		return b, err
+	}
+	return b, s.rotate()
+}
+
+// rotate drops the backups that the rotation does not keep.
+func (s *Store) rotate() error {
+	list, err := s.Backups()
+	if err != nil {
+		return err
+	}
+	_, leave := Rotated(list)
+	for _, b := range leave {
+		if err := os.Remove(b.Path); err != nil && !errors.Is(err, fs.ErrNotExist) {
+			return err
+		}
+	}
+	return nil
 }
 
 // Backups lists what the data folder keeps, the newest first.
@@ -270,14 +291,18 @@ const (
 	keptDays   = 7
 	keptWeeks  = 4
 	keptMonths = 6
-	keptOthers = 5 // of those made before something, or by hand
+	keptOthers = 5 // of those made by hand, and of those made before something
+	// mostBackupBytes is how large all of them may be together; the newest, and the
+	// newest of those made before something, stay whatever their size.
+	mostBackupBytes = 20 << 30
 )
 
 // Rotated splits backups, the newest first, into those that stay and those
 // that go: the newest of each of the last 7 days, 4 weeks and 6 months that
-// have one, and the last 5 made by hand or before a change.
+// have one, the last 5 made by hand and the last 5 made before something. Where they
+// are too large together the oldest of those go too.
 func Rotated(list []Backup) (stay, leave []Backup) {
-	days, weeks, months, others := map[string]bool{}, map[string]bool{}, map[string]bool{}, 0
+	days, weeks, months, others := map[string]bool{}, map[string]bool{}, map[string]bool{}, map[bool]int{}
 	first := func(kept map[string]bool, most int, key string) bool {
 		if kept[key] || len(kept) >= most {
 			return false
@@ -287,8 +312,8 @@ func Rotated(list []Backup) (stay, leave []Backup) {
 	}
 	for _, b := range list {
 		if b.Why != daily {
-			others++
-			if others <= keptOthers {
+			others[b.Why == asked]++
+			if others[b.Why == asked] <= keptOthers {
 				stay = append(stay, b)
 				continue
 			}
@@ -305,10 +330,24 @@ func Rotated(list []Backup) (stay, leave []Backup) {
 			leave = append(leave, b)
 		}
 	}
+	bytes, before := int64(0), false
+	stay = slices.DeleteFunc(stay, func(b Backup) bool {
+		first := bytes == 0 || b.Why != daily && b.Why != asked && !before
+		before = before || b.Why != daily && b.Why != asked
+		if bytes += b.Bytes; bytes <= mostBackupBytes || first {
+			return false
+		}
+		leave = append(leave, b)
+		return true
+	})
 	return stay, leave
 }
 
-const daily = "daily"
+// Why backups are made, beside what they are made before.
+const (
+	daily = "daily"
+	asked = "asked"
+)
 
 // DailyBackUp makes the day's backup if there is none of the last day, and
 // drops those that the rotation does not keep. False: it was not time.
@@ -324,15 +363,6 @@ func (s *Store) DailyBackUp(ctx context.Context) (bool, error) {
 	}
 	if _, err := s.BackUpNow(ctx, daily); err != nil {
 		return false, err
-	}
-	if list, err = s.Backups(); err != nil {
-		return true, err
-	}
-	_, leave := Rotated(list)
-	for _, b := range leave {
-		if err := os.Remove(b.Path); err != nil {
-			return true, err
-		}
 	}
 	return true, nil
 }

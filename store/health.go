@@ -22,6 +22,9 @@ func (s *Store) Ping(ctx context.Context) (err error) {
 	if err := s.there(); err != nil {
 		return err
 	}
+	if s.noRoom != nil {
+		return s.noRoom
+	}
 	var n int
 	if err := s.read.QueryRowContext(ctx, `SELECT COUNT(*) FROM keeping`).Scan(&n); err != nil {
 		return err

@@ -8,7 +8,7 @@ import (
 )
 
 // Keeping does what nobody waits for, until it is told to stop: it packs old
-// documents, makes the day's backup, lets go what is past its time, and looks
+// documents, makes the day's backup and tries one now and then, lets go what is past its time, and looks
 // the pages over.
 func (s *Store) Keeping(ctx context.Context, log *slog.Logger) {
 	said := func(what string, err error) {
@@ -22,6 +22,11 @@ func (s *Store) Keeping(ctx context.Context, log *slog.Logger) {
 		said("the daily backup", err)
 		if made {
 			log.Info("backed up")
+		}
+		if tried, err := s.TryBackup(ctx); err != nil {
+			said("the trial of the newest backup", err)
+		} else if tried {
+			log.Info("the newest backup was put back for a trial")
 		}
 		if err == nil { // nothing goes that is in no backup
 			went, err := s.Tidy(ctx)

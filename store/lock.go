@@ -65,7 +65,11 @@ func (l *Lock) Say(who Holder) error {
 	if err != nil {
 		return err
 	}
-	return trouble(os.WriteFile(l.lock.Path(), raw, 0o600))
+	err = trouble(os.WriteFile(l.lock.Path(), raw, 0o600))
+	if Is(err, Full) { // it is held all the same, and others do not learn by whom
+		return nil
+	}
+	return err
 }
 
 // Release gives the folder back.

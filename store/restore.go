@@ -252,6 +252,9 @@ func (s *Store) Replace(ctx context.Context, file string) (before Backup, err er
 		return before, err
 	}
 	defer s.line.Release(1)
+	if s.noRoom != nil {
+		return before, s.noRoom
+	}
 	if before, err = s.BackUpNow(ctx, "before-restore"); err != nil {
 		return before, err
 	}

@@ -37,6 +37,7 @@ type Store struct {
 	read   *sql.DB
 	now    func() time.Time
 	health health
+	noRoom error // why it only reads
 }
 
 // Errors that callers tell apart.
@@ -77,7 +78,24 @@ func open(ctx context.Context, path string, now func() time.Time) (*Store, error
 	return s, nil
 }
 
-func (s *Store) open(ctx context.Context) (err error) {
+func (s *Store) open(ctx context.Context) error {
+	err := s.openToWrite(ctx)
+	if err == nil || !short(err) {
+		return err
+	}
+	if info, gone := os.Stat(s.path); gone != nil || info.Size() == 0 {
+		return err
+	}
+	for _, db := range []*sql.DB{s.write, s.read} {
+		if db != nil {
+			_ = db.Close() // it was opened in vain, and there is no room to fold its log
+		}
+	}
+	s.write, s.read = nil, nil
+	return s.openToRead(ctx, err)
+}
+
+func (s *Store) openToWrite(ctx context.Context) (err error) {
 	if err := s.admit(ctx); err != nil {
 		return err
 	}
@@ -155,6 +173,9 @@ func (s *Store) tx(ctx context.Context, do func(*sql.Tx) error) (err error) {
 		return err
 	}
 	defer s.line.Release(1)
+	if s.noRoom != nil {
+		return s.noRoom
+	}
 	if err := s.there(); err != nil {
 		return err
 	}

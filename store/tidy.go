@@ -327,6 +327,9 @@ func (s *Store) alone(ctx context.Context, do func(*sql.Conn) error) (err error)
 		return err
 	}
 	defer s.line.Release(1)
+	if s.noRoom != nil {
+		return s.noRoom
+	}
 	conn, err := s.write.Conn(ctx)
 	if err != nil {
 		return err

@@ -201,6 +201,24 @@ func examine(ctx context.Context, out io.Writer, dir, rescue string) error {
 		if time.Since(list[0].At) > oldBackup {
 			todo = append(todo, "The newest backup is "+humanize.Time(list[0].At)+" old: start Mallow, which makes one a day, or run mallow backup.")
 		}
+		good := 0
+		for _, b := range list { // each to its last bit
+			if _, err := store.Verify(ctx, b.Path); err != nil {
+				line("Backup", "%s: %v", b.Name, err)
+				todo = append(todo, fmt.Sprintf("The backup %s cannot be put back. Delete it, and make another one with mallow backup.", b.Path))
+			} else {
+				good++
+			}
+		}
+		line("Verified", "%d of %d backups, to the last bit", good, len(list))
+	}
+	for _, at := range replica.Places(dir) {
+		if err := replica.Looked(ctx, filepath.Join(dir, store.FileName), at); err != nil {
+			line("Replica", "%s: %v", at, err)
+			todo = append(todo, "The replica at "+at+" takes nothing: "+err.Error()+".")
+		} else {
+			line("Replica", "%s takes what is written", at)
+		}
 	}
 	todo = append(todo, examineDatabase(ctx, line, dir, rescue)...)
 	if len(todo) == 0 {
@@ -234,6 +252,20 @@ func examineDatabase(ctx context.Context, line func(string, string, ...any), dir
 		todo = append(todo, "Part of the database is damaged. Stop Mallow, keep a copy of the folder, write what can be read with mallow doctor --rescue FILE.zip, then restore the newest backup.")
 	} else {
 		line("Integrity", "whole")
+	}
+	if err := s.Sums(ctx); err != nil {
+		line("Checksums", "%v", err)
+		todo = append(todo, "What is named is not what was saved. Write what can be read with mallow doctor --rescue FILE.zip, then restore the newest backup that is verified.")
+	} else {
+		line("Checksums", "every revision is what was saved")
+	}
+	if t, err := s.Trial(ctx); err != nil {
+		line("Trial", "%v", err)
+	} else if t.Failed != "" {
+		line("Trial", "%s could not be put back %s: %s", t.Name, humanize.Time(t.At), t.Failed)
+		todo = append(todo, "The newest backup could not be put back for a trial: look at the disk, and make another one with mallow backup.")
+	} else if !t.At.IsZero() {
+		line("Trial", "%s was put back with %s, %s", t.Name, jobs(t.Jobs), humanize.Time(t.At))
 	}
 	if rescue == "" {
 		return todo

@@ -169,11 +169,13 @@ func (s *serving) serve(ctx context.Context, dir string, docs [][]byte, out io.W
 		return err
 	}
 	log := s.log()
+	var second *server.Replica
 	if s.replicate != "" {
 		copied, err := replica.Start(context.WithoutCancel(ctx), kept.Path(), s.replicate, log)
 		if err != nil {
 			return usageError{err}
 		}
+		second = secondCopy(copied, s.replicate)
 		defer func() {
 			if err := copied.Stop(); err != nil {
 				log.Error("the last of the replica", "error", err)
@@ -190,7 +192,7 @@ func (s *serving) serve(ctx context.Context, dir string, docs [][]byte, out io.W
 		Planners: planners,
 		Level:    standin.Usual,
 		Store:    kept, Catalog: cat, Web: web.Files(), Hosts: s.names(), Version: version, Log: log,
-		Metrics: s.metrics != "", Replica: replica.Shown(s.replicate), Throwaway: s.demo,
+		Metrics: s.metrics != "", Replica: second, Throwaway: s.demo,
 	})
 	defer app.Close()
 	counted, err := s.serveMetrics(app)
@@ -201,6 +203,21 @@ func (s *serving) serve(ctx context.Context, dir string, docs [][]byte, out io.W
 	defer s.keep(ctx, kept, log)()
 	fmt.Fprintf(out, "Mallow is at %s (stop with Ctrl-C)\n", url(listener.Addr()))
 	return attend(ctx, app, listener)
+}
+
+// secondCopy is what the server shows of a replica.
+func secondCopy(r *replica.Replica, target string) *server.Replica {
+	moment := func(t time.Time) *time.Time {
+		if t.IsZero() {
+			return nil
+		}
+		return &t
+	}
+	at := replica.Shown(target)
+	return &server.Replica{At: at, Look: func() server.ReplicaState {
+		now := r.Status()
+		return server.ReplicaState{At: at, Wrong: now.Wrong, Since: moment(now.Since), Held: moment(now.Held), Behind: now.Behind}
+	}}
 }
 
 // shareProcessors has the system share the processors between planning and all
