@@ -7419,10 +7419,8 @@ export interface Keeping {
    * In the data folder, the newest first.
    */
   backups: KeptBackup[]
-  /**
-   * Where the jobs are replicated to.
-   */
-  replica?: string
+  replica?: ReplicaState
+  trial?: TrialState
   /**
    * A demo: gone when it stops.
    */
@@ -7434,6 +7432,35 @@ export interface KeptBackup {
   why: string
   at: string
   bytes: number
+}
+export interface ReplicaState {
+  at: string
+  /**
+   * Why it takes nothing, and what to do.
+   */
+  wrong?: string
+  /**
+   * Since when it is as it is.
+   */
+  since?: string
+  /**
+   * When it last had all that was saved.
+   */
+  held?: string
+  /**
+   * Something that was saved is not there yet.
+   */
+  behind: boolean
+}
+export interface TrialState {
+  at: string
+  name: string
+  jobs: number
+  failed?: string
+  /**
+   * When one was last put back well.
+   */
+  held?: string
 }
 export interface TidyingState {
   on: boolean

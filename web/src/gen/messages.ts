@@ -475,6 +475,12 @@ export const wind_leaf_of_estimated = (d: { v1: string | number }): string => "L
 export const wind_one_leaf_of = (d: { v1: string | number; v2: string | number }): string => "One leaf of " + d.v1 + ", " + d.v2
 export const wrong_is_missing_it_must_be = (d: { name: string | number; allowed: string | number }): string => '' + d.name + " is missing: it must be " + d.allowed + "."
 export const wrong_was_it_must_be = (d: { name: string | number; given: string | number; allowed: string | number }): string => '' + d.name + " was " + d.given + ". It must be " + d.allowed + "."
+export const keeping_replica_takes_nothing = (d: { at: string | number }): string => "The second copy at " + d.at + " takes nothing."
+export const keeping_replica_wrong = (d: { wrong: string | number }): string => "Why: " + d.wrong + "."
+export const keeping_replica_held = (d: { v1: string | number }): string => "It last had everything " + d.v1 + "."
+export const keeping_trial_failed = (d: { name: string | number; why: string | number }): string => "The newest backup, " + d.name + ", could not be put back for a trial: " + d.why + ". Look at the disk, and back up now."
+export const keeping_trial_held = (d: { v1: string | number }): string => "One was last put back well " + d.v1 + "."
+export const keeping_trial_well = (d: { v1: string | number; count: string | number }): string => "The newest one was put back for a trial " + d.v1 + ", with " + d.count + ": all of it could be read."
 export const stages_build = "Build"
 export const build_compare = "Compare lengths"
 export const build_trying = "Trying other lengths …"

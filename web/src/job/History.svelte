@@ -1,5 +1,6 @@
 <script lang="ts">
   // What was changed, the newest first, and the way back to any of it.
+  import { untrack } from 'svelte'
   import { Dialog } from 'bits-ui'
   import Pin from '@lucide/svelte/icons/pin'
   import type { RevisionSummary } from '../gen/api'
@@ -13,7 +14,7 @@
   let more = $state(false)
   const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'medium' })
   $effect(() => {
-    if (open) void read()
+    if (open) untrack(() => void read())
   })
 
   async function read() {

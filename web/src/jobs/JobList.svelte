@@ -26,18 +26,28 @@
   let removed = $state.raw<JobSummary | null>(null)
   let asking: AbortController | null = null
 
-  /** Reads as many as are shown, or one page more. */
+  /** How many are wanted: a list that is read again while more of it come has those too. */
+  let wanted = PAGE
+  const AT_ONCE = 200
+
+  /** Reads as many as are wanted, or one page more. */
   async function load(more = 0) {
     asking?.abort()
     const mine = (asking = new AbortController())
     try {
-      const shown = more ? (jobs ?? []) : []
-      const most = more || Math.min(200, Math.max(PAGE, jobs?.length ?? 0))
-      const page = await api.list({ words, skip: shown.length, most }, mine.signal)
-      const known = new Set(shown.map((j) => j.id))
-      jobs = [...shown, ...page.jobs.filter((j) => !known.has(j.id))]
-      count = page.count
-      binned = page.binned
+      const had = more ? (jobs ?? []) : []
+      if (more) wanted = Math.max(wanted, had.length + more)
+      let shown = had
+      for (let skip = had.length; skip < wanted; skip += AT_ONCE) {
+        const most = Math.min(AT_ONCE, wanted - skip)
+        const page = await api.list({ words, skip, most }, mine.signal)
+        shown = [...shown, ...page.jobs]
+        count = page.count
+        binned = page.binned
+        if (page.jobs.length < most) break
+      }
+      // What was saved meanwhile can stand on two pages.
+      jobs = [...new Map(shown.map((j) => [j.id, j])).values()]
       if (binOpen) bin = (await api.list({ bin: true, most: 200 }, mine.signal)).jobs
       trouble = ''
     } catch (e) {
@@ -73,6 +83,7 @@
     clearTimeout(typed)
     typed = setTimeout(() => {
       jobs = jobs && []
+      wanted = PAGE
       void load()
     }, 120)
   }

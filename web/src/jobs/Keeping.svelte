@@ -40,7 +40,15 @@
   onMount(() => {
     document.title = msg.keeping_keeping_mallow
     void act('', api.keeping, '')
+    // How the second copy is changes by itself.
+    const timer = setInterval(() => void glance(), 5000)
+    return () => clearInterval(timer)
   })
+  async function glance() {
+    if (busy || !kept?.replica || document.visibilityState !== 'visible') return
+    const now = await api.keeping().catch(() => null)
+    if (now && !busy) kept = now
+  }
 </script>
 
 <Masthead />
@@ -65,8 +73,18 @@
       })} <span class="font-semibold break-all">{kept.folder}</span>.
       {#if kept.throwaway}<strong class="text-warn">{msg.keeping_this_is_a_demo_all}</strong>{/if}
       {#if kept.replica}{msg.keeping_a_second_copy_at_most}
-        <span class="font-semibold break-all">{kept.replica}</span>.{/if}
+        <span class="font-semibold break-all">{kept.replica.at}</span>.{/if}
     </p>
+
+    {#if kept.replica?.wrong}
+      <p class="mt-3 border border-stop bg-stop-wash p-4 text-stop" role="alert" data-testid="replica">
+        <strong>{msg.keeping_replica_takes_nothing({ at: kept.replica.at })}</strong>
+        {msg.keeping_replica_wrong({ wrong: kept.replica.wrong })}
+        {#if kept.replica.held}{msg.keeping_replica_held({
+            v1: when.format(new Date(kept.replica.held)),
+          })}{/if}
+      </p>
+    {/if}
 
     <section class="mt-6" aria-labelledby="backups">
       <div class="flex flex-wrap items-center justify-between gap-3">
@@ -82,6 +100,19 @@
         {#if kept.throwaway}{msg.keeping_in_a_demo_none_is}{:else}{msg.keeping_made}{/if}
         {msg.keeping_every_day_and_before_anything}
       </p>
+      {#if kept.trial?.failed}
+        <p class="mt-2 border border-stop bg-stop-wash p-3 text-stop" role="alert">
+          {msg.keeping_trial_failed({ name: kept.trial.name, why: kept.trial.failed })}
+          {#if kept.trial.held}{msg.keeping_trial_held({ v1: when.format(new Date(kept.trial.held)) })}{/if}
+        </p>
+      {:else if kept.trial}
+        <p class="mt-1 text-pencil">
+          {msg.keeping_trial_well({
+            v1: when.format(new Date(kept.trial.at)),
+            count: count(kept.trial.jobs, 'job', 'jobs'),
+          })}
+        </p>
+      {/if}
       {#if !kept.backups.length}
         <p class="mt-3 border-t border-rule py-3">{msg.keeping_none_yet}</p>
       {/if}

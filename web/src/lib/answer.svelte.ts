@@ -5,6 +5,14 @@ import type { Job } from '../gen/api'
 import type { Session } from './session.svelte'
 
 const PAUSE = 120
+/** How long a tap waits for what is being worked out again, in tenths of a second. */
+const PATIENCE = 50
+
+/** Waits until something is of the job as it stands; false where that does not come. */
+export async function fresh(is: () => boolean): Promise<boolean> {
+  for (let k = 0; !is() && k < PATIENCE; k++) await new Promise((go) => setTimeout(go, 100))
+  return is()
+}
 
 export class Answer<T> {
   value = $state.raw<T | undefined>()

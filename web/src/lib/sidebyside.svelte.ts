@@ -1,12 +1,14 @@
 // What the server makes of the run in other ways, side by side: asked again
 // when the job changes, the newest answer wins.
 import { untrack } from 'svelte'
-import type { Job } from '../gen/api'
+import type { Edit, Job } from '../gen/api'
+import { fresh } from './answer.svelte'
+import * as msg from '../gen/messages'
 import type { Session } from './session.svelte'
 
 const PAUSE = 150
 
-export class SideBySide<T> {
+export class SideBySide<T extends { edits: Edit[] }> {
   rows = $state.raw<T[]>([])
   waiting = $state(true)
   refused = $state('')
@@ -14,7 +16,10 @@ export class SideBySide<T> {
   fresh = $state(false)
 
   /** Asks while the component that makes it is shown. */
-  constructor(session: Session, ask: (doc: Job, run: string) => Promise<T[]>) {
+  constructor(
+    private readonly session: Session,
+    ask: (doc: Job, run: string) => Promise<T[]>,
+  ) {
     $effect(() => {
       const [doc, run] = [session.doc, session.run.id]
       if (!session.run.posts.length) {
@@ -39,5 +44,13 @@ export class SideBySide<T> {
       }, PAUSE)
       return () => clearTimeout(timer)
     })
+  }
+
+  /** Takes a row; one that is tapped while the job is being worked out again, as it comes out then. */
+  async take(is: (row: T) => boolean, says: string) {
+    const there = await fresh(() => this.fresh)
+    const now = this.rows.find(is)
+    if (there && now) this.session.commit(now.edits, says)
+    else this.session.store.notice = msg.finding_list_no_longer_a_way_out({ says })
   }
 }

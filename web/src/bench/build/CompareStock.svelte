@@ -43,7 +43,7 @@
         </p>
       </div>
       {#if c.now}<strong class="pr-2">{msg.common_as_planned_now}</strong>{:else}
-        <button class="btn" disabled={!asked.fresh} onclick={() => session.commit(c.edits, name(c))}
+        <button class="btn" onclick={() => asked.take((o) => o.id === c.id, name(c))}
           >{msg.common_take_it}</button
         >
       {/if}

@@ -7,6 +7,7 @@
   import { temperature } from '../../lib/tape'
   import FileLink from '../../parts/FileLink.svelte'
   import Words from '../../parts/Words.svelte'
+  import { fresh as whenFresh } from '../../lib/answer.svelte'
   import Found from '../Found.svelte'
   import * as msg from '../../gen/messages'
 
@@ -15,6 +16,13 @@
   const on = (day: string) => date(`${day}T12:00`)
   const most = $derived(Math.max(8, ...schedule.days.map((d) => d.hours)))
   const words = (says: Part[]) => says.map((p) => say(p, units)).join('')
+  /** One that is tapped while the days are being laid out again is taken as it comes out then. */
+  async function sooner(says: string) {
+    const there = await whenFresh(() => fresh)
+    const now = schedule.sooner.find((o) => words(o.says) === says)
+    if (there && now) session.commit(now.edits, says)
+    else session.store.notice = msg.finding_list_no_longer_a_way_out({ says })
+  }
 </script>
 
 <div class="flex flex-wrap items-end gap-3">
@@ -140,9 +148,7 @@
             >{msg.days_ends_sooner({ date: on(o.finish), days: o.days, hours: o.hours.toFixed(0) })}</span
           ></span
         >
-        <button class="btn" disabled={!fresh} onclick={() => session.commit(o.edits, words(o.says))}
-          >{msg.common_take_it}</button
-        >
+        <button class="btn" onclick={() => sooner(words(o.says))}>{msg.common_take_it}</button>
       </li>
     {/each}
   </ul>

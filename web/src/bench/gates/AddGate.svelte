@@ -3,6 +3,7 @@
   import { Popover } from 'bits-ui'
   import Plus from '@lucide/svelte/icons/plus'
   import type { Session } from '../../lib/session.svelte'
+  import { fresh } from '../../lib/answer.svelte'
   import Words from '../../parts/Words.svelte'
   import * as msg from '../../gen/messages'
 
@@ -17,6 +18,15 @@
       added = ''
     }
   })
+  /** One that is asked for while the last one is being planned is put where there is room then. */
+  async function add(id: string) {
+    open = false
+    const there = await fresh(() => session.worded)
+    const o = offers.find((g) => g.id === id)
+    if (!there || !o || o.refused) return
+    added = o.gate
+    session.commit(o.edits, `${o.name} added`)
+  }
 </script>
 
 <Popover.Root bind:open>
@@ -33,12 +43,8 @@
       {#each offers as o (o.id)}
         <button
           class="min-h-11 border border-line bg-sheet px-2.5 py-1.5 text-left leading-tight disabled:opacity-70"
-          disabled={!!o.refused || !session.worded}
-          onclick={() => {
-            added = o.gate
-            open = false
-            session.commit(o.edits, `${o.name} added`)
-          }}
+          disabled={!!o.refused}
+          onclick={() => add(o.id)}
           ><span class="font-semibold">{o.name}</span><span class="mt-0.5 block text-[0.9rem] text-pencil"
             >{#if o.refused}{msg.add_gate_not_here({ refused: o.refused })}{:else}<Words
                 says={o.says}

@@ -193,7 +193,6 @@
                       <td class="px-1"
                         ><button
                           class="btn min-h-9 px-2 py-0.5 pointer-coarse:min-h-11"
-                          disabled={!session.caughtUp}
                           aria-label={msg.gate_posts_set_gate_posts_of_as({ short: short(l.length, units) })}
                           onclick={() =>
                             session.commit(

@@ -92,7 +92,7 @@
             <span class="font-medium"
               >{same(l) ? msg.compare_as_many_posts_and_bags : costs(l.cost, units).join(' · ')}</span
             >
-            <button class="btn" disabled={!asked.fresh} onclick={() => session.commit(l.edits, l.name)}
+            <button class="btn" onclick={() => asked.take((o) => o.id === l.id, l.name)}
               >{msg.common_take_it}</button
             >
           {/if}

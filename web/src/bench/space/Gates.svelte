@@ -4,6 +4,7 @@
   import Plus from '@lucide/svelte/icons/plus'
   import Trash2 from '@lucide/svelte/icons/trash-2'
   import type { Gate } from '../../gen/api'
+  import { fresh } from '../../lib/answer.svelte'
   import { at } from '../../lib/doc'
   import type { Session } from '../../lib/session.svelte'
   import Figure from '../../parts/Figure.svelte'
@@ -18,6 +19,11 @@
   const planned = (id: string) => session.run.gates.find((g) => g.id === id)
   const walk = $derived(session.run.addGate.find((g) => g.id === 'walk'))
 
+  /** One that is asked for while the last one is being planned is put where there is room then. */
+  async function add() {
+    if ((await fresh(() => session.worded)) && walk && !walk.refused)
+      session.commit(walk.edits, `${walk.name} added`)
+  }
   const path = (g: Gate, ...names: string[]) => at(session.at('/gates'), g.id, ...names)
   const remove = (g: Gate) =>
     session.commit([{ path: path(g), value: null }], msg.gates_taken_out({ v1: g.name || g.id }))
@@ -30,11 +36,8 @@
   <div>
     <div class="flex items-center justify-between gap-3">
       <h2 class="font-bold">{msg.common_gates}</h2>
-      <button
-        class="btn"
-        onclick={() => walk && session.commit(walk.edits, `${walk.name} added`)}
-        disabled={!walk || !!walk.refused || !session.worded}
-        title={walk?.refused}><Plus size={18} aria-hidden="true" />{msg.gates_add_a_gate}</button
+      <button class="btn" onclick={add} disabled={!walk || !!walk.refused} title={walk?.refused}
+        ><Plus size={18} aria-hidden="true" />{msg.gates_add_a_gate}</button
       >
     </div>
     {#if !gates.length}<p class="text-pencil">

@@ -44,7 +44,7 @@
         {#if l.edits.length}
           <div class="flex w-full flex-wrap items-center justify-between gap-2 border-t border-rule pt-2">
             <span class="font-medium">{costs(l.cost, session.units).join(' · ')}</span>
-            <button class="btn" disabled={!asked.fresh} onclick={() => session.commit(l.edits, l.name)}
+            <button class="btn" onclick={() => asked.take((o) => o.id === l.id, l.name)}
               >{msg.common_take_it}</button
             >
           </div>
