@@ -34,6 +34,13 @@ func (s *Store) Keeping(ctx context.Context, log *slog.Logger) {
 			if went.Jobs+went.Revisions > 0 {
 				log.Info("tidied", "jobs", went.Jobs, "revisions", went.Revisions)
 			}
+			if t, err := s.Tidying(ctx); err == nil && t.On {
+				n, err := s.Fold(ctx)
+				said("folding steps of entries", err)
+				if n > 0 {
+					log.Info("folded", "revisions", n)
+				}
+			}
 		}
 	}
 	hourly()

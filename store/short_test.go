@@ -56,7 +56,7 @@ func TestAFullDiskIsRead(t *testing.T) {
 		if !closed { // as after a kill: what is saved is in the log still
 			killed := small(t, "8m")
 			for _, end := range []string{"", "-wal"} {
-				if err := os.WriteFile(filepath.Join(killed, store.FileName+end), must1(os.ReadFile(path + end))(t), 0o600); err != nil {
+				if err := os.WriteFile(filepath.Join(killed, store.FileName+end), must1(os.ReadFile(path+end))(t), 0o600); err != nil {
 					t.Fatal(err)
 				}
 			}

@@ -238,3 +238,72 @@ func BenchmarkLoad(b *testing.B) {
 		}
 	}
 }
+
+// A job that was saved so often, as by a log of taps: its history's first page, and one
+// more save.
+func BenchmarkGrownOld(b *testing.B) {
+	for _, n := range []int{1, 1_000, 10_000, 100_000} {
+		ctx := context.Background()
+		dir := b.TempDir()
+		s, err := store.Open(ctx, filepath.Join(dir, store.FileName))
+		if err != nil {
+			b.Fatal(err)
+		}
+		r, err := s.Create(ctx, draft([]byte(`{"name":"a"}`), "new"))
+		if err != nil {
+			b.Fatal(err)
+		}
+		if err := s.Close(); err != nil {
+			b.Fatal(err)
+		}
+		grow(b, filepath.Join(dir, store.FileName), r.Job, n)
+		if s, err = store.Open(ctx, filepath.Join(dir, store.FileName)); err != nil {
+			b.Fatal(err)
+		}
+		if r, err = s.Get(ctx, r.Job); err != nil || r.Number != n {
+			b.Fatal(r.Number, err)
+		}
+		b.Run(fmt.Sprintf("history/%d", n), func(b *testing.B) {
+			for b.Loop() {
+				if _, err := s.History(ctx, r.Job, 0, 50); err != nil {
+					b.Fatal(err)
+				}
+			}
+		})
+		b.Run(fmt.Sprintf("save/%d", n), func(b *testing.B) {
+			for b.Loop() {
+				if r, err = s.Save(ctx, r.Job, r.At(), draft([]byte(`{"name":"b"}`), "more")); err != nil {
+					b.Fatal(err)
+				}
+			}
+		})
+		if err := s.Close(); err != nil {
+			b.Fatal(err)
+		}
+	}
+}
+
+// grow gives a job so many revisions, which to save one by one would take an hour.
+func grow(b *testing.B, path, job string, n int) {
+	b.Helper()
+	db, err := sql.Open("sqlite", path)
+	if err != nil {
+		b.Fatal(err)
+	}
+	for _, q := range []string{
+		`INSERT INTO revisions (job_id, number, parent, what, saved_at, name, facts, ops, sum)
+			WITH RECURSIVE n (i) AS (SELECT 2 UNION ALL SELECT i + 1 FROM n WHERE i < ?2)
+			SELECT job_id, i, i - 1, 'P' || i || ' dug', saved_at, name, facts, ops, sum FROM n, revisions WHERE job_id = ?1 AND number = 1 AND ?2 > 1`,
+		`INSERT INTO documents (job_id, number, coding, doc)
+			WITH RECURSIVE n (i) AS (SELECT 2 UNION ALL SELECT i + 1 FROM n WHERE i < ?2)
+			SELECT job_id, i, coding, doc FROM n, documents WHERE job_id = ?1 AND number = 1 AND ?2 > 1`,
+		`UPDATE jobs SET head = ?2 WHERE id = ?1`,
+	} {
+		if _, err := db.Exec(q, job, n); err != nil {
+			b.Fatal(err)
+		}
+	}
+	if err := db.Close(); err != nil {
+		b.Fatal(err)
+	}
+}

@@ -218,7 +218,7 @@ func (s *Store) Tidy(ctx context.Context) (went Tidying, err error) {
 		}
 	}
 	for id, numbers := range due.thin {
-		n, err := s.thinJob(ctx, id, numbers)
+		n, err := s.thinJob(ctx, id, numbers, false)
 		went.Revisions += n
 		if err != nil {
 			return went, err
@@ -232,8 +232,8 @@ func (s *Store) Tidy(ctx context.Context) (went Tidying, err error) {
 
 // thinJob lets revisions of one job go. Those after them become children of
 // what is left before, and are told from another where what they were told
-// from goes.
-func (s *Store) thinJob(ctx context.Context, id string, numbers []int) (n int, err error) {
+// from goes. Single: only those of which one came at the most.
+func (s *Store) thinJob(ctx context.Context, id string, numbers []int, single bool) (n int, err error) {
 	err = s.tx(ctx, func(tx *sql.Tx) error {
 		for _, number := range numbers {
 			now, err := head(ctx, tx, id)
@@ -247,6 +247,13 @@ func (s *Store) thinJob(ctx context.Context, id string, numbers []int) (n int, e
 			err = tx.QueryRowContext(ctx, `SELECT pinned FROM revisions WHERE job_id = ? AND number = ?`, id, number).Scan(&pinned)
 			if errors.Is(err, sql.ErrNoRows) || err == nil && (pinned || now.Number == number) {
 				continue // pinned or gone back to since it was announced
+			}
+			if err == nil && single {
+				var children int
+				err = tx.QueryRowContext(ctx, `SELECT COUNT(*) FROM revisions WHERE job_id = ? AND parent = ?`, id, number).Scan(&children)
+				if err == nil && children > 1 {
+					continue
+				}
 			}
 			if err == nil {
 				err = drop(ctx, tx, id, number)
