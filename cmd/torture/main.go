@@ -28,12 +28,12 @@ type trial struct {
 }
 
 var trials = []trial{
-	{"kills", 0.16, kills},
-	{"stops", 0.12, stops},
+	{"kills", 0.12, kills},
+	{"stops", 0.08, stops},
 	{"early stops", 0.04, earlyStops},
 	{"odd ends", 0.01, oddEnds},
-	{"writers", 0.10, writers},
-	{"replica", 0.08, replicas},
+	{"writers", 0.08, writers},
+	{"replica", 0.06, replicas},
 	{"backups", 0.05, backups},
 	{"two servers", 0.01, twoServers},
 	{"newer data", 0.01, newerData},
@@ -44,7 +44,11 @@ var trials = []trial{
 	{"clients that do not read", 0.05, slowClients},
 	{"listeners", 0.04, listeners},
 	{"many jobs", 0.05, manyJobs},
-	{"the slowest document", 0.16, slowest},
+	{"the slowest document", 0.12, slowest},
+	{"going back", 0.04, goingBack},
+	{"killed upgrades", 0.04, killedUpgrades},
+	{"bit flips", 0.02, bitFlips},
+	{"files and boards", 0.08, filesAndBoards},
 }
 
 // rig is what a trial works with.
