@@ -199,7 +199,7 @@ func TestTooMuchIsRefusedAndNotReset(t *testing.T) {
 			t.Fatal(err)
 		}
 		const size = 12 << 20
-		sent := errors.New("")
+		var sent error
 		if chunked {
 			_, sent = fmt.Fprintf(conn, "PUT /api/jobs/x HTTP/1.1\r\nHost: %s\r\nTransfer-Encoding: chunked\r\n\r\n%x\r\n%s\r\n0\r\n\r\n", at, size, strings.Repeat(" ", size))
 		} else {

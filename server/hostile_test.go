@@ -221,9 +221,19 @@ func TestKeeping(t *testing.T) {
 		t.Error("still on")
 	}
 	var h server.History
-	c.must(200, "POST", "/api/jobs/"+j.ID+"/pin", `{"revision":1,"pinned":true}`, &h)
-	if !h.Revisions[0].Pinned {
-		t.Error("not pinned")
+	c.must(204, "POST", "/api/jobs/"+j.ID+"/pin", `{"revision":1,"pinned":true}`, nil)
+	c.must(200, "GET", "/api/jobs/"+j.ID+"/history?most=1", "", &h)
+	if page := h.Revisions; len(page) != 1 {
+		t.Errorf("a page of one has %d", len(page))
+	}
+	c.must(200, "GET", "/api/jobs/"+j.ID+"/history?before=2", "", &h)
+	if len(h.Revisions) != 1 || !h.Revisions[0].Pinned || h.More {
+		t.Errorf("not pinned: %+v", h)
+	}
+	for _, bad := range []string{"before=-1", "most=0", "most=201"} {
+		if status, _, raw := c.ask("GET", "/api/jobs/"+j.ID+"/history?"+bad, ""); status != 422 || !strings.Contains(string(raw), bad[:4]) {
+			t.Errorf("%s: %d %s", bad, status, raw)
+		}
 	}
 	c.must(404, "POST", "/api/jobs/"+j.ID+"/pin", `{"revision":9,"pinned":true}`, nil)
 	c.must(204, "DELETE", "/api/jobs/"+j.ID, "", nil)
