@@ -214,7 +214,7 @@ func killedUpgrades(r *rig) error {
 			if err != nil {
 				return err
 			}
-			time.Sleep(time.Duration(r.rand.IntN(160)) * time.Millisecond)
+			time.Sleep(time.Duration(r.rand.IntN(500)) * time.Millisecond)
 			b.kill()
 		}
 		if reader != nil {
