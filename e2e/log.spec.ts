@@ -151,6 +151,52 @@ test('a post that landed off its mark: only its bays change, and each way is wha
   await expect(gap()).toHaveText('8′ 0″')
 })
 
+test('a way that was worked out before a tap takes nothing of it away', async ({ page, mallow }) => {
+  await page.setViewportSize(phone)
+  await page.goto(await thirty(page, mallow))
+  await page.getByRole('group', { name: 'Draw over posts' }).getByRole('button', { name: /^P11:/ }).click()
+  await page.getByRole('button', { name: 'Something differs' }).click()
+  await page.getByRole('button', { name: 'From the last post', exact: true }).click()
+  await page.getByTestId('keypad').getByRole('textbox').fill(`7' 6"`)
+  await page.getByRole('button', { name: 'Write it down' }).click()
+  const way = page.locator('[data-testid="ways"] [data-way="dig-again"]')
+  await expect(way).toBeVisible()
+  await saved(page)
+  // The ways of the job with one more fact in it do not come for a while.
+  let release = () => undefined as void
+  const held = new Promise<void>((go) => (release = go))
+  await page.route('**/api/amend', async (route) => {
+    await held
+    await route.continue()
+  })
+  const dot = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg=='
+  await page
+    .getByLabel('Photograph', { exact: true })
+    .setInputFiles({ name: 'dot.png', mimeType: 'image/png', buffer: Buffer.from(dot, 'base64') })
+  await expect(page.getByRole('img', { name: 'Photograph at P11' })).toBeVisible()
+  await way.click()
+  release()
+  await expect(way).toHaveCount(0)
+  await saved(page)
+  const id = /jobs\/([a-z0-9]+)/.exec(page.url())![1]!
+  const { doc } = (await (await page.request.get(`${mallow.url}api/jobs/${id}`)).json()) as {
+    doc: { observed: { id: string; what: string; photo?: string }[] }
+  }
+  const ids = doc.observed.map((f) => f.id)
+  expect(new Set(ids).size).toBe(ids.length)
+  expect(doc.observed.filter((f) => f.photo)).toHaveLength(1)
+  expect(doc.observed.map((f) => f.what)).toEqual(['landed', 'note', 'struck out'])
+
+  // The photograph is deleted for good, and the note stays.
+  await page.getByRole('img', { name: 'Photograph at P11' }).click()
+  await page.getByRole('button', { name: 'Delete', exact: true }).click()
+  await expect(page.getByRole('dialog')).toContainText('Deleted for good')
+  await page.getByRole('button', { name: 'Delete for good' }).click()
+  await expect(page.getByText('The photograph was deleted.')).toBeVisible()
+  const photos = await page.request.get(`${mallow.url}api/jobs/${id}/photos`)
+  expect(((await photos.json()) as { photos: unknown[] }).photos).toEqual([])
+})
+
 test('a photograph is made small, kept with its post and comes out again', async ({ page, mallow }) => {
   await page.setViewportSize(phone)
   await page.goto(await thirty(page, mallow))
