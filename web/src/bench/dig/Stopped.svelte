@@ -36,8 +36,12 @@
   const asked = new Answer<WayOut[]>(
     session,
     () => `${session.run.id} ${post.label}`,
-    async (doc, signal) =>
-      hit ? (await api.ways({ doc, run: session.run.id, post: post.label }, signal)).ways : [],
+    async (doc, signal) => {
+      // Whether it is stopped still, and has these ways, the plan of this very job says.
+      await fresh(() => session.caughtUp)
+      if (signal.aborted || !post.stopped) return []
+      return (await api.ways({ doc, run: session.run.id, post: post.label }, signal)).ways
+    },
   )
   const ways = $derived(asked.value ?? [])
   /** A way that is tapped while the job is being worked out again is taken as it comes out then. */
