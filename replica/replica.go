@@ -89,7 +89,7 @@ func Start(ctx context.Context, path, target string, log *slog.Logger) (*Replica
 	db := litestream.NewDB(path)
 	db.SetMetaPath(metaOf(path))
 	db.MonitorInterval = every
-	at := newWatched(path, target, to)
+	at := newWatched(path, to)
 	// A replica that cannot be written now is told of, and keeps nobody from the jobs.
 	if err := at.heard(at.settle()); err != nil {
 		log.Error("the replica takes nothing", "at", Shown(target), "why", at.now().Wrong)

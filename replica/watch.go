@@ -307,7 +307,7 @@ func Looked(ctx context.Context, path, target string) error {
 	if err != nil {
 		return err
 	}
-	w := newWatched(path, target, to)
+	w := newWatched(path, to)
 	if w.folder != "" {
 		if _, err := os.Stat(filepath.Join(w.folder, MarkerName)); errors.Is(err, fs.ErrNotExist) {
 			return errElsewhere
@@ -320,7 +320,7 @@ func Looked(ctx context.Context, path, target string) error {
 	return w.probe(within)
 }
 
-func newWatched(path, target string, to litestream.ReplicaClient) *watched {
+func newWatched(path string, to litestream.ReplicaClient) *watched {
 	w := &watched{ReplicaClient: to, places: filepath.Join(metaOf(path), placesName)}
 	if f, ok := to.(*file.ReplicaClient); ok {
 		w.folder = f.Path()

@@ -200,7 +200,7 @@ func (s *Server) crewCalendar(c fiber.Ctx) error {
 // boardNow holds the jobs that have a first day against each other. One board is worked
 // out at a time, and one of its jobs.
 func (s *Server) boardNow(ctx context.Context, told func(done, of int) error) (*Board, map[string]length.Units, error) {
-	leave, err := s.boards.enter(ctx)
+	leave, err := s.boardGate.enter(ctx)
 	if err != nil {
 		return nil, nil, err
 	}

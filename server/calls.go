@@ -24,22 +24,22 @@ func (s *Server) call(name string) fiber.Handler {
 
 // exportCall writes a file of a document that is at hand.
 func (s *Server) exportCall(c fiber.Ctx) error {
-	return s.filing(c, "export", func(stop func() error) error {
-		return s.core.Answer(stop, "export", c.Body(), func(out []byte) error {
-			c.Set(fiber.HeaderContentType, fiber.MIMEApplicationJSONCharsetUTF8)
-			return c.Send(out)
-		})
-	})
+	return s.filing(c, "export", s.answering(c, "export", c.Body()))
 }
 
-// answerCall answers it to a request that is at hand.
-func (s *Server) answerCall(c fiber.Ctx, name string, request []byte) error {
-	return s.planning(c, name, planBudget, func(stop func() error) error {
+// answering answers a call of the core while it is planned.
+func (s *Server) answering(c fiber.Ctx, name string, request []byte) func(stop func() error) error {
+	return func(stop func() error) error {
 		return s.core.Answer(stop, name, request, func(out []byte) error {
 			c.Set(fiber.HeaderContentType, fiber.MIMEApplicationJSONCharsetUTF8)
 			return c.Send(out)
 		})
-	})
+	}
+}
+
+// answerCall answers it to a request that is at hand.
+func (s *Server) answerCall(c fiber.Ctx, name string, request []byte) error {
+	return s.planning(c, name, planBudget, s.answering(c, name, request))
 }
 
 // advise answers with the ways out of findings, one finding a line, each as

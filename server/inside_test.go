@@ -148,6 +148,54 @@ func TestEveryTroubleHasItsWords(t *testing.T) {
 	}
 }
 
+// What cannot be sent whole does not look whole: of a file the connection breaks, of an
+// answer by lines the last one says why.
+func TestWhatBrokeLooksBroken(t *testing.T) {
+	s, _ := inside(t)
+	wrong := error(nil)
+	app := fiber.New(fiber.Config{ErrorHandler: s.fail})
+	app.Get("/file", func(c fiber.Ctx) error {
+		return s.file(c, "application/zip", time.Minute, func(_ context.Context, out pipe) error {
+			_, err := out.WriteString("half of it")
+			return errors.Join(err, out.Flush(), wrong)
+		})
+	})
+	app.Get("/lines", func(c fiber.Ctx) error {
+		return s.lines(c, time.Minute, func(_ context.Context, say func(any) error) error {
+			return errors.Join(say(BoardLine{Done: 1, Of: 2}), wrong)
+		})
+	})
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		t.Fatal(err)
+	}
+	go func() { _ = app.Listener(l, fiber.ListenConfig{DisableStartupMessage: true}) }()
+	defer func() { _ = app.Shutdown() }()
+	ask := func(path string) (string, error) {
+		t.Helper()
+		res, err := http.Get("http://" + l.Addr().String() + path)
+		if err != nil {
+			return "", err
+		}
+		defer res.Body.Close()
+		raw, err := io.ReadAll(res.Body)
+		return string(raw), err
+	}
+	if raw, err := ask("/file"); err != nil || raw != "half of it" {
+		t.Errorf("a whole file: %q %v", raw, err)
+	}
+	if raw, err := ask("/lines"); err != nil || !strings.HasSuffix(raw, "{\"end\":\"done\"}\n") {
+		t.Errorf("a whole answer: %q %v", raw, err)
+	}
+	wrong = errTookTooLong
+	if raw, err := ask("/file"); err == nil {
+		t.Errorf("half a file looks whole: %q", raw)
+	}
+	if raw, err := ask("/lines"); err != nil || !strings.Contains(raw, `{"end":"failed","problem":{"title":"This took too long"`) {
+		t.Errorf("a broken answer: %q %v", raw, err)
+	}
+}
+
 // A listener that does not take its events is let go; nobody waits for it.
 func TestSlowListenersAreLetGo(t *testing.T) {
 	h := newHub()

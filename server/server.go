@@ -76,7 +76,7 @@ type Server struct {
 	heads       heads
 	gate        *gate // for planning
 	files       *gate // for writing files
-	boards      *gate
+	boardGate   *gate // for the board
 	pictures    *gate // for reading photographs
 	board       boards
 	taught      taught
@@ -102,7 +102,7 @@ func New(c Config) *Server {
 	s.gate = newGate(planners, mostWaiting, mostWait, errBusy)
 	s.files = newGate(1, filesWaiting, filesWait, errFilesBusy)
 	s.pictures = newGate(1, mostWaiting, mostWait, errBusy)
-	s.boards = newGate(1, boardWaiting, boardWait, errBusy)
+	s.boardGate = newGate(1, boardWaiting, boardWait, errBusy)
 	s.running, s.stop = context.WithCancelCause(context.Background())
 	s.listening, s.endListening = context.WithCancelCause(s.running)
 	if c.Metrics {

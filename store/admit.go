@@ -55,7 +55,7 @@ func (s *Store) emptied() error {
 
 // versionOf is the last migration that a database has had, 0 of one without
 // tables.
-func versionOf(ctx context.Context, db *sql.DB) (int64, error) {
+func versionOf(ctx context.Context, db querier) (int64, error) {
 	var id, tables, ours int64
 	err := db.QueryRowContext(ctx, `SELECT (SELECT application_id FROM pragma_application_id),
 		(SELECT COUNT(*) FROM sqlite_schema WHERE type = 'table'),

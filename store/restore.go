@@ -174,8 +174,8 @@ const PutBackAs = "As it was in the backup"
 // that is not as it was there is saved once more under a number that was never
 // given: who still has a page of before is told so, whatever number that has.
 func putBack(ctx context.Context, tx *sql.Tx, was map[string]held, now time.Time) error {
-	if _, err := tx.ExecContext(ctx, `INSERT INTO keeping (key, value) VALUES ('generation', lower(hex(randomblob(8))))
-		ON CONFLICT (key) DO UPDATE SET value = excluded.value`); err != nil {
+	if _, err := tx.ExecContext(ctx, `INSERT INTO keeping (key, value) VALUES (?, lower(hex(randomblob(8))))
+		ON CONFLICT (key) DO UPDATE SET value = excluded.value`, keyGeneration); err != nil {
 		return err
 	}
 	is, err := heldIn(ctx, tx)

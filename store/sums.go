@@ -160,17 +160,12 @@ func (d *dictionary) document(ctx context.Context, q querier, id string, number 
 func (s *Store) Sums(ctx context.Context) (err error) {
 	defer told(&err)
 	return s.snapshot(ctx, func(tx *sql.Tx) error {
-		v, err := versionIn(ctx, tx)
+		v, err := versionOf(ctx, tx)
 		if err != nil || v < summed { // of an older version there are none
 			return err
 		}
 		return allSums(ctx, tx)
 	})
-}
-
-func versionIn(ctx context.Context, q querier) (v int64, err error) {
-	err = q.QueryRowContext(ctx, `SELECT COALESCE(MAX(version_id), 0) FROM goose_db_version WHERE is_applied`).Scan(&v)
-	return v, err
 }
 
 // everySum is allSums of a file.

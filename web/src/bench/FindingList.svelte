@@ -2,6 +2,7 @@
   // The one place for what does not fit: one line each, opened to say the rest
   // with its ways out. What is to be checked on this run and stage comes first,
   // then where there is more.
+  import { take } from '../lib/answer.svelte'
   import ChevronDown from '@lucide/svelte/icons/chevron-down'
   import X from '@lucide/svelte/icons/x'
   import type { Finding, Remedy } from '../gen/api'
@@ -58,19 +59,16 @@
   }
 
   const says = (r: Remedy) => r.says.map((p) => say(p, session.units)).join('')
-  /** How long a tap waits for ways out that are being worked out again, in tenths of a second. */
-  const PATIENCE = 50
   /** A way out that is tapped while a change is still being planned is taken as
    *  it comes out then: what it says stays, what it sets may not. */
-  async function take(f: Finding, r: Remedy) {
+  const pick = (f: Finding, r: Remedy) => {
     const same = (g: Finding) => g.rule === f.rule && JSON.stringify(g.place) === JSON.stringify(f.place)
-    for (let k = 0; !session.advised && k < PATIENCE; k++) await new Promise((go) => setTimeout(go, 100))
-    const now = session.findings.find(same)?.remedies?.find((o) => says(o) === says(r))
-    if (!session.advised || !now) {
-      session.store.notice = msg.finding_list_no_longer_a_way_out({ says: says(r) })
-      return
-    }
-    session.commit(now.edits, says(now).split(':')[0]!)
+    return take(
+      session,
+      () => session.advised,
+      () => session.findings.find(same)?.remedies?.find((o) => says(o) === says(r)),
+      says(r).split(':')[0]!,
+    )
   }
 </script>
 
@@ -115,7 +113,7 @@
         {#if open(f) && f.remedies?.length}
           <div class="flex flex-wrap gap-1.5 px-2 pb-2" data-ways>
             {#each f.remedies as r, i (says(r) + i)}
-              <button class="btn py-1 text-left" aria-busy={!session.advised} onclick={() => take(f, r)}
+              <button class="btn py-1 text-left" aria-busy={!session.advised} onclick={() => pick(f, r)}
                 ><span
                   ><Words says={r.says} units={session.units} />{#if r.cost}<span
                       class="block text-[0.9rem] font-normal text-pencil"

@@ -1,7 +1,9 @@
 // What the core answers about the job, asked again when the job changes: the newest
 // answer wins, and the last one stays until it is there.
 import { untrack } from 'svelte'
-import type { Job } from '../gen/api'
+import type { Edit, Job } from '../gen/api'
+import type { Change } from './doc'
+import * as msg from '../gen/messages'
 import type { Session } from './session.svelte'
 
 const PAUSE = 120
@@ -12,6 +14,22 @@ const PATIENCE = 50
 export async function fresh(is: () => boolean): Promise<boolean> {
   for (let k = 0; !is() && k < PATIENCE; k++) await new Promise((go) => setTimeout(go, 100))
   return is()
+}
+
+/**
+ * Takes what is offered, as it is of the job as it stands: a tap while that is being worked out again waits
+ * for it. What is not offered any more then is said.
+ */
+export async function take(
+  session: Session,
+  is: () => boolean,
+  offered: () => { edits: Edit[] } | undefined,
+  says: string,
+  edits: (of: Edit[]) => Change[] = (of) => of,
+) {
+  const now = (await fresh(is)) ? offered() : undefined
+  if (now) session.commit(edits(now.edits), says)
+  else session.store.notice = msg.finding_list_no_longer_a_way_out({ says })
 }
 
 export class Answer<T> {

@@ -80,13 +80,6 @@ type Known = Pick<JobState, 'revision' | 'generation' | 'canUndo' | 'canRedo' | 
 /** How many edits are sent by themselves; of more, the whole document is. */
 const EDITS = 1000
 
-/** A job whose document cannot be planned: it opens to be read only. */
-export class Unplannable extends Error {
-  constructor(readonly job: JobState) {
-    super(job.problem)
-  }
-}
-
 export class DocumentStore {
   doc = $state.raw<Job>()!
   saving = $state<Saving>('saved')

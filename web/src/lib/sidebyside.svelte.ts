@@ -2,8 +2,7 @@
 // when the job changes, the newest answer wins.
 import { untrack } from 'svelte'
 import type { Edit, Job } from '../gen/api'
-import { fresh } from './answer.svelte'
-import * as msg from '../gen/messages'
+import { take } from './answer.svelte'
 import type { Session } from './session.svelte'
 
 const PAUSE = 150
@@ -47,10 +46,12 @@ export class SideBySide<T extends { edits: Edit[] }> {
   }
 
   /** Takes a row; one that is tapped while the job is being worked out again, as it comes out then. */
-  async take(is: (row: T) => boolean, says: string) {
-    const there = await fresh(() => this.fresh)
-    const now = this.rows.find(is)
-    if (there && now) this.session.commit(now.edits, says)
-    else this.session.store.notice = msg.finding_list_no_longer_a_way_out({ says })
+  take(is: (row: T) => boolean, says: string) {
+    return take(
+      this.session,
+      () => this.fresh,
+      () => this.rows.find(is),
+      says,
+    )
   }
 }

@@ -7,7 +7,7 @@
   import { temperature } from '../../lib/tape'
   import FileLink from '../../parts/FileLink.svelte'
   import Words from '../../parts/Words.svelte'
-  import { fresh as whenFresh } from '../../lib/answer.svelte'
+  import { take } from '../../lib/answer.svelte'
   import Found from '../Found.svelte'
   import * as msg from '../../gen/messages'
 
@@ -16,13 +16,13 @@
   const on = (day: string) => date(`${day}T12:00`)
   const most = $derived(Math.max(8, ...schedule.days.map((d) => d.hours)))
   const words = (says: Part[]) => says.map((p) => say(p, units)).join('')
-  /** One that is tapped while the days are being laid out again is taken as it comes out then. */
-  async function sooner(says: string) {
-    const there = await whenFresh(() => fresh)
-    const now = schedule.sooner.find((o) => words(o.says) === says)
-    if (there && now) session.commit(now.edits, says)
-    else session.store.notice = msg.finding_list_no_longer_a_way_out({ says })
-  }
+  const sooner = (says: string) =>
+    take(
+      session,
+      () => fresh,
+      () => schedule.sooner.find((o) => words(o.says) === says),
+      says,
+    )
 </script>
 
 <div class="flex flex-wrap items-end gap-3">

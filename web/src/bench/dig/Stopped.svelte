@@ -1,7 +1,7 @@
 <script lang="ts">
   // A hole that rock or water stops: where, and what each way out gives.
   import type { PlannedPost, WayOut } from '../../gen/api'
-  import { Answer, fresh } from '../../lib/answer.svelte'
+  import { Answer, fresh, take } from '../../lib/answer.svelte'
   import { api } from '../../lib/api'
   import { costs } from '../../lib/cost'
   import { stopAt, stopOf, type Stop } from '../../lib/rules'
@@ -44,14 +44,13 @@
     },
   )
   const ways = $derived(asked.value ?? [])
-  /** A way that is tapped while the job is being worked out again is taken as it comes out then. */
-  async function take(w: WayOut) {
-    const says = `${post.label}: ${w.id}`
-    const there = await fresh(() => asked.fresh)
-    const now = ways.find((o) => o.id === w.id)
-    if (there && now) session.commit(now.edits, says)
-    else session.store.notice = msg.finding_list_no_longer_a_way_out({ says })
-  }
+  const pick = (w: WayOut) =>
+    take(
+      session,
+      () => asked.fresh,
+      () => ways.find((o) => o.id === w.id),
+      `${post.label}: ${w.id}`,
+    )
   const most = $derived(Math.max(post.stopped?.planned ?? 0, ...ways.map((w) => w.gust)))
 </script>
 
@@ -111,7 +110,7 @@
                   ? msg.stopped_concrete({ small: small(w.concrete, units) })
                   : msg.stopped_no_more_concrete}</span
             >
-            <button class="btn" onclick={() => take(w)}>{msg.common_take_it}</button>
+            <button class="btn" onclick={() => pick(w)}>{msg.common_take_it}</button>
           </div>
         </li>
       {/each}

@@ -1,7 +1,7 @@
 <script lang="ts">
   // What can be done about what differs at a post, the cheapest sound way first.
   import type { Amended, Way } from '../../gen/api'
-  import { Answer, fresh } from '../../lib/answer.svelte'
+  import { Answer, take } from '../../lib/answer.svelte'
   import { api } from '../../lib/api'
   import { costs } from '../../lib/cost'
   import { taken } from '../../lib/observed'
@@ -22,14 +22,14 @@
   let all = $state(false)
   const FEW = 3
 
-  /** A way that is tapped while the job is being worked out again is taken as it comes out then. */
-  async function take(fact: string, w: Way) {
-    const name = (w.name ?? []).map((p) => say(p, units)).join('')
-    const there = await fresh(() => asked.fresh)
-    const now = asked.value?.deviations.find((d) => d.fact === fact)?.ways.find((o) => o.id === w.id)
-    if (there && now) session.commit(taken(session, now.edits), name)
-    else session.store.notice = msg.finding_list_no_longer_a_way_out({ says: name })
-  }
+  const pick = (fact: string, w: Way) =>
+    take(
+      session,
+      () => asked.fresh,
+      () => asked.value?.deviations.find((d) => d.fact === fact)?.ways.find((o) => o.id === w.id),
+      (w.name ?? []).map((p) => say(p, units)).join(''),
+      (edits) => taken(session, edits),
+    )
 </script>
 
 {#if asked.refused}<p class="font-medium text-stop">{asked.refused}</p>{/if}
@@ -42,7 +42,7 @@
           ? 'border-2 border-mallow'
           : ''}"
         data-way={w.id}
-        onclick={() => take(d.fact, w)}
+        onclick={() => pick(d.fact, w)}
       >
         <strong class="text-[1.05rem] leading-snug"><Words says={w.name} {units} /></strong>
         <span class="text-[0.95rem] leading-snug font-normal text-pencil">
